@@ -1,0 +1,1 @@
+"""Wide Pin: construction tasks for geometry classes, and the judge that checks them."""

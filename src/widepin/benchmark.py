@@ -1,0 +1,192 @@
+"""How quick a verdict is, as a ratio to its floor, in one run.
+
+The *floor* is what no verdict can do without: the same batch of positions in arrays and the same eight positions in
+balls, written by hand for this one construction, without steps, kinds, choices or undefined objects. Best of several
+runs each, in turn, so that both see the same machine.
+"""
+
+from __future__ import annotations
+
+import gc
+import time
+from collections.abc import Callable
+from dataclasses import dataclass
+from functools import partial
+from typing import Any
+
+import numpy as np
+from flint import arb, ctx
+
+from .documents.task import read_task, read_work
+from .judge.judging import judge
+from .judge.task import Task, Work
+from .judge.trial import CERTIFIED, Board
+from .plane.balls import PRECISIONS
+
+RUNS = 9
+
+GIVEN = [
+    {"id": "A", "make": "free_point", "at": [2, 3]},
+    {"id": "B", "make": "free_point", "at": [8, 4]},
+]
+
+
+@dataclass(frozen=True)
+class Measured:
+    """Seconds for one work: its floor and its verdict."""
+
+    name: str
+    steps: int
+    outcome: str
+    floor: float
+    verdict: float
+
+    @property
+    def ratio(self) -> float:
+        """The verdict as a multiple of its floor."""
+        return self.verdict / self.floor
+
+
+def task_with(condition: list[list[str]]) -> Task:
+    """A task that asks for a point X at equal distances."""
+    return read_task(
+        {
+            "format": "widepin.task/1",
+            "given": GIVEN,
+            "tools": ["points", "circle", "circle_radius", "midpoint"],
+            "wanted": [{"name": "X", "kind": "point"}],
+            "conditions": [{"rel": "equal_length", "of": condition}],
+        }
+    )
+
+
+def crossing(name: str, c: str, d: str, **choice: Any) -> dict[str, Any]:
+    """A step that marks where two circles meet."""
+    return {"id": name, "make": "intersection", "from": [c, d], **choice}
+
+
+def circle(name: str, centre: str, through: str) -> dict[str, Any]:
+    """A step that draws a circle."""
+    return {"id": name, "make": "circle", "from": [centre, through]}
+
+
+def filled(steps: list[dict[str, Any]], count: int, answer: str) -> Work:
+    """A work of so many steps: these, and midpoints that nothing depends on."""
+    idle = [{"id": f"M{n}", "make": "midpoint", "from": ["A", "B"]} for n in range(count - len(steps))]
+    return read_work({"steps": steps + idle, "answer": {"X": answer}})
+
+
+def sound(count: int) -> tuple[Task, Work, int]:
+    """A point that walks round B in equilateral triangles; the task, the work, and its rounds."""
+    steps, last = [], "A"
+    rounds = count // 3
+    for n in range(rounds):
+        steps += [circle(f"c{n}", last, "B"), circle(f"d{n}", "B", last), crossing(f"P{n}", f"c{n}", f"d{n}", pick=1)]
+        last = f"P{n}"
+    return task_with([["A", "B"], ["X", "B"]]), filled(steps, count, last), rounds
+
+
+def mirrored(count: int, first: list[dict[str, Any]]) -> tuple[Task, Work, int]:
+    """A first point that is mirrored in AB to and fro."""
+    steps, last = list(first), first[-1]["id"]
+    rounds = (count - len(first)) // 3
+    for n in range(rounds):
+        steps += [
+            circle(f"c{n}", "A", last),
+            circle(f"d{n}", "B", last),
+            crossing(f"P{n}", f"c{n}", f"d{n}", other_than=last),
+        ]
+        last = f"P{n}"
+    return task_with([["X", "A"], ["X", "B"]]), filled(steps, count, last), rounds
+
+
+def fragile(count: int) -> tuple[Task, Work, int]:
+    """Two circles whose opening comes from a helper."""
+    opening = {"id": "e", "make": "circle_radius", "from": ["B", "A", "H"]}
+    helper = {"id": "H", "make": "free_point", "at": [7, 1]}
+    return mirrored(count, [helper, circle("h", "A", "H"), opening, crossing("X0", "h", "e", pick=1)])
+
+
+def eyeballed(count: int) -> tuple[Task, Work, int]:
+    """A point put by eye."""
+    return mirrored(count, [{"id": "X0", "make": "free_point", "at": [4.5, 6.5]}])
+
+
+def walk(ax: Any, ay: Any, bx: Any, by: Any, rounds: int, root: Callable[[Any], Any]) -> Any:
+    """By hand: rounds of two circles of one radius and their left crossing; how far |XB| is from |AB|."""
+    px, py = ax, ay
+    for _ in range(rounds):
+        dx, dy = bx - px, by - py
+        rr = dx * dx + dy * dy
+        ss = dx * dx + dy * dy
+        along = (rr - ss + rr) / (rr + rr)
+        up = root(rr / ss - along * along)
+        px, py = px + along * dx - up * dy, py + along * dy + up * dx
+    return root((px - bx) * (px - bx) + (py - by) * (py - by)) - root((ax - bx) * (ax - bx) + (ay - by) * (ay - by))
+
+
+def floor_of(board: Board, rounds: int) -> Callable[[], Any]:
+    """The floor for a work of so many rounds on the batch of its board."""
+    a, b = board.batch.positions[0:2], board.batch.positions[2:4]
+    picked = board.batch.positions[:4, :: board.batch.positions.shape[1] // CERTIFIED][:, :CERTIFIED].T.tolist()
+
+    def run() -> None:
+        walk(a[0], a[1], b[0], b[1], rounds, np.sqrt)
+        with ctx.workprec(PRECISIONS[0]):
+            for position in picked:
+                ax, ay, bx, by = map(arb, position)
+                walk(ax, ay, bx, by, rounds, lambda x: x.sqrt())
+
+    return run
+
+
+def best_of(*runs: Callable[[], Any]) -> list[float]:
+    """The shortest time of each, run in turn, in seconds."""
+    best = [float("inf")] * len(runs)
+    for _ in range(RUNS):
+        for number, run in enumerate(runs):
+            gc.collect()
+            started = time.perf_counter()
+            run()
+            best[number] = min(best[number], time.perf_counter() - started)
+    return best
+
+
+def measured() -> list[Measured]:
+    """Works of 5, 40 and 200 steps, sound, fragile and by eye."""
+    rows = []
+    for name, make in (("sound", sound), ("fragile", fragile), ("eyeballed", eyeballed)):
+        for count in (5, 40, 200):
+            task, work, rounds = make(count)
+            outcome = judge(task, work).outcome.value
+            floor = floor_of(Board(task, work.steps), max(rounds, 1))
+            floor_seconds, seconds = best_of(floor, partial(judge, task, work))
+            rows.append(Measured(name, count, outcome, floor_seconds, seconds))
+    return rows
+
+
+def sympy_for_one_position() -> float:
+    """Seconds that SymPy's geometry takes for two circles, their crossings, the line and one check, in one position."""
+    from sympy import Circle, Line, Point, Segment
+
+    def run() -> None:
+        a, b = Point(2, 3), Point(8, 4)
+        meets = Circle(a, a.distance(b)).intersection(Circle(b, a.distance(b)))
+        line = Line(*meets)
+        assert line.is_perpendicular(Segment(a, b)) and line.distance(a).equals(line.distance(b))
+
+    return best_of(run)[0]
+
+
+def run_benchmark(say: Callable[[str], None]) -> None:
+    """Measure and say it, a line a row."""
+    say(f"{'work':<10} {'steps':>5}  {'outcome':<10} {'floor':>9} {'verdict':>9} {'ratio':>6}")
+    rows = measured()
+    for row in rows:
+        say(
+            f"{row.name:<10} {row.steps:>5}  {row.outcome:<10} {row.floor * 1e3:>6.2f} ms {row.verdict * 1e3:>6.2f} ms "
+            f"{row.ratio:>6.1f}"
+        )
+    five = rows[0].verdict
+    other = sympy_for_one_position()
+    say(f"SymPy's geometry, five steps, one position: {other * 1e3:.1f} ms, {other / five:.1f} times our whole verdict")

@@ -1,0 +1,1 @@
+"""Wide Pin's open documents: JSON in and out, validated. Their description is docs/formats.md."""

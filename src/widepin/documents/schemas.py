@@ -1,0 +1,42 @@
+"""The JSON Schemas of the open documents, as docs/schemas/ keeps them."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+from typing import Any
+
+from pydantic import TypeAdapter
+
+from .construction import StepDocument
+from .task import TaskDocument
+from .verdict import VerdictDocument
+
+FOLDER = Path(__file__).resolve().parents[3] / "docs" / "schemas"
+
+
+def schemas() -> dict[str, dict[str, Any]]:
+    """File name -> JSON Schema (draft 2020-12)."""
+    documents: dict[str, Any] = {
+        "construction": list[StepDocument],
+        "task": TaskDocument,
+        "verdict": VerdictDocument,
+    }
+    return {
+        f"{name}.schema.json": {
+            "$schema": "https://json-schema.org/draft/2020-12/schema",
+            **TypeAdapter(document).json_schema(),
+        }
+        for name, document in documents.items()
+    }
+
+
+def as_text(schema: dict[str, Any]) -> str:
+    """A schema as its file holds it."""
+    return json.dumps(schema, indent=1) + "\n"
+
+
+if __name__ == "__main__":
+    FOLDER.mkdir(exist_ok=True)
+    for name, schema in schemas().items():
+        (FOLDER / name).write_text(as_text(schema))

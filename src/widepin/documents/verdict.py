@@ -1,0 +1,216 @@
+"""The verdict document."""
+
+from __future__ import annotations
+
+from typing import Any, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
+
+from ..judge.counts import is_move
+from ..judge.judging import judge
+from ..judge.task import Task
+from ..judge.verdict import (
+    Break,
+    Certificate,
+    ConditionReport,
+    Counts,
+    Drag,
+    Mend,
+    Outcome,
+    Refusal,
+    Report,
+    Verdict,
+)
+from .construction import StepDocument, write_step
+from .reading import Unreadable, from_validation
+from .task import read_work
+
+Place = tuple[float, float]
+
+
+class StepCounts(BaseModel):
+    """Moves of the student."""
+
+    moves: int = Field(description="straights and circles drawn, and other tools used")
+    needed: int = Field(description="the moves that the answer depends on")
+    idle: list[str] = Field(description="ids of the other moves")
+
+
+class DragDocument(BaseModel):
+    """A point dragged from one place to another, in centimetres."""
+
+    model_config = ConfigDict(populate_by_name=True)
+    id: str
+    start: Place = Field(alias="from")
+    end: Place = Field(alias="to")
+    by: Literal["given", "own"]
+
+
+class BreakDocument(BaseModel):
+    """The simplest position found where the answer fails."""
+
+    points: list[DragDocument]
+    by: Literal["given", "own"] = Field(description="own: a point of the student's had to be dragged")
+    then: Literal["undefined", "wrong"]
+    object: str = Field(description="id of what vanishes first, or is wrong")
+
+
+class CertificateDocument(BaseModel):
+    """What balls proved."""
+
+    positions: int
+    digits: int
+
+
+class RefusalDocument(BaseModel):
+    """Why a work was not judged."""
+
+    step: str | None = Field(description="id of the step, where it is one step's fault")
+    rule: str
+
+
+class ConditionDocument(BaseModel):
+    """A condition of the task, looked at as drawn and in the break. Gaps in centimetres, null where undefined."""
+
+    place: int = Field(description="its place in the task's conditions, from 0")
+    holds_as_drawn: bool
+    gap_as_drawn: float | None
+    holds_at_break: bool | None
+    gap_at_break: float | None
+
+
+class MendDocument(BaseModel):
+    """A step that would make the work sound in the place of the one with the same id."""
+
+    step: str
+    instead: StepDocument
+
+
+class ReportDocument(BaseModel):
+    """What can be said beyond the outcome."""
+
+    conditions: list[ConditionDocument]
+    shapes: dict[str, Literal["holds", "vanishes", "goes wrong"]] = Field(description="by shape of the given triangle")
+    by_eye: list[str] = Field(description="ids of points that the answer hangs on without being tied to anything")
+    repeated: dict[str, str] = Field(description="id -> id of the earlier object that it is")
+    mends: list[MendDocument]
+
+
+class VerdictDocument(BaseModel):
+    """What the judge says of a work."""
+
+    model_config = ConfigDict(title="Verdict")
+    format: Literal["widepin.verdict/1"]
+    outcome: Outcome
+    answer: dict[str, str] | None
+    steps: StepCounts
+    breaks: BreakDocument | None
+    method_holds: bool | None
+    certificate: CertificateDocument | None
+    refusal: RefusalDocument | None
+    report: ReportDocument | None = None
+    search_stopped: bool = Field(description="the answer was not found within bounds; it should be pointed out")
+
+
+def write_verdict(verdict: Verdict) -> dict[str, Any]:
+    """A verdict as JSON."""
+    return VerdictDocument(
+        format="widepin.verdict/1",
+        outcome=verdict.outcome,
+        answer=verdict.answer,
+        steps=StepCounts(moves=verdict.counts.moves, needed=verdict.counts.needed, idle=list(verdict.counts.idle)),
+        breaks=_write_break(verdict.breaks) if verdict.breaks else None,
+        method_holds=verdict.method_holds,
+        certificate=CertificateDocument(**vars(verdict.certificate)) if verdict.certificate else None,
+        refusal=RefusalDocument(**vars(verdict.refusal)) if verdict.refusal else None,
+        report=_write_report(verdict.report) if verdict.report else None,
+        search_stopped=verdict.search_stopped,
+    ).model_dump(mode="json", by_alias=True)
+
+
+def _write_report(report: Report) -> ReportDocument:
+    return ReportDocument(
+        conditions=[ConditionDocument(**vars(one)) for one in report.conditions],
+        shapes=report.shapes,  # type: ignore[arg-type]
+        by_eye=list(report.by_eye),
+        repeated=report.repeated,
+        mends=[
+            MendDocument(step=mend.step, instead=StepDocument.model_validate(write_step(mend.instead)))
+            for mend in report.mends
+        ],
+    )
+
+
+def _read_report(document: ReportDocument) -> Report:
+    return Report(
+        tuple(ConditionReport(**one.model_dump()) for one in document.conditions),
+        dict(document.shapes),
+        tuple(document.by_eye),
+        document.repeated,
+        tuple(Mend(mend.step, mend.instead.step()) for mend in document.mends),
+    )
+
+
+def _write_break(found: Break) -> BreakDocument:
+    points = [
+        DragDocument.model_validate({"id": drag.id, "from": drag.start, "to": drag.end, "by": drag.by})
+        for drag in found.drags
+    ]
+    return BreakDocument(points=points, by=found.by, then=found.happens, object=found.object)  # type: ignore[arg-type]
+
+
+def judge_document(task: Task, value: Any) -> Verdict:
+    """The verdict on a work in JSON. A work that cannot be read is refused, with the place in the rule."""
+    try:
+        return judge(task, read_work(value))
+    except Unreadable as wrong:
+        return Verdict(Outcome.REFUSED, _raw_counts(value), refusal=Refusal(_step_at(value, wrong.place), str(wrong)))
+
+
+def _raw_steps(value: Any) -> list[Any]:
+    steps = value.get("steps") if isinstance(value, dict) else None
+    return steps if isinstance(steps, list) else []
+
+
+def _raw_counts(value: Any) -> Counts:
+    """Counts of steps that could not be read, as far as their makes are plain."""
+    idle = tuple(
+        str(step.get("id"))[:24]
+        for step in _raw_steps(value)
+        if isinstance(step, dict) and isinstance(step.get("make"), str) and is_move(step["make"])
+    )
+    return Counts(len(idle), 0, idle)
+
+
+def _step_at(value: Any, place: str) -> str | None:
+    """The id of the step that a place like steps[3].at points into."""
+    number, _, _ = place.removeprefix("steps[").partition("]")
+    if not (place.startswith("steps[") and number.isdigit()):
+        return None
+    step = _raw_steps(value)[int(number)]
+    id_ = step.get("id") if isinstance(step, dict) else None
+    return id_ if isinstance(id_, str) else None
+
+
+def read_verdict(value: Any) -> Verdict:
+    """A verdict from its JSON value. Raises Unreadable."""
+    try:
+        document = VerdictDocument.model_validate(value)
+    except ValidationError as error:
+        raise from_validation(error) from None
+    return Verdict(
+        document.outcome,
+        Counts(document.steps.moves, document.steps.needed, tuple(document.steps.idle)),
+        document.answer,
+        _read_break(document.breaks) if document.breaks else None,
+        document.method_holds,
+        Certificate(**document.certificate.model_dump()) if document.certificate else None,
+        Refusal(**document.refusal.model_dump()) if document.refusal else None,
+        _read_report(document.report) if document.report else None,
+        document.search_stopped,
+    )
+
+
+def _read_break(found: BreakDocument) -> Break:
+    drags = tuple(Drag(one.id, one.start, one.end, one.by) for one in found.points)
+    return Break(drags, found.then, found.object)

@@ -1,0 +1,18 @@
+"""The judge: is a student's construction right, does it hold when dragged, and what did it cost.
+
+``task``        what is asked: given figure, tools, wanted objects, conditions
+``conditions``  the relations, as gaps that must vanish and margins that must be positive
+``drags``       the positions of a figure that a verdict is based on
+``search``      which of the student's objects are meant as the answer
+``trial``       one answer tried: floats propose, balls decide
+``breaks``      the simplest position in which an answer fails
+``counts``      moves, needed and idle ones; tools allowed
+``method``      whether other crossings would have made the answer right
+``mends``       small changes that make a work sound, verified
+``report``      what a verdict can say beyond its outcome
+``references``  whether the point that a crossing refers to lies on both curves
+``verdict``     the outcomes and what is said with them
+``judging``     all of it put together: ``judge(task, work)``
+
+Nothing in here knows of JSON, people or the web.
+"""

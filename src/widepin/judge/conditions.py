@@ -1,0 +1,260 @@
+"""The relations that a task can ask for.
+
+Each relation is written once, over the number systems of ``plane``, and answers with a ``Finding``: *gaps*, lengths
+that must all be zero, and *margins*, lengths that must all be positive. Angles are turned into lengths by the size of
+the figure, so that one visual tolerance serves all relations.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, field
+from typing import Any
+
+from ..plane.crossings import parameter
+from ..plane.numbers import NumberSystem
+from ..plane.shapes import (
+    STRAIGHTS,
+    Circle,
+    Kind,
+    Point,
+    Shape,
+    Straight,
+    at_parameter,
+    cross,
+    dot,
+    start,
+)
+
+
+@dataclass
+class Finding:
+    """What a relation found in a position: lengths that must vanish, and lengths that must be positive."""
+
+    gaps: list[Any] = field(default_factory=list)
+    margins: list[Any] = field(default_factory=list)
+
+
+@dataclass(frozen=True)
+class Term:
+    """A shape in a relation, with its kind."""
+
+    shape: Shape
+    kind: Kind
+
+
+@dataclass(frozen=True)
+class Measure:
+    """The number system at work and the scale of the figure.
+
+    ``size``: root mean square distance of the given points from ``home``, their centroid, in centimetres.
+    """
+
+    system: NumberSystem
+    size: Any
+    home: Point
+
+    def length(self, x: Any, y: Any) -> Any:
+        """The length of a vector."""
+        return self.system.root(x * x + y * y, self.size * self.size)
+
+    def distance(self, p: Point, q: Point) -> Any:
+        """The distance of two points."""
+        return self.length(q.x - p.x, q.y - p.y)
+
+    def unit(self, dx: Any, dy: Any) -> tuple[Any, Any]:
+        """The vector of length 1 in a direction; undefined for the zero vector."""
+        length = self.system.root(dx * dx + dy * dy, dx * dx + dy * dy)
+        return self.system.over(dx, length, length), self.system.over(dy, length, length)
+
+    def offset(self, p: Point, straight: Straight) -> Any:
+        """The signed distance of a point from the line of a straight; positive to its left."""
+        ux, uy = self.unit(straight.dx, straight.dy)
+        return cross(ux, uy, p.x - straight.x, p.y - straight.y)
+
+    def radius(self, circle: Circle) -> Any:
+        """The radius of a circle."""
+        return self.system.root(circle.rr, circle.rr)
+
+    def beyond(self, t: Any, straight: Straight, kind: Kind) -> list[Any]:
+        """How far a parameter lies beyond the ends of a ray or segment, as lengths; 0 inside."""
+        length = self.length(straight.dx, straight.dy)
+        overshoots = {Kind.LINE: [], Kind.RAY: [-t], Kind.SEGMENT: [-t, t - 1]}[kind]
+        return [(x + self.system.absolute(x)) * 0.5 * length for x in overshoots]
+
+
+def same(m: Measure, x: Term, y: Term) -> Finding:
+    """Equal points or circles; straights on one line; two rays also from one point the same way."""
+    a, b = x.shape, y.shape
+    if isinstance(a, Point) and isinstance(b, Point):
+        return Finding([m.distance(a, b)])
+    if isinstance(a, Circle) and isinstance(b, Circle):
+        return Finding([m.distance(Point(a.x, a.y), Point(b.x, b.y)), m.radius(a) - m.radius(b)])
+    assert isinstance(a, Straight) and isinstance(b, Straight)
+    ux, uy = m.unit(a.dx, a.dy)
+    if x.kind is Kind.RAY and y.kind is Kind.RAY:
+        vx, vy = m.unit(b.dx, b.dy)
+        gaps = [m.distance(start(a), start(b)), cross(ux, uy, vx, vy) * m.size]
+        return Finding(gaps, [dot(ux, uy, vx, vy) * m.size])
+    # Two lines look the same if they stay together over the extent of the figure.
+    foot = at_parameter(a, parameter(m.system, a, m.home))
+    ends = [Point(foot.x + s * m.size * ux, foot.y + s * m.size * uy) for s in (1, -1)]
+    return Finding([m.offset(end, b) for end in ends])
+
+
+def on(m: Measure, p: Term, curve: Term) -> Finding:
+    """The point lies on the line or circle; on a ray or segment also within its extent."""
+    point, shape = p.shape, curve.shape
+    assert isinstance(point, Point)
+    if isinstance(shape, Circle):
+        return Finding([m.distance(point, Point(shape.x, shape.y)) - m.radius(shape)])
+    assert isinstance(shape, Straight)
+    t = parameter(m.system, shape, point)
+    return Finding([m.offset(point, shape), *m.beyond(t, shape, curve.kind)])
+
+
+def parallel(m: Measure, x: Term, y: Term) -> Finding:
+    """The straights have one direction, or opposite ones."""
+    (ux, uy), (vx, vy) = _directions(m, x, y)
+    return Finding([cross(ux, uy, vx, vy) * m.size])
+
+
+def perpendicular(m: Measure, x: Term, y: Term) -> Finding:
+    """The straights stand at right angles."""
+    (ux, uy), (vx, vy) = _directions(m, x, y)
+    return Finding([dot(ux, uy, vx, vy) * m.size])
+
+
+def _directions(m: Measure, x: Term, y: Term) -> list[tuple[Any, Any]]:
+    assert isinstance(x.shape, Straight) and isinstance(y.shape, Straight)
+    return [m.unit(x.shape.dx, x.shape.dy), m.unit(y.shape.dx, y.shape.dy)]
+
+
+def tangent(m: Measure, x: Term, y: Term) -> Finding:
+    """The circle touches the straight, within its extent, or the other circle, from outside or inside."""
+    if isinstance(x.shape, Straight):
+        x, y = y, x
+    circle, other = x.shape, y.shape
+    assert isinstance(circle, Circle)
+    centre = Point(circle.x, circle.y)
+    if isinstance(other, Straight):
+        gap = m.system.absolute(m.offset(centre, other)) - m.radius(circle)
+        return Finding([gap, *m.beyond(parameter(m.system, other, centre), other, y.kind)])
+    assert isinstance(other, Circle)
+    apart = m.distance(centre, Point(other.x, other.y))
+    r, s = m.radius(circle), m.radius(other)
+    absolute = m.system.absolute
+    outside, inside = absolute(apart - r - s), absolute(apart - absolute(r - s))
+    smaller = (outside + inside - absolute(outside - inside)) * 0.5
+    return Finding([smaller], [apart])
+
+
+def equal_length(m: Measure, *pairs: Sequence[Point]) -> Finding:
+    """All pairs of points are equally far apart."""
+    first, *others = [m.distance(p, q) for p, q in pairs]
+    return Finding([first - other for other in others])
+
+
+def equal_angle(m: Measure, *triples: Sequence[Point]) -> Finding:
+    """All undirected angles, vertex second, are equal."""
+    turns = []
+    for p, vertex, q in triples:
+        ux, uy = m.unit(p.x - vertex.x, p.y - vertex.y)
+        vx, vy = m.unit(q.x - vertex.x, q.y - vertex.y)
+        turns.append((dot(ux, uy, vx, vy), m.system.absolute(cross(ux, uy, vx, vy))))
+    (cos, sin), *others = turns
+    return Finding([(sin * c - cos * s) * m.size for c, s in others], [(cos * c + sin * s) * m.size for c, s in others])
+
+
+def ratio(m: Measure, first: Sequence[Point], second: Sequence[Point], n: float, d: float) -> Finding:
+    """The first distance is n/d times the second."""
+    scale = max(abs(n), abs(d), 1)
+    return Finding([(m.distance(*first) * d - m.distance(*second) * n) * (1 / scale)])
+
+
+def midpoint(m: Measure, x: Term, p: Term, q: Term) -> Finding:
+    """The first point lies halfway between the two others."""
+    middle, a, b = x.shape, p.shape, q.shape
+    assert isinstance(middle, Point) and isinstance(a, Point) and isinstance(b, Point)
+    return Finding([m.distance(middle, Point((a.x + b.x) * 0.5, (a.y + b.y) * 0.5))])
+
+
+def distinct(m: Measure, *terms: Term) -> Finding:
+    """All points differ."""
+    points = [term.shape for term in terms]
+    return Finding(
+        [],
+        [
+            m.distance(p, q)
+            for number, p in enumerate(points)
+            for q in points[number + 1 :]
+            if isinstance(p, Point) and isinstance(q, Point)
+        ],
+    )
+
+
+def same_side(m: Measure, straight: Term, p: Term, q: Term) -> Finding:
+    """Both points lie strictly on one side of the line of the straight."""
+    return Finding([], [_sides(m, straight, p, q)])
+
+
+def opposite_side(m: Measure, straight: Term, p: Term, q: Term) -> Finding:
+    """The points lie strictly on different sides of the line of the straight."""
+    return Finding([], [-_sides(m, straight, p, q)])
+
+
+def _sides(m: Measure, straight: Term, p: Term, q: Term) -> Any:
+    assert isinstance(straight.shape, Straight) and isinstance(p.shape, Point) and isinstance(q.shape, Point)
+    product = m.offset(p.shape, straight.shape) * m.offset(q.shape, straight.shape)
+    return m.system.over(product, m.size, m.size)
+
+
+def inside_angle(m: Measure, p: Term, angle: Sequence[Point]) -> Finding:
+    """The point lies strictly inside the angle AVB, given as its three points."""
+    a, vertex, b = angle
+    assert isinstance(p.shape, Point)
+    (ux, uy), (vx, vy), (px, py) = (m.unit(end.x - vertex.x, end.y - vertex.y) for end in (a, b, p.shape))
+    turn = cross(ux, uy, vx, vy) * m.size
+    return Finding([], [cross(ux, uy, px, py) * turn, cross(px, py, vx, vy) * turn])
+
+
+@dataclass(frozen=True)
+class Relation:
+    """A row of the table of relations.
+
+    ``of``: what each term is, in order; a row with ``many`` takes two or more terms of the one kind named.
+    ``symmetric``: places whose terms may trade places without changing the meaning.
+    """
+
+    name: str
+    of: tuple[str, ...]
+    check: Callable[..., Finding]
+    many: bool = False
+    symmetric: tuple[int, ...] = ()
+
+
+RELATIONS: dict[str, Relation] = {
+    relation.name: relation
+    for relation in (
+        Relation("same", ("object", "object"), same, symmetric=(0, 1)),
+        Relation("on", ("point", "curve"), on),
+        Relation("parallel", ("straight", "straight"), parallel, symmetric=(0, 1)),
+        Relation("perpendicular", ("straight", "straight"), perpendicular, symmetric=(0, 1)),
+        Relation("tangent", ("curve", "curve"), tangent, symmetric=(0, 1)),
+        Relation("equal_length", ("pair",), equal_length, many=True),
+        Relation("equal_angle", ("triple",), equal_angle, many=True),
+        Relation("ratio", ("pair", "pair"), ratio),
+        Relation("midpoint", ("point", "point", "point"), midpoint, symmetric=(1, 2)),
+        Relation("distinct", ("point",), distinct, many=True),
+        Relation("same_side", ("straight", "point", "point"), same_side, symmetric=(1, 2)),
+        Relation("opposite_side", ("straight", "point", "point"), opposite_side, symmetric=(1, 2)),
+        Relation("inside_angle", ("point", "triple"), inside_angle),
+    )
+}
+
+KINDS_OF_TERM: dict[str, frozenset[Kind]] = {
+    "object": frozenset(Kind),
+    "point": frozenset({Kind.POINT}),
+    "straight": STRAIGHTS,
+    "curve": STRAIGHTS | {Kind.CIRCLE},
+}

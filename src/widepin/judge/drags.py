@@ -1,0 +1,195 @@
+"""The positions that a verdict is based on.
+
+A batch is made of *groups*, each a way of dragging: small movements and large ones, of all points, of the given points
+alone and of the student's own alone; mirror images; and named shapes where three given points can form a triangle.
+The same figure always gets the same batch.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from itertools import permutations
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ..plane.figure import Figure, is_defined
+from ..plane.shapes import Circle, Kind, Point, Shape, Straight
+
+Floats = NDArray[np.float64]
+
+SMALL = 0.02
+"""Reach of a small movement, as a multiple of the figure's size."""
+
+LARGE = 1.5
+"""Reach of a large movement, as a multiple of the figure's size."""
+
+TRIANGLES: dict[str, tuple[float, float]] = {
+    # angles at the first two corners, in degrees
+    "acute": (55, 65),
+    "right": (90, 38),
+    "obtuse": (118, 36),
+    "isosceles": (50, 50),
+    "sharp": (9, 80),
+    "wide": (160, 11),
+    "nearly flat": (176.5, 1.2),
+}
+
+
+@dataclass(frozen=True)
+class Batch:
+    """Positions to try. ``positions``: (width, n). ``groups``: n names, as "small all" or "shape obtuse"."""
+
+    positions: Floats
+    groups: NDArray[np.str_]
+
+    def in_group(self, start: str) -> NDArray[np.bool_]:
+        """Which positions belong to groups whose name starts so."""
+        return np.char.startswith(self.groups, start)
+
+
+@dataclass(frozen=True)
+class Handle:
+    """A point that can be dragged: number of its object, inputs it owns, whether it is given."""
+
+    number: int
+    inputs: slice
+    given: bool
+
+
+def handles(figure: Figure, given: int, own: int) -> list[Handle]:
+    """The draggable points: those of the first ``given`` objects, and of the ``own`` that follow them."""
+    return [
+        Handle(number, node.inputs, number < given)
+        for number, node in enumerate(figure.nodes[: given + own])
+        if node.inputs.stop > node.inputs.start
+    ]
+
+
+def batch(figure: Figure, drawn: Floats, shapes: Sequence[Shape], points: Sequence[Handle], size: float) -> Batch:
+    """The positions for a verdict on a figure drawn so. ``size`` in centimetres."""
+    rng = np.random.default_rng(20261123)
+    parts: list[tuple[str, Floats]] = []
+    own = [point for point in points if not point.given]
+    given = [point for point in points if point.given]
+    choices = [("all", list(points), 1.0)]
+    if own and given:
+        choices += [("given", given, 0.6), ("own", own, 0.6)]
+    for reach, count in ((SMALL, 110), (LARGE, 300)):
+        name = "small" if reach == SMALL else "large"
+        for whose, moved, share in choices:
+            positions = dragged(figure, drawn, shapes, moved, reach * size, round(count * share), rng)
+            parts.append((f"{name} {whose}", positions))
+    parts += named_shapes(figure, drawn, given, size, rng)
+    parts += mirror_images(figure, drawn, points, given, rng)
+    groups = np.concatenate([np.full(part.shape[1], name) for name, part in parts])
+    return Batch(np.concatenate([part for _, part in parts], axis=1), groups)
+
+
+def dragged(
+    figure: Figure,
+    drawn: Floats,
+    shapes: Sequence[Shape],
+    moved: Sequence[Handle],
+    reach: float,
+    count: int,
+    rng: np.random.Generator,
+) -> Floats:
+    """Positions (width, count) with some points moved at random, up to ``reach`` centimetres each."""
+    positions = np.repeat(drawn[:, None], count, axis=1)
+    for point in moved:
+        node = figure.nodes[point.number]
+        if node.step.make == "free_point":
+            angle, way = rng.uniform(0, 2 * math.pi, count), reach * np.sqrt(rng.uniform(0, 1, count))
+            positions[point.inputs] += way * np.array([np.cos(angle), np.sin(angle)])
+        else:
+            curve = node.sources[0]
+            positions[point.inputs] = slid(
+                figure.nodes[curve].kind, shapes[curve], float(drawn[point.inputs][0]), reach, count, rng
+            )
+    return positions
+
+
+def slid(kind: Kind, curve: Shape, t: float, reach: float, count: int, rng: np.random.Generator) -> Floats:
+    """Parameters of a sliding point moved up to ``reach`` along its curve, kept on the curve.
+
+    Ends are approached but not reached: there a helper may well coincide with a given point.
+    """
+    if not is_defined(curve):
+        return np.full(count, t)
+    if isinstance(curve, Circle):
+        radius = math.sqrt(curve.rr)
+        span = min(reach / radius, math.pi) if radius > 0 else math.pi
+        return np.asarray(t + rng.uniform(-span, span, count))
+    assert isinstance(curve, Straight)
+    span = reach / math.hypot(curve.dx, curve.dy)
+    moved = t + rng.uniform(-span, span, count)
+    if kind is Kind.LINE:
+        return np.asarray(moved)
+    # What runs over an end is spread over the whole curve instead of piling up at the end.
+    far = 1.0 if kind is Kind.SEGMENT else max(t, 0.0) + span
+    inside = (moved > 0) & (moved < far)
+    return np.asarray(np.where(inside, moved, rng.uniform(max(0, t - span), min(far, t + span), count)))
+
+
+def named_shapes(
+    figure: Figure, drawn: Floats, given: Sequence[Handle], size: float, rng: np.random.Generator
+) -> list[tuple[str, Floats]]:
+    """Triangles of named shapes, either way round and turned, where three given points are free."""
+    corners = [point for point in given if figure.nodes[point.number].step.make == "free_point"]
+    if len(corners) != 3:
+        return []
+    home = np.mean([drawn[point.inputs] for point in corners], axis=0)
+    parts = []
+    for name, angles in TRIANGLES.items():
+        positions = []
+        for order in permutations(corners):
+            for side in (1, -1):
+                turn, scale = rng.uniform(0, 2 * math.pi), rng.uniform(0.6, 1.6) * size
+                triangle = shaped_triangle(*angles) * [1, side]
+                triangle *= scale / math.sqrt(float((triangle**2).sum()) / 3)
+                c, s = math.cos(turn), math.sin(turn)
+                position = drawn.copy()
+                for point, corner in zip(order, triangle @ np.array([[c, s], [-s, c]]), strict=True):
+                    position[point.inputs] = home + corner
+                positions.append(position)
+        parts.append((f"shape {name}", np.array(positions).T))
+    return parts
+
+
+def shaped_triangle(alpha: float, beta: float) -> Floats:
+    """Corners (3, 2) of the triangle with these angles, in degrees, at the first two, about its centroid."""
+    a, b = math.radians(alpha), math.radians(beta)
+    side = math.sin(b) / math.sin(a + b)
+    triangle = np.array([[0, 0], [1, 0], [side * math.cos(a), side * math.sin(a)]])
+    return np.asarray(triangle - triangle.mean(axis=0))
+
+
+def mirror_images(
+    figure: Figure, drawn: Floats, points: Sequence[Handle], given: Sequence[Handle], rng: np.random.Generator
+) -> list[tuple[str, Floats]]:
+    """The figure mirrored in lines through its centre, with and without the student's own points."""
+    free = [point for point in points if figure.nodes[point.number].step.make == "free_point"]
+    if not free:
+        return []
+    home = np.mean([drawn[point.inputs] for point in free], axis=0)
+    positions = []
+    for angle in rng.uniform(0, math.pi, 8):
+        c, s = math.cos(2 * angle), math.sin(2 * angle)
+        mirror = np.array([[c, s], [s, -c]])
+        for whose in (free, [point for point in free if point in given]):
+            position = drawn.copy()
+            for point in whose:
+                position[point.inputs] = home + mirror @ (drawn[point.inputs] - home)
+            positions.append(position)
+    return [("mirror", np.array(positions).T)]
+
+
+def extent(points: Sequence[Point]) -> tuple[Point, float]:
+    """Centroid and size of points: the root mean square of their distances from it (arrays or floats)."""
+    x = sum(point.x for point in points) / len(points)
+    y = sum(point.y for point in points) / len(points)
+    square = sum((point.x - x) ** 2 + (point.y - y) ** 2 for point in points) / len(points)
+    return Point(x, y), np.sqrt(square)

@@ -1,0 +1,114 @@
+"""A verdict on a work: everything the judge does, in order.
+
+>>> from widepin.plane.steps import Step
+>>> from widepin.judge.task import Allowance, Condition, Task, Wanted
+>>> task = Task("Middle of a sill", (Step("A", "free_point", at=(0, 0)), Step("B", "free_point", at=(6, 0))),
+...     (Allowance("midpoint"),), (Wanted("M", "point"),), (Condition("midpoint", ("M", "A", "B")),))
+>>> judge(task, Work((Step("C", "midpoint", ("A", "B")),))).outcome.value
+'sound'
+"""
+
+from __future__ import annotations
+
+from ..plane.steps import IllFormed, check_steps
+from .breaks import simplest_break
+from .counts import counted, counted_alone, refused_tool
+from .method import method_holds
+from .references import check_references
+from .report import report_on
+from .search import Search, search
+from .task import IllFormedTask, Task, Work
+from .trial import DIGITS, Board, Trial
+from .verdict import Certificate, Outcome, Refusal, Verdict
+
+
+def judge(task: Task, work: Work) -> Verdict:
+    """The verdict on a work. A work that breaks a rule is refused; nothing is raised for it."""
+    refusal = refused_tool(work.steps, task.tools) or ill_formed(task, work)
+    if refusal is not None:
+        return Verdict(Outcome.REFUSED, counted_alone(work.steps), refusal=refusal)
+    board = Board(task, work.steps)
+    found = declared(board, work) if work.answer is not None else search(board)
+    best = best_trial(board, found)
+    if best is None:
+        answer = work.answer
+        counts = (
+            counted(work.steps, board.figure, [board.figure.index[id_] for id_ in answer.values()])
+            if answer
+            else counted_alone(work.steps)
+        )
+        return Verdict(Outcome.WRONG, counts, answer, search_stopped=found.stopped)
+    nodes = board.figure.nodes
+    found_break = simplest_break(board, best)
+    return Verdict(
+        best.outcome,
+        counted(work.steps, board.figure, best.answer.values()),
+        {name: nodes[best.answer[name]].step.id for name in sorted(best.answer)},
+        found_break,
+        method_holds(board, best),
+        Certificate(best.certified, DIGITS) if best.outcome is Outcome.SOUND else None,
+        report=report_on(board, best, found_break),
+        search_stopped=found.stopped and best.outcome is not Outcome.SOUND,
+    )
+
+
+def check_task(task: Task) -> None:
+    """What only evaluation can tell of a task: that its crossings refer to common points. Raises IllFormedTask.
+
+    The rest was checked when the task was made.
+    """
+    try:
+        check_references(task.figure(), 0)
+    except IllFormed as wrong:
+        parts = (("given", task.given), ("start", task.start), ("model", task.model))
+        number = wrong.index
+        for part, steps in parts:
+            if number < len(steps):
+                raise IllFormedTask(f"{part}[{number}].{wrong.field}", wrong.rule) from None
+            number -= len(steps)
+
+
+def ill_formed(task: Task, work: Work) -> Refusal | None:
+    """The first rule of the format that a work breaks: its steps, then its answer."""
+    known = check_steps(task.done)
+    try:
+        kinds = check_steps(work.steps, known)
+        if any(step.choice == "other_than" for step in work.steps):
+            check_references(task.figure(work.steps), len(task.done))
+    except IllFormed as wrong:
+        return Refusal(wrong.step_id, wrong.rule)
+    if work.answer is None:
+        return None
+    wanted = {one.name: one for one in task.wanted}
+    given = {step.id for step in task.given}
+    for name, id_ in work.answer.items():
+        if name not in wanted:
+            return Refusal(None, f"the answer names {name[:30]}, which the task does not ask for")
+        if id_ not in kinds:
+            return Refusal(None, f"the answer says that {name} is {id_[:30]}, which is not on the board")
+        if kinds[id_] not in wanted[name].kinds:
+            return Refusal(None, f"{name} must be a {wanted[name].kind}, but {id_} is a {kinds[id_]}")
+        if id_ in given and not wanted[name].given:
+            return Refusal(None, f"{id_} is given; {name} must be constructed")
+    for name in wanted:
+        if name not in work.answer:
+            return Refusal(None, f"the answer does not say which object is {name}")
+    return None
+
+
+def declared(board: Board, work: Work) -> Search:
+    """The answer that the student pointed out, if it is right to the eye."""
+    answer = {name: board.figure.index[id_] for name, id_ in (work.answer or {}).items()}
+    return Search([answer] if board.looks_right(answer) else [])
+
+
+def best_trial(board: Board, found: Search) -> Trial | None:
+    """The best outcome among the answers that look right."""
+    best: Trial | None = None
+    for answer in found.answers:
+        trial = board.try_answer(answer)
+        if best is None or trial.rank < best.rank:
+            best = trial
+        if best.outcome is Outcome.SOUND:
+            break
+    return best

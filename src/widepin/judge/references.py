@@ -1,0 +1,98 @@
+"""Whether the point that a crossing names with ``other_than`` lies on both curves in every position.
+
+Mostly that is plain from how curve and point were made. Where it is not, balls look at the point in random positions.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+
+import numpy as np
+
+from ..plane.balls import BALLS, Undecided, at_rising_precision, ball, sign
+from ..plane.figure import Figure
+from ..plane.shapes import Circle, Point, Shape, Straight, cross, square_distance
+from ..plane.steps import IllFormed
+from .drags import LARGE, dragged, extent, handles
+
+POSITIONS = 4
+
+DEFINING: dict[str, slice] = {
+    # which of the points in ``from`` the curve passes through by its making
+    "line": slice(0, 2),
+    "ray": slice(0, 2),
+    "segment": slice(0, 2),
+    "circle": slice(1, 2),
+    "circle_through": slice(0, 3),
+    "perpendicular": slice(1, 2),
+    "parallel": slice(1, 2),
+    "angle_bisector": slice(1, 2),
+}
+
+
+def check_references(figure: Figure, first: int) -> None:
+    """That every ``other_than`` from object ``first`` on names a point of both curves. Raises IllFormed.
+
+    The index in the error counts from ``first``.
+    """
+    for number, node in enumerate(figure.nodes[first:]):
+        if node.step.choice != "other_than" or node.reference is None:
+            continue
+        reference = node.reference
+        if all(passes_through(figure, curve, reference) for curve in node.sources):
+            continue
+        for curve, source in zip(node.sources, node.step.sources, strict=True):
+            if not stays_on(figure, reference, curve):
+                raise IllFormed(
+                    number,
+                    "other_than",
+                    f"{node.step.reference} does not always lie on {source}; name a point where both curves meet",
+                    node.step.id,
+                )
+
+
+def passes_through(figure: Figure, curve: int, point: int) -> bool:
+    """Whether the curve passes through the point by the making of one of them."""
+    defining = figure.nodes[curve].sources[DEFINING.get(figure.nodes[curve].step.make, slice(0))]
+    point_made = figure.nodes[point]
+    return point in defining or (point_made.step.make in ("point_on", "intersection") and curve in point_made.sources)
+
+
+def stays_on(figure: Figure, point: int, curve: int) -> bool:
+    """Whether balls find the point on the curve (its line, for a ray or segment) wherever both exist."""
+    drawn, shapes = figure.drawn()
+    points = handles(figure, len(figure.nodes), 0)
+    places = [shape for shape in shapes if isinstance(shape, Point) and np.isfinite(shape.x)]
+    size = float(extent(places)[1]) if places else 1.0
+    rng = np.random.default_rng(7)
+    moved = dragged(figure, drawn, shapes, points, LARGE * max(size, 1e-3), POSITIONS - 1, rng)
+    needed = figure.ancestors([point, curve])
+    for position in np.concatenate([drawn[:, None], moved], axis=1).T:
+        if _lies_on(figure, position.tolist(), point, curve, needed) is False:
+            return False
+    return True
+
+
+def _lies_on(figure: Figure, position: Sequence[float], point: int, curve: int, needed: set[int]) -> bool | None:
+    def compute() -> bool | None:
+        shapes = figure.evaluate(BALLS, [ball(x) for x in position], only=needed)
+        s = sign(*off(shapes[point], shapes[curve]))
+        return None if s is None else s == 0
+
+    try:
+        return at_rising_precision(compute)
+    except Undecided:
+        return None
+
+
+def off(point: Shape, curve: Shape) -> tuple[Any, Any]:
+    """A number that is zero where the point lies on the curve's whole line or circle, and its magnitude."""
+    assert isinstance(point, Point)
+    if isinstance(curve, Circle):
+        square = square_distance(point, Point(curve.x, curve.y))
+        return square - curve.rr, curve.rr + square
+    assert isinstance(curve, Straight)
+    ex, ey = point.x - curve.x, point.y - curve.y
+    area = cross(curve.dx, curve.dy, ex, ey)
+    return area, abs(curve.dx * ey) + abs(curve.dy * ex) + curve.dx * curve.dx + curve.dy * curve.dy

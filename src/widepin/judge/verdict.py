@@ -1,0 +1,134 @@
+"""The outcomes of a verdict, and what is said with them. See docs/formats.md for their meaning."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from enum import StrEnum
+
+from ..plane.steps import Step
+
+
+class Outcome(StrEnum):
+    """The seven outcomes, the best first."""
+
+    SOUND = "sound"
+    FRAGILE = "fragile"
+    SWITCHING = "switching"
+    APPROXIMATE = "approximate"
+    EYEBALLED = "eyeballed"
+    WRONG = "wrong"
+    REFUSED = "refused"
+
+    @property
+    def rank(self) -> int:
+        """0 for the best."""
+        return list(Outcome).index(self)
+
+
+@dataclass(frozen=True)
+class Counts:
+    """Moves of the student, those among them that the answer needs, and the ids of the others."""
+
+    moves: int = 0
+    needed: int = 0
+    idle: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True)
+class Drag:
+    """A point dragged from one place to another, in centimetres; ``by`` is "given" or "own"."""
+
+    id: str
+    start: tuple[float, float]
+    end: tuple[float, float]
+    by: str
+
+
+@dataclass(frozen=True)
+class Break:
+    """A position in which an answer fails.
+
+    ``position``: the inputs of the figure. ``happens``: "undefined" or "wrong". ``object``: the id of the object
+    that vanishes first, or of the part of the answer that is wrong.
+    """
+
+    drags: tuple[Drag, ...]
+    happens: str
+    object: str
+    position: tuple[float, ...] = ()
+
+    @property
+    def by(self) -> str:
+        """ "own" if a point of the student's had to be dragged, else "given"."""
+        return "own" if any(drag.by == "own" for drag in self.drags) else "given"
+
+
+@dataclass(frozen=True)
+class Certificate:
+    """At how many random positions balls proved the answer right, and to how many digits."""
+
+    positions: int
+    digits: int
+
+
+@dataclass(frozen=True)
+class Refusal:
+    """Why a work is not judged: the id of the step (or None), the rule in words."""
+
+    step: str | None
+    rule: str
+
+
+@dataclass(frozen=True)
+class Mend:
+    """A step that would make the work sound if it stood in the place of the one with the same id."""
+
+    step: str
+    instead: Step
+
+
+@dataclass(frozen=True)
+class ConditionReport:
+    """A condition of the task by its place, looked at as drawn and in the break.
+
+    Gaps are the largest deviation in centimetres (angles times the figure's size), None where something is undefined;
+    ``holds`` is to the eye.
+    """
+
+    place: int
+    holds_as_drawn: bool
+    gap_as_drawn: float | None
+    holds_at_break: bool | None = None
+    gap_at_break: float | None = None
+
+
+@dataclass(frozen=True)
+class Report:
+    """What can be said beyond the outcome.
+
+    ``shapes``: named shape of the given triangle -> "holds", "vanishes" or "goes wrong". ``by_eye``: own points that
+    the answer hangs on without being tied to anything. ``repeated``: id -> the earlier object that it is. ``mends``:
+    changes of one step that were judged sound.
+    """
+
+    conditions: tuple[ConditionReport, ...] = ()
+    shapes: dict[str, str] = field(default_factory=dict)
+    by_eye: tuple[str, ...] = ()
+    repeated: dict[str, str] = field(default_factory=dict)
+    mends: tuple[Mend, ...] = ()
+
+
+@dataclass(frozen=True)
+class Verdict:
+    """What the judge says of a work."""
+
+    outcome: Outcome
+    counts: Counts = field(default_factory=Counts)
+    answer: dict[str, str] | None = None
+    breaks: Break | None = None
+    method_holds: bool | None = None
+    certificate: Certificate | None = None
+    refusal: Refusal | None = None
+    report: Report | None = None
+    search_stopped: bool = False
+    """Whether the search for the answer reached its bound, so that it should be pointed out."""

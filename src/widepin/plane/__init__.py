@@ -1,0 +1,12 @@
+"""The plane: what can be constructed, written once over three number systems.
+
+``shapes``    kinds of object and their coordinates
+``makes``     every make of a step, from a free point to a circle through three points
+``crossings`` where two curves meet, and which of two meeting points is meant
+``numbers``   what a number system must supply; ``arrays``, ``balls`` and ``tape`` supply it
+``steps``     a step and what makes a list of steps well formed
+``figure``    a list of steps, linked and ready to be evaluated in any number system
+``toolbook``  one tape per tool, for the browser
+
+Nothing in here knows of tasks, verdicts, people or the web.
+"""

@@ -1,0 +1,50 @@
+"""Doubles in numpy arrays: a whole batch of positions at once, undefined = NaN.
+
+Every number is a float or an array with one entry per position. Fast, and only ever used to propose: what is
+exact and what is not is decided by ``balls``.
+"""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+
+from .numbers import ROUNDING, SLACK
+
+
+class Arrays:
+    """The number system of float64 arrays. Wrap its use in ``quiet()``: NaN is data here, not an accident."""
+
+    @staticmethod
+    def quiet() -> Any:
+        """A context in which numpy does not warn about divisions by zero and NaN."""
+        return np.errstate(all="ignore")
+
+    def over(self, n: Any, d: Any, size: Any) -> Any:
+        return np.where(np.abs(d) > ROUNDING * size, n / d, np.nan)
+
+    def root(self, x: Any, size: Any) -> Any:
+        return np.sqrt(np.where(np.abs(x) <= ROUNDING * size, 0.0, x))
+
+    def absolute(self, x: Any) -> Any:
+        return np.abs(x)
+
+    def where_positive(self, test: Any, size: Any, value: Any) -> Any:
+        return np.where(test > ROUNDING * size, value, np.nan)
+
+    def where_not_negative(self, test: Any, value: Any) -> Any:
+        return np.where(test >= -SLACK, value, np.nan)
+
+    def choose(self, test: Any, size: Any, positive: Any, negative: Any) -> Any:
+        margin = ROUNDING * size
+        return np.where(test > margin, positive, np.where(test < -margin, negative, np.nan))
+
+    def sin(self, x: Any) -> Any:
+        return np.sin(x)
+
+    def cos(self, x: Any) -> Any:
+        return np.cos(x)
+
+
+ARRAYS = Arrays()

@@ -1,0 +1,109 @@
+"""Balls: real numbers with a proven error bound (python-flint's ``arb``).
+
+A ball either proves a sign or contains zero. If it contains zero and is tiny, the number counts as zero; if it
+is wide, nobody knows, ``Undecided`` is raised, and ``at_rising_precision`` tries again with more digits.
+
+Source: F. Johansson, Arb: efficient arbitrary-precision midpoint-radius interval arithmetic (2017).
+"""
+
+from __future__ import annotations
+
+import threading
+from collections.abc import Callable
+from typing import Any, TypeVar
+
+from flint import arb, ctx
+
+PRECISIONS = (448, 1024, 2560)
+"""Bits tried in turn. 448 bits carry 134 digits, twice what a verdict asks for, so one round mostly does."""
+
+ZERO = arb(10) ** -100
+"""A number enclosed this tightly about zero, relative to the size of its terms, counts as zero."""
+
+UNDEFINED = arb("nan")
+
+_precision_lock = threading.Lock()  # flint keeps its precision in one global context
+
+T = TypeVar("T")
+
+
+class Undecided(Exception):
+    """At this precision the sign of a number is not known."""
+
+
+def sign(x: Any, size: Any = 1) -> int | None:
+    """The proven sign of a ball: 1, 0 or -1; None where it is undefined.
+
+    Raises Undecided where the ball contains zero and is too wide to count as zero.
+
+    >>> sign(arb(2).sqrt() - arb("1.4"))
+    1
+    """
+    if size is not x and isinstance(size, arb) and size.is_nan():
+        return None
+    if x > 0:
+        return 1
+    if x < 0:
+        return -1
+    if x.is_nan():
+        return None
+    if x.is_zero() or x.abs_upper() <= ZERO * size:
+        return 0
+    raise Undecided
+
+
+class Balls:
+    """The number system of balls: one position at a time, signs proven."""
+
+    def over(self, n: Any, d: Any, size: Any) -> Any:
+        return n / d if sign(d, size) else UNDEFINED
+
+    def root(self, x: Any, size: Any) -> Any:
+        s = sign(x, size)
+        if s == 0:
+            return arb(0)
+        return x.sqrt() if s == 1 else UNDEFINED
+
+    def absolute(self, x: Any) -> Any:
+        return abs(x)
+
+    def where_positive(self, test: Any, size: Any, value: Any) -> Any:
+        return value if sign(test, size) == 1 else UNDEFINED
+
+    def where_not_negative(self, test: Any, value: Any) -> Any:
+        s = sign(test)
+        return UNDEFINED if s is None or s < 0 else value
+
+    def choose(self, test: Any, size: Any, positive: Any, negative: Any) -> Any:
+        s = sign(test, size)
+        return (positive if s > 0 else negative) if s else UNDEFINED
+
+    def sin(self, x: Any) -> Any:
+        return x.sin()
+
+    def cos(self, x: Any) -> Any:
+        return x.cos()
+
+
+BALLS = Balls()
+
+
+def at_rising_precision(compute: Callable[[], T]) -> T:
+    """``compute()`` at the first of ``PRECISIONS`` where it can decide; Undecided where none suffices."""
+    for bits in PRECISIONS:
+        with _precision_lock, ctx.workprec(bits):
+            try:
+                return compute()
+            except Undecided:
+                continue
+    raise Undecided
+
+
+def ball(value: float) -> Any:
+    """The ball of radius zero about a float."""
+    return arb(value)
+
+
+def middle(x: Any) -> float:
+    """The float nearest to a ball's midpoint."""
+    return float(x.mid())

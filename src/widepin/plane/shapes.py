@@ -1,0 +1,88 @@
+"""Kinds of object and the numbers that each is made of.
+
+The coordinates are numbers of whatever number system is at work: floats, whole arrays of floats, balls, or
+registers of a tape. An object that is undefined has undefined (NaN) coordinates.
+"""
+
+from __future__ import annotations
+
+from enum import StrEnum
+from typing import Any, NamedTuple
+
+
+class Kind(StrEnum):
+    """What an object is. A straight is a line, a ray or a segment; a curve is a straight or a circle."""
+
+    POINT = "point"
+    LINE = "line"
+    RAY = "ray"
+    SEGMENT = "segment"
+    CIRCLE = "circle"
+
+
+STRAIGHTS = frozenset({Kind.LINE, Kind.RAY, Kind.SEGMENT})
+CURVES = STRAIGHTS | {Kind.CIRCLE}
+
+
+class Point(NamedTuple):
+    """A point, in centimetres."""
+
+    x: Any
+    y: Any
+
+
+class Straight(NamedTuple):
+    """A straight: its first point and the way from there to its second.
+
+    A place on it is ``first + t * way``; a ray has the places with t >= 0, a segment those with 0 <= t <= 1.
+    """
+
+    x: Any
+    y: Any
+    dx: Any
+    dy: Any
+
+
+class Circle(NamedTuple):
+    """A circle: its centre and the square of its radius. The square keeps most makes free of roots."""
+
+    x: Any
+    y: Any
+    rr: Any
+
+
+Shape = Point | Straight | Circle
+
+SHAPE_OF: dict[Kind, type[Shape]] = {
+    Kind.POINT: Point,
+    Kind.LINE: Straight,
+    Kind.RAY: Straight,
+    Kind.SEGMENT: Straight,
+    Kind.CIRCLE: Circle,
+}
+
+
+def start(straight: Straight) -> Point:
+    """The first point of a straight, where a ray starts."""
+    return Point(straight.x, straight.y)
+
+
+def at_parameter(straight: Straight, t: Any) -> Point:
+    """The place ``first + t * way`` on a straight."""
+    return Point(straight.x + t * straight.dx, straight.y + t * straight.dy)
+
+
+def cross(ax: Any, ay: Any, bx: Any, by: Any) -> Any:
+    """The signed area spanned by two vectors; positive where b lies to the left of a."""
+    return ax * by - ay * bx
+
+
+def dot(ax: Any, ay: Any, bx: Any, by: Any) -> Any:
+    """The scalar product of two vectors."""
+    return ax * bx + ay * by
+
+
+def square_distance(p: Point, q: Point) -> Any:
+    """The squared distance of two points, in square centimetres."""
+    dx, dy = q.x - p.x, q.y - p.y
+    return dx * dx + dy * dy

@@ -1,0 +1,176 @@
+"""Tapes: the arithmetic of a make, recorded as a list of instructions on numbered registers.
+
+The registers 0 .. n-1 hold the inputs; every instruction appends one register. An instruction is a list: its
+opcode, then register numbers (``const``: the value). Undefined is NaN and spreads as in IEEE arithmetic.
+
+=============  ==========================================================================================
+const v        the number v
+add a b        a + b
+sub a b        a - b
+mul a b        a * b
+neg a          -a
+abs a          the absolute value
+sin a, cos a   of an angle in radians
+over n d s     n / d where abs(d) > rounding * s, else NaN
+root x s       0 where abs(x) <= rounding * s, else the square root (NaN for negative x)
+pos t s v      v where t > rounding * s, else NaN
+ext t v        v where t >= -slack, else NaN
+pick t s a b   a where t > rounding * s, b where t < -rounding * s, else NaN
+=============  ==========================================================================================
+
+``rounding`` and ``slack`` are ``numbers.ROUNDING`` and ``numbers.SLACK``; the tool book carries them. The browser's
+interpreter is ``web/static/board/tape.js``; ``play`` here is its twin in Python.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from .numbers import ROUNDING, SLACK
+
+Instruction = tuple[str | int | float, ...]
+
+
+class Register:
+    """A number on a tape: known by its place, not its value."""
+
+    __slots__ = ("place", "tape")
+
+    def __init__(self, tape: Tape, place: int):
+        self.tape = tape
+        self.place = place
+
+    def __add__(self, other: Any) -> Register:
+        return self.tape.record("add", self, other)
+
+    def __radd__(self, other: Any) -> Register:
+        return self.tape.record("add", other, self)
+
+    def __sub__(self, other: Any) -> Register:
+        return self.tape.record("sub", self, other)
+
+    def __rsub__(self, other: Any) -> Register:
+        return self.tape.record("sub", other, self)
+
+    def __mul__(self, other: Any) -> Register:
+        return self.tape.record("mul", self, other)
+
+    def __rmul__(self, other: Any) -> Register:
+        return self.tape.record("mul", other, self)
+
+    def __neg__(self) -> Register:
+        return self.tape.record("neg", self)
+
+
+class Tape:
+    """The number system that records. An instruction that stands on the tape already is not recorded twice."""
+
+    def __init__(self, inputs: int):
+        self.inputs = inputs
+        self.code: list[Instruction] = []
+        self._places: dict[Instruction, int] = {}
+
+    def input(self, place: int) -> Register:
+        """The register that holds an input."""
+        return Register(self, place)
+
+    def record(self, op: str, *operands: Any) -> Register:
+        """Append an instruction; plain numbers among the operands become constants."""
+        return self._append((op, *(self._place(operand) for operand in operands)))
+
+    def _place(self, operand: Any) -> int:
+        if isinstance(operand, Register):
+            return operand.place
+        return self._append(("const", float(operand))).place
+
+    def _append(self, instruction: Instruction) -> Register:
+        place = self._places.get(instruction)
+        if place is None:
+            place = self.inputs + len(self.code)
+            self.code.append(instruction)
+            self._places[instruction] = place
+        return Register(self, place)
+
+    def over(self, n: Any, d: Any, size: Any) -> Any:
+        return self.record("over", n, d, size)
+
+    def root(self, x: Any, size: Any) -> Any:
+        return self.record("root", x, size)
+
+    def absolute(self, x: Any) -> Any:
+        return self.record("abs", x)
+
+    def where_positive(self, test: Any, size: Any, value: Any) -> Any:
+        return self.record("pos", test, size, value)
+
+    def where_not_negative(self, test: Any, value: Any) -> Any:
+        return self.record("ext", test, value)
+
+    def choose(self, test: Any, size: Any, positive: Any, negative: Any) -> Any:
+        return self.record("pick", test, size, positive, negative)
+
+    def sin(self, x: Any) -> Any:
+        return self.record("sin", x)
+
+    def cos(self, x: Any) -> Any:
+        return self.record("cos", x)
+
+
+@dataclass(frozen=True)
+class Recording:
+    """A finished tape: how many inputs it takes, its instructions, and the registers that hold the result."""
+
+    inputs: int
+    code: tuple[Instruction, ...]
+    out: tuple[int, ...]
+
+
+def play(tape: Recording, inputs: Sequence[float]) -> tuple[float, ...]:
+    """The result of a tape for floats.
+
+    >>> play(Recording(2, (("add", 0, 1), ("const", 0.5), ("mul", 2, 3)), (4,)), (3.0, 4.0))
+    (3.5,)
+    """
+    registers = list(inputs)
+    for op, *operands in tape.code:
+        if op == "const":
+            registers.append(float(operands[0]))
+        else:
+            registers.append(_perform(str(op), [registers[int(place)] for place in operands]))
+    return tuple(registers[place] for place in tape.out)
+
+
+def _perform(op: str, values: list[float]) -> float:
+    a, *rest = values
+    match op:
+        case "add":
+            return a + rest[0]
+        case "sub":
+            return a - rest[0]
+        case "mul":
+            return a * rest[0]
+        case "neg":
+            return -a
+        case "abs":
+            return abs(a)
+        case "sin":
+            return math.sin(a)
+        case "cos":
+            return math.cos(a)
+        case "over":
+            return a / rest[0] if abs(rest[0]) > ROUNDING * rest[1] else math.nan
+        case "root":
+            if abs(a) <= ROUNDING * rest[0]:
+                return 0.0
+            return math.sqrt(a) if a > 0 else math.nan
+        case "pos":
+            return rest[1] if a > ROUNDING * rest[0] else math.nan
+        case "ext":
+            return rest[0] if a >= -SLACK else math.nan
+        case "pick":
+            margin = ROUNDING * rest[0]
+            return rest[1] if a > margin else rest[2] if a < -margin else math.nan
+    raise ValueError(f"{op} is no opcode")

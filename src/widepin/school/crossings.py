@@ -1,0 +1,57 @@
+"""How the mark at a crossing is stored.
+
+A student marks the crossing that is meant by pointing at it. If a point is known to lie on both curves whatever is
+dragged, the second crossing is meant as "the other one", and that is what is stored: so it does not jump
+when the figure is dragged.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import replace
+
+from ..judge.references import off, passes_through, stays_on
+from ..judge.task import link
+from ..plane.figure import is_defined
+from ..plane.makes import MAKES
+from ..plane.shapes import Kind, Point, Shape
+from ..plane.steps import Step
+from .operations import State
+
+NEAR = 1e-6
+"""Distance, in centimetres, below which two points as drawn are one."""
+
+
+def settled(state: State, step: Step) -> Step:
+    """The step as it is to be stored: a picked crossing becomes the other one than a known common point."""
+    if step.make != "intersection" or step.choice != "pick":
+        return step
+    every = [*state.given, *state.start, *state.steps, step]
+    kinds = {one.id: MAKES[one.make].gives for one in every}
+    if not any(kinds[source] is Kind.CIRCLE for source in step.sources):
+        return step
+    figure = link(every)
+    _, shapes = figure.drawn()
+    curves = figure.nodes[-1].sources
+    for number, shape in enumerate(shapes[:-1]):
+        if (
+            isinstance(shape, Point)
+            and is_another_meeting(shape, shapes, curves)
+            and all(passes_through(figure, curve, number) or stays_on(figure, number, curve) for curve in curves)
+        ):
+            return replace(step, choice="other_than", reference=every[number].id, pick=1)
+    return step
+
+
+def is_another_meeting(point: Point, shapes: Sequence[Shape], curves: Sequence[int]) -> bool:
+    """Whether a point lies, as drawn, on both curves and away from the crossing, which is the last shape."""
+    here = shapes[-1]
+    assert isinstance(here, Point)
+    if not is_defined(point) or math.hypot(here.x - point.x, here.y - point.y) < NEAR:
+        return False
+    for curve in curves:
+        distance, size = off(point, shapes[curve])
+        if not abs(distance) <= NEAR * size:
+            return False
+    return True

@@ -1,0 +1,83 @@
+"""The demo school: stone carvers who set out window tracery. All people and places in it are invented."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from datetime import timedelta
+
+from sqlalchemy.orm import Session
+
+from .demo_accounts import DEMO_PASSWORD, SHOWN_ACCOUNTS
+from .demo_tasks import PEOPLE, TASKS, DemoTask, steps
+from .handins import hand_in
+from .models import Assignment, Operation, Person, SchoolClass, TaskSheet, Work, now
+from .people import Passwords
+
+
+def load_demo(
+    session: Session,
+    say: Callable[[str], None] = lambda words: None,
+    passwords: Passwords | None = None,
+    most_per_class: int | None = None,
+) -> None:
+    """Fill an empty database with the demo school. ``most_per_class`` makes a smaller one, for tests."""
+    password = (passwords or Passwords()).hash(DEMO_PASSWORD)
+    teacher = Person(login="corin.hale", name="Master Corin Hale", role="teacher", password_hash=password)
+    session.add(teacher)
+    sheets = [TaskSheet(owner=teacher, title=task.title, document=task.document()) for task in TASKS]
+    session.add_all(sheets)
+    for number, (name, names) in enumerate(PEOPLE.items()):
+        students = [
+            Person(login=student.lower().replace(" ", "."), name=student, role="student", password_hash=password)
+            for student in names[:most_per_class]
+        ]
+        school_class = SchoolClass(name=name, teacher=teacher, students=students)
+        set_tasks = range(6) if number == 0 else range(2, 10)
+        school_class.assignments = [
+            Assignment(sheet=sheets[task], place=place, due=now() + timedelta(days=3 * place - 4, hours=9))
+            for place, task in enumerate(set_tasks)
+        ]
+        session.add(school_class)
+        session.flush()
+        for place, (assignment, task) in enumerate(zip(school_class.assignments, set_tasks, strict=True)):
+            say(f"{name}, {TASKS[task].title}")
+            let_them_work(session, assignment, students, TASKS[task], place, len(set_tasks))
+
+
+def let_them_work(
+    session: Session, assignment: Assignment, students: Sequence[Person], task: DemoTask, place: int, tasks: int
+) -> None:
+    """Students build and hand in; later tasks are done by fewer, and the last stand untouched or half done."""
+    share = 1 - place / (tasks - 1) * 0.9
+    busy = round(len(students) * share)
+    for number, student in enumerate(students[:busy]):
+        if student.login == SHOWN_ACCOUNTS[1][0] and place:
+            continue  # somebody with tasks left to do
+        solution = task.solutions[(number + place) % len(task.solutions)][1]
+        attempts = [solution]
+        if number % 5 == 4:  # some mend their work and hand in again
+            attempts.append(task.solutions[0][1])
+        for lines in attempts:
+            build(session, assignment, student, lines, half=number == busy - 1 and place > 1)
+
+
+def build(session: Session, assignment: Assignment, student: Person, lines: str, half: bool = False) -> None:
+    """A student clears the board, builds a solution step by step and hands it in, or leaves it half done."""
+    work = next((one for one in assignment.works if one.student is student), None)
+    if work is None:
+        work = Work(assignment=assignment, student=student)
+        session.add(work)
+        session.flush()
+    made = steps(lines)
+    standing = sum({"add": 1, "take back": -1}[operation.document["op"]] for operation in work.operations)
+    documents = [{"op": "take back"}] * standing + [
+        {"op": "add", "step": step} for step in (made[: len(made) // 2 + 1] if half else made)
+    ]
+    first = len(work.operations) + 1
+    work.operations += [
+        Operation(number=first + number, key=f"demo-{first + number}", document=document)
+        for number, document in enumerate(documents)
+    ]
+    session.flush()
+    if not half:
+        hand_in(session, work)

@@ -1,0 +1,169 @@
+"""The tables. What must always be true of the data is a constraint here."""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime
+from typing import Any
+
+from sqlalchemy import JSON, CheckConstraint, DateTime, Enum, ForeignKey, MetaData, String, UniqueConstraint
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
+
+from ..documents.explaining import HELP
+from ..judge.verdict import Outcome
+
+ROLES = ("teacher", "student")
+
+
+def now() -> datetime:
+    """The present, in UTC, as the database keeps it."""
+    return datetime.now(UTC).replace(tzinfo=None)
+
+
+class Base(DeclarativeBase):
+    """All tables. Constraints get predictable names, so that migrations can name them."""
+
+    metadata = MetaData(
+        naming_convention={
+            "ix": "ix_%(column_0_label)s",
+            "uq": "uq_%(table_name)s_%(column_0_name)s",
+            "ck": "ck_%(table_name)s_%(constraint_name)s",
+            "fk": "fk_%(table_name)s_%(column_0_name)s_%(referred_table_name)s",
+            "pk": "pk_%(table_name)s",
+        }
+    )
+
+
+class Person(Base):
+    """Somebody with an account."""
+
+    __tablename__ = "person"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    login: Mapped[str] = mapped_column(String(64), unique=True)
+    name: Mapped[str] = mapped_column(String(120))
+    role: Mapped[str] = mapped_column(Enum(*ROLES, name="role"))
+    password_hash: Mapped[str] = mapped_column(String(200))
+
+    classes: Mapped[list[SchoolClass]] = relationship(secondary="membership", back_populates="students")
+
+    @property
+    def is_teacher(self) -> bool:
+        """Whether this person teaches."""
+        return self.role == "teacher"
+
+
+class SchoolClass(Base):
+    """A class of students with its teacher."""
+
+    __tablename__ = "school_class"
+    __table_args__ = (UniqueConstraint("teacher_id", "name"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(String(120))
+    teacher_id: Mapped[int] = mapped_column(ForeignKey("person.id"))
+
+    teacher: Mapped[Person] = relationship()
+    students: Mapped[list[Person]] = relationship(
+        secondary="membership", back_populates="classes", order_by="Person.name"
+    )
+    assignments: Mapped[list[Assignment]] = relationship(back_populates="school_class", order_by="Assignment.place")
+
+
+class Membership(Base):
+    """A student in a class."""
+
+    __tablename__ = "membership"
+
+    class_id: Mapped[int] = mapped_column(ForeignKey("school_class.id", ondelete="CASCADE"), primary_key=True)
+    person_id: Mapped[int] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), primary_key=True, index=True)
+
+
+class TaskSheet(Base):
+    """A task as a document, and whose it is."""
+
+    __tablename__ = "task_sheet"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    owner_id: Mapped[int] = mapped_column(ForeignKey("person.id"))
+    title: Mapped[str] = mapped_column(String(200))
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+    owner: Mapped[Person] = relationship()
+
+
+class Assignment(Base):
+    """A task that a class has to do."""
+
+    __tablename__ = "assignment"
+    __table_args__ = (UniqueConstraint("class_id", "sheet_id"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    class_id: Mapped[int] = mapped_column(ForeignKey("school_class.id", ondelete="CASCADE"))
+    sheet_id: Mapped[int] = mapped_column(ForeignKey("task_sheet.id"))
+    place: Mapped[int] = mapped_column(default=0)
+    due: Mapped[datetime | None] = mapped_column(DateTime)
+    help: Mapped[str] = mapped_column(Enum(*HELP, name="help"), default="break", server_default="break")
+
+    school_class: Mapped[SchoolClass] = relationship(back_populates="assignments")
+    sheet: Mapped[TaskSheet] = relationship()
+    works: Mapped[list[Work]] = relationship(back_populates="assignment")
+
+
+class Work(Base):
+    """What one student makes for one assignment: a log of operations that only grows."""
+
+    __tablename__ = "work"
+    __table_args__ = (UniqueConstraint("assignment_id", "student_id"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    assignment_id: Mapped[int] = mapped_column(ForeignKey("assignment.id", ondelete="CASCADE"))
+    student_id: Mapped[int] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), index=True)
+    started: Mapped[datetime] = mapped_column(DateTime, default=now)
+    touched: Mapped[datetime] = mapped_column(DateTime, default=now)
+
+    assignment: Mapped[Assignment] = relationship(back_populates="works")
+    student: Mapped[Person] = relationship()
+    operations: Mapped[list[Operation]] = relationship(back_populates="work", order_by="Operation.number")
+    hand_ins: Mapped[list[HandIn]] = relationship(back_populates="work", order_by="HandIn.attempt")
+
+
+class Operation(Base):
+    """One operation of a student. Numbers run 1, 2, 3 ...; the key makes sending it twice harmless."""
+
+    __tablename__ = "operation"
+    __table_args__ = (
+        UniqueConstraint("work_id", "key", name="uq_operation_key"),
+        CheckConstraint("number >= 1", name="number"),
+    )
+
+    work_id: Mapped[int] = mapped_column(ForeignKey("work.id", ondelete="CASCADE"), primary_key=True)
+    number: Mapped[int] = mapped_column(primary_key=True, autoincrement=False)
+    key: Mapped[str] = mapped_column(String(40))
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+    stored: Mapped[datetime] = mapped_column(DateTime, default=now)
+
+    work: Mapped[Work] = relationship(back_populates="operations")
+
+
+class HandIn(Base):
+    """An attempt: the work as it stood, and the verdict on it. Never changed, never removed."""
+
+    __tablename__ = "hand_in"
+    __table_args__ = (
+        UniqueConstraint("work_id", "attempt"),
+        CheckConstraint("attempt >= 1", name="attempt"),
+        CheckConstraint("moves >= 0", name="moves"),
+    )
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    work_id: Mapped[int] = mapped_column(ForeignKey("work.id", ondelete="CASCADE"))
+    attempt: Mapped[int]
+    outcome: Mapped[Outcome] = mapped_column(
+        Enum(Outcome, values_callable=lambda kinds: [kind.value for kind in kinds], name="outcome")
+    )
+    moves: Mapped[int]
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+    verdict: Mapped[dict[str, Any]] = mapped_column(JSON)
+    handed_in: Mapped[datetime] = mapped_column(DateTime, default=now)
+
+    work: Mapped[Work] = relationship(back_populates="hand_ins")

@@ -1,0 +1,192 @@
+"""A student's operations on a work, folded into its steps.
+
+The log of a work holds, in order: ``add`` (a step), ``move`` (points put elsewhere), ``dress`` (an object shown
+another way), ``take back`` and ``bring back``.
+Folding it gives the state of the board. Because the log only grows, nothing that was done is ever lost.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, field, replace
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, StrictBool, StrictStr, TypeAdapter, ValidationError
+
+from ..documents.construction import Coordinate, StepDocument, write_step
+from ..documents.reading import from_validation
+from ..judge.counts import refused_tool
+from ..judge.task import Task
+from ..plane.makes import MAKES
+from ..plane.shapes import Kind
+from ..plane.steps import FARTHEST, MOST_STEPS, IllFormed, Step, check_step
+
+STRICT = ConfigDict(extra="forbid")
+
+
+class OperationRefused(Exception):
+    """An operation that does not fit the board as it stands; nothing is stored. The message is for the student."""
+
+
+class AddDocument(BaseModel):
+    """A step made."""
+
+    model_config = STRICT
+    op: Literal["add"]
+    step: StepDocument
+
+
+class MoveDocument(BaseModel):
+    """Points put elsewhere: id -> place in centimetres."""
+
+    model_config = STRICT
+    op: Literal["move"]
+    points: dict[str, tuple[Coordinate, Coordinate]] = Field(min_length=1, max_length=50)
+
+
+class Dress(BaseModel):
+    """How an object is shown. Fields that are left out stay as they were."""
+
+    model_config = STRICT
+    hidden: StrictBool | None = None
+    label: StrictStr | None = Field(default=None, min_length=1, max_length=24)
+    style: Literal["solid", "dashed"] | None = None
+
+
+class DressDocument(BaseModel):
+    """An object shown another way."""
+
+    model_config = STRICT
+    op: Literal["dress"]
+    id: StrictStr
+    dress: Dress
+
+
+class BackDocument(BaseModel):
+    """The last operation taken back, or the last one taken back done again."""
+
+    model_config = STRICT
+    op: Literal["take back", "bring back"]
+
+
+OperationDocument = Annotated[AddDocument | MoveDocument | DressDocument | BackDocument, Field(discriminator="op")]
+_ADAPTER: TypeAdapter[OperationDocument] = TypeAdapter(OperationDocument)
+
+
+def read_operation(value: Any) -> OperationDocument:
+    """An operation from its JSON value. Raises Unreadable."""
+    try:
+        return _ADAPTER.validate_python(value)
+    except ValidationError as error:
+        raise from_validation(error) from None
+
+
+@dataclass
+class State:
+    """A board as it stands: operations that are in force, and those taken back that can be brought back."""
+
+    task: Task
+    done: list[OperationDocument] = field(default_factory=list)
+    undone: list[OperationDocument] = field(default_factory=list)
+
+    @property
+    def steps(self) -> list[Step]:
+        """The student's own steps, every point where it was last put."""
+        return self._placed([one.step.step() for one in self.done if isinstance(one, AddDocument)])
+
+    @property
+    def given(self) -> list[Step]:
+        """The given steps, every point where the student last put it."""
+        return self._placed(self.task.given)
+
+    @property
+    def start(self) -> list[Step]:
+        """The steps done for the student, every point where the student last put it."""
+        return self._placed(self.task.start)
+
+    @property
+    def as_it_stands(self) -> Task:
+        """The task with its given figure as dragged; what a work is judged by as drawn."""
+        return replace(self.task, given=tuple(self.given), start=tuple(self.start))
+
+    @property
+    def dress(self) -> dict[str, dict[str, Any]]:
+        """How objects are shown: id -> presentation fields."""
+        shown: dict[str, dict[str, Any]] = {}
+        for one in self.done:
+            if isinstance(one, DressDocument):
+                shown.setdefault(one.id, {}).update(one.dress.model_dump(exclude_none=True))
+        return shown
+
+    def documents(self, steps: Sequence[Step]) -> list[dict[str, Any]]:
+        """Steps as JSON, with how they are shown."""
+        dress = self.dress
+        return [write_step(step) | dress.get(step.id, {}) for step in steps]
+
+    def kinds(self) -> dict[str, Kind]:
+        """The kind of every object on the board."""
+        return {step.id: MAKES[step.make].gives for step in (*self.task.done, *self.steps)}
+
+    def _placed(self, steps: Sequence[Step]) -> list[Step]:
+        places: dict[str, tuple[float, float]] = {}
+        for one in self.done:
+            if isinstance(one, MoveDocument):
+                places |= one.points
+        return [replace(step, at=places[step.id]) if step.id in places else step for step in steps]
+
+    def apply(self, operation: OperationDocument) -> None:
+        """Put an operation that was accepted into force."""
+        if isinstance(operation, BackDocument):
+            source, target = (self.done, self.undone) if operation.op == "take back" else (self.undone, self.done)
+            if source:
+                target.append(source.pop())
+            return
+        self.done.append(operation)
+        self.undone.clear()
+
+    def check(self, operation: OperationDocument) -> None:
+        """That an operation fits the board as it stands. Raises OperationRefused."""
+        if isinstance(operation, AddDocument):
+            self._check_add(operation.step.step())
+        elif isinstance(operation, MoveDocument):
+            self._check_move(operation)
+        elif isinstance(operation, DressDocument):
+            if operation.id not in self.kinds():
+                raise OperationRefused(f"{operation.id[:24]} is not on the board.")
+        elif operation.op == "take back" and not self.done:
+            raise OperationRefused("There is nothing to take back.")
+        elif operation.op == "bring back" and not self.undone:
+            raise OperationRefused("There is nothing to bring back.")
+
+    def _check_add(self, step: Step) -> None:
+        own = self.steps
+        if len(own) >= MOST_STEPS:
+            raise OperationRefused(f"A construction has {MOST_STEPS} steps at most; take some back.")
+        try:
+            check_step(step, self.kinds())
+        except IllFormed as wrong:
+            raise OperationRefused(f"{wrong.rule}.") from None
+        refusal = refused_tool([*own, step], self.task.tools)
+        if refusal is not None:
+            raise OperationRefused(f"{refusal.rule}.")
+
+    def _check_move(self, operation: MoveDocument) -> None:
+        steps = {step.id: step for step in (*self.task.done, *self.steps)}
+        for id_, place in operation.points.items():
+            if id_ not in steps or not MAKES[steps[id_].make].inputs:
+                raise OperationRefused(f"{id_[:24]} is not a point that can be dragged.")
+            if any(abs(value) > FARTHEST for value in place):
+                raise OperationRefused(f"{id_} cannot go farther than {FARTHEST:.0f} cm.")
+
+
+def fold(task: Task, log: Iterable[dict[str, Any]]) -> State:
+    """The state that a log of stored operations leads to."""
+    state = State(task)
+    for document in log:
+        state.apply(read_operation(document))
+    return state
+
+
+def add(step: Step) -> dict[str, Any]:
+    """The operation that adds a step, as JSON."""
+    return {"op": "add", "step": write_step(step)}

@@ -1,0 +1,82 @@
+"""Autosave: operations stored once, in order, none lost."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from sqlalchemy import select
+from sqlalchemy.dialects.mysql import insert
+from sqlalchemy.orm import Session
+
+from ..documents.task import read_task
+from ..judge.task import Task
+from .crossings import settled
+from .models import Assignment, Operation, Person, Work, now
+from .operations import AddDocument, State, add, fold, read_operation
+
+
+class Behind(Exception):
+    """The sender does not know the latest operations; ``missed`` holds them, to be built upon."""
+
+    def __init__(self, missed: list[Operation]):
+        super().__init__(f"{len(missed)} operations missed")
+        self.missed = missed
+
+
+def task_of(assignment: Assignment) -> Task:
+    """The task that an assignment sets."""
+    return read_task(assignment.sheet.document)
+
+
+def work_of(session: Session, assignment: Assignment, student: Person) -> Work:
+    """The student's work for an assignment, begun if there is none; two tabs that begin at once get the same."""
+    session.execute(
+        insert(Work)
+        .values(assignment_id=assignment.id, student_id=student.id, started=now(), touched=now())
+        .on_duplicate_key_update(assignment_id=assignment.id)
+    )
+    return session.scalars(select(Work).where(Work.assignment_id == assignment.id, Work.student_id == student.id)).one()
+
+
+def state_of(work: Work) -> State:
+    """The board of a work as it stands."""
+    return fold(task_of(work.assignment), [operation.document for operation in work.operations])
+
+
+def store(session: Session, work: Work, key: str, after: int, value: Any) -> Operation:
+    """Store an operation that follows operation number ``after``; the stored one if the key is known already.
+
+    Raises Behind where others were stored in between, Unreadable and OperationRefused for what cannot be stored.
+    """
+    # The lock on the work puts writers from several tabs in line; a plain refresh would miss what they stored.
+    session.scalars(select(Work).where(Work.id == work.id).with_for_update()).one()
+    log = list(
+        session.scalars(
+            select(Operation).where(Operation.work_id == work.id).order_by(Operation.number).with_for_update()
+        )
+    )
+    for operation in log:
+        if operation.key == key:
+            return operation
+    if after != len(log):
+        raise Behind(log[max(0, after) :])
+    wanted = read_operation(value)
+    state = fold(task_of(work.assignment), [operation.document for operation in log])
+    state.check(wanted)
+    document = dict(value)
+    if isinstance(wanted, AddDocument):
+        step = settled(state, wanted.step.step())
+        document = {"op": "add", "step": {**presentation(value["step"]), **add(step)["step"]}}
+    operation = Operation(work_id=work.id, number=len(log) + 1, key=key, document=document, stored=now())
+    session.add(operation)
+    work.touched = now()
+    session.flush()
+    return operation
+
+
+RULED = ("id", "make", "from", "at", "pick", "other_than", "nearest_to", "farthest_from")
+
+
+def presentation(step: dict[str, Any]) -> dict[str, Any]:
+    """The fields of a step that only concern how it is shown."""
+    return {name: value for name, value in step.items() if name not in RULED}

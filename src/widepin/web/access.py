@@ -1,0 +1,106 @@
+"""Who may come in. One loader per resource answers both "does it exist" and "may this person"; no view repeats it.
+
+Whatever a person may not see does not exist for them: the answer is 404 either way.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from functools import wraps
+from typing import Any, TypeVar
+
+from flask import abort
+from flask_login import LoginManager, UserMixin, current_user, login_required
+from sqlalchemy import select
+
+from ..school.models import Assignment, HandIn, Person, SchoolClass, Work
+from .database import session
+
+login_manager = LoginManager()
+login_manager.login_view = "signin.form"
+login_manager.login_message = "Sign in first."
+
+View = TypeVar("View", bound=Callable[..., Any])
+
+
+class SignedIn(UserMixin):
+    """The person of this request, as Flask-Login wants it."""
+
+    def __init__(self, person: Person):
+        self.person = person
+        self.id = str(person.id)
+
+    @property
+    def is_teacher(self) -> bool:
+        """Whether the person teaches."""
+        return self.person.is_teacher
+
+
+@login_manager.user_loader
+def load_user(id_: str) -> SignedIn | None:
+    """The person with the id in the session cookie."""
+    person = session().get(Person, int(id_)) if id_.isdigit() else None
+    return SignedIn(person) if person else None
+
+
+def me() -> Person:
+    """The person of this request."""
+    return current_user.person  # type: ignore[no-any-return]
+
+
+def _only(role: str) -> Callable[[View], View]:
+    def decorate(view: View) -> View:
+        @wraps(view)
+        @login_required
+        def guarded(*args: Any, **kwargs: Any) -> Any:
+            if me().role != role:
+                abort(404)
+            return view(*args, **kwargs)
+
+        return guarded  # type: ignore[return-value]
+
+    return decorate
+
+
+teachers_only = _only("teacher")
+students_only = _only("student")
+
+
+def own_class(class_id: int) -> SchoolClass:
+    """A class that this teacher teaches."""
+    found = session().get(SchoolClass, class_id)
+    if found is None or found.teacher_id != me().id:
+        abort(404)
+    return found
+
+
+def taught_assignment(assignment_id: int) -> Assignment:
+    """An assignment of a class that this teacher teaches."""
+    found = session().get(Assignment, assignment_id)
+    if found is None or found.school_class.teacher_id != me().id:
+        abort(404)
+    return found
+
+
+def assignment_to_do(assignment_id: int) -> Assignment:
+    """An assignment of a class that this student is in."""
+    found = session().get(Assignment, assignment_id)
+    if found is None or me() not in found.school_class.students:
+        abort(404)
+    return found
+
+
+def own_work(assignment: Assignment) -> Work | None:
+    """This student's work for an assignment, if begun."""
+    return session().scalar(select(Work).where(Work.assignment_id == assignment.id, Work.student_id == me().id))
+
+
+def visible_hand_in(hand_in_id: int) -> HandIn:
+    """A hand-in of this student's, or of a student whom this teacher teaches."""
+    found = session().get(HandIn, hand_in_id)
+    if found is None or me().id not in (
+        found.work.student_id,
+        found.work.assignment.school_class.teacher_id,
+    ):
+        abort(404)
+    return found

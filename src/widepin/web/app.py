@@ -1,0 +1,98 @@
+"""The application factory."""
+
+from __future__ import annotations
+
+import json
+import os
+from pathlib import Path
+from typing import Any
+
+from flask import Flask, redirect, render_template, request, url_for
+from flask_limiter import Limiter
+from flask_limiter.util import get_remote_address
+from flask_login import current_user
+from flask_talisman import Talisman
+from flask_wtf import CSRFProtect
+from flask_wtf.csrf import CSRFError
+from werkzeug.exceptions import HTTPException
+from werkzeug.wrappers import Response
+
+from ..documents.words import seals, tool_in_words
+from ..school.people import Passwords
+from . import classes, drawing, handins, signin, tasks
+from .access import login_manager
+from .database import use_database
+
+DEFAULTS: dict[str, Any] = {
+    "DEMO": False,
+    "MAX_CONTENT_LENGTH": 1_000_000,
+    "SESSION_COOKIE_SAMESITE": "Lax",
+    "SIGN_IN_LIMIT": "10 per minute",
+    "HTTPS": False,
+    "PASSWORDS": None,
+    # A page may stay open for a whole lesson; the token then lives as long as the session.
+    "WTF_CSRF_TIME_LIMIT": None,
+}
+
+CONTENT_SECURITY_POLICY = {
+    "default-src": "'self'",
+    "img-src": "'self' data:",  # Bootstrap keeps some of its signs as data images
+    "frame-ancestors": "'none'",
+    "base-uri": "'self'",
+    "form-action": "'self'",
+}
+
+
+def create_app(settings: dict[str, Any]) -> Flask:
+    """The application. ``settings`` needs DATABASE_URL and SECRET_KEY; ``DEFAULTS`` has the others."""
+    app = Flask(__name__)
+    app.config.update(DEFAULTS | settings)
+    app.extensions["passwords"] = app.config["PASSWORDS"] or Passwords()
+    use_database(app)
+    login_manager.init_app(app)
+    CSRFProtect(app)
+    Talisman(
+        app,
+        force_https=app.config["HTTPS"],
+        session_cookie_secure=app.config["HTTPS"],
+        strict_transport_security=app.config["HTTPS"],
+        content_security_policy=CONTENT_SECURITY_POLICY,
+    )
+    limiter = Limiter(get_remote_address, app=app, storage_uri="memory://")
+    for feature in (signin, classes, tasks, handins, drawing):
+        app.register_blueprint(feature.blueprint)
+    limited = limiter.limit(app.config["SIGN_IN_LIMIT"])(app.view_functions["signin.enter"])
+    app.view_functions["signin.enter"] = limited  # type: ignore[assignment]
+    app.add_url_rule("/", "home", home)
+    app.register_error_handler(HTTPException, show_error)
+    app.jinja_env.globals.update(seals=seals, tool_in_words=tool_in_words)
+    app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
+    return app
+
+
+def from_environment() -> Flask:
+    """The application with the settings in the JSON file that WIDEPIN_SETTINGS names."""
+    return create_app(json.loads(Path(os.environ["WIDEPIN_SETTINGS"]).read_text()))
+
+
+def home() -> Response:
+    """The first page of whoever comes."""
+    if not current_user.is_authenticated:
+        return redirect(url_for("signin.form"))
+    return redirect(url_for("classes.index" if current_user.is_teacher else "tasks.index"))
+
+
+def show_error(error: HTTPException) -> tuple[Any, int]:
+    """An error in words: JSON for the board, a page for everybody else."""
+    code = error.code or 500
+    words = {
+        404: "This page is not here, or not yours to see.",
+        413: "That was too much at once.",
+        429: "Too many tries. Wait a minute and try again.",
+        500: "Something broke on our side. What you built is kept; try again.",
+    }.get(code, error.description or "That did not work.")
+    if isinstance(error, CSRFError):
+        words = "This page has been open for too long. Load it again; what you built is kept."
+    if request.accept_mimetypes.best == "application/json":
+        return {"error": words}, code
+    return render_template("error.html", words=words, code=code), code

@@ -1,0 +1,75 @@
+"""The teacher's classes and their assignments."""
+
+from __future__ import annotations
+
+from flask import abort, flash, redirect, render_template, request, url_for
+from sqlalchemy import select
+from werkzeug.wrappers import Response
+
+from ...documents.explaining import HELP
+from ...documents.words import Words
+from ...school.models import SchoolClass
+from ...school.progress import standings
+from ...school.works import task_of
+from ..access import me, own_class, taught_assignment, teachers_only
+from ..database import session
+from ..figures import hand_in_figure, task_figure
+
+
+@teachers_only
+def index() -> str:
+    """All classes of the teacher."""
+    classes = session().scalars(select(SchoolClass).where(SchoolClass.teacher_id == me().id).order_by(SchoolClass.name))
+    return render_template("classes/index.html", classes=list(classes))
+
+
+@teachers_only
+def school_class(class_id: int) -> str:
+    """A class: its tasks, and who has handed in what with which verdict."""
+    found = own_class(class_id)
+    columns = [(assignment, standings(session(), assignment)) for assignment in found.assignments]
+    rows = [
+        (student, [(column[0], column[1][number]) for column in columns])
+        for number, student in enumerate(found.students)
+    ]
+    return render_template("classes/school_class.html", school_class=found, columns=columns, rows=rows)
+
+
+@teachers_only
+def assignment(assignment_id: int) -> str:
+    """One task of a class: its figure, instruments, what must be built, and every student's work."""
+    found = taught_assignment(assignment_id)
+    task = task_of(found)
+    works = sorted(
+        standings(session(), found),
+        key=lambda one: (one.best is None, one.best.outcome.rank if one.best else 0, one.student.name),
+    )
+    return render_template(
+        "classes/assignment.html",
+        assignment=found,
+        task=task,
+        words=Words(task),
+        figure=task_figure(task),
+        works=works,
+        hand_in_figure=hand_in_figure,
+        levels=HELP_IN_WORDS,
+    )
+
+
+@teachers_only
+def set_help(assignment_id: int) -> Response:
+    """Choose how much a hand-in tells the students of this class."""
+    found = taught_assignment(assignment_id)
+    level = request.form.get("help", "")
+    if level not in HELP:
+        abort(400, "Choose one of the levels of help.")
+    found.help = level
+    flash("From now on students see: " + HELP_IN_WORDS[level] + ".")
+    return redirect(url_for("classes.assignment", assignment_id=found.id))
+
+
+HELP_IN_WORDS = {
+    "seals": "only the seals",
+    "conditions": "which conditions fail",
+    "break": "where it breaks, and what would mend it",
+}

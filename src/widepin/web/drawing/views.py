@@ -1,0 +1,36 @@
+"""What the browser draws with: the tool book, under an address that changes with its contents."""
+
+from __future__ import annotations
+
+import hashlib
+import json
+from functools import cache
+from typing import Any
+
+from flask import Response, abort, url_for
+
+from ...plane import toolbook
+
+
+@cache
+def book() -> tuple[str, str]:
+    """The tool book as text, and the version that its address carries."""
+    text = json.dumps(toolbook.tool_book(), separators=(",", ":"))
+    return text, hashlib.sha256(text.encode()).hexdigest()[:16]
+
+
+def tool_book(version: str) -> Response:
+    """The tool book; it may be kept for ever, since another one has another address."""
+    text, current = book()
+    if version != current:
+        abort(404)
+    response = Response(text, mimetype="application/json")
+    response.cache_control.public = True
+    response.cache_control.max_age = 31_536_000
+    response.cache_control.immutable = True
+    return response
+
+
+def tool_book_address() -> dict[str, Any]:
+    """The address, for templates."""
+    return {"tool_book_url": url_for("drawing.tool_book", version=book()[1])}

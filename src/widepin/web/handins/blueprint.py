@@ -1,0 +1,9 @@
+"""Handed-in works, for the student and the teacher."""
+
+from flask import Blueprint
+
+from . import views
+
+blueprint = Blueprint("handins", __name__)
+
+blueprint.add_url_rule("/hand-ins/<int:hand_in_id>", "hand_in", views.hand_in)

@@ -1,0 +1,11 @@
+"""Signing in and out."""
+
+from flask import Blueprint
+
+from . import views
+
+blueprint = Blueprint("signin", __name__)
+
+blueprint.add_url_rule("/sign-in", "form", views.form)
+blueprint.add_url_rule("/sign-in", "enter", views.enter, methods=["POST"])
+blueprint.add_url_rule("/sign-out", "leave", views.leave, methods=["POST"])

@@ -1,0 +1,59 @@
+// What is in hand: an instrument, and the blanks of its sentence filled so far.
+
+import { blanksOf } from "./instruments.js";
+
+export class Hand {
+  constructor() { this.putDown(); }
+
+  take(instrument) {
+    this.instrument = instrument;
+    this.filled = [];
+    this.meetings = null; // two crossings to choose between, once both curves are named
+  }
+
+  putDown() { this.take(null); }
+  empty() { this.filled = []; this.meetings = null; }
+
+  get blank() {
+    if (!this.instrument) return null;
+    return this.meetings ? { kind: "which" } : blanksOf(this.instrument)[this.filled.length] ?? null;
+  }
+
+  get isFull() { return this.instrument !== null && this.filled.length === blanksOf(this.instrument).length; }
+
+  // The ids in the order of "from".
+  get sources() {
+    const { order } = this.instrument;
+    return order ? order.map((blank) => this.filled[blank]) : [...this.filled];
+  }
+
+  fits(figure, id) {
+    const kind = figure.kind(id);
+    switch (this.blank?.kind) {
+      case "point": return kind === "point" && !(this.filled.includes(id) && !this.instrument.order);
+      case "draggable": return figure.canDrag(id);
+      case "straight": return kind !== "point" && kind !== "circle";
+      case "curve": return kind !== "point" && !this.filled.includes(id);
+      case "place": return kind !== "point";
+      default: return false;
+    }
+  }
+
+  // The sentence: words and blanks; offer is what a click would take now.
+  parts(labelOf, offer) {
+    if (!this.instrument) return ["Take an instrument, or drag a point."];
+    let blank = 0;
+    const parts = this.instrument.say.map((part) => {
+      if (typeof part === "string") return part;
+      const place = blank++;
+      if (place < this.filled.length) return { filled: labelOf(this.filled[place]) };
+      return place === this.filled.length && !this.meetings ? { next: roleWords(part.kind), offer } : { open: true };
+    });
+    if (this.meetings) parts.push(", at", { next: "1 or 2", offer: offer || "1 2" });
+    return parts;
+  }
+}
+
+function roleWords(kind) {
+  return { point: "a point", draggable: "a point", straight: "a straight", curve: "a curve", place: "a place" }[kind];
+}

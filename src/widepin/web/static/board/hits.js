@@ -1,0 +1,71 @@
+// What lies under the pointer, the likeliest first: points, crossings that have no mark yet, curves.
+
+import { parameterAt } from "../figure/figure.js";
+
+export class Hits {
+  constructor(figure, view, isHidden) {
+    this.figure = figure;
+    this.view = view;
+    this.isHidden = isHidden;
+  }
+
+  #visible(isKind) {
+    const { figure } = this;
+    return figure.ids.filter((id) => isKind(id) && figure.isDefined(id) && !this.isHidden(id));
+  }
+
+  #near(list, reach) {
+    return list.filter(({ far }) => far <= reach).sort((a, b) => a.far - b.far);
+  }
+
+  #far(shape, px, py) {
+    const [x, y] = this.view.toScreen(shape[0], shape[1]);
+    return Math.hypot(x - px, y - py);
+  }
+
+  points(px, py, reach) {
+    const ids = this.#visible((id) => this.figure.isPoint(id));
+    return this.#near(ids.map((id) => ({ type: "object", id, far: this.#far(this.figure.shape(id), px, py) })), reach);
+  }
+
+  curves(px, py, reach) {
+    const paper = this.view.toPaper(px, py);
+    const ids = this.#visible((id) => !this.figure.isPoint(id));
+    return this.#near(ids.map((id) => {
+      const at = nearestPlace(this.figure.kind(id), this.figure.shape(id), paper);
+      return { type: "object", id, at, far: this.#far(at, px, py) };
+    }), reach);
+  }
+
+  // Crossings near the pointer where no point is marked.
+  crossings(px, py, reach) {
+    const close = this.curves(px, py, reach * 2).slice(0, 8).map(({ id }) => id);
+    const marked = this.#visible((id) => this.figure.isPoint(id));
+    const found = [];
+    for (let i = 0; i < close.length; i++) {
+      for (let j = i + 1; j < close.length; j++) {
+        const from = this.figure.ids.indexOf(close[i]) < this.figure.ids.indexOf(close[j])
+          ? [close[i], close[j]] : [close[j], close[i]];
+        found.push(...this.meetings(from));
+      }
+    }
+    const free = found.filter(({ at }) => !marked.some((id) => this.#far(this.figure.shape(id), ...this.view.toScreen(...at)) < 1));
+    return this.#near(free.map((one) => ({ ...one, far: this.#far(one.at, px, py) })), reach);
+  }
+
+  // The one or two places where two curves meet, as steps without an id.
+  meetings(from) {
+    const round = from.some((id) => this.figure.kind(id) === "circle");
+    return (round ? [1, 2] : [undefined])
+      .map((pick) => ({ make: "intersection", from, ...(pick ? { pick } : {}) }))
+      .map((step) => ({ type: "crossing", step, at: this.figure.preview(step) }))
+      .filter(({ at }) => at.every(Number.isFinite));
+  }
+}
+
+export function nearestPlace(kind, shape, paper) {
+  const t = parameterAt(kind, shape, paper);
+  if (kind !== "circle") return [shape[0] + t * shape[2], shape[1] + t * shape[3]];
+  const r = Math.sqrt(shape[2]);
+  return [shape[0] + r * Math.cos(t), shape[1] + r * Math.sin(t)];
+}

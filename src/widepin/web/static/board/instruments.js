@@ -1,0 +1,64 @@
+// The instruments: each a sentence with blanks, and a card with a drawing. Words and pictures only; what an instrument
+// makes from what is said by the tool book.
+
+const POINT = { kind: "point" };
+const STRAIGHT = { kind: "straight" };
+const CURVE = { kind: "curve" };
+
+// say: words and blanks in reading order. order: which blank is which entry of "from", where it is not the same.
+export const INSTRUMENTS = [
+  { make: "move", name: "Move", say: ["Move", { kind: "draggable" }], icon: "M6 18l14-8M20 10l-6 0M20 10l-3 5M6 18a2.5 2.5 0 1 0 .1 0" },
+  { make: "point", tool: "points", name: "Point", say: ["Point at", { kind: "place" }], icon: "M13 14a4 4 0 1 0 .1 0M13 4v4M13 20v4M3 14h4M19 14h4" },
+  { make: "line", name: "Line", say: ["Line through", POINT, "and", POINT], icon: "M2 23L24 5M9 17.3a1.6 1.6 0 1 0 .1 0M17 10.7a1.6 1.6 0 1 0 .1 0" },
+  { make: "ray", name: "Ray", say: ["Ray from", POINT, "through", POINT], icon: "M5 21L24 5M5 19.4a1.6 1.6 0 1 0 .1 0M15 11a1.6 1.6 0 1 0 .1 0" },
+  { make: "segment", name: "Segment", say: ["Segment from", POINT, "to", POINT], icon: "M5 21L21 7M5 19.4a1.6 1.6 0 1 0 .1 0M21 5.4a1.6 1.6 0 1 0 .1 0" },
+  { make: "circle", name: "Circle", say: ["Circle centred", POINT, "through", POINT], icon: "M13 5a9 9 0 1 0 .1 0M13 12.6a1.4 1.4 0 1 0 .1 0M19.4 6.2a1.4 1.4 0 1 0 .1 0" },
+  { make: "circle_radius", name: "Kept opening", say: ["Opening from", POINT, "to", POINT, "kept for a circle centred", POINT], order: [2, 0, 1], icon: "M13 3L6 24M13 3l7 21M8.5 15a8 8 0 0 0 9 0" },
+  { make: "intersection", tool: "intersection", name: "Crossing", say: ["Crossing of", CURVE, "and", CURVE], icon: "M3 22L23 6M4 7l18 14M10 11l6 6M16 11l-6 6" },
+  { make: "midpoint", name: "Midpoint", say: ["Midpoint of", POINT, "and", POINT], icon: "M3 14h20M3 12.4a1.6 1.6 0 1 0 .1 0M23 12.4a1.6 1.6 0 1 0 .1 0M10 11l6 6M16 11l-6 6" },
+  { make: "perpendicular", name: "Perpendicular", say: ["Perpendicular to", STRAIGHT, "through", POINT], icon: "M3 21h20M13 21V4M13 16h5v5" },
+  { make: "parallel", name: "Parallel", say: ["Parallel to", STRAIGHT, "through", POINT], icon: "M3 18L23 9M3 24L23 15" },
+  { make: "perpendicular_bisector", name: "Middle upright", say: ["Perpendicular bisector of", POINT, "and", POINT], icon: "M3 17h20M13 4v20M7 15v4M19 15v4" },
+  { make: "angle_bisector", name: "Angle bisector", say: ["Bisector of the angle from", POINT, "at", POINT, "to", POINT], icon: "M4 22L23 22M4 22L16 5M4 22L22 12" },
+  { make: "circle_through", name: "Circle by three", say: ["Circle through", POINT, "and", POINT, "and", POINT], icon: "M13 5a9 9 0 1 0 .1 0M5 12a1.4 1.4 0 1 0 .1 0M20 9a1.4 1.4 0 1 0 .1 0M15 21.5a1.4 1.4 0 1 0 .1 0" },
+];
+
+// The instruments that the task allows: with how often, null for any number.
+export function allowed(tools) {
+  const most = new Map(tools.map(({ tool, most: count }) => [tool, count]));
+  return INSTRUMENTS.filter(({ make, tool }) => make === "move" || make === "intersection" || most.has(tool ?? make)
+    || (make === "point" && (most.has("free_point") || most.has("point_on"))))
+    .map((instrument) => ({ ...instrument, most: most.get(instrument.tool ?? instrument.make) ?? null }));
+}
+
+export function blanksOf(instrument) {
+  return instrument.say.filter((part) => typeof part !== "string");
+}
+
+// A step as parts of a sentence: words, and {id} for objects.
+export function sentenceOf(step) {
+  const from = (step.from ?? []).map((id) => ({ id }));
+  switch (step.make) {
+    case "free_point": return [{ id: step.id }, "put freely"];
+    case "point_on": return [{ id: step.id }, "put on", from[0]];
+    case "intersection": return crossingOf(step, from);
+    default: {
+      const { say, order } = INSTRUMENTS.find(({ make }) => make === step.make);
+      let blank = 0;
+      return say.map((part) => (typeof part === "string" ? part : from[entryOf(order, blank++)]));
+    }
+  }
+}
+
+// The entry of "from" that a blank holds; order[entry] is the blank of an entry.
+function entryOf(order, blank) {
+  return order ? order.indexOf(blank) : blank;
+}
+
+function crossingOf(step, from) {
+  const parts = [{ id: step.id }, "where", from[0], "meets", from[1]];
+  if (step.other_than) return [...parts, "again, not", { id: step.other_than }];
+  if (step.nearest_to) return [...parts, "near", { id: step.nearest_to }];
+  if (step.farthest_from) return [...parts, "far from", { id: step.farthest_from }];
+  return parts;
+}

@@ -1,0 +1,67 @@
+// The operations of a work, folded into its steps: the browser's twin of src/widepin/school/operations.py.
+
+export function fold(log) {
+  const done = [], undone = [];
+  for (const operation of log) {
+    if (operation.op === "take back") {
+      if (done.length) undone.push(done.pop());
+    } else if (operation.op === "bring back") {
+      if (undone.length) done.push(undone.pop());
+    } else {
+      done.push(operation);
+      undone.length = 0;
+    }
+  }
+  return { done, undone };
+}
+
+// All steps of the board, points where they were last put, dressed as last said.
+export function stepsOf(setting, done) {
+  const places = new Map(), dress = new Map();
+  for (const operation of done) {
+    if (operation.op === "move") for (const [id, at] of Object.entries(operation.points)) places.set(id, at);
+    if (operation.op === "dress") dress.set(operation.id, { ...dress.get(operation.id), ...operation.dress });
+  }
+  const placed = (step) => ({ ...step, ...(places.has(step.id) ? { at: places.get(step.id) } : {}), ...dress.get(step.id) });
+  return {
+    given: [...setting.given, ...setting.start].map(placed),
+    own: done.filter(({ op }) => op === "add").map(({ step }) => placed(step)),
+  };
+}
+
+// Operations not stored yet, with ids that others took meanwhile replaced.
+export function rebased(pending, taken, newId) {
+  const names = new Map();
+  const known = new Set(taken);
+  const rename = (id) => names.get(id) ?? id;
+  return pending.map((entry) => {
+    const operation = structuredClone(entry.operation);
+    if (operation.op === "add") {
+      const { step } = operation;
+      if (step.from) step.from = step.from.map(rename);
+      for (const choice of ["other_than", "nearest_to", "farthest_from"]) if (step[choice]) step[choice] = rename(step[choice]);
+      if (known.has(step.id)) {
+        const fresh = newId(step.make, known);
+        names.set(step.id, fresh);
+        step.id = fresh;
+      }
+      known.add(step.id);
+    } else if (operation.op === "move") {
+      operation.points = Object.fromEntries(Object.entries(operation.points).map(([id, at]) => [rename(id), at]));
+    } else if (operation.op === "dress") {
+      operation.id = rename(operation.id);
+    }
+    return { ...entry, operation };
+  });
+}
+
+// The next free name: capitals for points, small letters for curves; then with numbers.
+export function nextId(isPoint, taken) {
+  const letters = isPoint ? "CDEFGHIJKLMNPQRSTUVWXYZAOB" : "cdefghijklmnopqrstuvwxyzab";
+  for (let round = 0; ; round++) {
+    for (const letter of letters) {
+      const id = round ? `${letter}${round}` : letter;
+      if (!taken.has(id)) return id;
+    }
+  }
+}

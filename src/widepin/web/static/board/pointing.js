@@ -1,0 +1,145 @@
+// The pointer on the board: hovering offers, a click takes, a drag moves a point or the paper.
+
+const STILL = 5; // pixels that a click may wander
+
+export class Pointing {
+  #down = null; // {id, start, at, view, dragged} while a pointer is down
+  #touches = new Map();
+  #offers = [];
+  #place = null;
+
+  constructor(board) {
+    this.board = board;
+    this.isTouch = false;
+    const paper = board.drawing.svg;
+    // Wherever a finger was last, so that no keyboard pops up under it.
+    document.addEventListener("pointerdown", ({ pointerType }) => { this.isTouch = pointerType === "touch"; }, true);
+    paper.addEventListener("pointerdown", (event) => this.#press(event));
+    paper.addEventListener("pointermove", (event) => this.#move(event));
+    paper.addEventListener("pointerup", (event) => this.#release(event));
+    paper.addEventListener("pointercancel", (event) => this.#cancel(event));
+    paper.addEventListener("pointerleave", () => { if (!this.#down) this.#offer([]); });
+    paper.addEventListener("wheel", (event) => this.#wheel(event), { passive: false });
+  }
+
+  // Tab: offer the next of several objects under the pointer. False where there is only one.
+  next() {
+    if (this.#offers.length < 2) return false;
+    this.#offers.push(this.#offers.shift());
+    this.board.offerNow(this.#offers[0]);
+    return true;
+  }
+
+  #position(event) {
+    const box = this.board.drawing.svg.getBoundingClientRect();
+    return [event.clientX - box.left, event.clientY - box.top];
+  }
+
+  #offer(offers) {
+    this.#offers = offers;
+    this.board.offerNow(offers[0] ?? null);
+  }
+
+  #press(event) {
+    if (event.button > 0) return;
+    const { board } = this;
+    const place = this.#position(event);
+    this.#touches.set(event.pointerId, place);
+    board.drawing.svg.setPointerCapture(event.pointerId);
+    if (this.#touches.size === 2) return this.#startPinch();
+    if (this.isTouch) this.#offer(board.offersAt(...place, "touch"));
+    this.#down = { id: this.#draggableAt(...place, event.pointerType), start: place, view: board.view, dragged: false };
+  }
+
+  #draggableAt(px, py, pointerType) {
+    const { figure, view } = this.board;
+    const reach = pointerType === "touch" ? 24 : 13;
+    let best = null;
+    for (const id of figure.ids) {
+      if (!figure.isPoint(id) || !figure.canDrag(id) || !figure.isDefined(id) || this.board.isHidden(id)) continue;
+      const [x, y] = view.toScreen(...figure.shape(id));
+      const far = Math.hypot(x - px, y - py);
+      if (far <= reach && (!best || far < best.far)) best = { id, far };
+    }
+    return best?.id ?? null;
+  }
+
+  #move(event) {
+    const place = this.#position(event);
+    this.#place = place;
+    if (this.#touches.has(event.pointerId)) this.#touches.set(event.pointerId, place);
+    if (this.#pinch) return this.#spread();
+    if (!this.#down) return this.#offer(this.board.offersAt(...place, event.pointerType));
+    const [dx, dy] = [place[0] - this.#down.start[0], place[1] - this.#down.start[1]];
+    if (!this.#down.dragged && Math.hypot(dx, dy) < STILL) return;
+    this.#down.dragged = true;
+    const { board } = this;
+    if (this.#down.id) board.figure.put(this.#down.id, board.view.toPaper(...place));
+    else board.look(this.#down.view.panned(dx, dy));
+    this.#offers = [];
+    board.offer = null;
+    board.paint();
+  }
+
+  #release(event) {
+    this.#touches.delete(event.pointerId);
+    if (this.#pinch) {
+      if (this.#touches.size === 0) this.#pinch = null;
+      return;
+    }
+    const down = this.#down;
+    this.#down = null;
+    if (!down) return;
+    const { board } = this;
+    if (down.dragged && down.id) {
+      const at = board.figure.shape(down.id).map((value) => Math.round(value * 1e4) / 1e4);
+      board.perform({ op: "move", points: { [down.id]: at } });
+    } else if (!down.dragged && this.#offers.length) {
+      const [taken] = this.#offers;
+      this.#offers = [];
+      board.offer = null;
+      board.fill(taken);
+      if (event.pointerType !== "touch") {
+        this.#offer(board.offersAt(...(this.#place ?? down.start), event.pointerType));
+        board.bar.focus();
+      }
+    } else if (!down.dragged && board.hand.instrument) {
+      board.bar.tell("There is nothing here that fits the blank.", true);
+    }
+  }
+
+  #cancel(event) {
+    this.#touches.delete(event.pointerId);
+    this.#down = null;
+    this.#pinch = null;
+    this.board.rebuild();
+  }
+
+  #wheel(event) {
+    event.preventDefault();
+    const { board } = this;
+    board.look(board.view.zoomed(Math.exp(-event.deltaY / 500), ...this.#position(event)));
+  }
+
+  // -- two fingers ---------------------------------------------------------------------------------
+
+  #pinch = null;
+
+  #startPinch() {
+    if (this.#down?.dragged && this.#down.id) this.board.rebuild();
+    this.#down = null;
+    this.#pinch = { ...this.#span(), view: this.board.view };
+  }
+
+  #span() {
+    const [a, b] = [...this.#touches.values()];
+    return { middle: [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2], width: Math.hypot(a[0] - b[0], a[1] - b[1]) || 1 };
+  }
+
+  #spread() {
+    if (this.#touches.size !== 2) return;
+    const { middle, width } = this.#span();
+    const { middle: before, width: old, view } = this.#pinch;
+    this.board.look(view.zoomed(width / old, ...before).panned(middle[0] - before[0], middle[1] - before[1]));
+  }
+}

@@ -1,0 +1,104 @@
+// The record: the construction as numbered sentences. Pointing at one lights up its object; choosing it offers what can
+// be done with it.
+
+import { sentenceOf } from "./instruments.js";
+
+export class Record {
+  // on: lit(id or null), dress(id, fields)
+  constructor(list, count, bar, on) {
+    this.list = list;
+    this.count = count;
+    this.bar = bar;
+    this.on = on;
+    this.chosen = null;
+    this.length = 0; // rows shown last time; a new one is scrolled into view
+    list.addEventListener("pointerleave", () => on.lit(null));
+  }
+
+  show(figure, own, makes, budget) {
+    const focused = document.activeElement?.closest?.("[data-step]")?.dataset.step;
+    let moves = 0;
+    const rows = own.map((step) => this.#row(figure, step, makes[step.make].counts ? ++moves : null));
+    if (rows.length === 0) {
+      const empty = document.createElement("li");
+      empty.className = "empty";
+      empty.textContent = "Nothing is drawn yet. Take an instrument from the bench.";
+      rows.push(empty);
+    }
+    this.list.replaceChildren(...rows);
+    if (focused) this.list.querySelector(`[data-step="${CSS.escape(focused)}"] > button`)?.focus();
+    else if (own.length > this.length) this.list.lastElementChild.scrollIntoView({ block: "nearest" });
+    this.length = own.length;
+    this.count.textContent = budget ? `${moves} of ${budget} moves` : `${moves} ${moves === 1 ? "move" : "moves"}`;
+    this.count.classList.toggle("over", Boolean(budget) && moves > budget);
+    if (this.bar) {
+      this.bar.max = budget ?? 1;
+      this.bar.value = Math.min(moves, budget ?? 0);
+    }
+  }
+
+  #row(figure, step, number) {
+    const row = document.createElement("li");
+    row.dataset.step = step.id;
+    const gone = !figure.isDefined(step.id);
+    row.className = [this.chosen === step.id ? "chosen" : "", gone ? "gone" : "", step.hidden ? "is-hidden" : ""].join(" ");
+    const line = document.createElement("button");
+    line.type = "button";
+    line.setAttribute("aria-expanded", String(this.chosen === step.id));
+    const place = document.createElement("b");
+    place.textContent = number ?? "";
+    line.append(place, this.#sentence(figure, step, gone));
+    line.addEventListener("pointerenter", () => this.on.lit(step.id));
+    line.addEventListener("focus", () => this.on.lit(step.id));
+    line.addEventListener("blur", () => this.on.lit(null));
+    line.addEventListener("click", () => {
+      this.chosen = this.chosen === step.id ? null : step.id;
+      this.on.lit(step.id);
+      this.on.chosen();
+    });
+    row.append(line);
+    if (this.chosen === step.id) row.append(this.#dressing(figure, step));
+    return row;
+  }
+
+  #sentence(figure, step, gone) {
+    const text = document.createElement("span");
+    const isCurve = !figure.isPoint(step.id);
+    if (isCurve) text.append(named(figure, step.id), " ");
+    for (const part of sentenceOf(step)) text.append(typeof part === "string" ? part : named(figure, part.id), " ");
+    if (gone) text.append("(gone here)");
+    if (step.hidden) text.append("(hidden)");
+    return text;
+  }
+
+  #dressing(figure, step) {
+    const tools = document.createElement("div");
+    tools.className = "dressing";
+    tools.append(choice(step.hidden ? "Show" : "Hide", () => this.on.dress(step.id, { hidden: !step.hidden })));
+    if (!figure.isPoint(step.id)) {
+      const dashed = step.style === "dashed";
+      tools.append(choice(dashed ? "Full line" : "Dashed", () => this.on.dress(step.id, { style: dashed ? "solid" : "dashed" })));
+    }
+    const label = document.createElement("input");
+    label.value = step.label ?? step.id;
+    label.maxLength = 24;
+    label.setAttribute("aria-label", `Name of ${step.id}`);
+    label.addEventListener("change", () => this.on.dress(step.id, { label: label.value.trim() || step.id }));
+    tools.append(label);
+    return tools;
+  }
+}
+
+function named(figure, id) {
+  const name = document.createElement("i");
+  name.textContent = figure.has(id) ? figure.step(id).label || id : id;
+  return name;
+}
+
+function choice(words, onClick) {
+  const button = document.createElement("button");
+  button.type = "button";
+  button.textContent = words;
+  button.addEventListener("click", onClick);
+  return button;
+}

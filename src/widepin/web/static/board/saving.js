@@ -1,0 +1,140 @@
+// Keeps every operation: in this browser at once, on the server as soon as it can be reached, once and in order.
+
+const LONGEST_WAIT = 10000; // milliseconds between tries
+
+export class Saving {
+  #busy = false;
+  #tries = 0;
+  #timer = null;
+
+  // on: stored(entry), missed(entries), refused(entry, words), state(words, isTrouble)
+  constructor({ url, token, place, stored, on }) {
+    this.url = url;
+    this.token = token;
+    this.place = place; // where this browser keeps what is not stored yet
+    this.count = stored; // operations that the server has
+    this.on = on;
+    this.drawer = `${place}:${newKey()}`; // this tab's own part of it
+    this.pending = this.#kept();
+    this.#keep();
+    addEventListener("online", () => this.flush());
+  }
+
+  // What earlier visits and other tabs have left here. Their keys make sending it twice harmless.
+  #kept() {
+    const found = [];
+    try {
+      for (const name of Object.keys(localStorage).filter((one) => one.startsWith(`${this.place}:`))) {
+        found.push(...JSON.parse(localStorage.getItem(name)));
+        localStorage.removeItem(name);
+      }
+    } catch {
+      // A browser without storage still sends; only a crash before the answer could lose a step.
+    }
+    return found;
+  }
+
+  #keep() {
+    try {
+      if (this.pending.length) localStorage.setItem(this.drawer, JSON.stringify(this.pending));
+      else localStorage.removeItem(this.drawer);
+    } catch {
+      // As above.
+    }
+  }
+
+  add(operation) {
+    this.pending.push({ key: newKey(), operation });
+    this.#keep();
+    this.flush();
+  }
+
+  replace(pending) {
+    this.pending = pending;
+    this.#keep();
+  }
+
+  // Resolves when everything is stored.
+  async settled() {
+    while (this.pending.length) {
+      this.flush();
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    }
+  }
+
+  async flush() {
+    if (this.#busy) return;
+    this.#busy = true;
+    clearTimeout(this.#timer);
+    try {
+      while (this.pending.length) {
+        this.on.state("Saving …", false);
+        if (!(await this.#send(this.pending[0]))) return;
+        this.#tries = 0;
+      }
+      this.on.state("Every step kept", false);
+    } finally {
+      this.#busy = false;
+    }
+  }
+
+  async #send(entry) {
+    let answer;
+    try {
+      answer = await fetch(this.url, {
+        method: "POST",
+        headers: { "Content-Type": "application/json", Accept: "application/json", "X-CSRFToken": this.token },
+        body: JSON.stringify({ key: entry.key, after: this.count, operation: entry.operation }),
+        signal: AbortSignal.timeout(15000),
+      });
+    } catch {
+      return this.#wait("no connection");
+    }
+    if (answer.redirected) return this.#wait("you are signed out; sign in in another tab");
+    if (answer.status >= 500 || answer.status === 429) return this.#wait("the server does not answer");
+    const said = await answer.json().catch(() => null);
+    if (said === null) return this.#wait("the server does not answer");
+    if (answer.status === 409) {
+      this.count += said.operations.length;
+      this.on.missed(said.operations);
+    } else if (answer.ok) {
+      this.#done(entry);
+      if (said.number !== this.count + 1) return this.#catchUp();
+      this.count = said.number;
+      this.on.stored(said);
+    } else if (answer.status === 422) {
+      this.#done(entry);
+      this.on.refused(entry, said.error);
+    } else {
+      return this.#wait(said.error ?? "the server does not answer");
+    }
+    return true;
+  }
+
+  // The server knew the operation already, and others besides.
+  async #catchUp() {
+    const answer = await fetch(`${this.url}?after=${this.count}`).catch(() => null);
+    if (!answer?.ok || answer.redirected) return this.#wait("no connection");
+    const { operations } = await answer.json();
+    this.count += operations.length;
+    this.on.missed(operations);
+    return true;
+  }
+
+  #done(entry) {
+    this.pending = this.pending.filter(({ key }) => key !== entry.key);
+    this.#keep();
+  }
+
+  #wait(why) {
+    const steps = this.pending.length;
+    this.on.state(`Not saved yet, ${why}: ${steps} ${steps === 1 ? "step waits" : "steps wait"} here. Trying again.`, true);
+    this.#timer = setTimeout(() => this.flush(), Math.min(LONGEST_WAIT, 500 * 2 ** this.#tries++));
+    return false;
+  }
+}
+
+// Works on plain http too, where crypto.randomUUID is missing.
+function newKey() {
+  return [...crypto.getRandomValues(new Uint8Array(16))].map((byte) => byte.toString(16).padStart(2, "0")).join("");
+}

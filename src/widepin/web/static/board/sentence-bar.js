@@ -1,0 +1,50 @@
+// The sentence bar: the instrument in hand as a sentence with blanks. The next blank is a field to type a name into.
+
+export class SentenceBar {
+  // on: typed(text) for every change, entered(text) for Enter
+  constructor(bar, on) {
+    this.say = bar.querySelector(".sentence");
+    this.hint = bar.querySelector(".hint");
+    this.field = document.createElement("input");
+    this.hasFocus = false;
+    this.field.className = "blank next";
+    this.field.autocomplete = "off";
+    this.field.spellcheck = false;
+    this.field.maxLength = 30;
+    this.field.addEventListener("input", () => on.typed(this.field.value));
+    this.field.addEventListener("keydown", (event) => {
+      if (event.key !== "Enter") return;
+      event.preventDefault();
+      on.entered(this.field.value);
+    });
+  }
+
+  // parts: words, {filled: name}, {next: role, offer: name under the pointer} or {open: true}
+  show(parts) {
+    // Between two sentences there may be one without a blank; focus comes back with the next blank.
+    const lost = this.hasFocus && document.activeElement === document.body;
+    this.hasFocus = document.activeElement === this.field || lost;
+    this.say.replaceChildren(...parts.map((part) => this.#part(part)));
+    if (this.hasFocus) this.focus();
+  }
+
+  #part(part) {
+    if (part.next) {
+      this.field.placeholder = part.offer ?? "";
+      this.field.setAttribute("aria-label", `${part.next}: type its name`);
+      this.field.style.width = `${Math.max(3, (part.offer ?? "").length * 0.62 + 1.6)}rem`;
+      return this.field;
+    }
+    const span = document.createElement("span");
+    span.className = part.filled ? "blank filled" : part.open ? "blank" : "word";
+    span.textContent = part.filled ?? (part.open ? "·" : part);
+    return span;
+  }
+
+  clear() { this.field.value = ""; }
+  focus() { if (this.field.isConnected) this.field.focus({ preventScroll: true }); }
+  tell(words, isTrouble = false) {
+    this.hint.textContent = words;
+    this.hint.classList.toggle("trouble", isTrouble);
+  }
+}

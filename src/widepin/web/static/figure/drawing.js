@@ -1,0 +1,172 @@
+// Draws a figure into an SVG element: marks on paper as a draughtsman makes them.
+
+const SVG = "http://www.w3.org/2000/svg";
+
+export function element(name, attributes = {}, text) {
+  const made = document.createElementNS(SVG, name);
+  for (const [key, value] of Object.entries(attributes)) made.setAttribute(key, value);
+  if (text !== undefined) made.textContent = text;
+  return made;
+}
+
+// The part of a straight that lies in the window, as screen coordinates; null if none does.
+export function visiblePart(kind, [x, y, dx, dy], view, width, height) {
+  const [px, py] = view.toScreen(x, y);
+  const vx = dx * view.scale, vy = -dy * view.scale;
+  let from = kind === "line" ? -Infinity : 0;
+  let to = kind === "segment" ? 1 : Infinity;
+  const edge = 20; // a little beyond the window
+  for (const [p, v, size] of [[px, vx, width], [py, vy, height]]) {
+    if (Math.abs(v) < 1e-12) {
+      if (p < -edge || p > size + edge) return null;
+      continue;
+    }
+    const a = (-edge - p) / v, b = (size + edge - p) / v;
+    from = Math.max(from, Math.min(a, b));
+    to = Math.min(to, Math.max(a, b));
+  }
+  if (!(from < to)) return null;
+  return [px + from * vx, py + from * vy, px + to * vx, py + to * vy];
+}
+
+export class Drawing {
+  constructor(svg) {
+    this.svg = svg;
+    this.layers = {};
+    for (const name of ["under", "curves", "points", "labels", "over"]) {
+      this.layers[name] = element("g", { class: `layer-${name}` });
+    }
+    svg.replaceChildren(...Object.values(this.layers));
+  }
+
+  size() {
+    const box = this.svg.getBoundingClientRect();
+    return [box.width, box.height];
+  }
+
+  // roles: id -> a set of "given", "answer", "broken", "lit", "hidden", "dashed". extras: elements laid on top.
+  draw(figure, view, roles, { names = true, extras = [] } = {}) {
+    const [width, height] = this.size();
+    const layers = { under: [], curves: [], points: [], labels: [], over: extras };
+    const centre = middleOf(figure);
+    for (const id of figure.ids) {
+      const role = roles(id);
+      if (!figure.isDefined(id) || (role.has("hidden") && !role.has("lit"))) continue;
+      if (figure.isPoint(id)) {
+        layers.points.push(pointMark(figure, id, view, role));
+        if (names) layers.labels.push(pointLabel(figure, id, view, role, centre));
+      } else {
+        this.#curve(layers, figure, id, view, role, width, height, names);
+      }
+    }
+    for (const [name, elements] of Object.entries(layers)) this.layers[name].replaceChildren(...elements);
+  }
+
+  #curve(layers, figure, id, view, role, width, height, names) {
+    const make = () => curvePath(figure.kind(id), figure.shape(id), view, width, height);
+    const path = make();
+    if (!path) return;
+    if (role.has("answer") || role.has("lit")) {
+      const under = make();
+      under.setAttribute("class", role.has("lit") ? "underlay lit" : "underlay answer");
+      layers.under.push(under);
+    }
+    path.setAttribute("class", ["curve", ...role].join(" "));
+    path.dataset.id = id;
+    layers.curves.push(path);
+    if (names) {
+      const label = curveLabel(figure.kind(id), figure.shape(id), view, path, labelOf(figure, id));
+      if (label) layers.labels.push(label);
+    }
+  }
+}
+
+export function labelOf(figure, id) {
+  return figure.step(id).label || id;
+}
+
+export function curvePath(kind, shape, view, width, height) {
+  if (kind === "circle") {
+    const [cx, cy] = view.toScreen(shape[0], shape[1]);
+    return element("circle", { cx, cy, r: Math.sqrt(shape[2]) * view.scale });
+  }
+  const part = visiblePart(kind, shape, view, width, height);
+  if (!part) return null;
+  const [x1, y1, x2, y2] = part;
+  return element("line", { x1, y1, x2, y2 });
+}
+
+// Given: dot with a ring. Free: open ring. Sliding: ring with a bar along its curve. Constructed: diagonal cross.
+function pointMark(figure, id, view, role) {
+  const [x, y] = view.toScreen(...figure.shape(id));
+  const step = figure.step(id);
+  const group = element("g", { class: ["point", ...role].join(" "), transform: `translate(${x} ${y})` });
+  group.dataset.id = id;
+  if (role.has("answer") || role.has("lit")) group.append(element("circle", { r: 13, class: "halo" }));
+  if (role.has("given")) {
+    group.append(element("circle", { r: 8, class: "ring" }), element("circle", { r: 4, class: "dot" }));
+    if (step.make === "point_on") group.append(slideBar(figure, step));
+  } else if (step.make === "free_point") {
+    group.append(element("circle", { r: 6, class: "ring" }));
+  } else if (step.make === "point_on") {
+    group.append(element("circle", { r: 6, class: "ring" }), slideBar(figure, step));
+  } else {
+    group.append(element("path", { d: "M-5-5L5 5M-5 5L5-5", class: "cross" }));
+  }
+  return group;
+}
+
+function slideBar(figure, step) {
+  const [x, y, dx, dy] = figure.shape(step.from[0]);
+  const [px, py] = figure.shape(step.id);
+  const angle = figure.kind(step.from[0]) === "circle" ? Math.atan2(-(px - x), -(py - y)) : Math.atan2(-dy, dx);
+  return element("line", { x1: -12, x2: 12, class: "bar", transform: `rotate(${(angle * 180) / Math.PI})` });
+}
+
+function pointLabel(figure, id, view, role, centre) {
+  const shape = figure.shape(id);
+  const [x, y] = view.toScreen(...shape);
+  const away = Math.atan2(-(shape[1] - centre[1]), shape[0] - centre[0]);
+  const attributes = {
+    x: x + 20 * Math.cos(away), y: y + 20 * Math.sin(away) + 6, class: ["label", ...role].join(" "),
+  };
+  return element("text", attributes, labelOf(figure, id));
+}
+
+function curveLabel(kind, shape, view, path, text) {
+  if (kind === "circle") {
+    const r = Math.sqrt(shape[2]) * Math.SQRT1_2;
+    const [x, y] = view.toScreen(shape[0] + r, shape[1] + r);
+    return element("text", { x: x + 6, y: y - 6, class: "label quiet" }, text);
+  }
+  const [x1, y1, x2, y2] = ["x1", "y1", "x2", "y2"].map((name) => Number(path.getAttribute(name)));
+  const length = Math.hypot(x2 - x1, y2 - y1) || 1;
+  const share = kind === "segment" ? 0.42 : 0.12;
+  const x = x1 + share * (x2 - x1) + (10 * (y2 - y1)) / length;
+  const y = y1 + share * (y2 - y1) - (10 * (x2 - x1)) / length;
+  return element("text", { x, y: y + 4, class: "label quiet" }, text);
+}
+
+function middleOf(figure) {
+  const points = pointsOf(figure);
+  if (points.length === 0) return [0, 0];
+  return [0, 1].map((axis) => points.reduce((sum, p) => sum + p[axis], 0) / points.length);
+}
+
+// The places of all points of a figure that exist.
+export function pointsOf(figure) {
+  return figure.ids.filter((id) => figure.isPoint(id) && figure.isDefined(id)).map((id) => figure.shape(id));
+}
+
+// What should be in view: all points, and circles unless they are far larger than what the points span.
+export function outlineOf(figure) {
+  const points = pointsOf(figure);
+  const xs = points.map(([x]) => x), ys = points.map(([, y]) => y);
+  const span = Math.max(1, Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys));
+  const circles = figure.ids.filter((id) => figure.kind(id) === "circle" && figure.isDefined(id));
+  return points.concat(circles.flatMap((id) => {
+    const [x, y, rr] = figure.shape(id);
+    const r = Math.sqrt(rr);
+    return r > 2.5 * span ? [] : [[x - r, y - r], [x + r, y + r]];
+  }));
+}

@@ -1,0 +1,76 @@
+// A figure: steps linked end to end by their tapes, evaluated whole in every frame of a drag.
+
+import { referenceOf } from "./tape.js";
+
+export class Figure {
+  #objects = new Map(); // id -> {step, kind, inputs, shape}
+
+  constructor(book, steps = []) {
+    this.book = book;
+    for (const step of steps) this.add(step);
+  }
+
+  get ids() { return [...this.#objects.keys()]; }
+  has(id) { return this.#objects.has(id); }
+  step(id) { return this.#objects.get(id).step; }
+  kind(id) { return this.#objects.get(id).kind; }
+  shape(id) { return this.#objects.get(id).shape; }
+  isDefined(id) { return this.shape(id).every(Number.isFinite); }
+  isPoint(id) { return this.kind(id) === "point"; }
+  canDrag(id) { return ["free_point", "point_on"].includes(this.step(id).make); }
+
+  add(step) {
+    const object = { step, kind: this.book.makes[step.make].gives, inputs: this.#inputs(step, step.at) };
+    object.shape = this.#make(step, object.inputs);
+    this.#objects.set(step.id, object);
+  }
+
+  // The shape that a step would make, without adding it.
+  preview(step) {
+    return this.#make(step, this.#inputs(step, step.at));
+  }
+
+  // The shape that a step would make if another step were there.
+  previewWith(other, step) {
+    this.add(other);
+    const shape = this.preview(step);
+    this.#objects.delete(other.id);
+    return shape;
+  }
+
+  // Put a draggable point at a place; a sliding one at the nearest place on its curve.
+  put(id, at) {
+    const object = this.#objects.get(id);
+    const inputs = this.#inputs(object.step, at);
+    if (inputs.every(Number.isFinite)) object.inputs = inputs;
+    this.evaluate();
+  }
+
+  evaluate() {
+    for (const object of this.#objects.values()) object.shape = this.#make(object.step, object.inputs);
+  }
+
+  #make(step, own) {
+    const sources = step.from ?? [];
+    const inputs = sources.flatMap((id) => this.shape(id));
+    const reference = step.make === "intersection" ? referenceOf(step) : null;
+    if (reference && sources.some((id) => this.kind(id) === "circle")) inputs.push(...this.shape(reference.id));
+    inputs.push(...own);
+    return this.book.play(this.book.key(step, sources.map((id) => this.kind(id))), inputs);
+  }
+
+  #inputs(step, at) {
+    const count = this.book.makes[step.make].inputs;
+    if (count === 0) return [];
+    if (count === 2) return at;
+    return [parameterAt(this.kind(step.from[0]), this.shape(step.from[0]), at)];
+  }
+}
+
+// The parameter of the place on a curve nearest to a point: an angle, or a multiple of the way.
+export function parameterAt(kind, [x, y, dx, dy], [px, py]) {
+  if (kind === "circle") return Math.atan2(py - y, px - x);
+  const t = ((px - x) * dx + (py - y) * dy) / (dx * dx + dy * dy);
+  if (kind === "line") return t;
+  return kind === "ray" ? Math.max(0, t) : Math.min(1, Math.max(0, t));
+}

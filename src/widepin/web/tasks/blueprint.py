@@ -1,0 +1,13 @@
+"""The student's tasks and the board."""
+
+from flask import Blueprint
+
+from . import views
+
+blueprint = Blueprint("tasks", __name__)
+
+blueprint.add_url_rule("/tasks", "index", views.index)
+blueprint.add_url_rule("/tasks/<int:assignment_id>", "board", views.board)
+blueprint.add_url_rule("/tasks/<int:assignment_id>/operations", "operations", views.operations)
+blueprint.add_url_rule("/tasks/<int:assignment_id>/operations", "store", views.store, methods=["POST"])
+blueprint.add_url_rule("/tasks/<int:assignment_id>/hand-in", "hand_in", views.hand_in, methods=["POST"])

@@ -1,0 +1,95 @@
+"""The student's tasks and the board."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from typing import Any
+
+from flask import flash, redirect, render_template, request, url_for
+
+from ...documents.reading import Unreadable
+from ...documents.words import Words
+from ...school import handins
+from ...school.models import Operation
+from ...school.operations import OperationRefused
+from ...school.progress import to_do
+from ...school.works import Behind, task_of, work_of
+from ...school.works import store as store_operation
+from ..access import assignment_to_do, me, own_work, students_only
+from ..database import session
+from ..figures import task_figure
+
+
+@students_only
+def index() -> str:
+    """All tasks of the student, with their state."""
+    rows = [(assignment, standing, task_figure(task_of(assignment))) for assignment, standing in to_do(session(), me())]
+    return render_template("tasks/index.html", rows=rows)
+
+
+@students_only
+def board(assignment_id: int) -> str:
+    """The drawing board."""
+    assignment = assignment_to_do(assignment_id)
+    work = own_work(assignment)
+    task = task_of(assignment)
+    setting = {
+        **task_figure(task),
+        "tools": [{"tool": allowance.tool, "most": allowance.most} for allowance in task.tools],
+        "budget": task.budget,
+        "log": written(work.operations) if work else [],
+        "student": me().id,
+        "urls": {
+            "operations": url_for("tasks.operations", assignment_id=assignment.id),
+        },
+    }
+    return render_template(
+        "tasks/board.html", assignment=assignment, task=task, words=Words(task), setting=setting, work=work
+    )
+
+
+@students_only
+def operations(assignment_id: int) -> Any:
+    """The log of the student's work, from after operation ``after`` on."""
+    work = own_work(assignment_to_do(assignment_id))
+    after = request.args.get("after", 0, type=int)
+    return {"operations": written(work.operations[max(0, after) :]) if work else []}
+
+
+@students_only
+def store(assignment_id: int) -> Any:
+    """Store one operation: 200 with what is stored, 409 with what the sender missed, 422 with what is wrong."""
+    assignment = assignment_to_do(assignment_id)
+    sent = request.get_json()
+    if not (
+        isinstance(sent, dict)
+        and isinstance(sent.get("key"), str)
+        and 8 <= len(sent["key"]) <= 40
+        and type(sent.get("after")) is int
+    ):
+        return {"error": "key, after and operation are needed."}, 422
+    work = work_of(session(), assignment, me())
+    try:
+        stored = store_operation(session(), work, sent["key"], sent["after"], sent.get("operation"))
+    except Behind as behind:
+        return {"operations": written(behind.missed)}, 409
+    except (OperationRefused, Unreadable) as wrong:
+        return {"error": str(wrong)}, 422
+    return written([stored])[0]
+
+
+@students_only
+def hand_in(assignment_id: int) -> Any:
+    """Hand the work in as it stands, and show what the judge says."""
+    assignment = assignment_to_do(assignment_id)
+    try:
+        attempt = handins.hand_in(session(), work_of(session(), assignment, me()))
+    except handins.NothingToHandIn:
+        flash("There is nothing on the board to hand in yet.")
+        return redirect(url_for("tasks.board", assignment_id=assignment.id))
+    return redirect(url_for("handins.hand_in", hand_in_id=attempt.id))
+
+
+def written(log: Iterable[Operation]) -> list[dict[str, Any]]:
+    """Operations as the board knows them."""
+    return [{"number": one.number, "key": one.key, "operation": one.document} for one in log]

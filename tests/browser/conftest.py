@@ -1,0 +1,92 @@
+"""A student at the board, in a real browser."""
+
+from __future__ import annotations
+
+import itertools
+
+import pytest
+from playwright.sync_api import Page, expect
+
+numbers = itertools.count()
+
+
+class Desk:
+    """A page with the board open, and what a student does there."""
+
+    def __init__(self, page: Page, served: str, login: str):
+        self.page, self.served, self.login = page, served, login
+        self.errors: list[str] = []
+        page.on("pageerror", lambda error: self.errors.append(str(error)))
+
+    def enter(self, title: str) -> Desk:
+        page = self.page
+        page.goto(f"{self.served}/sign-in")
+        page.get_by_label("Login").fill(self.login)
+        page.get_by_label("Password").fill("tracery")
+        page.get_by_role("button", name="Sign in").click()
+        page.get_by_role("link", name=title).click()
+        return self.ready()
+
+    def ready(self) -> Desk:
+        self.page.wait_for_selector("[data-ready]")
+        slip = self.page.locator(".brief-slip[open] summary")
+        if slip.count():
+            slip.click()
+        return self
+
+    def take(self, make: str) -> None:
+        self.page.locator(f".card-tool[data-make={make}]").click()
+
+    def at(self, *cm: float) -> tuple[float, float]:
+        """Where a place in centimetres is on the screen, from two given points that are drawn."""
+        box = self.page.locator(".paper").bounding_box()
+        assert box
+        places = self.page.evaluate(
+            """() => { const given = JSON.parse(document.getElementById('setting').textContent).given
+              .filter((s) => s.make === 'free_point').slice(0, 2).map((s) => s.at);
+              const marks = [...document.querySelectorAll('.point.given')].slice(0, 2)
+                .map((g) => g.getAttribute('transform').match(/-?[\\d.]+/g).map(Number));
+              return [given, marks]; }"""
+        )
+        (a, b), (p, q) = places
+        scale = (q[0] - p[0]) / (b[0] - a[0])
+        return box["x"] + p[0] + (cm[0] - a[0]) * scale, box["y"] + p[1] - (cm[1] - a[1]) * scale
+
+    def point(self, id_: str) -> tuple[float, float]:
+        """Where a point is on the screen."""
+        # In one go, since the board draws its marks anew with every change.
+        x, y = self.page.evaluate(
+            """(id) => {
+              const box = document.querySelector(`.point[data-id="${id}"] > *`).getBoundingClientRect();
+              return [box.x + box.width / 2, box.y + box.height / 2];
+            }""",
+            id_,
+        )
+        return x, y
+
+    def click(self, id_: str) -> None:
+        self.page.mouse.click(*self.point(id_))
+
+    def record(self) -> list[str]:
+        rows = self.page.locator(".record li[data-step] > button").evaluate_all(
+            "rows => rows.map((row) => [...row.children].map((part) => part.textContent).join(' '))"
+        )
+        return [" ".join(row.split()) for row in rows]
+
+    def saved(self) -> None:
+        expect(self.page.locator(".save-state")).to_have_text("Every step kept")
+
+    def stored(self) -> list[dict]:
+        """The operations that the server has."""
+        self.saved()
+        return self.page.evaluate(
+            "async () => (await (await fetch(JSON.parse(document.getElementById('setting').textContent).urls.operations)).json()).operations"
+        )
+
+
+@pytest.fixture
+def desk(page, served, fresh_student):
+    page.set_viewport_size({"width": 1280, "height": 800})
+    made = Desk(page, served, fresh_student(f"desk-{next(numbers)}"))
+    yield made
+    assert made.errors == []

@@ -1,0 +1,389 @@
+"""The board in a real browser: by mouse, by keyboard alone, by touch; saved, resumed, handed in."""
+
+import re
+from datetime import datetime, timedelta
+
+import pytest
+from playwright.sync_api import expect
+
+from widepin.plane.toolbook import tool_book
+
+TITLE = "Plumb from a boss"  # given: A, B, line g, P
+
+
+def plumb_by_mouse(desk):
+    desk.take("circle")
+    for centre in ("A", "B"):
+        desk.click(centre)
+        desk.click("P")
+
+
+def test_a_construction_by_mouse_is_sound(desk):
+    desk.enter(TITLE)
+    plumb_by_mouse(desk)
+    desk.page.get_by_role("button", name="Fit").click()  # the far crossing lies below the window
+    desk.take("intersection")
+    desk.page.mouse.click(*desk.at(5.62, -1.98))  # P mirrored in AB
+    desk.page.keyboard.press("Escape")
+    desk.take("line")
+    desk.click("P")
+    desk.click("C")
+    assert desk.record() == [
+        "1 c Circle centred A through P",
+        "2 d Circle centred B through P",
+        "C where c meets d again, not P",
+        "3 e Line through P and C",
+    ]
+    desk.page.get_by_role("button", name="Hand in").click()
+    expect(desk.page.locator(".sentence-of-verdict")).to_contain_text("stays right wherever")
+    assert desk.page.locator(".big-seals .seal.good").count() == 3
+
+
+def test_a_construction_by_keyboard_alone_is_sound(desk):
+    desk.enter(TITLE)
+    press, type_ = desk.page.keyboard.press, desk.page.keyboard.type
+    card = desk.page.locator(".card-tool[data-make=circle]")
+    for _ in range(30):
+        if card.evaluate("card => card === document.activeElement"):
+            break
+        press("Tab")
+    press("Enter")
+    type_("APBP", delay=20)
+    press("Escape")
+    press("8")  # the crossing card
+    expect(desk.page.locator(".sentence")).to_contain_text("Crossing of")
+    type_("cd", delay=20)
+    expect(desk.page.locator(".hint")).to_contain_text("C is marked")
+    press("Escape")
+    press("3")  # the line card
+    type_("PC", delay=20)
+    desk.saved()
+    assert desk.record()[2] == "C where c meets d again, not P"
+    press("Escape")
+    button = desk.page.get_by_role("button", name="Hand in")
+    button.focus()
+    press("Enter")
+    expect(desk.page.locator(".sentence-of-verdict")).to_contain_text("stays right wherever")
+
+
+def test_a_construction_by_touch(browser, served, fresh_student):
+    from tests.browser.conftest import Desk
+
+    context = browser.new_context(viewport={"width": 1024, "height": 768}, has_touch=True)
+    page = context.new_page()
+    desk = Desk(page, served, fresh_student("by-touch")).enter(TITLE)
+    page.locator(".card-tool[data-make=circle]").tap()
+    for id_ in ("A", "P", "B", "P"):
+        page.touchscreen.tap(*desk.point(id_))
+    expect(page.locator(".record li[data-step]")).to_have_count(2)
+    assert page.evaluate("document.activeElement.tagName") != "INPUT", "no keyboard pops up under a finger"
+    assert desk.errors == []
+    context.close()
+
+
+def test_a_free_point_can_be_dragged_and_everything_follows(desk):
+    desk.enter(TITLE)
+    plumb_by_mouse(desk)
+    desk.page.keyboard.press("Escape")
+    before = desk.page.locator(".curve[data-id=c]").get_attribute("r")
+    x, y = desk.point("A")
+    desk.page.mouse.move(x, y)
+    desk.page.mouse.down()
+    desk.page.mouse.move(x + 60, y - 90, steps=6)
+    during = desk.page.locator(".curve[data-id=c]").get_attribute("r")
+    desk.page.mouse.up()
+    assert during != before
+    assert [one["operation"]["op"] for one in desk.stored()] == ["add", "add", "move"]
+
+
+def test_dragging_to_extremes_keeps_the_board_alive(desk):
+    desk.enter(TITLE)
+    plumb_by_mouse(desk)
+    desk.page.keyboard.press("Escape")
+    px, py = desk.point("P")
+    ax, ay = desk.point("A")
+    desk.page.mouse.move(px, py)
+    desk.page.mouse.down()
+    desk.page.mouse.move(ax, ay, steps=4)  # onto A: the circle about A has no radius now
+    desk.page.mouse.up()
+    expect(desk.page.locator(".record li[data-step=c]")).to_contain_text("gone here")
+    assert desk.page.locator(".curve[data-id=c]").count() == 0
+    desk.page.keyboard.press("Control+z")
+    expect(desk.page.locator(".curve[data-id=c]")).to_have_count(1)
+
+
+def test_reloading_resumes_exactly(desk):
+    desk.enter(TITLE)
+    plumb_by_mouse(desk)
+    desk.take("point")
+    desk.page.mouse.click(*desk.at(7, 6))
+    desk.saved()
+    record = desk.record()
+    paths = desk.page.locator(".layer-curves").inner_html()
+    desk.page.reload()
+    desk.ready()
+    assert desk.record() == record
+    assert len(record) == 3 and desk.page.locator(".layer-curves [data-id]").count() == paths.count("data-id")
+
+
+def test_taking_back_and_bringing_back(desk):
+    desk.enter(TITLE)
+    plumb_by_mouse(desk)
+    desk.page.keyboard.press("Control+z")
+    assert len(desk.record()) == 1
+    desk.page.keyboard.press("Control+Shift+Z")
+    assert len(desk.record()) == 2
+    desk.page.get_by_role("button", name="Take back").click()
+    desk.page.get_by_role("button", name="Take back").click()
+    assert desk.record() == []
+    expect(desk.page.get_by_role("button", name="Take back")).to_be_disabled()
+    assert len(desk.stored()) == 6
+
+
+class TestSaving:
+    def test_steps_made_without_a_network_are_kept_and_sent_later(self, desk):
+        desk.enter(TITLE)
+        desk.page.context.set_offline(True)
+        plumb_by_mouse(desk)
+        expect(desk.page.locator(".save-state")).to_contain_text("2 steps wait")
+        desk.page.context.set_offline(False)
+        assert len(desk.stored()) == 2
+
+    def test_steps_not_sent_survive_a_crash_of_the_page(self, desk):
+        desk.enter(TITLE)
+        desk.page.route("**/operations", lambda route: route.abort())
+        plumb_by_mouse(desk)
+        expect(desk.page.locator(".save-state")).to_contain_text("2 steps wait")
+        desk.page.unroute("**/operations")
+        desk.page.reload()
+        desk.ready()
+        assert len(desk.stored()) == 2 and len(desk.record()) == 2
+
+    def test_an_answer_that_got_lost_stores_nothing_twice(self, desk):
+        desk.enter(TITLE)
+        lost = []
+
+        def lose_first_answer(route):
+            if route.request.method == "POST" and not lost:
+                lost.append(route.fetch())
+                route.abort()
+            else:
+                route.continue_()
+
+        desk.page.route("**/operations", lose_first_answer)
+        plumb_by_mouse(desk)
+        assert len(desk.stored()) == 2 and lost
+
+    def test_two_windows_lose_nothing(self, desk):
+        desk.enter(TITLE)
+        second = desk.page.context.new_page()
+        second.goto(desk.page.url)
+        second.wait_for_selector("[data-ready]")
+        plumb_by_mouse(desk)
+        desk.saved()
+        second.locator(".card-tool[data-make=segment]").click()
+        second.keyboard.type("AP", delay=20)
+        expect(second.locator(".record li[data-step]")).to_have_count(3)
+        expect(second.locator(".save-state")).to_have_text("Every step kept")
+        steps = [one["operation"]["step"] for one in desk.stored()]
+        assert [step["make"] for step in steps] == ["circle", "circle", "segment"]
+        assert len({step["id"] for step in steps}) == 3
+
+    def test_a_refused_step_is_taken_off_and_said(self, desk):
+        desk.enter(TITLE)
+        desk.page.route(
+            "**/operations",
+            lambda route: route.fulfill(status=422, json={"error": "That does not fit."}),
+        )
+        desk.take("circle")
+        desk.click("A")
+        desk.click("P")
+        expect(desk.page.locator(".hint")).to_contain_text("That does not fit.")
+        assert desk.record() == []
+
+    def test_signed_out_elsewhere_the_steps_wait_here(self, desk):
+        desk.enter(TITLE)
+        desk.page.context.clear_cookies()
+        desk.take("circle")
+        desk.click("A")
+        desk.click("P")
+        expect(desk.page.locator(".save-state")).to_contain_text("1 step waits")
+
+
+class TestPointing:
+    def test_hovering_says_what_a_click_would_take(self, desk):
+        desk.enter(TITLE)
+        desk.take("circle")
+        desk.page.mouse.move(*desk.point("A"))
+        field = desk.page.locator("input.blank.next")
+        expect(field).to_have_attribute("placeholder", "A")
+        desk.page.mouse.move(*desk.at(6, 2.625))
+        expect(field).to_have_attribute("placeholder", "new point on g")
+        desk.page.mouse.move(*desk.at(6, 5))
+        expect(field).to_have_attribute("placeholder", "new point")
+
+    def test_tab_offers_what_else_lies_there(self, desk):
+        desk.enter(TITLE)
+        desk.take("segment")
+        desk.page.keyboard.type("AB", delay=20)  # a segment on the line g
+        desk.page.keyboard.press("Escape")
+        desk.take("intersection")
+        desk.page.mouse.move(*desk.at(5, 2.5))
+        field = desk.page.locator("input.blank.next")
+        first = field.get_attribute("placeholder")
+        desk.page.keyboard.press("Tab")
+        assert {first, field.get_attribute("placeholder")} == {"c", "g"}
+
+    def test_two_crossings_are_numbered_and_chosen_by_number(self, desk):
+        desk.enter("Stay bar to a roundel")
+        desk.take("line")
+        desk.page.keyboard.type("OP", delay=20)
+        desk.page.keyboard.press("Escape")
+        desk.take("intersection")
+        desk.page.keyboard.type("kc", delay=20)
+        expect(desk.page.locator(".number")).to_have_count(2)
+        desk.page.keyboard.type("2")
+        assert re.match(r"C where k meets c", desk.record()[-1])
+        assert desk.stored()[-1]["operation"]["step"]["pick"] == 2
+
+    def test_pressing_the_wrong_thing_says_what_is_missing(self, desk):
+        desk.enter(TITLE)
+        desk.take("intersection")
+        desk.page.keyboard.type("Q")
+        desk.page.keyboard.press("Enter")
+        expect(desk.page.locator(".hint.trouble")).to_contain_text("There is no Q")
+        desk.page.locator("input.blank.next").fill("A")
+        desk.page.keyboard.press("Enter")
+        expect(desk.page.locator(".hint.trouble")).to_contain_text("A is a point")
+
+    def test_a_place_can_be_typed_and_moved_with_the_arrows(self, desk):
+        desk.enter(TITLE)
+        desk.take("point")
+        desk.page.keyboard.type("6, 5")
+        desk.page.keyboard.press("Enter")
+        desk.page.keyboard.press("Escape")
+        desk.take("move")
+        desk.page.keyboard.type("C")
+        desk.page.keyboard.press("ArrowRight")
+        desk.page.keyboard.press("Shift+ArrowUp")
+        operations = [one["operation"] for one in desk.stored()]
+        assert operations[0]["step"]["at"] == [6, 5]
+        assert [one["points"]["C"] for one in operations[1:]] == [[6.1, 5], [6.1, 6]]
+
+
+class TestRecordAndBench:
+    def test_only_the_instruments_of_the_task_lie_on_the_bench(self, desk):
+        desk.enter("Hub of a broken wheel")
+        makes = desk.page.locator(".card-tool").evaluate_all("cards => cards.map((card) => card.dataset.make)")
+        assert makes == ["move", "point", "line", "segment", "circle", "intersection", "perpendicular_bisector"]
+
+    def test_an_allowance_runs_out(self, desk):
+        desk.enter("Hub of a broken wheel")
+        card = desk.page.locator(".card-tool[data-make=perpendicular_bisector]")
+        expect(card).to_contain_text("2 left")
+        desk.take("perpendicular_bisector")
+        desk.page.keyboard.type("ABBC", delay=20)
+        expect(card).to_contain_text("0 left")
+        expect(card).to_be_disabled()
+
+    def test_hiding_naming_and_dashing_are_kept(self, desk):
+        desk.enter(TITLE)
+        plumb_by_mouse(desk)
+        desk.page.keyboard.press("Escape")
+        row = desk.page.locator(".record li[data-step=c]")
+        row.locator("> button").click()
+        row.get_by_role("button", name="Dashed").click()
+        row.get_by_label("Name of c").fill("rim")
+        row.get_by_label("Name of c").press("Enter")
+        row.get_by_role("button", name="Hide").click()
+        desk.saved()
+        desk.page.reload()
+        desk.ready()
+        assert "rim" in desk.record()[0] and "hidden" in desk.record()[0]
+        assert desk.page.locator(".curve[data-id=c]").count() == 0
+
+    def test_pointing_at_a_sentence_lights_up_its_object(self, desk):
+        desk.enter(TITLE)
+        plumb_by_mouse(desk)
+        desk.page.locator(".record li[data-step=d] > button").hover()
+        expect(desk.page.locator(".curve.lit[data-id=d]")).to_have_count(1)
+
+
+def test_what_the_student_hands_in_the_teacher_sees(desk):
+    desk.enter(TITLE)
+    desk.take("line")
+    desk.page.keyboard.type("PA", delay=20)
+    desk.page.get_by_role("button", name="Hand in").click()
+    expect(desk.page.locator(".sentence-of-verdict")).to_contain_text("Nothing on the board")
+    page = desk.page
+    page.get_by_role("button", name="Sign out").click()
+    page.get_by_role("button", name="Corin Hale").click()
+    page.get_by_role("link", name="Second year").click()
+    row = page.get_by_role("row").filter(has_text=desk.login.title())
+    row.get_by_role("link", name="wrong").click()
+    expect(page.get_by_role("heading", name=TITLE)).to_be_visible()
+    expect(page.locator(".heading")).to_contain_text(desk.login.title())
+    expect(page.locator(".picture .curve.given")).to_have_count(1)
+
+
+@pytest.mark.parametrize(("width", "height"), [(1280, 800), (820, 1180), (640, 400)])
+def test_nothing_runs_over_the_side_of_laptop_tablet_or_200_percent(desk, width, height):
+    desk.page.set_viewport_size({"width": width, "height": height})
+    desk.enter(TITLE)
+    overflow = "document.documentElement.scrollWidth - window.innerWidth"
+    assert desk.page.evaluate(overflow) <= 0
+    targets = desk.page.locator("button:visible, summary:visible").evaluate_all(
+        "all => all.map((one) => one.getBoundingClientRect()).filter((box) => box.height < 38).length"
+    )
+    assert targets == 0
+    desk.page.get_by_role("link", name="Tasks").first.click()
+    assert desk.page.evaluate(overflow) <= 0
+
+
+def test_times_are_those_of_the_reader(browser, served):
+    context = browser.new_context(timezone_id="Asia/Tokyo")
+    page = context.new_page()
+    page.goto(f"{served}/sign-in")
+    page.get_by_role("button", name="Bram Idris").click()
+    page.get_by_role("link", name="Centre line of a sill").click()
+    page.get_by_role("link", name="Last result").click()
+    time = page.locator(".heading time")
+    kept = datetime.fromisoformat(time.get_attribute("datetime").removesuffix("Z"))
+    expect(time).to_contain_text((kept + timedelta(hours=9)).strftime("%H:%M"))
+    context.close()
+
+
+def test_the_break_can_be_played(page, served):
+    page.goto(f"{served}/sign-in")
+    page.get_by_role("button", name="Corin Hale").click()
+    page.get_by_role("link", name="First year").click()
+    page.get_by_role("link", name="fragile").first.click()
+    slider = page.get_by_role("slider")
+    before = page.locator(".layer-curves").inner_html()
+    slider.evaluate("slider => { slider.value = 100; slider.dispatchEvent(new Event('input')); }")
+    assert page.locator(".layer-curves").inner_html() != before
+
+
+@pytest.mark.parametrize("seed", range(6))
+def test_the_browser_plays_tapes_as_python_evaluates_figures(page, served, seed):
+    from tests import zoo
+
+    documents = [zoo.random_construction(100 * seed + n) for n in range(12)]
+    page.goto(f"{served}/sign-in")
+    played = page.evaluate(
+        """async ([book, documents]) => {
+          const { ToolBook } = await import('/static/figure/tape.js');
+          const { Figure } = await import('/static/figure/figure.js');
+          const loaded = new ToolBook(book);
+          return documents.map((steps) => {
+            const figure = new Figure(loaded, steps);
+            return figure.ids.map((id) => figure.shape(id).map((x) => Number.isFinite(x) ? x : null));
+          });
+        }""",
+        [tool_book(), documents],
+    )
+    for document, shapes in zip(documents, played, strict=True):
+        figure = zoo.linked(document)
+        _, expected = figure.drawn()
+        for node, mine, theirs in zip(figure.nodes, expected, shapes, strict=True):
+            assert zoo.alike([float("nan") if x is None else x for x in theirs], mine), node.step

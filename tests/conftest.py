@@ -1,0 +1,153 @@
+"""A real database and a real server for all tests that need them, made once per run."""
+
+from __future__ import annotations
+
+import json
+import os
+import subprocess
+import sys
+import time
+import urllib.request
+from pathlib import Path
+
+import pytest
+from sqlalchemy import select
+
+from tests.chromium import CHROMIUM, EXECUTABLE
+from widepin.running.mariadb import THROWAWAY, MariaDB, free_port
+from widepin.running.migrate import migrate
+from widepin.school.demo import load_demo
+from widepin.school.models import Person
+from widepin.school.people import Passwords
+from widepin.school.store import make_engine, make_sessions
+from widepin.web.app import create_app
+
+ROOT = Path(__file__).parents[1]
+CHEAP = Passwords(time_cost=1, memory_kib=64)
+
+
+@pytest.fixture(scope="session")
+def database_url(tmp_path_factory):
+    """The address of an empty, migrated database on a server of its own."""
+    server = MariaDB(tmp_path_factory.mktemp("db"), THROWAWAY)
+    try:
+        url = server.start()
+        migrate(url)
+        yield url
+    finally:
+        server.stop()
+
+
+@pytest.fixture(scope="session")
+def engine(database_url):
+    engine = make_engine(database_url)
+    yield engine
+    engine.dispose()
+
+
+@pytest.fixture(scope="session")
+def school(engine):
+    """A small demo school: four students a class."""
+    with make_sessions(engine)() as session:
+        load_demo(session, passwords=CHEAP, most_per_class=4)
+        session.commit()
+    return engine
+
+
+@pytest.fixture
+def session(school):
+    """A session whose work is rolled back."""
+    with make_sessions(school)() as open_session:
+        yield open_session
+
+
+@pytest.fixture(scope="session")
+def app(school, database_url):
+    return create_app(
+        {
+            "DATABASE_URL": database_url,
+            "SECRET_KEY": "for tests",
+            "DEMO": True,
+            "PASSWORDS": CHEAP,
+            "SIGN_IN_LIMIT": "1000 per minute",
+            "WTF_CSRF_ENABLED": False,
+            "TESTING": True,
+        }
+    )
+
+
+@pytest.fixture
+def as_person(app):
+    """A client signed in as the person with a login."""
+
+    def enter(login):
+        client = app.test_client()
+        if login:
+            answer = client.post("/sign-in", data={"login": login, "password": "tracery"})
+            assert answer.status_code == 302, answer.text
+        return client
+
+    return enter
+
+
+@pytest.fixture(scope="session")
+def served(school, database_url, tmp_path_factory):
+    """The address of a real server, CSRF and all."""
+    settings = tmp_path_factory.mktemp("served") / "settings.json"
+    settings.write_text(
+        json.dumps({"DATABASE_URL": database_url, "SECRET_KEY": "k", "DEMO": True, "SIGN_IN_LIMIT": "1000 per minute"})
+    )
+    port = free_port()
+    process = subprocess.Popen(
+        [
+            sys.executable,
+            "-m",
+            "gunicorn",
+            "--bind",
+            f"127.0.0.1:{port}",
+            "--threads",
+            "4",
+            "--log-level",
+            "warning",
+            "widepin.web.app:from_environment()",
+        ],
+        env={**os.environ, "WIDEPIN_SETTINGS": str(settings), "PYTHONPATH": str(ROOT / "src")},
+    )
+    address = f"http://127.0.0.1:{port}"
+    try:
+        for _ in range(200):
+            try:
+                urllib.request.urlopen(f"{address}/sign-in", timeout=5).close()
+                break
+            except OSError:
+                time.sleep(0.1)
+        yield address
+    finally:
+        process.terminate()
+        process.wait(20)
+
+
+@pytest.fixture(scope="session")
+def browser_type_launch_args():
+    return {"executable_path": EXECUTABLE, "args": CHROMIUM}
+
+
+@pytest.fixture
+def fresh_student(school):
+    """Makes a student of the second year with an empty slate, by login."""
+
+    def make(login):
+        with make_sessions(school)() as session:
+            veteran = session.scalars(select(Person).where(Person.login == "ilse.marran")).one()
+            student = Person(
+                login=login,
+                name=login.title(),
+                role="student",
+                password_hash=veteran.password_hash,
+                classes=list(veteran.classes),
+            )
+            session.add(student)
+            session.commit()
+        return login
+
+    return make

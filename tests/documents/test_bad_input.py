@@ -1,0 +1,66 @@
+"""No input makes readers or judge raise anything but their own errors."""
+
+import copy
+
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+
+from tests.judge.test_judging import TASKS_BY_NAME
+from widepin.documents.reading import Unreadable
+from widepin.documents.task import read_task
+from widepin.documents.verdict import judge_document, write_verdict
+from widepin.school.demo_tasks import TASKS
+from widepin.school.demo_tasks import steps as from_lines
+
+JSON = st.recursive(
+    st.none()
+    | st.booleans()
+    | st.integers()
+    | st.floats()
+    | st.text(max_size=8)
+    | st.sampled_from(["A", "B", "s", "m", "line", "circle", "model:m", "free_point", 1e308, float("nan"), -0.0]),
+    lambda inner: st.lists(inner, max_size=4) | st.dictionaries(st.text(max_size=6), inner, max_size=4),
+    max_leaves=12,
+)
+
+
+def places(value, path=()):
+    """All places inside a JSON value."""
+    yield path
+    items = value.items() if isinstance(value, dict) else enumerate(value) if isinstance(value, list) else ()
+    for key, inner in items:
+        yield from places(inner, (*path, key))
+
+
+def spoilt(document, path, value):
+    """The document with another value at a place."""
+    if not path:
+        return value
+    changed = copy.deepcopy(document)
+    inner = changed
+    for key in path[:-1]:
+        inner = inner[key]
+    inner[path[-1]] = value
+    return changed
+
+
+@settings(max_examples=150, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+@given(st.sampled_from(TASKS), st.data(), JSON)
+def test_a_spoilt_task_is_read_or_said_to_be_unreadable(task, data, value):
+    document = task.document()
+    path = data.draw(st.sampled_from(list(places(document))))
+    try:
+        read_task(spoilt(document, path, value))
+    except Unreadable as wrong:
+        assert wrong.remedy and "\n" not in str(wrong)
+
+
+@settings(max_examples=150, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+@given(st.sampled_from([(task, made) for task in TASKS for _, made in task.solutions]), st.data(), JSON)
+def test_a_spoilt_work_gets_a_verdict(solution, data, value):
+    task, made = solution
+    work = {"steps": from_lines(made), "answer": None}
+    path = data.draw(st.sampled_from(list(places(work))))
+    verdict = judge_document(TASKS_BY_NAME[task.title], spoilt(work, path, value))
+    assert write_verdict(verdict)["outcome"] == verdict.outcome.value
+    assert (verdict.outcome == "refused") == (verdict.refusal is not None)

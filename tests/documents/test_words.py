@@ -1,0 +1,56 @@
+"""Tasks and verdicts in plain English."""
+
+import pytest
+
+from tests.judge.test_judging import TASKS_BY_NAME, verdict
+from widepin.documents.words import Words, listed, seals, tool_in_words, verdict_in_words
+from widepin.judge.task import Allowance
+from widepin.judge.verdict import Outcome
+from widepin.school.demo_tasks import TASKS
+
+
+@pytest.mark.parametrize(
+    ("title", "clause"),
+    [
+        ("Centre line of a sill", "m is the perpendicular bisector of AB"),
+        ("Crown of a pointed arch", "AB, BC and CA are equally long"),
+        ("Splitting a gable", "m is the bisector of angle BAC"),
+        ("Plumb from a boss", "P lies on p"),
+        ("Six-petal rose", "A, B, C, D, E and F are different points"),
+        ("Roundel in a gable", "k touches a, b and c"),
+        ("Six-petal rose", "B, C, D, E and F lie on k"),
+        ("Three lights over a sill", "AP to AB is as 1 to 3"),
+    ],
+)
+def test_a_condition_is_a_plain_clause(title, clause):
+    assert clause in Words(TASKS_BY_NAME[title]).conditions()
+
+
+@pytest.mark.parametrize("task", TASKS_BY_NAME.values(), ids=TASKS_BY_NAME)
+def test_no_clause_shows_the_format(task):
+    for clause in Words(task).conditions():
+        assert "model:" not in clause and "_" not in clause and "(" not in clause
+
+
+def test_tools_say_how_often():
+    assert tool_in_words(Allowance("circle_radius")) == "circle with a kept opening"
+    assert tool_in_words(Allowance("perpendicular", 2)) == "perpendicular (twice at most)"
+
+
+def test_a_list_ends_with_and():
+    assert listed(["a"]) == "a" and listed(["a", "b", "c"]) == "a, b and c"
+
+
+@pytest.mark.parametrize("one", TASKS, ids=[one.title for one in TASKS])
+def test_every_verdict_has_one_sentence_that_says_why(one):
+    for expected, made in one.solutions:
+        sentence = verdict_in_words(verdict(TASKS_BY_NAME[one.title], made))
+        assert sentence.endswith(".") and expected not in ("sound",) or "stays right" in sentence
+
+
+def test_seals_never_speak_by_colour_alone():
+    for outcome in Outcome:
+        for word, state, meaning in seals(outcome, 5, 4):
+            assert word and meaning and state in ("good", "half", "bad", "plain")
+    assert seals(Outcome.WRONG, 1, 4)[2][1] == "plain"
+    assert seals(Outcome.SOUND, 5, 4)[2][1] == "half" and seals(Outcome.SOUND, 4, 4)[2][1] == "good"

@@ -1,0 +1,26 @@
+"""The tool book: complete, and small enough to send."""
+
+import json
+
+from tests import zoo
+from widepin.plane.toolbook import tape_key, tapes, tool_book
+
+
+def test_every_step_of_random_constructions_has_a_tape():
+    for seed in range(40):
+        figure = zoo.linked(zoo.random_construction(seed))
+        for node in figure.nodes:
+            kinds = [figure.nodes[source].kind for source in node.sources]
+            assert tape_key(node.step.make, kinds, node.step.choice, node.step.pick) in tapes()
+
+
+def test_instructions_only_refer_to_registers_before_them():
+    for tape in tapes().values():
+        for place, (op, *operands) in enumerate(tape.code, start=tape.inputs):
+            assert op == "const" or all(0 <= operand < place for operand in operands)
+        assert all(0 <= out < tape.inputs + len(tape.code) for out in tape.out)
+
+
+def test_the_book_is_plain_json():
+    assert json.loads(json.dumps(tool_book()))["format"] == "widepin.toolbook/1"
+    assert len(json.dumps(tool_book())) < 60_000

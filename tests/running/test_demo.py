@@ -1,0 +1,189 @@
+"""The demo command: starts, starts again, says what is wrong, stops cleanly, survives being killed."""
+
+import contextlib
+import os
+import re
+import signal
+import socket
+import subprocess
+import sys
+import time
+import urllib.request
+from pathlib import Path
+
+import pytest
+
+from widepin.running.mariadb import DURABLE, MariaDB, free_port
+
+ROOT = Path(__file__).parents[2]
+
+
+class Demo:
+    """A demo with a data folder of its own."""
+
+    def __init__(self, folder):
+        self.folder = folder
+        self.port = free_port()
+        self.process = None
+
+    def launch(self, *options):
+        return subprocess.Popen(
+            [sys.executable, "-m", "widepin.cli", "demo", "--port", str(self.port), *options],
+            env={**os.environ, "PYTHONPATH": str(ROOT / "src"), "WIDEPIN_VAR": str(self.folder)},
+            stdout=subprocess.PIPE,
+            stderr=subprocess.STDOUT,
+            text=True,
+        )
+
+    def start(self, *options):
+        self.process = self.launch(*options)
+        said = []
+        for line in self.process.stdout:
+            said.append(line)
+            if "Ctrl-C stops" in line:
+                return "".join(said)
+        raise AssertionError("".join(said))
+
+    def stop(self, how=signal.SIGTERM):
+        self.process.send_signal(how)
+        said, _ = self.process.communicate(timeout=60)
+        return said
+
+    def page(self, path="/sign-in"):
+        with urllib.request.urlopen(f"http://127.0.0.1:{self.port}{path}", timeout=20) as answer:
+            return answer.read().decode()
+
+    def database_process(self):
+        return int((self.folder / "demo" / "db.pid").read_text())
+
+
+@pytest.fixture(scope="module")
+def demo(tmp_path_factory):
+    made = Demo(tmp_path_factory.mktemp("var"))
+    yield made
+    if made.process and made.process.poll() is None:
+        made.stop()
+
+
+def alive(pid):
+    try:
+        return Path(f"/proc/{pid}/stat").read_text().split()[2] != "Z"
+    except OSError:
+        return False
+
+
+def gone(pid):
+    """Whether a process ends within a while."""
+    for _ in range(200):
+        if not alive(pid):
+            return True
+        time.sleep(0.1)
+    return False
+
+
+def test_a_first_start_serves_the_demo_school(demo):
+    said = demo.start()
+    assert f"http://127.0.0.1:{demo.port}/" in said and "corin.hale" in said and "tracery" in said
+    assert "Master Corin Hale" in demo.page()
+
+
+def test_a_second_instance_is_told_where_the_first_one_is(demo):
+    said, _ = demo.launch().communicate(timeout=60)
+    assert "running already" in said and str(demo.port) in said
+
+
+def test_sigterm_stops_both_servers(demo):
+    database = demo.database_process()
+    said = demo.stop()
+    assert "All data are kept" in said and demo.process.returncode == 0
+    assert gone(database)
+    with pytest.raises(OSError):
+        demo.page()
+
+
+def test_ctrl_c_stops_a_second_start_that_loaded_nothing_anew(demo):
+    said = demo.start()
+    assert "Loading" not in said and "Starting the database" in said
+    assert "stopped" not in demo.stop(signal.SIGINT).splitlines()[0] and demo.process.returncode == 0
+
+
+def test_a_taken_port_is_said(demo):
+    with socket.socket() as other:
+        other.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        other.bind(("127.0.0.1", demo.port))
+        other.listen()
+        said, _ = demo.launch().communicate(timeout=60)
+    assert "taken" in said and "--port" in said
+
+
+def test_after_the_database_is_killed_the_next_start_works(demo):
+    demo.start()
+    os.kill(demo.database_process(), signal.SIGKILL)
+    said, _ = demo.process.communicate(timeout=60)
+    assert "database has ended" in said and demo.process.returncode == 1
+    demo.start()
+    assert "Master Corin Hale" in demo.page()
+
+
+def test_after_the_demo_itself_is_killed_the_next_start_works(demo):
+    database = demo.database_process()
+    demo.process.kill()
+    demo.process.wait()
+    demo.process.stdout.close()
+    assert gone(database), "the database ends with its parent"
+    for _ in range(100):
+        with contextlib.suppress(OSError), socket.create_connection(("127.0.0.1", demo.port), 1):
+            time.sleep(0.1)
+            continue
+        break
+    demo.start()
+    assert "Master Corin Hale" in demo.page()
+    demo.stop()
+
+
+def test_starting_over_asks_first(demo):
+    process = subprocess.run(
+        [sys.executable, "-m", "widepin.cli", "demo", "--reset"],
+        input="n\n",
+        capture_output=True,
+        text=True,
+        env={**os.environ, "PYTHONPATH": str(ROOT / "src"), "WIDEPIN_VAR": str(demo.folder)},
+    )
+    assert process.returncode == 1 and re.search("Start over", process.stdout)
+    assert (demo.folder / "demo" / "made").exists()
+
+
+def test_rows_committed_before_a_kill_are_there_afterwards(tmp_path):
+    import pymysql
+
+    database = MariaDB(tmp_path / "db", DURABLE)
+    database.start()
+
+    def connect():
+        password = (database.folder / "password").read_text()
+        return pymysql.connect(host="127.0.0.1", port=database.port, user="app", password=password, database="widepin")
+
+    with connect() as connection, connection.cursor() as cursor:
+        cursor.execute("CREATE TABLE kept (n INT PRIMARY KEY)")
+        for n in range(200):
+            cursor.execute("INSERT INTO kept VALUES (%s)", (n,))
+            connection.commit()
+        database.process.kill()
+    database.process.wait()
+    database.start()
+    try:
+        with connect() as connection, connection.cursor() as cursor:
+            cursor.execute("SELECT COUNT(*) FROM kept")
+            assert cursor.fetchone() == (200,)
+    finally:
+        database.stop()
+
+
+def test_a_first_start_that_was_cut_off_is_begun_again(tmp_path):
+    database = MariaDB(tmp_path / "db", DURABLE)
+    database.data.mkdir(parents=True)
+    (database.data / "ibdata1").write_bytes(b"half")
+    try:
+        assert database.start().startswith("mariadb+pymysql://app:")
+    finally:
+        database.stop()

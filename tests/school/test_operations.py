@@ -1,0 +1,98 @@
+"""A student's operations, folded into the steps of a work."""
+
+import pytest
+
+from tests.judge.test_judging import TASKS_BY_NAME
+from widepin.documents.reading import Unreadable
+from widepin.school.operations import OperationRefused, State, fold, read_operation
+
+SILL = TASKS_BY_NAME["Centre line of a sill"]
+HUB = TASKS_BY_NAME["Hub of a broken wheel"]
+CIRCLE = {"op": "add", "step": {"id": "c", "make": "circle", "from": ["A", "B"]}}
+OTHER = {"op": "add", "step": {"id": "d", "make": "circle", "from": ["B", "A"]}}
+BACK, AGAIN = {"op": "take back"}, {"op": "bring back"}
+
+
+def ids(*log, task=SILL):
+    return [step.id for step in fold(task, log).steps]
+
+
+def test_taking_back_and_bringing_back():
+    assert ids(CIRCLE, OTHER, BACK) == ["c"]
+    assert ids(CIRCLE, OTHER, BACK, BACK, AGAIN) == ["c"]
+    assert ids(CIRCLE, BACK, AGAIN, AGAIN) == ["c"]
+
+
+def test_something_new_ends_what_could_be_brought_back():
+    assert ids(CIRCLE, BACK, OTHER, AGAIN) == ["d"]
+
+
+def test_a_dragged_point_stays_where_it_was_last_put():
+    state = fold(SILL, [{"op": "move", "points": {"A": [1, 1]}}, {"op": "move", "points": {"A": [2, 1]}}, CIRCLE])
+    assert state.given[0].at == (2, 1) and state.as_it_stands.given[0].at == (2, 1)
+    state.apply(read_operation(BACK))
+    state.apply(read_operation(BACK))
+    assert state.given[0].at == (1, 1)
+
+
+def test_dressing_is_kept_with_the_steps_and_changes_nothing_else():
+    state = fold(
+        SILL,
+        [
+            CIRCLE,
+            {"op": "dress", "id": "c", "dress": {"hidden": True}},
+            {"op": "dress", "id": "c", "dress": {"label": "k1"}},
+        ],
+    )
+    assert state.documents(state.steps) == [
+        {"id": "c", "make": "circle", "from": ["A", "B"], "hidden": True, "label": "k1"}
+    ]
+    assert state.steps == fold(SILL, [CIRCLE]).steps
+
+
+@pytest.mark.parametrize(
+    ("operation", "said"),
+    [
+        ({"op": "add", "step": {"id": "A", "make": "free_point", "at": [1, 1]}}, "already"),
+        ({"op": "add", "step": {"id": "x", "make": "line", "from": ["A", "Q"]}}, "not made before"),
+        ({"op": "add", "step": {"id": "x", "make": "midpoint", "from": ["A", "B"]}}, "not among the tools"),
+        ({"op": "move", "points": {"s": [1, 1]}}, "not a point that can be dragged"),
+        ({"op": "move", "points": {"A": [1, 1e5]}}, "cannot go farther"),
+        ({"op": "dress", "id": "q", "dress": {"hidden": True}}, "not on the board"),
+        (BACK, "nothing to take back"),
+        (AGAIN, "nothing to bring back"),
+    ],
+)
+def test_what_does_not_fit_the_board_is_refused(operation, said):
+    with pytest.raises(OperationRefused, match=said):
+        State(SILL).check(read_operation(operation))
+
+
+def test_an_allowance_is_kept():
+    upright = [
+        {"op": "add", "step": {"id": f"u{n}", "make": "perpendicular_bisector", "from": ["A", "B"]}} for n in range(3)
+    ]
+    state = fold(HUB, upright[:2])
+    with pytest.raises(OperationRefused, match="2 times"):
+        state.check(read_operation(upright[2]))
+
+
+@pytest.mark.parametrize(
+    "value",
+    [
+        None,
+        3,
+        {},
+        {"op": "erase"},
+        {"op": "add"},
+        {"op": "add", "step": {"id": 5, "make": "line"}},
+        {"op": "move", "points": {}},
+        {"op": "move", "points": {"A": [1]}},
+        {"op": "move", "points": {"A": ["1", 2]}},
+        {"op": "take back", "more": 1},
+        {"op": "dress", "id": "c", "dress": {"colour": "red"}},
+    ],
+)
+def test_what_is_no_operation_is_said(value):
+    with pytest.raises(Unreadable):
+        read_operation(value)

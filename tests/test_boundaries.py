@@ -1,0 +1,63 @@
+"""Imports go down only: web -> school -> documents -> judge -> plane; the core reaches no server, store or socket."""
+
+import ast
+from pathlib import Path
+
+import pytest
+
+SRC = Path(__file__).resolve().parents[1] / "src"
+LAYERS = ["plane", "judge", "documents", "school", "web"]
+FORBIDDEN_IN_CORE = {"flask", "sqlalchemy", "socket", "http", "urllib", "requests", "pymysql", "werkzeug"}
+
+
+def modules(layer):
+    return sorted((SRC / "widepin" / layer).rglob("*.py"))
+
+
+def imports(path):
+    """Absolute names of all modules that a module imports, wherever in it."""
+    package = path.relative_to(SRC).with_suffix("").parts
+    package = package[:-1]
+    for node in ast.walk(ast.parse(path.read_text())):
+        if isinstance(node, ast.Import):
+            yield from (alias.name for alias in node.names)
+        elif isinstance(node, ast.ImportFrom):
+            base = ".".join(package[: len(package) - node.level + 1]) if node.level else ""
+            target = ".".join(filter(None, [base, node.module]))
+            yield target
+            yield from (f"{target}.{alias.name}" for alias in node.names)
+
+
+def file_of(module):
+    base = SRC.joinpath(*module.split("."))
+    for candidate in (base.with_suffix(".py"), base / "__init__.py"):
+        if candidate.exists():
+            return candidate
+    return None
+
+
+def reached(path):
+    """Everything that a module imports, directly or through modules of this project."""
+    seen, waiting = set(), [path]
+    while waiting:
+        for module in imports(waiting.pop()):
+            if module not in seen:
+                seen.add(module)
+                if module.startswith("widepin") and (found := file_of(module)):
+                    waiting.append(found)
+    return seen
+
+
+@pytest.mark.parametrize("layer", LAYERS)
+def test_a_layer_only_imports_those_below(layer):
+    above = set(LAYERS[LAYERS.index(layer) + 1 :]) | {"running", "cli"}
+    for path in modules(layer):
+        for module in reached(path):
+            parts = module.split(".")
+            assert not (parts[0] == "widepin" and len(parts) > 1 and parts[1] in above), f"{path} reaches {module}"
+
+
+@pytest.mark.parametrize("layer", ["plane", "judge", "documents"])
+def test_the_core_reaches_no_server_store_or_socket(layer):
+    for path in modules(layer):
+        assert not {module.split(".")[0] for module in reached(path)} & FORBIDDEN_IN_CORE, path

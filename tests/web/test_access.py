@@ -1,0 +1,103 @@
+"""Who may: every URL of the app, for everybody."""
+
+import pytest
+from sqlalchemy import select
+
+from widepin.school.models import Assignment, HandIn, Person, SchoolClass, Work
+
+OK, AWAY, NO = 200, 302, 404
+
+# endpoint: (method, anonymous, teacher of the class, another teacher, student concerned, student of another class)
+TABLE = {
+    "home": ("GET", AWAY, AWAY, AWAY, AWAY, AWAY),
+    "static": ("GET", OK, OK, OK, OK, OK),
+    "signin.form": ("GET", OK, AWAY, AWAY, AWAY, AWAY),
+    "signin.enter": ("POST", 422, 422, 422, 422, 422),
+    "signin.leave": ("POST", AWAY, AWAY, AWAY, AWAY, AWAY),
+    "classes.index": ("GET", AWAY, OK, OK, NO, NO),
+    "classes.school_class": ("GET", AWAY, OK, NO, NO, NO),
+    "classes.assignment": ("GET", AWAY, OK, NO, NO, NO),
+    "classes.set_help": ("POST", AWAY, 400, NO, NO, NO),
+    "tasks.index": ("GET", AWAY, NO, NO, OK, OK),
+    "tasks.board": ("GET", AWAY, NO, NO, OK, NO),
+    "tasks.operations": ("GET", AWAY, NO, NO, OK, NO),
+    "tasks.store": ("POST", AWAY, NO, NO, 422, NO),
+    "tasks.hand_in": ("POST", AWAY, NO, NO, AWAY, NO),
+    "handins.hand_in": ("GET", AWAY, OK, NO, OK, NO),
+    "drawing.tool_book": ("GET", OK, OK, OK, OK, OK),
+}
+PEOPLE = ["", "corin.hale", "other.teacher", "bram.idris", "ilse.marran"]
+
+
+@pytest.fixture(scope="module")
+def another_teacher(app):
+    with app.extensions["sessions"]() as session:
+        known = session.scalars(select(Person).where(Person.login == "corin.hale")).one()
+        session.add(Person(login="other.teacher", name="Other", role="teacher", password_hash=known.password_hash))
+        session.commit()
+
+
+@pytest.fixture
+def parameters(app):
+    """Ids that concern Bram Idris, of the first year."""
+    with app.extensions["sessions"]() as session:
+        attempt = session.scalars(select(HandIn).join(Work).join(Person).where(Person.login == "bram.idris")).first()
+        return {
+            "class_id": session.scalars(select(SchoolClass.id).where(SchoolClass.name == "First year")).one(),
+            "assignment_id": attempt.work.assignment_id,
+            "hand_in_id": attempt.id,
+            "filename": "look/look.css",
+        }
+
+
+def test_the_table_names_every_url(app):
+    assert {rule.endpoint for rule in app.url_map.iter_rules()} == set(TABLE)
+
+
+@pytest.mark.parametrize("endpoint", TABLE)
+def test_who_may(app, as_person, another_teacher, parameters, endpoint):
+    method, *expected = TABLE[endpoint]
+    rule = next(rule for rule in app.url_map.iter_rules() if rule.endpoint == endpoint and method in rule.methods)
+    with app.test_request_context():
+        from widepin.web.drawing.views import book
+
+        values = {**parameters, "version": book()[1]}
+        path = app.url_for(endpoint, **{name: values[name] for name in rule.arguments})
+    for login, status in zip(PEOPLE, expected, strict=True):
+        answer = as_person(login).open(
+            path, method=method, json={} if method == "POST" and "store" in endpoint else None
+        )
+        assert answer.status_code == status, (login, answer.status_code, answer.text[:300])
+        if login == "" and status == AWAY and endpoint != "signin.leave":
+            assert "/sign-in" in answer.location
+
+
+def test_a_student_does_not_see_the_hand_in_of_a_classmate(app, as_person, parameters):
+    path = f"/hand-ins/{parameters['hand_in_id']}"
+    assert as_person("nell.farrow").get(path).status_code == 404
+    assert as_person("bram.idris").get(path).status_code == 200
+
+
+def test_a_student_only_stores_in_the_own_work(app, as_person, parameters):
+    client = as_person("nell.farrow")
+    path = f"/tasks/{parameters['assignment_id']}/operations"
+    with app.extensions["sessions"]() as session:
+        before = len(session.scalars(select(Work).join(Person).where(Person.login == "bram.idris")).first().operations)
+    step = {"op": "add", "step": {"id": "zz", "make": "circle", "from": ["A", "B"]}}
+    after = len(client.get(path).json["operations"])
+    assert client.post(path, json={"key": "from-nell", "after": after, "operation": step}).status_code == 200
+    with app.extensions["sessions"]() as session:
+        bram = session.scalars(select(Work).join(Person).where(Person.login == "bram.idris")).first()
+        assert len(bram.operations) == before
+
+
+def test_unknown_numbers_do_not_exist(as_person):
+    client = as_person("corin.hale")
+    assert {client.get(path).status_code for path in ("/classes/999", "/assignments/999", "/hand-ins/999")} == {404}
+
+
+def test_every_assignment_of_the_demo_opens_for_its_students(app, as_person):
+    client = as_person("ilse.marran")
+    with app.extensions["sessions"]() as session:
+        ids = list(session.scalars(select(Assignment.id).join(SchoolClass).where(SchoolClass.name == "Second year")))
+    assert {client.get(f"/tasks/{id_}").status_code for id_ in ids} == {200}

@@ -1,0 +1,155 @@
+"""Pages: what they say, and how they behave when something is wrong."""
+
+import pytest
+
+from widepin.web.app import create_app
+from widepin.web.drawing.views import book
+from widepin.web.signin.views import local
+
+
+def test_a_wrong_password_says_what_to_do_and_keeps_the_login(app):
+    answer = app.test_client().post("/sign-in", data={"login": "bram.idris", "password": "no"})
+    assert answer.status_code == 422
+    assert "ask your teacher" in answer.text and 'value="bram.idris"' in answer.text
+
+
+@pytest.mark.parametrize(
+    ("target", "allowed"),
+    [
+        ("/tasks/3", True),
+        ("//evil.example", False),
+        ("https://evil.example/", False),
+        ("/\\evil", False),
+        ("", False),
+        (None, False),
+    ],
+)
+def test_after_signing_in_nobody_is_sent_elsewhere(target, allowed):
+    assert bool(local(target)) == allowed
+
+
+def test_signing_in_leads_on_to_the_page_that_was_asked_for(app):
+    client = app.test_client()
+    asked = client.get("/tasks")
+    assert "next=" in asked.location
+    answer = client.post("/sign-in", data={"login": "ilse.marran", "password": "tracery", "next": "/tasks"})
+    assert answer.location == "/tasks"
+
+
+def test_too_many_tries_are_stopped(app):
+    strict = create_app({**app.config, "SIGN_IN_LIMIT": "2 per minute"})
+    client = strict.test_client()
+    codes = [client.post("/sign-in", data={"login": "x", "password": "y"}).status_code for _ in range(3)]
+    assert codes == [422, 422, 429]
+
+
+def test_a_form_without_its_token_is_refused(app):
+    guarded = create_app({**app.config, "WTF_CSRF_ENABLED": True})
+    answer = guarded.test_client().post("/sign-out")
+    assert answer.status_code == 400 and "Load it again" in answer.text
+    told = guarded.test_client().post("/tasks/1/operations", json={}, headers={"Accept": "application/json"})
+    assert told.status_code == 400 and told.json["error"]
+
+
+def test_pages_allow_no_inline_script_or_style(as_person):
+    answer = as_person("corin.hale").get("/classes")
+    policy = answer.headers["Content-Security-Policy"]
+    assert "default-src 'self'" in policy and "unsafe-inline" not in policy
+    assert " style=" not in answer.text and "<style" not in answer.text and " onclick" not in answer.text
+
+
+def test_the_tool_book_may_be_kept_for_ever_under_its_version(app):
+    client = app.test_client()
+    answer = client.get(f"/tool-book/{book()[1]}.json")
+    assert "immutable" in answer.headers["Cache-Control"]
+    assert client.get("/tool-book/older.json").status_code == 404
+
+
+def test_a_class_shows_who_has_handed_in_what(as_person):
+    page = as_person("corin.hale").get("/classes").text
+    assert "First year" in page and "Second year" in page
+    link = page.split('class="tile" href="')[1].split('"')[0]
+    page = as_person("corin.hale").get(link).text
+    assert "Bram Idris" in page and "Centre line of a sill" in page and "handed in" in page
+
+
+def test_an_assignment_says_in_words_what_must_be_built(as_person):
+    client = as_person("corin.hale")
+    page = client.get("/assignments/1").text
+    assert "m is the perpendicular bisector of AB" in page
+    assert "circle with a kept opening" in page and "data-figure" in page
+
+
+def test_a_request_that_fails_stores_nothing(app, as_person, fresh_student):
+    client = as_person(fresh_student("failing"))
+    board = "/tasks/7"
+    bad = {
+        "key": "some-key-1",
+        "after": 0,
+        "operation": {"op": "add", "step": {"id": "x", "make": "midpoint", "from": ["O", "A"]}},
+    }
+    answer = client.post(f"{board}/operations", json=bad)
+    assert answer.status_code in (422, 404)
+    assert client.get(f"{board}/operations").json["operations"] == []
+
+
+@pytest.mark.parametrize(
+    "sent",
+    [[], {}, {"key": "short", "after": 0}, {"key": "long-enough", "after": "0"}, {"key": "long-enough", "after": True}],
+)
+def test_what_is_no_operation_is_answered_with_words(as_person, sent):
+    answer = as_person("ilse.marran").post("/tasks/7/operations", json=sent)
+    assert answer.status_code == 422 and answer.json["error"]
+
+
+def test_who_is_behind_gets_what_was_missed(as_person, fresh_student):
+    client = as_person(fresh_student("behind"))
+    operation = {"op": "move", "points": {"A": [1, 1]}}
+    first = client.post("/tasks/7/operations", json={"key": "first-key", "after": 0, "operation": operation})
+    assert first.status_code == 200 and first.json["number"] == 1
+    second = client.post("/tasks/7/operations", json={"key": "second-key", "after": 0, "operation": operation})
+    assert second.status_code == 409 and [one["key"] for one in second.json["operations"]] == ["first-key"]
+    again = client.post("/tasks/7/operations", json={"key": "first-key", "after": 0, "operation": operation})
+    assert again.status_code == 200 and again.json["number"] == 1
+
+
+def test_a_begun_task_says_so(as_person, fresh_student):
+    client = as_person(fresh_student("beginner"))
+    assert "Begun" not in client.get("/tasks").text
+    client.post(
+        "/tasks/7/operations",
+        json={"key": "first-key", "after": 0, "operation": {"op": "move", "points": {"A": [1, 1]}}},
+    )
+    assert "Begun" in client.get("/tasks").text
+
+
+def test_an_empty_board_is_not_handed_in(as_person, fresh_student):
+    client = as_person(fresh_student("empty"))
+    answer = client.post("/tasks/7/hand-in", follow_redirects=True)
+    assert "nothing on the board" in answer.text
+
+
+def test_a_broken_address_gets_a_page_with_a_way_out(as_person):
+    answer = as_person("ilse.marran").get("/nowhere")
+    assert answer.status_code == 404 and "To the first page" in answer.text
+
+
+def test_a_teacher_chooses_how_much_a_hand_in_tells(as_person, fresh_student):
+    teacher, student = as_person("corin.hale"), as_person(fresh_student("helped"))
+    line = {"op": "add", "step": {"id": "m", "make": "ray", "from": ["A", "F"]}}
+    point = {"op": "add", "step": {"id": "F", "make": "free_point", "at": [8.13, 5.66]}}
+    for after, operation in enumerate([point, line]):
+        student.post("/tasks/7/operations", json={"key": f"help-key-{after}", "after": after, "operation": operation})
+    page = student.post("/tasks/7/hand-in").location
+    assert "placed by eye" in student.get(page).text and "Where it breaks" in student.get(page).text
+    for level, shown, hidden in (
+        ("seals", "for you to find", "placed by eye"),
+        ("conditions", "m is the bisector of angle BAC", "placed by eye"),
+        ("break", "placed by eye", "for you to find"),
+    ):
+        answer = teacher.post("/assignments/7/help", data={"help": level}, follow_redirects=True)
+        assert answer.status_code == 200 and "From now on" in answer.text
+        seen = student.get(page).text
+        assert shown in seen and hidden not in seen
+        assert ("Where it breaks" in seen) == (level == "break")
+        assert "placed by eye" in teacher.get(page).text, "the teacher always sees everything"

@@ -1,0 +1,75 @@
+"""Refreshes docs/screenshots from a running demo: ``.venv/bin/python -m tools.screenshots``."""
+
+from __future__ import annotations
+
+import sys
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+from tests.chromium import CHROMIUM, EXECUTABLE
+
+TARGET = Path(__file__).resolve().parents[1] / "docs" / "screenshots"
+
+
+def shoot(page: Page, name: str) -> None:
+    page.wait_for_timeout(500)
+    page.screenshot(path=TARGET / f"{name}.png")
+
+
+def enter(page: Page, address: str, who: str) -> None:
+    page.context.clear_cookies()
+    page.goto(address)
+    page.get_by_role("button", name=who).click()
+
+
+def main(address: str) -> None:
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=EXECUTABLE, args=CHROMIUM)
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page.on("console", lambda message: print("console:", message.text))
+        page.on("pageerror", lambda error: print("error:", error))
+        page.goto(address)
+        shoot(page, "sign-in")
+        enter(page, address, "Corin Hale")
+        shoot(page, "classes")
+        page.get_by_role("link", name="First year").click()
+        shoot(page, "class")
+        page.get_by_role("link", name="Splitting a gable").click()
+        shoot(page, "assignment")
+        page.locator(".work-card").nth(6).click()
+        shoot(page, "hand-in")
+        enter(page, address, "Ilse Marran")
+        shoot(page, "tasks")
+        page.get_by_role("link", name="Roundel in a gable").click()
+        page.wait_for_selector("[data-ready]")
+        build(page)
+        shoot(page, "board")
+        browser.close()
+
+
+def build(page: Page) -> None:
+    """Part of the roundel, by keyboard."""
+    field = "input.blank.next"
+    if page.locator(".brief-slip[open]").count():
+        page.locator(".brief-slip summary").click()
+    while page.locator("[data-do='take back']").is_enabled():
+        page.locator("[data-do='take back']").click()
+    for card, names in (
+        ("Angle bisector", "BAC"),
+        ("Angle bisector", "ABC"),
+        ("Crossing", "de"),
+        ("Perpendicular", "cD"),
+        ("Crossing", "cf"),
+    ):
+        page.get_by_role("button", name=card).first.click()
+        page.keyboard.type(names, delay=30)
+        page.keyboard.press("Escape")
+    page.get_by_role("button", name="Circle", exact=False).first.click()
+    page.locator(field).fill("D")
+    box = page.locator(".paper").bounding_box()
+    assert box
+    page.mouse.move(box["x"] + box["width"] * 0.6, box["y"] + box["height"] * 0.7)
+
+
+if __name__ == "__main__":
+    main(sys.argv[1] if len(sys.argv) > 1 else "http://127.0.0.1:8317/")
