@@ -337,6 +337,7 @@ def test_nothing_runs_over_the_side_of_laptop_tablet_or_200_percent(desk, width,
     )
     assert targets == 0
     desk.page.get_by_role("link", name="Tasks").first.click()
+    desk.page.wait_for_url("**/tasks")  # and until it is loaded: a page without its styles is wider
     assert desk.page.evaluate(overflow) <= 0
 
 
