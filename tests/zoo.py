@@ -28,7 +28,8 @@ def figure(lines: str) -> Figure:
 def linked(document: list[dict[str, Any]]) -> Figure:
     """A figure from its steps as JSON, checked."""
     made = read_steps(document)
-    return Figure(made, check_steps(made))
+    check_steps(made)
+    return Figure(made)
 
 
 def alike(coordinates: Sequence[float], others: Sequence[float]) -> bool:

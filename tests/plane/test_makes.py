@@ -7,7 +7,7 @@ from tests import zoo
 from widepin.plane.balls import BALLS, at_rising_precision, ball
 from widepin.plane.figure import is_defined
 from widepin.plane.tape import play
-from widepin.plane.toolbook import tape_key, tapes
+from widepin.plane.variants import Variant, tapes
 
 
 def drawn(lines, name):
@@ -115,8 +115,8 @@ def played(figure, position):
     """All shapes of a figure by its steps' tapes, linked end to end."""
     shapes = []
     for node in figure.nodes:
-        kinds = [figure.nodes[source].kind for source in node.sources]
-        tape = tapes()[tape_key(node.step.make, kinds, node.step.choice, node.step.pick)]
+        kinds = tuple(figure.nodes[source].kind for source in node.sources)
+        tape = tapes()[Variant(node.step.make, kinds, node.step.choice, node.step.pick).key]
         inputs = [x for source in node.sources for x in shapes[source]]
         if node.reference is not None and len(inputs) + 2 <= tape.inputs:
             inputs += shapes[node.reference]

@@ -3,15 +3,16 @@
 import json
 
 from tests import zoo
-from widepin.plane.toolbook import tape_key, tapes, tool_book
+from widepin.plane.toolbook import tool_book
+from widepin.plane.variants import Variant, tapes
 
 
 def test_every_step_of_random_constructions_has_a_tape():
     for seed in range(40):
         figure = zoo.linked(zoo.random_construction(seed))
         for node in figure.nodes:
-            kinds = [figure.nodes[source].kind for source in node.sources]
-            assert tape_key(node.step.make, kinds, node.step.choice, node.step.pick) in tapes()
+            kinds = tuple(figure.nodes[source].kind for source in node.sources)
+            assert Variant(node.step.make, kinds, node.step.choice, node.step.pick).key in tapes()
 
 
 def test_instructions_only_refer_to_registers_before_them():

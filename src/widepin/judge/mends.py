@@ -9,24 +9,27 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 from dataclasses import replace
-from itertools import combinations
+from itertools import combinations, islice
 
 import numpy as np
 
 from ..plane.arrays import ARRAYS, Arrays
-from ..plane.figure import Figure, Node, is_defined, make_object
+from ..plane.figure import is_defined
 from ..plane.shapes import Kind, Point
 from ..plane.steps import IllFormed, Step
-from .method import needed_crossings
+from .method import needed_crossings, tried_together
 from .references import check_references, off, passes_through
 from .trial import VISUAL, Board, Trial
 from .verdict import Mend, Outcome
 
-MOST_TRIES = 24
+MOST_CHANGES = 48
+"""Changes that floats look at."""
+
+MOST_JUDGED = 6
 """Changed works that are judged at most."""
 
 MOST_FAILING = 40
-"""Failing positions that a changed work must stand first."""
+"""Failing positions in which floats look at a change."""
 
 NEAR_BY_EYE = 2.5 * VISUAL
 """How far from a crossing a point by eye may lie, as a multiple of the figure's size."""
@@ -40,39 +43,36 @@ def mends(board: Board, trial: Trial) -> tuple[Mend, ...]:
         changes = points_tied_down(board, trial)
     else:
         return ()
-    found: list[Mend] = []
-    for tries, (number, step) in enumerate(changes):
-        if tries >= MOST_TRIES:
-            break
-        if number not in [board.figure.index[mend.step] for mend in found] and is_sound(board, trial, number, step):
-            found.append(Mend(step.id, step))
-    return tuple(found)
+    found: dict[str, Mend] = {}
+    judged = 0
+    for number, step in that_stand(board, trial, list(islice(changes, MOST_CHANGES))):
+        if step.id not in found and judged < MOST_JUDGED:
+            judged += 1
+            if is_sound(board, trial, number, step):
+                found[step.id] = Mend(step.id, step)
+    return tuple(found.values())
+
+
+def that_stand(board: Board, trial: Trial, changes: list[tuple[int, Step]]) -> list[tuple[int, Step]]:
+    """Those of the changes with which floats see the work right where it failed; much quicker than judging it."""
+    if not changes:
+        return []
+    positions = board.batch.positions[:, list(trial.failing[:MOST_FAILING])]
+    look = tried_together(board, trial, positions, [{n: board.figure.link(step)} for n, step in changes])
+    fails = np.any((look.undefined | look.wrong).reshape(len(changes), -1), axis=1)
+    return [change for change, failed in zip(changes, fails.tolist(), strict=True) if not failed]
 
 
 def is_sound(board: Board, trial: Trial, number: int, step: Step) -> bool:
     """Whether the work with one step replaced is sound, with the same answer."""
     steps = list(board.steps)
     steps[number - len(board.task.done)] = step
-    figure = board.task.figure(steps)
-    if still_fails(board, trial, number, figure):
-        return False
     try:
-        check_references(figure, len(board.task.done))
+        check_references(board.task.figure(steps), len(board.task.done))
     except IllFormed:
         return False
     changed = Board(board.task, steps)
     return changed.looks_right(trial.answer) and changed.try_answer(trial.answer).outcome is Outcome.SOUND
-
-
-def still_fails(board: Board, trial: Trial, number: int, figure: Figure) -> bool:
-    """Whether floats see the changed figure fail where the work failed; much quicker than judging it."""
-    positions = board.batch.positions[:, list(trial.failing[:MOST_FAILING])]
-    if figure.width < board.figure.width:  # the changed step is no longer put by hand
-        positions = np.delete(positions, board.figure.nodes[number].inputs, axis=0)
-    # The same numbers mean the same objects in both figures, so this board can look at the other's shapes.
-    shapes = figure.evaluate_batch(positions, only=figure.ancestors(board.needs(trial.answer)))
-    look = board.look(shapes, trial.answer)
-    return bool((look.undefined | look.wrong).any())
 
 
 def crossings_said_otherwise(board: Board, trial: Trial) -> Iterator[tuple[int, Step]]:
@@ -104,11 +104,8 @@ def _same_place(board: Board, number: int, step: Step) -> bool:
 
 def _as_drawn(board: Board, step: Step) -> Point:
     """Where a crossing of objects on the board lies as drawn."""
-    index = board.figure.index
-    sources = tuple(index[source] for source in step.sources)
-    node = Node(step, Kind.POINT, sources, None if step.reference is None else index[step.reference], slice(0))
     with Arrays.quiet():
-        place = make_object(ARRAYS, node, board.shapes, (), board.figure.nodes)
+        place = board.figure.link(step).made(ARRAYS, board.shapes, ())
     return Point(float(place.x), float(place.y))
 
 

@@ -2,13 +2,19 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+from dataclasses import replace
 from itertools import combinations, islice, product
 
 import numpy as np
+from numpy.typing import NDArray
 
+from ..plane.figure import Link, Mixed
 from ..plane.shapes import Kind
-from .trial import Board, Ruling, Trial
+from .trial import Board, Look, Ruling, Trial
 from .verdict import Outcome
+
+Floats = NDArray[np.float64]
 
 MOST_COMBINATIONS = 64
 """Bound on the combinations of crossings that are tried."""
@@ -34,10 +40,7 @@ def method_holds(board: Board, trial: Trial) -> bool | None:
     if not trial.by_floats:
         return all(_mended(board, trial, n, choices) for n in failing[:CONFIRMED])
     positions = board.batch.positions[:, list(failing)]
-    needed = board.needs(trial.answer)
-    mends = np.array(
-        [board.look(board.figure.evaluate_batch(positions, picks, needed), trial.answer).exact for picks in choices]
-    )
+    mends = tried_together(board, trial, positions, choices).exact.reshape(len(choices), -1)
     if not mends.any(axis=0).all():
         return False
     return all(
@@ -46,7 +49,25 @@ def method_holds(board: Board, trial: Trial) -> bool | None:
     )
 
 
-def combinations_of_crossings(board: Board, trial: Trial) -> list[dict[int, int]]:
+def tried_together(board: Board, trial: Trial, positions: Floats, choices: Sequence[dict[int, Link]]) -> Look:
+    """What floats see in these positions with each of the choices in turn: one look, choice by choice."""
+    count = positions.shape[1]
+    of_choice = np.repeat(np.arange(len(choices)), count)
+    ways: dict[int, dict[Link, list[int]]] = {}
+    for place, choice in enumerate(choices):
+        for number, link in choice.items():
+            ways.setdefault(number, {}).setdefault(link, []).append(place)
+    swaps = {
+        number: Mixed(board.figure.nodes[number].link, [(np.isin(of_choice, at), link) for link, at in links.items()])
+        for number, links in ways.items()
+    }
+    parents = [parent for links in ways.values() for link in links for parent in link.parents]
+    needed = board.needs(trial.answer) | board.figure.ancestors(parents)
+    shapes = board.figure.evaluate_batch(np.tile(positions, len(choices)), swaps, needed)
+    return board.look(shapes, trial.answer)
+
+
+def combinations_of_crossings(board: Board, trial: Trial) -> list[dict[int, Link]]:
     """Ways to pick at the crossings with a circle that the answer needs: all of them, or few changes where many."""
     crossings = needed_crossings(board, trial)
     if not crossings:
@@ -54,8 +75,18 @@ def combinations_of_crossings(board: Board, trial: Trial) -> list[dict[int, int]
     changed = [tuple(crossings)]
     if 2 ** len(crossings) > MOST_COMBINATIONS:
         changed = [*combinations(crossings, 1), *combinations(crossings, 2)]
-    ways = (dict(zip(some, picks, strict=True)) for some in changed for picks in product((1, 2), repeat=len(some)))
-    return list(islice(ways, MOST_COMBINATIONS))
+    ways = ((some, picks) for some in changed for picks in product((0, 1), repeat=len(some)))
+    picked = {number: [picked_crossing(board, number, pick) for pick in (1, 2)] for number in crossings}
+    return [
+        {number: picked[number][pick] for number, pick in zip(some, picks, strict=True)}
+        for some, picks in islice(ways, MOST_COMBINATIONS)
+    ]
+
+
+def picked_crossing(board: Board, number: int, pick: int) -> Link:
+    """How a crossing would be computed that is simply picked."""
+    step = board.figure.nodes[number].step
+    return board.figure.link(replace(step, choice="pick", pick=pick, reference=None))
 
 
 def needed_crossings(board: Board, trial: Trial) -> list[int]:
@@ -71,6 +102,6 @@ def needed_crossings(board: Board, trial: Trial) -> list[int]:
     ]
 
 
-def _mended(board: Board, trial: Trial, number: int, choices: list[dict[int, int]]) -> bool:
+def _mended(board: Board, trial: Trial, number: int, choices: Sequence[dict[int, Link]]) -> bool:
     position = board.batch.positions[:, number].tolist()
-    return any(board.rule(position, trial.answer, picks)[0] is Ruling.RIGHT for picks in choices[:16])
+    return any(board.rule(position, trial.answer, choice)[0] is Ruling.RIGHT for choice in choices[:16])

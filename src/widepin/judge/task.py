@@ -140,7 +140,7 @@ class Task:
 
     def figure(self, steps: Sequence[Step] = ()) -> Figure:
         """The given figure, what is done already, these steps of a student, and the model, linked."""
-        return link((*self.done, *steps), self.model_steps)
+        return Figure((*self.done, *steps, *self.model_steps))
 
     def _checked(self, part: str, steps: Sequence[Step], known: dict[str, Kind]) -> dict[str, Kind]:
         try:
@@ -180,12 +180,6 @@ class Task:
                     f"wanted[{place}].name", f"{wanted.name} is the id of a given object; choose another name"
                 )
             seen.add(wanted.name)
-
-
-def link(steps: Sequence[Step], model: Sequence[Step] = ()) -> Figure:
-    """Steps that were checked before, and model steps under their ``model:`` names, as one figure."""
-    every = (*steps, *model)
-    return Figure(every, {step.id: MAKES[step.make].gives for step in every})
 
 
 def check_condition(place: str, condition: Condition, known: dict[str, frozenset[Kind]]) -> None:

@@ -19,7 +19,7 @@ from numpy.typing import NDArray
 from ..plane.arrays import ARRAYS, Arrays
 from ..plane.balls import BALLS, Undecided, at_rising_precision, ball, middle
 from ..plane.balls import sign as proven_sign
-from ..plane.figure import is_defined
+from ..plane.figure import Link, is_defined
 from ..plane.makes import line
 from ..plane.shapes import Kind, Point, Shape
 from ..plane.steps import Step
@@ -138,6 +138,7 @@ class Board:
         self.given_points = [number for number in range(self.given) if self.figure.nodes[number].kind is Kind.POINT]
         self.home, self.size = self._extent(self.shapes)
         self.handles = drags.handles(self.figure, self.given, self.own)
+        self._needs: dict[tuple[tuple[str, int], ...], set[int]] = {}
         self._always = [*range(len(task.done)), *(self.figure.index[name] for name in task.model_needed)]
 
     def _extent(self, shapes: Sequence[Shape]) -> tuple[Point, Any]:
@@ -204,17 +205,20 @@ class Board:
 
     def needs(self, answer: Mapping[str, int]) -> set[int]:
         """Every object that must be evaluated to judge an answer."""
-        named = {self.number(name, answer) for condition in self.task.conditions for name in condition.names}
-        return self.figure.ancestors({*self._always, *answer.values(), *named})
+        key = tuple(answer.items())
+        if key not in self._needs:
+            named = {self.number(name, answer) for condition in self.task.conditions for name in condition.names}
+            self._needs[key] = self.figure.ancestors({*self._always, *answer.values(), *named})
+        return self._needs[key]
 
     def rule(
-        self, position: Sequence[float], answer: Mapping[str, int], picks: Mapping[int, int] | None = None
+        self, position: Sequence[float], answer: Mapping[str, int], swaps: Mapping[int, Link] | None = None
     ) -> tuple[Ruling, float]:
         """What balls say of an answer in one position, and the largest gap relative to the figure's size."""
         needed = self.needs(answer)
 
         def compute() -> tuple[Ruling, float]:
-            shapes = self.figure.evaluate(BALLS, [ball(float(x)) for x in position], picks, needed)
+            shapes = self.figure.evaluate(BALLS, [ball(float(x)) for x in position], swaps, needed)
             if not all(finite(shapes[number]) for number in self._always):
                 return Ruling.NO_ANSWER, np.nan
             if not all(finite(shapes[number]) for number in answer.values()):

@@ -5,8 +5,10 @@
 ``crossings`` where two curves meet, and which of two meeting points is meant
 ``numbers``   what a number system must supply; ``arrays``, ``balls`` and ``tape`` supply it
 ``steps``     a step and what makes a list of steps well formed
+``variants``  the makes as they are computed for each kind of curve and choice of crossing, one tape each
+``compiling`` the tapes as Python functions
 ``figure``    a list of steps, linked and ready to be evaluated in any number system
-``toolbook``  one tape per tool, for the browser
+``toolbook``  the tapes as one document for the browser
 
 Nothing in here knows of tasks, verdicts, people or the web.
 """

@@ -9,68 +9,112 @@ from __future__ import annotations
 import math
 from collections.abc import Container, Iterable, Mapping, Sequence
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
 from .arrays import ARRAYS, Arrays
 from .balls import BALLS, Undecided, at_rising_precision, ball, middle
-from .crossings import intersection
-from .makes import MAKES, on_circle, on_straight
+from .compiling import Compiled, compiled
+from .makes import MAKES
 from .numbers import NumberSystem
 from .shapes import SHAPE_OF, Circle, Kind, Point, Shape, Straight
 from .steps import Step
+from .variants import Variant
 
 LEFT_OUT = Point(math.nan, math.nan)
 
 
+class Link(NamedTuple):
+    """A way to compute an object: the functions of its variant, what they take, and the inputs of its own, if any."""
+
+    functions: Compiled
+    parents: tuple[int, ...]
+    inputs: slice | None = None
+
+    def made(self, system: NumberSystem, shapes: Sequence[Shape], position: Any) -> Any:
+        """The shape of the object, from those before it and a position."""
+        make = self.functions.in_balls if system is BALLS else self.functions.in_arrays
+        parents = [shapes[parent] for parent in self.parents]
+        return make(*parents) if self.inputs is None else make(*parents, position[self.inputs])
+
+
+class Mixed(NamedTuple):
+    """Several ways to compute one object in a batch: the usual one, and others each in the positions of a mask."""
+
+    usual: Link
+    others: Sequence[tuple[NDArray[np.bool_], Link]]
+
+    def made(self, system: NumberSystem, shapes: Sequence[Shape], position: Any) -> Any:
+        """The shape of the object, as for ``Link``; only in arrays."""
+        shape = self.usual.made(system, shapes, position)
+        for mask, link in self.others:
+            other = link.made(system, shapes, position)
+            shape = type(shape)(*(np.where(mask, new, old) for new, old in zip(other, shape, strict=True)))
+        return shape
+
+
 @dataclass(frozen=True)
 class Node:
-    """A step with its references resolved: indices of the objects it is made from and of its inputs."""
+    """A step with its references resolved: numbers of the objects it is made from, its inputs, and how it is computed.
+
+    ``parents``: everything it is made from, the point that a crossing refers to included.
+    """
 
     step: Step
     kind: Kind
-    sources: tuple[int, ...]
-    reference: int | None
+    parents: tuple[int, ...]
     inputs: slice
+    link: Link
+
+    @property
+    def sources(self) -> tuple[int, ...]:
+        """What it is made from, as in ``from``."""
+        return self.parents[: len(self.step.sources)]
+
+    @property
+    def reference(self) -> int | None:
+        """The point that a crossing refers to."""
+        return None if self.step.reference is None else self.parents[-1]
 
 
 class Figure:
-    """Steps that passed ``check_steps``, linked by index.
+    """Steps that passed ``check_steps``, linked by number.
 
     ``nodes``: one per step. ``index``: id -> number of the step. ``width``: how many inputs a position has.
     """
 
-    def __init__(self, steps: Sequence[Step], kinds: dict[str, Kind]):
+    def __init__(self, steps: Sequence[Step]):
         self.nodes: list[Node] = []
         self.index: dict[str, int] = {}
         self.width = 0
         for number, step in enumerate(steps):
-            wide = MAKES[step.make].inputs
-            self.nodes.append(
-                Node(
-                    step,
-                    kinds[step.id],
-                    tuple(self.index[source] for source in step.sources),
-                    None if step.reference is None else self.index[step.reference],
-                    slice(self.width, self.width + wide),
-                )
-            )
-            self.width += wide
+            make = MAKES[step.make]
+            inputs = slice(self.width, self.width + make.inputs)
+            link = self.link(step, inputs)
+            self.nodes.append(Node(step, make.gives, link.parents, inputs, link))
+            self.width += make.inputs
             self.index[step.id] = number
+
+    def link(self, step: Step, inputs: slice | None = None) -> Link:
+        """How a step would be computed that is made from objects of this figure."""
+        parents = tuple(self.index[parent] for parent in step.parents)
+        kinds = tuple(self.nodes[parent].kind for parent in parents[: len(step.sources)])
+        variant = Variant(step.make, kinds, step.choice, step.pick)
+        return Link(compiled(variant), parents, inputs if MAKES[step.make].inputs else None)
 
     def evaluate(
         self,
         system: NumberSystem,
         position: Any,
-        picks: Mapping[int, int] | None = None,
+        swaps: Mapping[int, Link | Mixed] | None = None,
         only: Container[int] | None = None,
     ) -> list[Shape]:
         """The shapes of all objects in a position (arrays: shape (width, positions)).
 
-        ``picks`` overrides the choice of crossings: number of the step -> 1 or 2. ``only`` leaves out objects
-        (their shapes are undefined points); it must hold all that its objects are made from.
+        ``swaps``: objects, by number, that are computed in another way. ``only`` leaves out objects (their shapes are
+        undefined points); it must hold all that its objects are made from.
         Balls raise Undecided where a sign cannot be proven.
         """
         shapes: list[Shape] = []
@@ -78,19 +122,19 @@ class Figure:
             if only is not None and number not in only:
                 shapes.append(LEFT_OUT)
                 continue
-            pick = picks.get(number) if picks else None
-            shapes.append(make_object(system, node, shapes, position[node.inputs], self.nodes, pick))
+            link = swaps[number] if swaps and number in swaps else node.link
+            shapes.append(link.made(system, shapes, position))
         return shapes
 
     def evaluate_batch(
         self,
         positions: NDArray[np.float64],
-        picks: Mapping[int, int] | None = None,
+        swaps: Mapping[int, Link | Mixed] | None = None,
         only: Container[int] | None = None,
     ) -> list[Shape]:
         """``evaluate`` in arrays. positions: (width, n), one column per position."""
         with Arrays.quiet():
-            return self.evaluate(ARRAYS, positions, picks, only)
+            return self.evaluate(ARRAYS, positions, swaps, only)
 
     def ancestors(self, numbers: Iterable[int]) -> set[int]:
         """The given objects and all that they are made from."""
@@ -100,10 +144,7 @@ class Figure:
             number = waiting.pop()
             if number not in found:
                 found.add(number)
-                node = self.nodes[number]
-                waiting += node.sources
-                if node.reference is not None:
-                    waiting.append(node.reference)
+                waiting += self.nodes[number].parents
         return found
 
     def drawn(self) -> tuple[NDArray[np.float64], list[Shape]]:
@@ -115,14 +156,15 @@ class Figure:
 
         def compute() -> tuple[NDArray[np.float64], list[Shape]]:
             position = np.zeros(self.width)
+            own = [ball(0)] * self.width
             shapes: list[Shape] = []
             rounded: list[Shape] = []
             for node in self.nodes:
                 if node.step.at is not None and node.inputs.stop > node.inputs.start:
                     position[node.inputs] = self.place(node, rounded)
-                own = [ball(value) for value in position[node.inputs]]
+                    own[node.inputs] = map(ball, position[node.inputs])
                 try:
-                    shapes.append(make_object(BALLS, node, shapes, own, self.nodes))
+                    shapes.append(node.link.made(BALLS, shapes, own))
                 except Undecided:
                     shapes.append(undefined(node.kind))
                 rounded.append(as_floats(shapes[-1]))
@@ -145,39 +187,6 @@ class Figure:
         way = parent.dx**2 + parent.dy**2
         t = ((x - parent.x) * parent.dx + (y - parent.y) * parent.dy) / way
         return (float(clamp(self.nodes[node.sources[0]].kind, t)),)
-
-
-def make_object(
-    system: NumberSystem,
-    node: Node,
-    shapes: Sequence[Shape],
-    own: Sequence[Any],
-    nodes: Sequence[Node],
-    pick: int | None = None,
-) -> Any:
-    """The shape that one step makes from those before it and its own inputs."""
-    step = node.step
-    sources = [shapes[source] for source in node.sources]
-    if step.make == "free_point":
-        return Point(own[0], own[1])
-    if step.make == "point_on":
-        curve = sources[0]
-        if isinstance(curve, Circle):
-            return on_circle(system, curve, own[0])
-        assert isinstance(curve, Straight)
-        return on_straight(system, curve, own[0])
-    if step.make == "intersection":
-        a, b = sources
-        a_kind, b_kind = (nodes[source].kind for source in node.sources)
-        assert not isinstance(a, Point) and not isinstance(b, Point)
-        if pick or node.reference is None:
-            return intersection(system, a, a_kind, b, b_kind, "pick", pick or step.pick)
-        reference = shapes[node.reference]
-        assert isinstance(reference, Point)
-        return intersection(system, a, a_kind, b, b_kind, step.choice, reference=reference)
-    compute = MAKES[step.make].compute
-    assert compute is not None
-    return compute(system, *sources)
 
 
 def undefined(kind: Kind) -> Shape:

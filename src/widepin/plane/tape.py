@@ -25,7 +25,7 @@ interpreter is ``web/static/board/tape.js``; ``play`` here is its twin in Python
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -94,6 +94,19 @@ class Tape:
             self._places[instruction] = place
         return Register(self, place)
 
+    def recording(self, result: Iterable[Register]) -> Recording:
+        """The finished tape with this result, without instructions that the result does not depend on."""
+        out = [register.place for register in result]
+        used, waiting = set(range(self.inputs)), list(out)
+        while waiting:
+            place = waiting.pop()
+            if place not in used:
+                used.add(place)
+                waiting += operands(self.code[place - self.inputs])
+        new = {old: number for number, old in enumerate(sorted(used))}
+        code = tuple(_moved(self.code[old - self.inputs], new) for old in sorted(used) if old >= self.inputs)
+        return Recording(self.inputs, code, tuple(new[place] for place in out))
+
     def over(self, n: Any, d: Any, size: Any) -> Any:
         return self.record("over", n, d, size)
 
@@ -128,6 +141,15 @@ class Recording:
     out: tuple[int, ...]
 
 
+def operands(line: Instruction) -> list[int]:
+    """The registers that an instruction reads."""
+    return [] if line[0] == "const" else [int(place) for place in line[1:]]
+
+
+def _moved(line: Instruction, new: dict[int, int]) -> Instruction:
+    return line if line[0] == "const" else (line[0], *(new[place] for place in operands(line)))
+
+
 def play(tape: Recording, inputs: Sequence[float]) -> tuple[float, ...]:
     """The result of a tape for floats.
 
@@ -135,11 +157,11 @@ def play(tape: Recording, inputs: Sequence[float]) -> tuple[float, ...]:
     (3.5,)
     """
     registers = list(inputs)
-    for op, *operands in tape.code:
-        if op == "const":
-            registers.append(float(operands[0]))
+    for line in tape.code:
+        if line[0] == "const":
+            registers.append(float(line[1]))
         else:
-            registers.append(_perform(str(op), [registers[int(place)] for place in operands]))
+            registers.append(_perform(str(line[0]), [registers[place] for place in operands(line)]))
     return tuple(registers[place] for place in tape.out)
 
 

@@ -12,9 +12,7 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 from ..judge.references import off, passes_through, stays_on
-from ..judge.task import link
-from ..plane.figure import is_defined
-from ..plane.makes import MAKES
+from ..plane.figure import Figure, is_defined
 from ..plane.shapes import Kind, Point, Shape
 from ..plane.steps import Step
 from .operations import State
@@ -28,10 +26,9 @@ def settled(state: State, step: Step) -> Step:
     if step.make != "intersection" or step.choice != "pick":
         return step
     every = [*state.given, *state.start, *state.steps, step]
-    kinds = {one.id: MAKES[one.make].gives for one in every}
-    if not any(kinds[source] is Kind.CIRCLE for source in step.sources):
+    figure = Figure(every)
+    if not any(figure.nodes[curve].kind is Kind.CIRCLE for curve in figure.nodes[-1].sources):
         return step
-    figure = link(every)
     _, shapes = figure.drawn()
     curves = figure.nodes[-1].sources
     for number, shape in enumerate(shapes[:-1]):
