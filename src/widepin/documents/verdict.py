@@ -9,20 +9,9 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 from ..judge.counts import is_move
 from ..judge.judging import judge
 from ..judge.task import Task
-from ..judge.verdict import (
-    Break,
-    Certificate,
-    ConditionReport,
-    Counts,
-    Drag,
-    Mend,
-    Outcome,
-    Refusal,
-    Report,
-    Verdict,
-)
-from .construction import StepDocument, write_step
+from ..judge.verdict import Break, Certificate, Counts, Drag, Outcome, Refusal, Verdict
 from .reading import Unreadable, from_validation
+from .report import ReportDocument, read_report, write_report
 from .task import read_work
 
 Place = tuple[float, float]
@@ -44,6 +33,7 @@ class DragDocument(BaseModel):
     start: Place = Field(alias="from")
     end: Place = Field(alias="to")
     by: Literal["given", "own"]
+    path: list[Place] = Field(default=[], description="places at equal shares of the drag, from the first to the last")
 
 
 class BreakDocument(BaseModel):
@@ -67,33 +57,6 @@ class RefusalDocument(BaseModel):
 
     step: str | None = Field(description="id of the step, where it is one step's fault")
     rule: str
-
-
-class ConditionDocument(BaseModel):
-    """A condition of the task, looked at as drawn and in the break. Gaps in centimetres, null where undefined."""
-
-    place: int = Field(description="its place in the task's conditions, from 0")
-    holds_as_drawn: bool
-    gap_as_drawn: float | None
-    holds_at_break: bool | None
-    gap_at_break: float | None
-
-
-class MendDocument(BaseModel):
-    """A step that would make the work sound in the place of the one with the same id."""
-
-    step: str
-    instead: StepDocument
-
-
-class ReportDocument(BaseModel):
-    """What can be said beyond the outcome."""
-
-    conditions: list[ConditionDocument]
-    shapes: dict[str, Literal["holds", "vanishes", "goes wrong"]] = Field(description="by shape of the given triangle")
-    by_eye: list[str] = Field(description="ids of points that the answer hangs on without being tied to anything")
-    repeated: dict[str, str] = Field(description="id -> id of the earlier object that it is")
-    mends: list[MendDocument]
 
 
 class VerdictDocument(BaseModel):
@@ -123,37 +86,16 @@ def write_verdict(verdict: Verdict) -> dict[str, Any]:
         method_holds=verdict.method_holds,
         certificate=CertificateDocument(**vars(verdict.certificate)) if verdict.certificate else None,
         refusal=RefusalDocument(**vars(verdict.refusal)) if verdict.refusal else None,
-        report=_write_report(verdict.report) if verdict.report else None,
+        report=write_report(verdict.report) if verdict.report else None,
         search_stopped=verdict.search_stopped,
     ).model_dump(mode="json", by_alias=True)
 
 
-def _write_report(report: Report) -> ReportDocument:
-    return ReportDocument(
-        conditions=[ConditionDocument(**vars(one)) for one in report.conditions],
-        shapes=report.shapes,  # type: ignore[arg-type]
-        by_eye=list(report.by_eye),
-        repeated=report.repeated,
-        mends=[
-            MendDocument(step=mend.step, instead=StepDocument.model_validate(write_step(mend.instead)))
-            for mend in report.mends
-        ],
-    )
-
-
-def _read_report(document: ReportDocument) -> Report:
-    return Report(
-        tuple(ConditionReport(**one.model_dump()) for one in document.conditions),
-        dict(document.shapes),
-        tuple(document.by_eye),
-        document.repeated,
-        tuple(Mend(mend.step, mend.instead.step()) for mend in document.mends),
-    )
-
-
 def _write_break(found: Break) -> BreakDocument:
     points = [
-        DragDocument.model_validate({"id": drag.id, "from": drag.start, "to": drag.end, "by": drag.by})
+        DragDocument.model_validate(
+            {"id": drag.id, "from": drag.start, "to": drag.end, "by": drag.by, "path": drag.path}
+        )
         for drag in found.drags
     ]
     return BreakDocument(points=points, by=found.by, then=found.happens, object=found.object)  # type: ignore[arg-type]
@@ -206,11 +148,11 @@ def read_verdict(value: Any) -> Verdict:
         document.method_holds,
         Certificate(**document.certificate.model_dump()) if document.certificate else None,
         Refusal(**document.refusal.model_dump()) if document.refusal else None,
-        _read_report(document.report) if document.report else None,
+        read_report(document.report) if document.report else None,
         document.search_stopped,
     )
 
 
 def _read_break(found: BreakDocument) -> Break:
-    drags = tuple(Drag(one.id, one.start, one.end, one.by) for one in found.points)
+    drags = tuple(Drag(one.id, one.start, one.end, one.by, tuple(one.path)) for one in found.points)
     return Break(drags, found.then, found.object)

@@ -6,6 +6,7 @@ own, and no farther than needed. Floats look for it, balls confirm it.
 
 from __future__ import annotations
 
+import math
 from itertools import chain, combinations
 
 import numpy as np
@@ -27,6 +28,9 @@ PLAIN = 5 * VISUAL
 
 SHORTENED = 3
 """The simplest of them whose way is shortened."""
+
+PATH = 25
+"""Places on the way of a sliding point that are told."""
 
 STOPS = 64
 """Places along the way to a failing position that are looked at for an earlier failure."""
@@ -86,12 +90,12 @@ def _fails(board: Board, trial: Trial, positions: Floats) -> NDArray[np.bool_]:
 
 
 def _described(board: Board, trial: Trial, position: Floats, ruling: Ruling) -> Break:
-    before = board.shapes
-    after = board.figure.evaluate_batch(position[:, None])
+    shares = np.linspace(0, 1, PATH)
+    way = board.figure.evaluate_batch(board.drawn[:, None] + (position - board.drawn)[:, None] * shares)
     drags = []
     for handle in board.handles:
         if not np.array_equal(position[handle.inputs], board.drawn[handle.inputs]):
-            drags.append(_drag(board, handle, before[handle.number], after[handle.number]))  # type: ignore[arg-type]
+            drags.append(_drag(board, handle, way[handle.number]))  # type: ignore[arg-type]
     happens, number = (
         ("undefined", _first_undefined(board, trial, position))
         if ruling is Ruling.UNDEFINED
@@ -100,13 +104,13 @@ def _described(board: Board, trial: Trial, position: Floats, ruling: Ruling) -> 
     return Break(tuple(drags), happens, board.figure.nodes[number].step.id, tuple(position.tolist()))
 
 
-def _drag(board: Board, handle: Handle, start: Point, end: Point) -> Drag:
-    return Drag(
-        board.figure.nodes[handle.number].step.id,
-        (float(start.x), float(start.y)),
-        (float(np.ravel(end.x)[0]), float(np.ravel(end.y)[0])),
-        "given" if handle.given else "own",
-    )
+def _drag(board: Board, handle: Handle, way: Point) -> Drag:
+    """A drag along places that are defined; a free point goes straight."""
+    step = board.figure.nodes[handle.number].step
+    places = [(x, y) for x, y in np.array([way.x, way.y]).T.tolist() if math.isfinite(x + y)] or [step.at or (0.0, 0.0)]
+    if step.make == "free_point":
+        places = [places[0], places[-1]]
+    return Drag(step.id, places[0], places[-1], "given" if handle.given else "own", tuple(places))
 
 
 def _first_undefined(board: Board, trial: Trial, position: Floats) -> int:

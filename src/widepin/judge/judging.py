@@ -22,8 +22,11 @@ from .trial import DIGITS, Board, Trial
 from .verdict import Certificate, Outcome, Refusal, Verdict
 
 
-def judge(task: Task, work: Work) -> Verdict:
-    """The verdict on a work. A work that breaks a rule is refused; nothing is raised for it."""
+def judge(task: Task, work: Work, report: bool = True) -> Verdict:
+    """The verdict on a work, with a report or without.
+
+    A work that breaks a rule is refused; nothing is raised for it.
+    """
     refusal = refused_tool(work.steps, task.tools) or ill_formed(task, work)
     if refusal is not None:
         return Verdict(Outcome.REFUSED, counted_alone(work.steps), refusal=refusal)
@@ -37,7 +40,8 @@ def judge(task: Task, work: Work) -> Verdict:
             if answer
             else counted_alone(work.steps)
         )
-        return Verdict(Outcome.WRONG, counts, answer, search_stopped=found.stopped)
+        said = report_on(board, None, None) if report else None
+        return Verdict(Outcome.WRONG, counts, answer, report=said, search_stopped=found.stopped)
     nodes = board.figure.nodes
     found_break = simplest_break(board, best)
     return Verdict(
@@ -47,7 +51,7 @@ def judge(task: Task, work: Work) -> Verdict:
         found_break,
         method_holds(board, best),
         Certificate(best.certified, DIGITS) if best.outcome is Outcome.SOUND else None,
-        report=report_on(board, best, found_break),
+        report=report_on(board, best, found_break) if report else None,
         search_stopped=found.stopped and best.outcome is not Outcome.SOUND,
     )
 

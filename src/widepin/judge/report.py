@@ -2,30 +2,43 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
-from typing import Any
+from collections.abc import Callable
+from dataclasses import replace
 
 import numpy as np
 
-from ..plane.balls import BALLS, Undecided, at_rising_precision, ball
-from ..plane.shapes import Kind, Point, Shape, Straight, at_parameter, start
-from .conditions import Measure, Term, same
+from ..plane.shapes import Shape
+from .alike import alike
+from .conditions import Term
+from .costs import Costs, Way, costs
+from .counts import is_move
 from .drags import TRIANGLES
+from .measured import measured
 from .mends import mends, placed_by_eye
-from .trial import DIGITS, VISUAL, Board, Trial, finding, seen_by_floats
+from .repeats import repeated
+from .trial import VISUAL, Board, Trial, finding, seen_by_floats
+from .truths import what_stays_true
 from .verdict import Break, ConditionReport, Outcome, Report
 
-SAMPLES = 12
-"""Positions in which two objects must agree before balls are asked whether they are one."""
 
-
-def report_on(board: Board, trial: Trial, found: Break | None) -> Report:
-    """Everything worth saying about a judged answer."""
-    return Report(
+def report_on(board: Board, trial: Trial | None, found: Break | None) -> Report:
+    """Everything worth saying about a work; of its answer, where it has one that looks right."""
+    first, last, every = len(board.task.done), board.given + board.own, len(board.figure.nodes)
+    again = repeated(board)
+    answer = sorted(trial.answer.values()) if trial else []
+    common = Report(
+        repeated=again,
+        truths=what_stays_true(board, answer, list(again)),
+        costs=costs_of(board, first, last),
+        model_costs=costs_of(board, last, every) if every > last else None,
+    )
+    if trial is None:
+        return common
+    return replace(
+        common,
         conditions=conditions(board, trial, found),
         shapes=by_shape(board, trial),
         by_eye=by_eye(board, trial),
-        repeated=repeated(board),
         mends=mends(board, trial),
     )
 
@@ -37,8 +50,24 @@ def conditions(board: Board, trial: Trial, found: Break | None) -> tuple[Conditi
     for place in range(len(board.task.conditions)):
         drawn_gap, drawn_holds = _look_at(board, trial, place, board.shapes)
         break_gap, break_holds = _look_at(board, trial, place, at_break) if at_break else (None, None)
-        reports.append(ConditionReport(place, bool(drawn_holds), drawn_gap, break_holds, break_gap))
+        values = measured(
+            board.task.conditions[place],
+            _one_position(board, trial, board.shapes),
+            _one_position(board, trial, at_break) if at_break else None,
+        )
+        reports.append(ConditionReport(place, bool(drawn_holds), drawn_gap, break_holds, break_gap, values))
     return tuple(reports)
+
+
+def _one_position(board: Board, trial: Trial, shapes: list[Shape]) -> Callable[[str], Term]:
+    """What names stand for in one position, in plain floats."""
+
+    def look(name: str) -> Term:
+        number = board.number(name, trial.answer)
+        shape = type(shapes[number])(*(float(np.ravel(value)[0]) for value in shapes[number]))
+        return Term(shape, board.figure.nodes[number].kind)
+
+    return look
 
 
 def _look_at(board: Board, trial: Trial, place: int, shapes: list[Shape]) -> tuple[float | None, bool]:
@@ -88,77 +117,15 @@ def by_eye(board: Board, trial: Trial) -> tuple[str, ...]:
     return tuple(guilty)
 
 
-def repeated(board: Board) -> dict[str, str]:
-    """The student's objects that were there already: id -> id of the earlier object.
+def costs_of(board: Board, first: int, last: int) -> Costs:
+    """What the objects from number ``first`` to before ``last`` cost."""
+    size = float(board.size)
 
-    Floats compare all objects of a kind in a few positions at once; balls have the last word in one of them.
-    """
-    columns = np.flatnonzero(board.batch.in_group("large all"))[:SAMPLES]
-    nodes = board.figure.nodes
-    pairs = []
-    for kind in Kind:
-        numbers = [n for n in range(board.given + board.own) if nodes[n].kind is kind]
-        marks = np.array([_mark(board.batch_shapes[n], columns) for n in numbers])
-        for at, earlier in _first_equals(marks):
-            if numbers[at] >= len(board.task.done):
-                pairs.append((numbers[at], numbers[earlier]))
-    return {nodes[n].step.id: nodes[m].step.id for n, m in sorted(proven(board, pairs, columns))}
+    def same_way(a: Way, b: Way) -> bool:
+        lengths = []
+        for p, q in (a, b):
+            (px, py), (qx, qy) = board.sample(p), board.sample(q)
+            lengths.append(np.hypot(px - qx, py - qy) / size)
+        return bool(alike(np.array(lengths)))
 
-
-def _mark(shape: Shape, columns: Any) -> Any:
-    """Numbers by which equal objects can be recognised, in a row. Straights: their line, not what spans it."""
-    # What nothing moves is one number for all positions.
-    values = [value[columns] if np.ndim(value) else np.full(len(columns), value) for value in shape]
-    if isinstance(shape, Straight):
-        x, y, dx, dy = values
-        with np.errstate(all="ignore"):
-            length = np.hypot(dx, dy)
-            values = [(x * dy - y * dx) / length * np.sign(dx), np.abs(dx) / length, dx * dy / length**2]
-    return np.concatenate(values)
-
-
-def _first_equals(marks: Any) -> Iterator[tuple[int, int]]:
-    """Pairs of rows (later, first equal one). Rows must agree on where they are undefined."""
-    if len(marks) < 2:
-        return
-    there = ~np.isnan(marks)
-    values = np.nan_to_num(marks)
-    for at in range(1, len(marks)):
-        off = np.abs(values[:at] - values[at]).max(axis=1)
-        equal = (off <= 1e-8 * (1 + np.abs(values[at]).max())) & (there[:at] == there[at]).all(axis=1)
-        if equal.any() and there[at].sum() * 4 >= there.shape[1]:
-            yield at, int(np.argmax(equal))
-
-
-def proven(board: Board, pairs: list[tuple[int, int]], columns: Any) -> list[tuple[int, int]]:
-    """Those of the pairs of objects that balls find equal in a random position."""
-    if not pairs:
-        return []
-    position = board.batch.positions[:, columns[0]].tolist()
-    needed = board.figure.ancestors(number for pair in pairs for number in pair)
-
-    def compute() -> list[tuple[int, int]]:
-        shapes = board.figure.evaluate(BALLS, [ball(x) for x in position], only=needed)
-        return [(n, m) for n, m in pairs if _equal(board, shapes[n], shapes[m], board.figure.nodes[n].kind)]
-
-    try:
-        return at_rising_precision(compute)
-    except Undecided:
-        return []
-
-
-def _equal(board: Board, a: Shape, b: Shape, kind: Kind) -> bool:
-    """Whether two shapes of balls are equal to sixty digits, rays and segments with their ends."""
-    measure = Measure(BALLS, ball(float(board.size)), Point(ball(0), ball(0)))
-
-    def vanish(gaps: Iterable[Any]) -> bool:
-        return all(abs(gap) < ball(10) ** -DIGITS for gap in gaps)
-
-    if not vanish(same(measure, Term(a, kind), Term(b, kind)).gaps):
-        return False
-    if kind is not Kind.SEGMENT:
-        return True
-    assert isinstance(a, Straight) and isinstance(b, Straight)
-    (p, q), (r, s) = ((start(one), at_parameter(one, 1)) for one in (a, b))
-    ways = (((p, r), (q, s)), ((p, s), (q, r)))
-    return any(vanish(measure.distance(*ends) for ends in way) for way in ways)
+    return costs(board.figure, range(first, last), is_move, same_way)

@@ -24,7 +24,7 @@ from ..plane.makes import line
 from ..plane.shapes import Kind, Point, Shape
 from ..plane.steps import Step
 from . import drags
-from .conditions import RELATIONS, Finding, Measure, Term
+from .conditions import RELATIONS, Finding, Measure, Relation, Term
 from .task import Condition, Task
 from .verdict import Outcome
 
@@ -54,6 +54,12 @@ SHARE_FOR_BALLS = 72
 
 CLAIMS = 32
 """Failures seen by floats, of one kind, that are put to balls before the kind is dropped."""
+
+SAMPLES = 12
+"""Positions in which floats look for equalities among objects."""
+
+PROOFS = 2
+"""Random positions in which balls prove an equality that floats have found."""
 
 _GAP_BOUND = ball(10) ** -DIGITS
 
@@ -160,6 +166,39 @@ class Board:
     def batch_shapes(self) -> list[Shape]:
         """The shapes of all objects in all positions of the batch."""
         return self.figure.evaluate_batch(self.batch.positions)
+
+    def sample(self, number: int) -> list[Floats]:
+        """The coordinates of an object in a few large movements, each of shape (``SAMPLES``,)."""
+        columns = self._sampled
+        # What nothing moves is one number for all positions.
+        return [
+            value[columns] if np.ndim(value) else np.full(len(columns), float(value))
+            for value in self.batch_shapes[number]
+        ]
+
+    @cached_property
+    def _sampled(self) -> NDArray[np.intp]:
+        """Large movements in which the most of the student's objects exist."""
+        columns = np.flatnonzero(self.batch.in_group("large all"))
+        there = np.zeros(len(columns))
+        for shape in self.batch_shapes[self.given : self.given + self.own]:
+            there += np.isfinite(np.asarray(shape[-1]))[..., columns] if np.ndim(shape[-1]) else 0
+        return columns[np.argsort(-there, kind="stable")[:SAMPLES]]
+
+    @cached_property
+    def proofs(self) -> list[list[Shape]]:
+        """The shapes in balls of all objects but the model's in random positions, where equalities are proven."""
+        own = range(self.given + self.own)
+        found = []
+        for column in self._sampled:
+            position = [ball(float(x)) for x in self.batch.positions[:, column]]
+            try:
+                found.append(at_rising_precision(lambda: self.figure.evaluate(BALLS, position, only=own)))  # noqa: B023
+            except Undecided:
+                continue
+            if len(found) == PROOFS:
+                break
+        return found
 
     # -- what floats see ---------------------------------------------------------------------------
 
@@ -339,10 +378,15 @@ class Board:
         return Trial(outcome, answer, look, tuple(int(n) for n in np.flatnonzero(failing)), certified, by_floats, gap)
 
 
-def finding(measure: Measure, condition: Condition, look_up: Callable[[str], Term]) -> Finding:
+def finding(
+    measure: Measure,
+    condition: Condition,
+    look_up: Callable[[str], Term],
+    relations: Mapping[str, Relation] = RELATIONS,
+) -> Finding:
     """What a condition finds where ``look_up`` says what its names stand for."""
     terms: list[Any] = []
-    relation = RELATIONS[condition.rel]
+    relation = relations[condition.rel]
     roles = relation.of * len(condition.of) if relation.many else relation.of
     for term, role in zip(condition.of, roles, strict=True):
         if isinstance(term, str):
@@ -376,6 +420,11 @@ def seen_by_floats(findings: Iterable[Finding], size: Any, shape: tuple[int, ...
 def spread(numbers: NDArray[np.intp], most: int) -> list[int]:
     """Some of the numbers, spread evenly."""
     return [int(n) for n in numbers[:: max(1, -(-len(numbers) // most))][:most]]
+
+
+def vanishes(gap: Any, size: float) -> bool:
+    """Whether a length in balls is zero to ``DIGITS`` digits, on the scale of a figure."""
+    return bool(gap.abs_upper() < _GAP_BOUND * ball(float(size)))
 
 
 def finite(shape: Shape) -> bool:

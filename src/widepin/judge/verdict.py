@@ -6,6 +6,8 @@ from dataclasses import dataclass, field
 from enum import StrEnum
 
 from ..plane.steps import Step
+from .costs import Costs
+from .task import Condition, Names
 
 
 class Outcome(StrEnum):
@@ -34,14 +36,21 @@ class Counts:
     idle: tuple[str, ...] = ()
 
 
+Place = tuple[float, float]
+
+
 @dataclass(frozen=True)
 class Drag:
-    """A point dragged from one place to another, in centimetres; ``by`` is "given" or "own"."""
+    """A point dragged from one place to another, in centimetres; ``by`` is "given" or "own".
+
+    ``path``: places on its way at equal shares of the drag, the first and last included; two where it is straight.
+    """
 
     id: str
-    start: tuple[float, float]
-    end: tuple[float, float]
+    start: Place
+    end: Place
     by: str
+    path: tuple[Place, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -88,6 +97,19 @@ class Mend:
 
 
 @dataclass(frozen=True)
+class Measured:
+    """A value that a condition is about, as drawn and in the break; None where it does not exist.
+
+    ``what``: "length", "distance", "radius" in centimetres, "angle" in degrees. ``of``: the terms it is measured on.
+    """
+
+    what: str
+    of: tuple[Names, ...]
+    drawn: float | None
+    at_break: float | None = None
+
+
+@dataclass(frozen=True)
 class ConditionReport:
     """A condition of the task by its place, looked at as drawn and in the break.
 
@@ -100,6 +122,7 @@ class ConditionReport:
     gap_as_drawn: float | None
     holds_at_break: bool | None = None
     gap_at_break: float | None = None
+    measured: tuple[Measured, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -108,7 +131,8 @@ class Report:
 
     ``shapes``: named shape of the given triangle -> "holds", "vanishes" or "goes wrong". ``by_eye``: own points that
     the answer hangs on without being tied to anything. ``repeated``: id -> the earlier object that it is. ``mends``:
-    changes of one step that were judged sound.
+    changes of one step that were judged sound. ``truths``: equalities among the student's objects that hold wherever
+    they exist, the most telling first. ``costs``: of the work, and of the task's model if it has one.
     """
 
     conditions: tuple[ConditionReport, ...] = ()
@@ -116,6 +140,9 @@ class Report:
     by_eye: tuple[str, ...] = ()
     repeated: dict[str, str] = field(default_factory=dict)
     mends: tuple[Mend, ...] = ()
+    truths: tuple[Condition, ...] = ()
+    costs: Costs | None = None
+    model_costs: Costs | None = None
 
 
 @dataclass(frozen=True)

@@ -1,0 +1,134 @@
+"""The report in a verdict document: what can be said beyond the outcome."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Literal
+
+from pydantic import BaseModel, Field
+
+from ..judge.costs import Costs, Strokes
+from ..judge.task import Condition, Names
+from ..judge.verdict import ConditionReport, Measured, Mend, Report
+from .construction import StepDocument, write_step
+
+STROKES: tuple[Literal["R1", "R2", "C1", "C2", "C3"], ...] = ("R1", "R2", "C1", "C2", "C3")
+
+
+class MeasuredDocument(BaseModel):
+    """A value that a condition is about; null where it does not exist."""
+
+    what: str = Field(description="length, distance or radius in centimetres, angle in degrees")
+    of: list[str | list[str]] = Field(description="the terms that it is measured on")
+    drawn: float | None
+    at_break: float | None
+
+
+class ConditionDocument(BaseModel):
+    """A condition of the task, looked at as drawn and in the break. Gaps in centimetres, null where undefined."""
+
+    place: int = Field(description="its place in the task's conditions, from 0")
+    holds_as_drawn: bool
+    gap_as_drawn: float | None
+    holds_at_break: bool | None
+    gap_at_break: float | None
+    measured: list[MeasuredDocument] = []
+
+
+class MendDocument(BaseModel):
+    """A step that would make the work sound in the place of the one with the same id."""
+
+    step: str
+    instead: StepDocument
+
+
+class TruthDocument(BaseModel):
+    """An equality among the student's objects that holds wherever they exist."""
+
+    rel: Literal["perpendicular", "parallel", "equal_length", "on", "concyclic"]
+    of: list[str | list[str]] = Field(description="as in the conditions of a task; concyclic: points on one circle")
+
+
+class CostsDocument(BaseModel):
+    """What a construction costs. Lemoine's five operations are counted as R1, R2, C1, C2 and C3."""
+
+    moves: int
+    elementary: int = Field(description="lines and circles, other tools at the price of their shortest construction")
+    strokes: dict[Literal["R1", "R2", "C1", "C2", "C3"], int]
+    simplicity: int = Field(description="all strokes")
+    exactitude: int = Field(description="R1 + C1 + C2")
+
+
+class ReportDocument(BaseModel):
+    """What can be said beyond the outcome."""
+
+    conditions: list[ConditionDocument]
+    shapes: dict[str, Literal["holds", "vanishes", "goes wrong"]] = Field(description="by shape of the given triangle")
+    by_eye: list[str] = Field(description="ids of points that the answer hangs on without being tied to anything")
+    repeated: dict[str, str] = Field(description="id -> id of the earlier object that it is")
+    mends: list[MendDocument]
+    truths: list[TruthDocument] = Field(default=[], description="what stays true, the most telling first")
+    costs: CostsDocument | None = None
+    model_costs: CostsDocument | None = None
+
+
+def write_report(report: Report) -> ReportDocument:
+    return ReportDocument(
+        conditions=[_write_condition(one) for one in report.conditions],
+        shapes=report.shapes,  # type: ignore[arg-type]
+        by_eye=list(report.by_eye),
+        repeated=report.repeated,
+        mends=[
+            MendDocument(step=mend.step, instead=StepDocument.model_validate(write_step(mend.instead)))
+            for mend in report.mends
+        ],
+        truths=[TruthDocument(rel=one.rel, of=_write_names(one.of)) for one in report.truths],  # type: ignore[arg-type]
+        costs=_write_costs(report.costs) if report.costs else None,
+        model_costs=_write_costs(report.model_costs) if report.model_costs else None,
+    )
+
+
+def _write_condition(one: ConditionReport) -> ConditionDocument:
+    values = [MeasuredDocument(**{**vars(value), "of": _write_names(value.of)}) for value in one.measured]
+    return ConditionDocument(**{**vars(one), "measured": values})
+
+
+def _write_names(terms: Sequence[Names]) -> list[str | list[str]]:
+    return [term if isinstance(term, str) else list(term) for term in terms]
+
+
+def _read_names(terms: Sequence[str | list[str]]) -> tuple[Names, ...]:
+    return tuple(term if isinstance(term, str) else tuple(term) for term in terms)
+
+
+def _write_costs(costs: Costs) -> CostsDocument:
+    strokes = costs.strokes
+    return CostsDocument(
+        moves=costs.moves,
+        elementary=costs.elementary,
+        strokes=dict(zip(STROKES, strokes.counts, strict=True)),
+        simplicity=strokes.simplicity,
+        exactitude=strokes.exactitude,
+    )
+
+
+def _read_costs(document: CostsDocument) -> Costs:
+    return Costs(document.moves, document.elementary, Strokes(*(document.strokes[name] for name in STROKES)))
+
+
+def _read_condition(document: ConditionDocument) -> ConditionReport:
+    values = (Measured(one.what, _read_names(one.of), one.drawn, one.at_break) for one in document.measured)
+    return ConditionReport(**{**document.model_dump(), "measured": tuple(values)})
+
+
+def read_report(document: ReportDocument) -> Report:
+    return Report(
+        tuple(map(_read_condition, document.conditions)),
+        dict(document.shapes),
+        tuple(document.by_eye),
+        document.repeated,
+        tuple(Mend(mend.step, mend.instead.step()) for mend in document.mends),
+        tuple(Condition(one.rel, _read_names(one.of)) for one in document.truths),
+        _read_costs(document.costs) if document.costs else None,
+        _read_costs(document.model_costs) if document.model_costs else None,
+    )
