@@ -23,7 +23,7 @@ from .judge.task import Task, Work
 from .judge.trial import CERTIFIED, Board
 from .plane.balls import PRECISIONS
 
-RUNS = 9
+RUNS = 25
 
 GIVEN = [
     {"id": "A", "make": "free_point", "at": [2, 3]},

@@ -26,6 +26,9 @@ SMALL = 0.02
 LARGE = 1.5
 """Reach of a large movement, as a multiple of the figure's size."""
 
+MIRRORS = 8
+"""Lines in which the figure is mirrored."""
+
 TRIANGLES: dict[str, tuple[float, float]] = {
     # angles at the first two corners, in degrees
     "acute": (55, 65),
@@ -40,14 +43,18 @@ TRIANGLES: dict[str, tuple[float, float]] = {
 
 @dataclass(frozen=True)
 class Batch:
-    """Positions to try. ``positions``: (width, n). ``groups``: n names, as "small all" or "shape obtuse"."""
+    """Positions to try. ``positions``: (width, n). ``groups``: name, as "shape obtuse" -> its columns."""
 
     positions: Floats
-    groups: NDArray[np.str_]
+    groups: dict[str, slice]
 
     def in_group(self, start: str) -> NDArray[np.bool_]:
         """Which positions belong to groups whose name starts so."""
-        return np.char.startswith(self.groups, start)
+        inside = np.zeros(self.positions.shape[1], dtype=bool)
+        for name, columns in self.groups.items():
+            if name.startswith(start):
+                inside[columns] = True
+        return inside
 
 
 @dataclass(frozen=True)
@@ -83,8 +90,10 @@ def batch(figure: Figure, drawn: Floats, shapes: Sequence[Shape], points: Sequen
             positions = dragged(figure, drawn, shapes, moved, reach * size, round(count * share), rng)
             parts.append((f"{name} {whose}", positions))
     parts += named_shapes(figure, drawn, given, size, rng)
-    parts += mirror_images(figure, drawn, points, given, rng)
-    groups = np.concatenate([np.full(part.shape[1], name) for name, part in parts])
+    parts += mirror_images(figure, drawn, points, rng)
+    groups, first = {}, 0
+    for name, part in parts:
+        groups[name] = slice(first, first := first + part.shape[1])
     return Batch(np.concatenate([part for _, part in parts], axis=1), groups)
 
 
@@ -168,23 +177,23 @@ def shaped_triangle(alpha: float, beta: float) -> Floats:
 
 
 def mirror_images(
-    figure: Figure, drawn: Floats, points: Sequence[Handle], given: Sequence[Handle], rng: np.random.Generator
+    figure: Figure, drawn: Floats, points: Sequence[Handle], rng: np.random.Generator
 ) -> list[tuple[str, Floats]]:
     """The figure mirrored in lines through its centre, with and without the student's own points."""
     free = [point for point in points if figure.nodes[point.number].step.make == "free_point"]
     if not free:
         return []
     home = np.mean([drawn[point.inputs] for point in free], axis=0)
-    positions = []
-    for angle in rng.uniform(0, math.pi, 8):
-        c, s = math.cos(2 * angle), math.sin(2 * angle)
-        mirror = np.array([[c, s], [s, -c]])
-        for whose in (free, [point for point in free if point in given]):
-            position = drawn.copy()
-            for point in whose:
-                position[point.inputs] = home + mirror @ (drawn[point.inputs] - home)
-            positions.append(position)
-    return [("mirror", np.array(positions).T)]
+    angles = 2 * rng.uniform(0, math.pi, MIRRORS)
+    c, s = np.cos(angles), np.sin(angles)
+    positions = np.repeat(drawn[:, None], 2 * MIRRORS, axis=1)
+    for point in free:
+        x, y = drawn[point.inputs] - home
+        mirrored = home[:, None] + np.array([c * x + s * y, s * x - c * y])
+        positions[point.inputs, :MIRRORS] = mirrored
+        if point.given:
+            positions[point.inputs, MIRRORS:] = mirrored
+    return [("mirror", positions)]
 
 
 def extent(points: Sequence[Point]) -> tuple[Point, float]:

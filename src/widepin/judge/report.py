@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import replace
+from functools import cache
 
 import numpy as np
+from numpy.typing import NDArray
 
 from ..plane.shapes import Shape
-from .alike import alike
+from .alike import CLOSE
 from .conditions import Term
 from .costs import Costs, Way, costs
 from .counts import is_move
@@ -119,13 +121,13 @@ def by_eye(board: Board, trial: Trial) -> tuple[str, ...]:
 
 def costs_of(board: Board, first: int, last: int) -> Costs:
     """What the objects from number ``first`` to before ``last`` cost."""
-    size = float(board.size)
+
+    @cache
+    def length(way: Way) -> NDArray[np.float64]:
+        (px, py), (qx, qy) = (board.sample(point) for point in way)
+        return np.asarray(np.hypot(px - qx, py - qy) / float(board.size))
 
     def same_way(a: Way, b: Way) -> bool:
-        lengths = []
-        for p, q in (a, b):
-            (px, py), (qx, qy) = board.sample(p), board.sample(q)
-            lengths.append(np.hypot(px - qx, py - qy) / size)
-        return bool(alike(np.array(lengths)))
+        return bool(np.nanmax(np.abs(length(a) - length(b)), initial=0.0) < CLOSE)
 
     return costs(board.figure, range(first, last), is_move, same_way)

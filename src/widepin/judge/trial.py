@@ -87,22 +87,22 @@ class Look:
     counts: Mask
     exact_below: float = EXACT_IN_FLOATS
 
-    @property
+    @cached_property
     def undefined(self) -> Mask:
         """Where part of the answer does not exist although the task has one."""
         return self.counts & np.isnan(self.gap)
 
-    @property
+    @cached_property
     def exact(self) -> Mask:
         """Where the answer is right without tolerance."""
         return self.counts & self.clear & (self.gap < self.exact_below)
 
-    @property
+    @cached_property
     def wrong(self) -> Mask:
         """Where the answer exists and is not exactly right."""
         return self.counts & ~np.isnan(self.gap) & ~self.exact
 
-    @property
+    @cached_property
     def visual(self) -> Mask:
         """Where the answer is right to the eye."""
         return self.counts & self.clear & (self.gap <= VISUAL)

@@ -6,7 +6,8 @@ that the tape does not have. In balls, the registers that say how large the term
 only where the test is not plain, which is next to never.
 
 >>> from widepin.plane.shapes import Point
->>> compiled(Variant("midpoint", (Kind.POINT, Kind.POINT))).in_arrays(Point(0, 0), Point(3.0, 4.0))
+>>> shapes = [Point(0, 0), Point(3.0, 4.0)]
+>>> compiled(Variant("midpoint", (Kind.POINT, Kind.POINT))).in_arrays(shapes, (0, 1), ())
 Point(x=1.5, y=2.0)
 """
 
@@ -56,7 +57,7 @@ SIZE = {"over": 2, "root": 1, "pos": 1, "pick": 1}
 
 @dataclass(frozen=True, slots=True)
 class Compiled:
-    """A variant as functions: of the shapes of the parents, then of the step's own inputs if it has any."""
+    """A variant as functions: of all shapes, the numbers of the parents among them, and the step's own inputs."""
 
     in_arrays: Callable[..., Any]
     in_balls: Callable[..., Any]
@@ -91,11 +92,11 @@ def _function(
 
 def _source(tape: Recording, fields: Sequence[int], lines: dict[str, str], lazy: bool) -> str:
     """The function as text. ``fields``: how many coordinates each parent has. ``lazy``: sizes where they are used."""
-    parameters, body, place = [], [], 0
-    for number, count in enumerate((*fields, tape.inputs - sum(fields))):
+    body, place = [], 0
+    holders = [*(f"shapes[parents[{number}]]" for number in range(len(fields))), "own"]
+    for holder, count in zip(holders, (*fields, tape.inputs - sum(fields)), strict=True):
         if count:
-            parameters.append(f"s{number}")
-            body.append(f"{', '.join(f'r{place + n}' for n in range(count))}, = s{number}")
+            body.append(f"{', '.join(f'r{place + n}' for n in range(count))}, = {holder}")
             place += count
     at_once = _needed(tape) if lazy else set(range(tape.inputs + len(tape.code)))
 
@@ -111,7 +112,7 @@ def _source(tape: Recording, fields: Sequence[int], lines: dict[str, str], lazy:
         if register in at_once and tape.code[register - tape.inputs][0] != "const":
             body.append(f"r{register} = {expression(register)}")
     body.append(f"return shape({', '.join(map(name, tape.out))})")
-    return f"def made({', '.join(parameters)}):\n" + "".join(f"    {line}\n" for line in body)
+    return "def made(shapes, parents, own):\n" + "".join(f"    {line}\n" for line in body)
 
 
 def _needed(tape: Recording) -> set[int]:

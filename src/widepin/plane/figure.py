@@ -36,8 +36,7 @@ class Link(NamedTuple):
     def made(self, system: NumberSystem, shapes: Sequence[Shape], position: Any) -> Any:
         """The shape of the object, from those before it and a position."""
         make = self.functions.in_balls if system is BALLS else self.functions.in_arrays
-        parents = [shapes[parent] for parent in self.parents]
-        return make(*parents) if self.inputs is None else make(*parents, position[self.inputs])
+        return make(shapes, self.parents, position[self.inputs] if self.inputs else ())
 
 
 class Mixed(NamedTuple):
@@ -197,10 +196,9 @@ def undefined(kind: Kind) -> Shape:
 
 def as_floats(shape: Shape) -> Any:
     """A shape of balls as a shape of floats; undefined whole if any part is."""
-    values = [middle(value) if value.is_finite() else math.nan for value in shape]
-    if any(math.isnan(value) for value in values):
-        values = [math.nan] * len(values)
-    return type(shape)(*values)
+    if not all(value.is_finite() for value in shape):
+        return type(shape)(*[math.nan] * len(shape))
+    return type(shape)(*map(middle, shape))
 
 
 def is_defined(shape: Shape) -> Any:
