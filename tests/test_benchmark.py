@@ -3,9 +3,10 @@
 import numpy as np
 import pytest
 
-from widepin.benchmark import Measured, eyeballed, floor_of, fragile, sound, walk
+from widepin.benchmark import eyeballed, floor_of, fragile, hostile, sound, walk
 from widepin.judge.judging import judge
 from widepin.judge.trial import Board
+from widepin.plane.steps import MOST_STEPS
 
 
 @pytest.mark.parametrize("count", [5, 40])
@@ -24,5 +25,8 @@ def test_the_floor_computes_the_same_geometry():
     floor_of(board, rounds)()
 
 
-def test_a_ratio_is_verdict_by_floor():
-    assert Measured("sound", 5, "sound", 0.002, 0.01).ratio == pytest.approx(5)
+def test_the_hostile_work_is_as_large_as_a_work_may_be():
+    task, work = hostile()
+    assert len(work.steps) == MOST_STEPS
+    verdict = judge(task, work)
+    assert verdict.outcome == "eyeballed" and verdict.search_stopped

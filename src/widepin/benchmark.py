@@ -1,13 +1,14 @@
 """How quick a verdict is, as a ratio to its floor, in one run.
 
 The *floor* is what no verdict can do without: the same batch of positions in arrays and the same eight positions in
-balls, written by hand for this one construction, without steps, kinds, choices or undefined objects. Best of several
-runs each, in turn, so that both see the same machine.
+balls, written by hand for this one construction, without steps, kinds, choices or undefined objects. Medians of
+several runs each, in turn, so that all see the same machine.
 """
 
 from __future__ import annotations
 
 import gc
+import resource
 import time
 from collections.abc import Callable
 from dataclasses import dataclass
@@ -16,12 +17,14 @@ from typing import Any
 
 import numpy as np
 from flint import arb, ctx
+from numpy.typing import NDArray
 
 from .documents.task import read_task, read_work
 from .judge.judging import judge
 from .judge.task import Task, Work
 from .judge.trial import CERTIFIED, Board
 from .plane.balls import PRECISIONS
+from .plane.steps import MOST_STEPS
 
 RUNS = 25
 
@@ -33,7 +36,11 @@ GIVEN = [
 
 @dataclass(frozen=True)
 class Measured:
-    """Seconds for one work: its floor, its verdict, and the verdict with its whole report."""
+    """Median seconds for one work: its floor, its verdict, the verdict with its whole report; and their ratios.
+
+    A ratio is the median of those of single runs, since a machine's speed swings more from second to second than
+    between two runs that follow each other.
+    """
 
     name: str
     steps: int
@@ -41,26 +48,18 @@ class Measured:
     floor: float
     verdict: float
     reported: float
-
-    @property
-    def ratio(self) -> float:
-        """The verdict as a multiple of its floor."""
-        return self.verdict / self.floor
-
-    @property
-    def reported_ratio(self) -> float:
-        """The verdict with its report as a multiple of the floor."""
-        return self.reported / self.floor
+    ratio: float
+    reported_ratio: float
 
 
-def task_with(condition: list[list[str]]) -> Task:
-    """A task that asks for a point X at equal distances."""
+def task_with(condition: list[list[str]], wanted: str = "X") -> Task:
+    """A task that asks for points at equal distances."""
     return read_task(
         {
             "format": "widepin.task/1",
             "given": GIVEN,
             "tools": ["points", "circle", "circle_radius", "midpoint"],
-            "wanted": [{"name": "X", "kind": "point"}],
+            "wanted": [{"name": name, "kind": "point"} for name in wanted],
             "conditions": [{"rel": "equal_length", "of": condition}],
         }
     )
@@ -146,16 +145,16 @@ def floor_of(board: Board, rounds: int) -> Callable[[], Any]:
     return run
 
 
-def best_of(*runs: Callable[[], Any]) -> list[float]:
-    """The shortest time of each, run in turn, in seconds."""
-    best = [float("inf")] * len(runs)
-    for _ in range(RUNS):
+def timed(*runs: Callable[[], Any]) -> NDArray[np.float64]:
+    """Seconds of each run, done in turn: shape (RUNS, how many)."""
+    seconds = np.zeros((RUNS, len(runs)))
+    for turn in range(RUNS):
         for number, run in enumerate(runs):
             gc.collect()
             started = time.perf_counter()
             run()
-            best[number] = min(best[number], time.perf_counter() - started)
-    return best
+            seconds[turn, number] = time.perf_counter() - started
+    return seconds
 
 
 def measured() -> list[Measured]:
@@ -166,12 +165,17 @@ def measured() -> list[Measured]:
             task, work, rounds = make(count)
             outcome = judge(task, work).outcome.value
             floor = floor_of(Board(task, work.steps), max(rounds, 1))
-            rows.append(
-                Measured(
-                    name, count, outcome, *best_of(floor, partial(judge, task, work, False), partial(judge, task, work))
-                )
-            )
+            seconds = timed(floor, partial(judge, task, work, report=False), partial(judge, task, work))
+            ratios = np.median(seconds / seconds[:, :1], axis=0)
+            rows.append(Measured(name, count, outcome, *np.median(seconds, axis=0).tolist(), *ratios[1:].tolist()))
     return rows
+
+
+def hostile() -> tuple[Task, Work]:
+    """As many steps as there may be, each a candidate for each of three points tied by lengths, none pointed out."""
+    points = [{"id": f"H{n}", "make": "free_point", "at": [n * 0.05, n % 17]} for n in range(MOST_STEPS)]
+    task = task_with([["A", "X"], ["X", "Y"], ["Y", "Z"]], "XYZ")
+    return task, read_work({"steps": points})
 
 
 def sympy_for_one_position() -> float:
@@ -184,7 +188,7 @@ def sympy_for_one_position() -> float:
         line = Line(*meets)
         assert line.is_perpendicular(Segment(a, b)) and line.distance(a).equals(line.distance(b))
 
-    return best_of(run)[0]
+    return float(np.median(timed(run)))
 
 
 def run_benchmark(say: Callable[[str], None]) -> None:
@@ -200,5 +204,9 @@ def run_benchmark(say: Callable[[str], None]) -> None:
             f"{row.ratio:>6.1f} {row.reported * 1e3:>9.2f} ms {row.reported_ratio:>6.1f}"
         )
     five = rows[0].verdict
+    task, work = hostile()
+    seconds = float(np.median(timed(partial(judge, task, work))))
+    peak = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024
+    say(f"hostile, {len(work.steps)} steps: {seconds * 1e3:.0f} ms with report; the process used {peak:.0f} MB at most")
     other = sympy_for_one_position()
     say(f"SymPy's geometry, five steps, one position: {other * 1e3:.1f} ms, {other / five:.1f} times our whole verdict")

@@ -30,6 +30,8 @@ from .verdict import Outcome
 
 Floats = NDArray[np.float64]
 Mask = NDArray[np.bool_]
+Answer = tuple[tuple[str, int], ...]
+"""An answer as a key: wanted names with the numbers of the objects."""
 
 VISUAL = 0.012
 """The visual tolerance, as a multiple of the figure's size."""
@@ -144,7 +146,8 @@ class Board:
         self.given_points = [number for number in range(self.given) if self.figure.nodes[number].kind is Kind.POINT]
         self.home, self.size = self._extent(self.shapes)
         self.handles = drags.handles(self.figure, self.given, self.own)
-        self._needs: dict[tuple[tuple[str, int], ...], set[int]] = {}
+        self._needs: dict[Answer, set[int]] = {}
+        self._as_drawn: dict[Answer, Look] = {}
         self._always = [*range(len(task.done)), *(self.figure.index[name] for name in task.model_needed)]
 
     def _extent(self, shapes: Sequence[Shape]) -> tuple[Point, Any]:
@@ -204,7 +207,14 @@ class Board:
 
     def looks_right(self, answer: Mapping[str, int]) -> bool:
         """Whether an answer is right to the eye as drawn."""
-        return bool(self.look(self.shapes, answer).visual.all())
+        return bool(self.look_as_drawn(answer).visual.all())
+
+    def look_as_drawn(self, answer: Mapping[str, int]) -> Look:
+        """What floats see of an answer in the drawn position."""
+        key = tuple(answer.items())
+        if key not in self._as_drawn:
+            self._as_drawn[key] = self.look(self.shapes, answer)
+        return self._as_drawn[key]
 
     def look(self, shapes: Sequence[Shape], answer: Mapping[str, int]) -> Look:
         """What floats see of an answer in these shapes, one position or many."""
@@ -273,13 +283,14 @@ class Board:
 
     def _weigh(self, findings: Iterable[Finding], size: Any) -> tuple[Ruling, float]:
         ruling, worst = Ruling.RIGHT, 0.0
+        bound = _GAP_BOUND * size
         for found in findings:
             for gap in found.gaps:
                 if gap.is_nan():
                     return Ruling.UNDEFINED, np.nan
-                if abs(gap) > _GAP_BOUND * size:
+                if abs(gap) > bound:
                     ruling = Ruling.WRONG
-                elif not gap.abs_upper() < _GAP_BOUND * size:
+                elif not gap.abs_upper() < bound:
                     raise Undecided
                 worst = max(worst, abs(middle(gap)) / float(self.size))
             for margin in found.margins:
@@ -373,7 +384,7 @@ class Board:
             outcome = Outcome.APPROXIMATE
         else:
             outcome = Outcome.EYEBALLED
-        gap = float(self.look(self.shapes, answer).gap[0])
+        gap = float(self.look_as_drawn(answer).gap[0])
         failing = wrong if outcome is Outcome.SWITCHING else (wrong | look.undefined)
         return Trial(outcome, answer, look, tuple(int(n) for n in np.flatnonzero(failing)), certified, by_floats, gap)
 

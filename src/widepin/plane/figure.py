@@ -8,7 +8,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Container, Iterable, Mapping, Sequence
-from dataclasses import dataclass
 from typing import Any, NamedTuple
 
 import numpy as np
@@ -54,8 +53,7 @@ class Mixed(NamedTuple):
         return shape
 
 
-@dataclass(frozen=True)
-class Node:
+class Node(NamedTuple):
     """A step with its references resolved: numbers of the objects it is made from, its inputs, and how it is computed.
 
     ``parents``: everything it is made from, the point that a crossing refers to included.
@@ -98,8 +96,8 @@ class Figure:
 
     def link(self, step: Step, inputs: slice | None = None) -> Link:
         """How a step would be computed that is made from objects of this figure."""
-        parents = tuple(self.index[parent] for parent in step.parents)
-        kinds = tuple(self.nodes[parent].kind for parent in parents[: len(step.sources)])
+        parents = tuple([self.index[parent] for parent in step.parents])
+        kinds = tuple([self.nodes[parent].kind for parent in parents[: len(step.sources)]])
         variant = Variant(step.make, kinds, step.choice, step.pick)
         return Link(compiled(variant), parents, inputs if MAKES[step.make].inputs else None)
 
@@ -121,8 +119,8 @@ class Figure:
             if only is not None and number not in only:
                 shapes.append(LEFT_OUT)
                 continue
-            link = swaps[number] if swaps and number in swaps else node.link
-            shapes.append(link.made(system, shapes, position))
+            way = swaps[number] if swaps and number in swaps else node.link
+            shapes.append(way.made(system, shapes, position))
         return shapes
 
     def evaluate_batch(

@@ -17,15 +17,16 @@ from .shapes import CURVES, STRAIGHTS, Circle, Kind, Point, Straight, at_paramet
 def line(system: NumberSystem, p: Point, q: Point) -> Straight:
     """The straight from p to q, whatever its extent; undefined where they are one point."""
     dx, dy = q.x - p.x, q.y - p.y
-    size = p.x * p.x + p.y * p.y + q.x * q.x + q.y * q.y
-    length = dx * dx + dy * dy
-    # Squares round at the square of the rounding of what they are squares of.
-    return Straight(
-        p.x,
-        p.y,
-        system.where_positive(length, size * 1e-12, dx),
-        system.where_positive(length, size * 1e-12, dy),
-    )
+    length, size = dx * dx + dy * dy, rounding_of_square(p)
+    return Straight(p.x, p.y, system.where_positive(length, size, dx), system.where_positive(length, size, dy))
+
+
+def rounding_of_square(p: Point) -> Any:
+    """The size of the terms of a squared distance from p to a point so close that the two may be one.
+
+    Squares round at the square of the rounding of what they are squares of.
+    """
+    return (p.x * p.x + p.y * p.y) * 1e-12
 
 
 def midpoint(system: NumberSystem, p: Point, q: Point) -> Point:
@@ -68,8 +69,7 @@ def angle_bisector(system: NumberSystem, p: Point, vertex: Point, q: Point) -> S
 def circle_radius(system: NumberSystem, centre: Point, p: Point, q: Point) -> Circle:
     """The circle with the distance of p and q as radius; undefined where that is 0."""
     rr = square_distance(p, q)
-    size = p.x * p.x + p.y * p.y + q.x * q.x + q.y * q.y
-    return Circle(centre.x, centre.y, system.where_positive(rr, size * 1e-12, rr))
+    return Circle(centre.x, centre.y, system.where_positive(rr, rounding_of_square(p), rr))
 
 
 def circle(system: NumberSystem, centre: Point, p: Point) -> Circle:
