@@ -3,7 +3,10 @@
 import pytest
 
 from tests.judge.test_judging import DEMO, TASKS_BY_NAME, verdict
-from widepin.documents.explaining import HELP, explained
+from widepin.documents.explaining import HELP, explained, measured_in_words, mend_in_words, what_stays_true
+from widepin.documents.words import Words
+from widepin.judge.task import Condition
+from widepin.judge.verdict import Measured, Report
 
 
 @pytest.mark.parametrize(("title", "expected", "made"), DEMO, ids=[f"{t}-{e}-{len(m)}" for t, e, m in DEMO])
@@ -18,19 +21,41 @@ def test_every_level_speaks_plain_sentences(title, expected, made):
 def test_a_jumping_crossing_is_mended_in_words():
     task = TASKS_BY_NAME["Splitting a gable"]
     made = next(made for title, expected, made in DEMO if (title, expected) == ("Splitting a gable", "switching"))
-    said = explained(verdict(task, made), task)
-    assert "Make F the crossing of d and e farther from A, and it holds everywhere." in said
-    assert any("no longer true that m is the bisector of angle BAC" in line for line in said)
+    found = verdict(task, made)
+    assert list(map(mend_in_words, found.report.mends)) == [
+        "Make F the crossing of d and e farther from A, and it holds everywhere."
+    ]
+    assert any("no longer true that m is the bisector of angle BAC" in line for line in explained(found, task))
 
 
 def test_a_point_by_eye_is_told_what_it_should_have_been():
     task = TASKS_BY_NAME["Crown of a pointed arch"]
-    said = explained(verdict(task, "c circle A B\nd circle B A\nC free_point at=4.482,7.494"), task)
-    assert "Make C the crossing of c and d, and it holds everywhere." in said
+    found = verdict(task, "c circle A B\nd circle B A\nC free_point at=4.482,7.494")
+    assert mend_in_words(found.report.mends[0]) == "Make C the crossing of c and d, and it holds everywhere."
+    assert any(
+        line.startswith("There it is no longer true that AB, BC and CA are equally long: AB is ")
+        for line in explained(found, task)
+    )
 
 
-def test_shapes_are_told_where_they_differ():
-    task = TASKS_BY_NAME["Roundel in a gable"]
-    made = next(made for title, expected, made in DEMO if (title, expected) == ("Roundel in a gable", "fragile"))
-    (line,) = [line for line in explained(verdict(task, made), task) if line.startswith("By shape")]
-    assert "holds when" in line and "vanishes when" in line
+def test_values_that_differ_are_told_to_where_they_differ():
+    words = Words(TASKS_BY_NAME["Crown of a pointed arch"])
+    sides = (Measured("length", (("A", "B"),), 6.0, 6.21384), Measured("length", (("B", "C"),), 6.0, 6.21391))
+    assert measured_in_words(sides, words, at_break=True) == "AB is 6.2138 cm and BC 6.2139 cm"
+    assert measured_in_words(sides, words) == "AB is 6.00 cm and BC 6.00 cm"
+    angle = (Measured("angle", ("m", ("A", "B")), 89.5), Measured("distance", ("P", "m"), 0.0))
+    assert measured_in_words(angle, words) == "the angle between m and AB is 89.50°"
+
+
+def test_an_approximation_says_what_it_misses_by():
+    task = TASKS_BY_NAME["Three lights over a sill"]
+    made = next(made for title, expected, made in DEMO if expected == "approximate")
+    assert any(line.startswith("As drawn it misses by 0.0") for line in explained(verdict(task, made), task))
+
+
+def test_what_stays_true_is_said_together():
+    task = TASKS_BY_NAME["Three lights over a sill"]
+    report = Report(
+        truths=(Condition("on", ("P", "s")), Condition("on", ("Q", "s")), Condition("concyclic", ("A", "B", "P", "Q")))
+    )
+    assert what_stays_true(report, task) == ["P and Q lie on s", "A, B, P and Q lie on one circle"]

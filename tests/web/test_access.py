@@ -24,6 +24,7 @@ TABLE = {
     "tasks.store": ("POST", AWAY, NO, NO, 422, NO),
     "tasks.hand_in": ("POST", AWAY, NO, NO, AWAY, NO),
     "handins.hand_in": ("GET", AWAY, OK, NO, OK, NO),
+    "handins.mend": ("POST", AWAY, NO, NO, 400, NO),
     "drawing.tool_book": ("GET", OK, OK, OK, OK, OK),
 }
 PEOPLE = ["", "corin.hale", "other.teacher", "bram.idris", "ilse.marran"]

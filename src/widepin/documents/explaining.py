@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from ..judge.task import Task
-from ..judge.verdict import Mend, Outcome, Report, Verdict
+from ..judge.verdict import Measured, Mend, Outcome, Report, Verdict
 from .words import Words, listed, verdict_in_words
 
 HELP = ("seals", "conditions", "break")
@@ -11,7 +13,10 @@ HELP = ("seals", "conditions", "break")
 
 
 def explained(verdict: Verdict, task: Task, level: str = "break") -> list[str]:
-    """Sentences for the student, the most important first. A refusal is always said: it is about the rules."""
+    """Sentences for the student, the most important first. A refusal is always said: it is about the rules.
+
+    What would mend it, what stays true and the shapes in which it holds are said apart.
+    """
     if verdict.outcome is Outcome.REFUSED:
         return [verdict_in_words(verdict)]
     if level == "seals":
@@ -21,10 +26,11 @@ def explained(verdict: Verdict, task: Task, level: str = "break") -> list[str]:
     sentences = [verdict_in_words(verdict)]
     if verdict.report is not None:
         report = verdict.report
+        if verdict.outcome is Outcome.APPROXIMATE:
+            miss = max(one.gap_as_drawn or 0.0 for one in report.conditions)
+            sentences.append(f"As drawn it misses by {miss:.1g} cm.")
         if verdict.breaks is not None and verdict.breaks.happens == "wrong":
             sentences += at_the_break(report, task)
-        sentences += [mend_in_words(mend) for mend in report.mends]
-        sentences += by_shape(report)
         sentences += [f"{again} is {first} once more." for again, first in report.repeated.items()]
     return sentences
 
@@ -44,15 +50,51 @@ def failing_conditions(verdict: Verdict, task: Task) -> list[str]:
 
 
 def at_the_break(report: Report, task: Task) -> list[str]:
-    """The conditions that fail in the break, with what they miss by."""
+    """The conditions that fail in the break, with what was measured there."""
     words = Words(task)
     sentences = []
     for one in report.conditions:
         if one.holds_at_break is False and one.gap_at_break is not None:
             clause = words.condition(task.conditions[one.place])
+            values = measured_in_words(one.measured, words, at_break=True)
             miss = f", by {one.gap_at_break:.2g} cm" if one.gap_at_break > 0.005 else ""
-            sentences.append(f"There it is no longer true that {clause}{miss}.")
+            sentences.append(f"There it is no longer true that {clause}{f': {values}' if values else miss}.")
     return sentences
+
+
+def measured_in_words(values: Sequence[Measured], words: Words, at_break: bool = False) -> str:
+    """What was measured, as drawn or in the break, to so many places that what differs can be seen to."""
+    found = [(one, one.at_break if at_break else one.drawn) for one in values]
+    # What vanishes as it should is no news.
+    there = [(one, value) for one, value in found if value is not None and value > 1e-9]
+    alike = [value for one, value in there if one.what == there[0][0].what]
+    places = next((n for n in range(2, 6) if len({round(v, n) for v in alike}) == len({round(v, 6) for v in alike})), 6)
+    return listed(
+        f"{_measure_name(one, words)} {'' if number else 'is '}{value:.{places}f}{_unit(one)}"
+        for number, (one, value) in enumerate(there)
+    )
+
+
+def _measure_name(one: Measured, words: Words) -> str:
+    names = [words.name(term) for term in one.of]
+    match one.what:
+        case "length":
+            return names[0]
+        case "distance of centre":
+            return f"from the centre of {names[0]} to {names[1]}"
+        case "distance of centres":
+            return "from centre to centre"
+    joiner = "between" if len(names) > 1 else "of"
+    return f"the {one.what} {joiner} {listed(names)}"
+
+
+def _unit(one: Measured) -> str:
+    return "°" if one.what == "angle" else " cm"
+
+
+def what_stays_true(report: Report, task: Task) -> list[str]:
+    """The equalities that hold in every position, as clauses."""
+    return Words(task).conditions(report.truths)
 
 
 def mend_in_words(mend: Mend) -> str:
@@ -66,15 +108,3 @@ def mend_in_words(mend: Mend) -> str:
     }
     place = ways.get(step.choice, f"the crossing of {first} and {second}")
     return f"Make {mend.step} {place}, and it holds everywhere."
-
-
-def by_shape(report: Report) -> list[str]:
-    """In which shapes of the given triangle it holds and in which it does not, where they differ."""
-    if len(set(report.shapes.values())) < 2:
-        return []
-    groups: dict[str, list[str]] = {}
-    for shape, what in report.shapes.items():
-        groups.setdefault(what, []).append(shape)
-    return [
-        f"By shape of the given triangle: it {'; '.join(f'{what} when {listed(of)}' for what, of in groups.items())}."
-    ]

@@ -32,8 +32,9 @@ JOINABLE = {"on": (1, 0), "tangent": (0, 1)}
 
 
 def listed(words: Iterable[str]) -> str:
-    """Words as a list: a, b and c."""
-    *most, last = words
+    """Words as a list: a, b and c; nothing for none."""
+    words = list(words)
+    *most, last = words or [""]
     return f"{', '.join(most)} and {last}" if most else last
 
 
@@ -93,16 +94,20 @@ class Words:
                 return (
                     f"{self.name(terms[1])} and {self.name(terms[2])} lie on different sides of {self.name(terms[0])}"
                 )
+            case "concyclic":
+                return f"{listed(map(self.name, terms))} lie on one circle"
         return f"{self.name(terms[0])} lies inside the angle {self.name(terms[1])}"
 
-    def conditions(self) -> list[str]:
-        """All conditions as clauses; those that only differ in one name are said together.
+    def conditions(self, conditions: Iterable[Condition] | None = None) -> list[str]:
+        """Conditions, those of the task if no others are given, as clauses.
+
+        Those that only differ in one name are said together.
 
         Clauses keep their case: k and K are different objects.
         """
         clauses: dict[Condition | tuple[str, Names], str] = {}
         together: dict[tuple[str, Names], list[Names]] = {}
-        for condition in self.task.conditions:
+        for condition in self.task.conditions if conditions is None else conditions:
             shared, other = JOINABLE.get(condition.rel, (None, None))
             if shared is None or other is None:
                 clauses[condition] = self.condition(condition)

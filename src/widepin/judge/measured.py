@@ -66,9 +66,9 @@ def _touching(of: Sequence[Names], look: Look) -> Iterator[Value]:
         (_, a), (_, b) = circles
         yield "distance of centres", tuple(of), math.hypot(a.x - b.x, a.y - b.y)
     else:
-        centre = Point(circles[0][1].x, circles[0][1].y)
-        straight = next(shape for shape in shapes if isinstance(shape, Straight))
-        yield "distance of centre", tuple(of), _distance(centre, straight)
+        ((name, circle),) = circles
+        line, straight = next((t, s) for t, s in zip(of, shapes, strict=True) if isinstance(s, Straight))
+        yield "distance of centre", (name, line), _distance(Point(circle.x, circle.y), straight)
     yield from (("radius", (term,), _radius(circle)) for term, circle in circles)
 
 

@@ -65,7 +65,7 @@ def what_stays_true(board: Board, answer: Sequence[int], left_out: Sequence[str]
     for truth in ranked:
         if len(proven) == MOST:
             break
-        if _holds(board, truth):
+        if is_proven(board, truth):
             proven.append(truth)
     return tuple(proven)
 
@@ -80,13 +80,9 @@ class _Looking:
         self.parents = {parent for number in answer for parent in self.nodes[number].parents}
         needed = board.figure.ancestors(answer)
         there = [
-            n
-            for n in range(board.given + board.own)
-            if is_defined(board.shapes[n])
-            and self.id(n) not in left_out
-            and (n in needed or n < board.given or not needed)
+            n for n in range(board.given + board.own) if is_defined(board.shapes[n]) and self.id(n) not in left_out
         ]
-        by_use = sorted(there, key=lambda n: (n not in self.answer | self.parents, n))
+        by_use = sorted(there, key=lambda n: (n not in self.answer | self.parents, n not in needed, n))
         self.points = sorted([n for n in by_use if self.nodes[n].kind is Kind.POINT][:MOST_POINTS])
         self.straights = sorted([n for n in by_use if self.nodes[n].kind in STRAIGHTS][:MOST_STRAIGHTS])
         self.circles = [n for n in there if self.nodes[n].kind is Kind.CIRCLE]
@@ -270,7 +266,7 @@ def _circle_through(corners: Floats, size: float) -> list[Floats]:
     return [(px + ux) / size, (py + uy) / size, np.hypot(ux, uy) / size]
 
 
-def _holds(board: Board, truth: Condition) -> bool:
+def is_proven(board: Board, truth: Condition) -> bool:
     """Whether balls prove a truth."""
     nodes, index, proofs = board.figure.nodes, board.figure.index, board.proofs
 

@@ -2,18 +2,28 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+from secrets import token_hex
+
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from ..documents.verdict import write_verdict
+from ..documents.construction import read_steps
+from ..documents.verdict import read_verdict, write_verdict
 from ..judge.judging import judge
 from ..judge.task import Work as Submission
-from .models import HandIn, Work, now
-from .works import state_of
+from ..judge.verdict import Mend, Outcome
+from .models import Assignment, HandIn, Work, now
+from .operations import OperationRefused, remake
+from .works import Behind, state_of, store
 
 
 class NothingToHandIn(Exception):
     """The board is empty."""
+
+
+class BoardHasChanged(Exception):
+    """The board is no longer as it was when it was handed in, so that a mend of it would not fit."""
 
 
 def hand_in(session: Session, work: Work) -> HandIn:
@@ -41,3 +51,34 @@ def hand_in(session: Session, work: Work) -> HandIn:
     session.add(attempt)
     session.flush()
     return attempt
+
+
+def shortest_sound(session: Session, assignment: Assignment) -> int | None:
+    """The fewest moves of a sound work in the class, None while there is none."""
+    return session.scalar(
+        select(func.min(HandIn.moves))
+        .join(Work, HandIn.work_id == Work.id)
+        .where(Work.assignment_id == assignment.id, HandIn.outcome == Outcome.SOUND)
+    )
+
+
+def mend_on_board(session: Session, attempt: HandIn, place: int) -> Mend:
+    """Make one of the mends that the verdict proposes, by its place among them, on the student's board.
+
+    Raises BoardHasChanged where the step is made otherwise by now, IndexError where there is no such mend.
+    """
+    report = read_verdict(attempt.verdict).report
+    if report is None or not 0 <= place < len(report.mends):
+        raise IndexError(place)
+    mend = report.mends[place]
+    handed_in = next(step for step in read_steps(attempt.document["steps"]) if step.id == mend.step)
+    now_there = next((step for step in state_of(attempt.work).steps if step.id == mend.step), None)
+    if now_there == mend.instead:
+        return mend
+    if now_there is None or replace(now_there, at=None) != replace(handed_in, at=None):
+        raise BoardHasChanged
+    try:
+        store(session, attempt.work, token_hex(16), len(attempt.work.operations), remake(mend.instead))
+    except (Behind, OperationRefused):
+        raise BoardHasChanged from None
+    return mend

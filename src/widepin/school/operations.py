@@ -1,7 +1,7 @@
 """A student's operations on a work, folded into its steps.
 
-The log of a work holds, in order: ``add`` (a step), ``move`` (points put elsewhere), ``dress`` (an object shown
-another way), ``take back`` and ``bring back``.
+The log of a work holds, in order: ``add`` (a step), ``remake`` (a step made another way), ``move`` (points put
+elsewhere), ``dress`` (an object shown another way), ``take back`` and ``bring back``.
 Folding it gives the state of the board. Because the log only grows, nothing that was done is ever lost.
 """
 
@@ -19,7 +19,7 @@ from ..judge.counts import refused_tool
 from ..judge.task import Task
 from ..plane.makes import MAKES
 from ..plane.shapes import Kind
-from ..plane.steps import FARTHEST, MOST_STEPS, IllFormed, Step, check_step
+from ..plane.steps import FARTHEST, MOST_STEPS, IllFormed, Step, check_step, check_steps
 
 STRICT = ConfigDict(extra="forbid")
 
@@ -33,6 +33,14 @@ class AddDocument(BaseModel):
 
     model_config = STRICT
     op: Literal["add"]
+    step: StepDocument
+
+
+class RemakeDocument(BaseModel):
+    """A step made another way: the object keeps its id, its kind and its place in the construction."""
+
+    model_config = STRICT
+    op: Literal["remake"]
     step: StepDocument
 
 
@@ -69,7 +77,9 @@ class BackDocument(BaseModel):
     op: Literal["take back", "bring back"]
 
 
-OperationDocument = Annotated[AddDocument | MoveDocument | DressDocument | BackDocument, Field(discriminator="op")]
+OperationDocument = Annotated[
+    AddDocument | RemakeDocument | MoveDocument | DressDocument | BackDocument, Field(discriminator="op")
+]
 _ADAPTER: TypeAdapter[OperationDocument] = TypeAdapter(OperationDocument)
 
 
@@ -92,7 +102,11 @@ class State:
     @property
     def steps(self) -> list[Step]:
         """The student's own steps, every point where it was last put."""
-        return self._placed([one.step.step() for one in self.done if isinstance(one, AddDocument)])
+        steps: dict[str, Step] = {}
+        for one in self.done:
+            if isinstance(one, AddDocument | RemakeDocument):
+                steps[one.step.id] = one.step.step()
+        return self._placed(list(steps.values()))
 
     @property
     def given(self) -> list[Step]:
@@ -132,7 +146,8 @@ class State:
         for one in self.done:
             if isinstance(one, MoveDocument):
                 places |= one.points
-        return [replace(step, at=places[step.id]) if step.id in places else step for step in steps]
+        # A point that was dragged and then made a crossing has no place of its own any more.
+        return [replace(step, at=places[step.id]) if step.id in places and step.at else step for step in steps]
 
     def apply(self, operation: OperationDocument) -> None:
         """Put an operation that was accepted into force."""
@@ -148,6 +163,8 @@ class State:
         """That an operation fits the board as it stands. Raises OperationRefused."""
         if isinstance(operation, AddDocument):
             self._check_add(operation.step.step())
+        elif isinstance(operation, RemakeDocument):
+            self._check_remake(operation.step.step())
         elif isinstance(operation, MoveDocument):
             self._check_move(operation)
         elif isinstance(operation, DressDocument):
@@ -167,6 +184,22 @@ class State:
         except IllFormed as wrong:
             raise OperationRefused(f"{wrong.rule}.") from None
         refusal = refused_tool([*own, step], self.task.tools)
+        if refusal is not None:
+            raise OperationRefused(f"{refusal.rule}.")
+
+    def _check_remake(self, step: Step) -> None:
+        own = self.steps
+        place = next((n for n, one in enumerate(own) if one.id == step.id), None)
+        if place is None:
+            raise OperationRefused(f"{step.id[:24]} is no step of yours that could be made another way.")
+        changed = [*own[:place], step, *own[place + 1 :]]
+        try:
+            kinds = check_steps(changed, check_steps(self.task.done))
+        except IllFormed as wrong:
+            raise OperationRefused(f"{wrong.rule}.") from None
+        if kinds[step.id] is not self.kinds()[step.id]:
+            raise OperationRefused(f"{step.id} is a {self.kinds()[step.id]} and must stay one.")
+        refusal = refused_tool(changed, self.task.tools)
         if refusal is not None:
             raise OperationRefused(f"{refusal.rule}.")
 
@@ -190,3 +223,8 @@ def fold(task: Task, log: Iterable[dict[str, Any]]) -> State:
 def add(step: Step) -> dict[str, Any]:
     """The operation that adds a step, as JSON."""
     return {"op": "add", "step": write_step(step)}
+
+
+def remake(step: Step) -> dict[str, Any]:
+    """The operation that makes a step another way, as JSON."""
+    return {"op": "remake", "step": write_step(step)}

@@ -104,3 +104,12 @@ def visible_hand_in(hand_in_id: int) -> HandIn:
     ):
         abort(404)
     return found
+
+
+def own_hand_in(hand_in_id: int) -> HandIn:
+    """A hand-in of this student's, who is still in the class."""
+    found = visible_hand_in(hand_in_id)
+    if found.work.student_id != me().id:
+        abort(404)
+    assignment_to_do(found.work.assignment_id)
+    return found

@@ -4,7 +4,10 @@ from __future__ import annotations
 
 from typing import Any
 
+import numpy as np
+
 from ..documents.construction import write_step
+from ..judge.drags import TRIANGLES, shaped_triangle
 from ..judge.task import Task
 from ..school.models import HandIn
 
@@ -27,3 +30,18 @@ def hand_in_figure(attempt: HandIn) -> dict[str, Any]:
         "outcome": attempt.outcome.value,
         "breaks": verdict["breaks"],
     }
+
+
+def shape_pictures(shapes: dict[str, str]) -> list[tuple[str, str, str]]:
+    """For each named shape of the given triangle: its name, what happens there, and its corners for an SVG polygon.
+
+    Corners are in a box of 60 by 40 units.
+    """
+    pictures = []
+    for name, what in shapes.items():
+        corners = shaped_triangle(*TRIANGLES[name])
+        low, high = corners.min(axis=0), corners.max(axis=0)
+        scale = min(*(np.array([52, 32]) / (high - low)))
+        places = (corners - (low + high) / 2) * scale * [1, -1] + [30, 20]
+        pictures.append((name, what, " ".join(f"{x:.1f},{y:.1f}" for x, y in places)))
+    return pictures

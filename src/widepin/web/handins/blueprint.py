@@ -7,3 +7,4 @@ from . import views
 blueprint = Blueprint("handins", __name__)
 
 blueprint.add_url_rule("/hand-ins/<int:hand_in_id>", "hand_in", views.hand_in)
+blueprint.add_url_rule("/hand-ins/<int:hand_in_id>/mend", "mend", views.mend, methods=["POST"])

@@ -2,23 +2,30 @@
 
 from __future__ import annotations
 
-from flask import render_template
+from typing import Any
+
+from flask import abort, flash, redirect, render_template, request, url_for
 from flask_login import login_required
 
-from ...documents.explaining import explained
+from ...documents.explaining import explained, mend_in_words, what_stays_true
 from ...documents.verdict import read_verdict
+from ...school import handins
 from ...school.works import task_of
-from ..access import me, visible_hand_in
-from ..figures import hand_in_figure
+from ..access import me, own_hand_in, students_only, visible_hand_in
+from ..database import session
+from ..figures import hand_in_figure, shape_pictures
 
 
 @login_required
 def hand_in(hand_in_id: int) -> str:
-    """One attempt: its figure, its seals, and a sentence that says why."""
+    """One attempt: its figure to replay, its seals, why they are so, and its report."""
     attempt = visible_hand_in(hand_in_id)
-    task = task_of(attempt.work.assignment)
+    assignment = attempt.work.assignment
+    task = task_of(assignment)
     mine = attempt.work.student_id == me().id
-    level = attempt.work.assignment.help if mine else "break"
+    level = assignment.help if mine else "break"
+    verdict = read_verdict(attempt.verdict)
+    report = verdict.report if level == "break" else None
     figure = hand_in_figure(attempt)
     if level != "break":
         figure["breaks"] = None
@@ -26,7 +33,33 @@ def hand_in(hand_in_id: int) -> str:
         "handins/hand_in.html",
         attempt=attempt,
         task=task,
-        sentences=explained(read_verdict(attempt.verdict), task, level),
+        level=level,
+        sentences=explained(verdict, task, level),
+        report=report,
+        mends=[mend_in_words(mend) for mend in report.mends] if report else [],
+        truths=what_stays_true(report, task) if report else [],
+        shapes=shape_pictures(report.shapes) if report else [],
+        shortest=handins.shortest_sound(session(), assignment),
         figure=figure,
         mine=mine,
     )
+
+
+@students_only
+def mend(hand_in_id: int) -> Any:
+    """Make a proposed mend on the board, and go there."""
+    attempt = own_hand_in(hand_in_id)
+    assignment = attempt.work.assignment
+    if assignment.help != "break":
+        abort(404)
+    place = request.form.get("place", type=int)
+    if place is None:
+        abort(400)
+    try:
+        made = handins.mend_on_board(session(), attempt, place)
+        flash(f"{made.step} is made the other way now. Drag the figure to see it hold; Take back undoes it.")
+    except IndexError:
+        abort(404)
+    except handins.BoardHasChanged:
+        flash("The board has changed since this was handed in, so the mend no longer fits. Nothing was changed.")
+    return redirect(url_for("tasks.board", assignment_id=assignment.id))

@@ -58,7 +58,7 @@ function entryOf(order, blank) {
 function crossingOf(step, from) {
   const parts = [{ id: step.id }, "where", from[0], "meets", from[1]];
   if (step.other_than) return [...parts, "again, not", { id: step.other_than }];
-  if (step.nearest_to) return [...parts, "near", { id: step.nearest_to }];
-  if (step.farthest_from) return [...parts, "far from", { id: step.farthest_from }];
+  if (step.nearest_to) return [...parts, "nearer to", { id: step.nearest_to }];
+  if (step.farthest_from) return [...parts, "farther from", { id: step.farthest_from }];
   return parts;
 }

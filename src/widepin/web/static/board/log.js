@@ -17,15 +17,17 @@ export function fold(log) {
 
 // All steps of the board, points where they were last put, dressed as last said.
 export function stepsOf(setting, done) {
-  const places = new Map(), dress = new Map();
+  const places = new Map(), dress = new Map(), made = new Map();
   for (const operation of done) {
+    if (operation.op === "add" || operation.op === "remake") made.set(operation.step.id, operation.step);
     if (operation.op === "move") for (const [id, at] of Object.entries(operation.points)) places.set(id, at);
     if (operation.op === "dress") dress.set(operation.id, { ...dress.get(operation.id), ...operation.dress });
   }
-  const placed = (step) => ({ ...step, ...(places.has(step.id) ? { at: places.get(step.id) } : {}), ...dress.get(step.id) });
+  // A point that was dragged and then made a crossing has no place of its own any more.
+  const placed = (step) => ({ ...step, ...(step.at && places.has(step.id) ? { at: places.get(step.id) } : {}), ...dress.get(step.id) });
   return {
     given: [...setting.given, ...setting.start].map(placed),
-    own: done.filter(({ op }) => op === "add").map(({ step }) => placed(step)),
+    own: [...made.values()].map(placed),
   };
 }
 
@@ -36,11 +38,13 @@ export function rebased(pending, taken, newId) {
   const rename = (id) => names.get(id) ?? id;
   return pending.map((entry) => {
     const operation = structuredClone(entry.operation);
-    if (operation.op === "add") {
+    if (operation.op === "add" || operation.op === "remake") {
       const { step } = operation;
       if (step.from) step.from = step.from.map(rename);
       for (const choice of ["other_than", "nearest_to", "farthest_from"]) if (step[choice]) step[choice] = rename(step[choice]);
-      if (known.has(step.id)) {
+      if (operation.op === "remake") {
+        step.id = rename(step.id);
+      } else if (known.has(step.id)) {
         const fresh = newId(step.make, known);
         names.set(step.id, fresh);
         step.id = fresh;

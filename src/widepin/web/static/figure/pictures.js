@@ -1,54 +1,21 @@
-// Draws every figure of a page: elements with data-figure hold an SVG, and a slider if the figure has a break.
+// Draws every figure of a page: elements with data-figure hold an SVG, and players for its break and its steps if any.
 
-import { Drawing, outlineOf } from "./drawing.js";
-import { Figure } from "./figure.js";
+import { BreakPlayer } from "./break-player.js";
+import { Picture } from "./picture.js";
+import { StepPlayer } from "./step-player.js";
 import { ToolBook } from "./tape.js";
-import { View } from "./view.js";
-
-function roles(picture, broken) {
-  const given = new Set(picture.given.map((step) => step.id));
-  const answer = new Set(picture.answer ?? []);
-  const failed = picture.outcome === "wrong" || picture.outcome === "refused";
-  const hidden = new Set(picture.steps.filter((step) => step.hidden).map((step) => step.id));
-  return (id) => {
-    const role = new Set();
-    if (given.has(id)) role.add("given");
-    if (hidden.has(id)) role.add("hidden");
-    if (answer.has(id)) role.add(broken() || failed ? "broken" : "answer");
-    return role;
-  };
-}
 
 function show(book, holder) {
-  const picture = JSON.parse(holder.dataset.figure);
-  const figure = new Figure(book, [...picture.given, ...(picture.start ?? []), ...picture.steps]);
-  const drawing = new Drawing(holder.querySelector("svg"));
-  const slider = holder.querySelector("input[type=range]");
-  const drags = picture.breaks?.points ?? [];
-  const names = holder.dataset.names !== "no";
-  let share = 0;
-
-  const drawn = outlineOf(figure);
-  const all = [...drawn];
-  if (slider && drags.length) {
-    place(1);
-    all.push(...outlineOf(figure));
-    place(0);
+  const picture = new Picture(book, JSON.parse(holder.dataset.figure), holder.querySelector("svg"), holder.dataset.names !== "no");
+  const caption = holder.querySelector(".caption");
+  const say = (words) => { caption.textContent = words; };
+  // Only one of the two is at work at a time: the break is played with all steps, the steps are shown as drawn.
+  const controls = ["break", "step"].map((name) => holder.querySelector(`.${name}-player`));
+  const breakPlayer = controls[0] && new BreakPlayer(picture, controls[0], say, () => stepPlayer?.rest());
+  const stepPlayer = controls[1] && new StepPlayer(picture, controls[1], say, () => breakPlayer?.rest());
+  if (breakPlayer && !matchMedia("(prefers-reduced-motion: reduce)").matches) {
+    setTimeout(() => { if (picture.isUntouched) breakPlayer.play(); }, 900);
   }
-  function place(part) {
-    share = part;
-    for (const { id, from, to } of drags) figure.put(id, [0, 1].map((axis) => from[axis] + part * (to[axis] - from[axis])));
-  }
-  function paint() {
-    const view = View.fitted(all, ...drawing.size());
-    drawing.draw(figure, view, roles(picture, () => share > 0.98), { names });
-  }
-  slider?.addEventListener("input", () => {
-    place(Number(slider.value) / 100);
-    paint();
-  });
-  new ResizeObserver(paint).observe(drawing.svg);
-  paint();
 }
 
 const holders = [...document.querySelectorAll("[data-figure]")];

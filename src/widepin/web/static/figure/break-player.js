@@ -1,0 +1,67 @@
+// Plays the drag from the drawing to the position where a construction breaks.
+
+const SECONDS = 3;
+
+export class BreakPlayer {
+  // controls: an element with a button and a slider. say(words): tells what is seen. begun(): somebody turned to it.
+  constructor(picture, controls, say, begun) {
+    this.picture = picture;
+    this.button = controls.querySelector("[data-play]");
+    this.slider = controls.querySelector("input");
+    this.say = say;
+    this.begun = begun;
+    this.frame = null;
+    this.button.addEventListener("click", () => (this.frame ? this.stop() : this.play()));
+    this.slider.addEventListener("input", () => {
+      this.begun();
+      this.stop();
+      this.#show(Number(this.slider.value) / 100);
+    });
+  }
+
+  play() {
+    this.begun();
+    const from = this.picture.share > 0.99 ? 0 : this.picture.share;
+    let begun = null;
+    const step = (now) => {
+      begun ??= now;
+      const share = Math.min(1, from + (now - begun) / (1000 * SECONDS));
+      this.#show(share);
+      if (share < 1) this.frame = requestAnimationFrame(step);
+      else this.stop();
+    };
+    this.button.textContent = "Stop";
+    this.say(`Dragging ${listed(this.picture.drags.map(({ id }) => id))}.`);
+    this.frame = requestAnimationFrame(step);
+  }
+
+  stop() {
+    cancelAnimationFrame(this.frame);
+    this.frame = null;
+    this.button.textContent = this.picture.isBroken ? "Play it again" : "Play the break";
+  }
+
+  // Back to the figure as drawn, without a word.
+  rest() {
+    this.stop();
+    this.picture.dragTo(0);
+    this.slider.value = 0;
+    this.button.textContent = "Play the break";
+  }
+
+  #show(share) {
+    this.picture.dragTo(share);
+    this.slider.value = Math.round(share * 100);
+    if (this.picture.isBroken) this.say(this.#what());
+    else if (!this.frame) this.say("");
+  }
+
+  #what() {
+    const { then, object } = this.picture.data.breaks;
+    return then === "undefined" ? `Here ${object} does not exist any more.` : `Here ${object} is not what it should be.`;
+  }
+}
+
+function listed(names) {
+  return names.length > 1 ? `${names.slice(0, -1).join(", ")} and ${names.at(-1)}` : names[0];
+}

@@ -1,0 +1,102 @@
+// A figure on a page that can be dragged towards its break and shown step by step.
+
+import { Drawing, curvePath, element, labelOf, outlineOf } from "./drawing.js";
+import { Figure } from "./figure.js";
+import { View } from "./view.js";
+
+const STRIDE = 0.02; // share of a drag that is never jumped over, so that what vanishes is seen where it was last
+
+export class Picture {
+  // data: given, start, steps, answer, outcome, breaks; svg: where to draw; names: whether with names
+  constructor(book, data, svg, names) {
+    this.data = data;
+    this.names = names;
+    this.figure = new Figure(book, [...data.given, ...(data.start ?? []), ...data.steps]);
+    this.drawing = new Drawing(svg);
+    this.drags = data.breaks?.points ?? [];
+    this.share = 0; // of the way to the break
+    this.shown = data.steps.length; // steps of the student's
+    this.lastSeen = new Map(); // id -> shape
+    this.outline = outlineOf(this.figure);
+    if (this.drags.length) {
+      this.#put(1);
+      this.outline.push(...outlineOf(this.figure));
+      this.#put(0);
+    }
+    new ResizeObserver(() => this.paint()).observe(svg);
+  }
+
+  get isUntouched() { return this.share === 0 && this.shown === this.data.steps.length; }
+  get isBroken() { return this.drags.length > 0 && this.share > 0.98; }
+
+  // Drag the figure to a share of the way to where it breaks, 0 to 1.
+  dragTo(share) {
+    const way = share - this.share;
+    const strides = Math.max(1, Math.ceil(Math.abs(way) / STRIDE));
+    const from = this.share;
+    for (let n = 1; n <= strides; n++) this.#put(from + (way * n) / strides);
+    this.paint();
+  }
+
+  // Show so many of the student's steps, the last of them lit.
+  showSteps(count) {
+    this.shown = count;
+    this.paint();
+  }
+
+  paint() {
+    const [width, height] = this.drawing.size();
+    if (!width) return;
+    const view = View.fitted(this.outline, width, height);
+    this.drawing.draw(this.figure, view, this.#roles(), { names: this.names, extras: this.#ghosts(view, width, height) });
+  }
+
+  #put(share) {
+    this.share = share;
+    for (const { id, from, to, path } of this.drags) this.figure.put(id, along(path?.length ? path : [from, to], share));
+    for (const id of this.figure.ids) if (this.figure.isDefined(id)) this.lastSeen.set(id, this.figure.shape(id));
+  }
+
+  #roles() {
+    const { data } = this;
+    const given = new Set(data.given.map(({ id }) => id));
+    const answer = new Set(data.answer ?? []);
+    const failed = this.isBroken || ["wrong", "refused"].includes(data.outcome);
+    const later = new Set(data.steps.slice(this.shown).map(({ id }) => id));
+    const latest = this.shown < data.steps.length ? data.steps[this.shown - 1]?.id : null;
+    const put = new Set(data.steps.filter(({ hidden }) => hidden).map(({ id }) => id));
+    return (id) => {
+      const role = new Set();
+      if (given.has(id)) role.add("given");
+      if (later.has(id) || put.has(id)) role.add("hidden");
+      if (id === latest) role.add("lit");
+      if (answer.has(id)) role.add(failed ? "broken" : "answer");
+      return role;
+    };
+  }
+
+  // What the break is about, where it was seen last, once it is gone.
+  #ghosts(view, width, height) {
+    const about = [...new Set([this.data.breaks?.object, ...(this.data.answer ?? [])])];
+    return about.filter((id) => id && this.figure.has(id) && !this.figure.isDefined(id) && this.lastSeen.has(id)).flatMap((id) => {
+      const shape = this.lastSeen.get(id);
+      if (!this.figure.isPoint(id)) {
+        const path = curvePath(this.figure.kind(id), shape, view, width, height);
+        path?.setAttribute("class", "ghost");
+        return path ? [path] : [];
+      }
+      const [x, y] = view.toScreen(...shape);
+      return [
+        element("circle", { cx: x, cy: y, r: 11, class: "ghost" }),
+        element("text", { x, y: y - 17, class: "label gone" }, `${labelOf(this.figure, id)} is gone`),
+      ];
+    });
+  }
+}
+
+// The place at a share of a path of places at equal shares.
+function along(path, share) {
+  const at = share * (path.length - 1);
+  const first = Math.min(Math.floor(at), path.length - 2);
+  return [0, 1].map((axis) => path[first][axis] + (at - first) * (path[first + 1][axis] - path[first][axis]));
+}

@@ -1,0 +1,38 @@
+// Steps through a construction, forwards and backwards, with the sentence of each step.
+
+import { sentenceOf } from "../board/instruments.js";
+
+export class StepPlayer {
+  // controls: an element with two buttons and a slider. say(words): tells the step. begun(): somebody turned to it.
+  constructor(picture, controls, say, begun) {
+    this.picture = picture;
+    this.slider = controls.querySelector("input");
+    this.say = say;
+    this.begun = begun;
+    controls.querySelector("[data-back]").addEventListener("click", () => this.show(picture.shown - 1));
+    controls.querySelector("[data-on]").addEventListener("click", () => this.show(picture.shown + 1));
+    this.slider.addEventListener("input", () => this.show(Number(this.slider.value)));
+  }
+
+  // All steps again, without a word.
+  rest() {
+    this.slider.value = this.slider.max;
+    this.picture.showSteps(Number(this.slider.max));
+  }
+
+  show(count) {
+    this.begun();
+    const { steps } = this.picture.data;
+    const shown = Math.max(0, Math.min(steps.length, count));
+    this.slider.value = shown;
+    this.picture.showSteps(shown);
+    this.say(shown ? `Step ${shown} of ${steps.length}: ${this.#sentence(steps[shown - 1])}` : "Before the first step");
+  }
+
+  #sentence(step) {
+    const { figure } = this.picture;
+    const name = (id) => (figure.has(id) ? figure.step(id).label || id : id);
+    const parts = sentenceOf(step).map((part) => (typeof part === "string" ? part : name(part.id)));
+    return `${figure.isPoint(step.id) && parts[0] === name(step.id) ? "" : `${name(step.id)}, `}${parts.join(" ")}.`;
+  }
+}
