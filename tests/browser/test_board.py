@@ -354,17 +354,6 @@ def test_times_are_those_of_the_reader(browser, served):
     context.close()
 
 
-def test_the_break_can_be_played(page, served):
-    page.goto(f"{served}/sign-in")
-    page.get_by_role("button", name="Corin Hale").click()
-    page.get_by_role("link", name="First year").click()
-    page.get_by_role("link", name="fragile").first.click()
-    slider = page.get_by_role("slider")
-    before = page.locator(".layer-curves").inner_html()
-    slider.evaluate("slider => { slider.value = 100; slider.dispatchEvent(new Event('input')); }")
-    assert page.locator(".layer-curves").inner_html() != before
-
-
 @pytest.mark.parametrize("seed", range(6))
 def test_the_browser_plays_tapes_as_python_evaluates_figures(page, served, seed):
     from tests import zoo

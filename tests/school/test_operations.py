@@ -96,3 +96,42 @@ def test_an_allowance_is_kept():
 def test_what_is_no_operation_is_said(value):
     with pytest.raises(Unreadable):
         read_operation(value)
+
+
+CROSS = {"op": "add", "step": {"id": "D", "make": "intersection", "from": ["c", "d"], "pick": 1}}
+LINE = {"op": "add", "step": {"id": "m", "make": "line", "from": ["D", "A"]}}
+
+
+def remade(**step):
+    return {"op": "remake", "step": {"id": "D", **step}}
+
+
+def test_a_step_made_another_way_keeps_its_place_and_can_be_taken_back():
+    other = remade(make="intersection", **{"from": ["c", "d"], "nearest_to": "B"})
+    state = fold(SILL, [CIRCLE, OTHER, CROSS, LINE, other])
+    assert [step.id for step in state.steps] == ["c", "d", "D", "m"] and state.steps[2].reference == "B"
+    state.apply(read_operation(BACK))
+    assert state.steps[2].choice == "pick"
+
+
+def test_a_point_put_by_hand_that_becomes_a_crossing_has_no_place_of_its_own():
+    point = {"op": "add", "step": {"id": "D", "make": "free_point", "at": [4, 4]}}
+    moved = {"op": "move", "points": {"D": [5, 5]}}
+    state = fold(SILL, [CIRCLE, OTHER, point, moved, remade(make="intersection", **{"from": ["c", "d"]})])
+    assert state.steps[2].at is None
+
+
+@pytest.mark.parametrize(
+    ("operation", "said"),
+    [
+        (remade(make="circle", **{"from": ["A", "B"]}), "D is a point and must stay one"),
+        (remade(make="intersection", **{"from": ["c", "m"]}), "m is not made before"),
+        (remade(make="perpendicular", **{"from": ["s", "A"]}), "D is a point and must stay one"),
+        ({"op": "remake", "step": {"id": "Z", "make": "free_point", "at": [1, 1]}}, "Z is no step of yours"),
+        ({"op": "remake", "step": {"id": "A", "make": "free_point", "at": [1, 1]}}, "A is no step of yours"),
+    ],
+)
+def test_a_step_is_only_made_another_way_if_it_fits(operation, said):
+    state = fold(SILL, [CIRCLE, OTHER, CROSS, LINE])
+    with pytest.raises(OperationRefused, match=said):
+        state.check(read_operation(operation))

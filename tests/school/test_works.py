@@ -6,7 +6,7 @@ import pytest
 from sqlalchemy import func, select
 from sqlalchemy.exc import IntegrityError
 
-from widepin.school.handins import NothingToHandIn, hand_in
+from widepin.school.handins import BoardHasChanged, NothingToHandIn, hand_in, mend_on_board, shortest_sound
 from widepin.school.models import Assignment, HandIn, Operation, Person, TaskSheet, Work
 from widepin.school.operations import OperationRefused
 from widepin.school.progress import best_of
@@ -157,6 +157,63 @@ def test_a_work_is_judged_as_the_figure_lies(session, work):
     store(session, work, "key-00001", 1, add("B", "point_on", "k", at=[7.598, 6.5]))
     session.refresh(work)
     assert hand_in(session, work).document["given"][1]["at"] == [5, 8]
+
+
+class TestMending:
+    """The gable's bisector with a crossing that jumps."""
+
+    STEPS = (
+        add("c", "circle", "A", "B"),
+        add("D", "intersection", "q", "c", pick=2),
+        add("d", "circle", "B", "D"),
+        add("e", "circle", "D", "B"),
+        add("F", "intersection", "d", "e", pick=2),
+        add("m", "ray", "A", "F"),
+    )
+
+    @pytest.fixture
+    def attempt(self, session, fresh_student, request):
+        login = fresh_student(f"mends-{abs(hash(request.node.name)) % 10**8}")
+        student = session.scalars(select(Person).where(Person.login == login)).one()
+        work = work_of(session, an_assignment(session, "Splitting a gable"), student)
+        for number, operation in enumerate(self.STEPS):
+            store(session, work, f"key-{number:05}", number, operation)
+        session.refresh(work)
+        attempt = hand_in(session, work)
+        assert attempt.outcome.value == "switching"
+        return attempt
+
+    def test_a_mend_makes_the_board_sound(self, session, attempt):
+        mend = mend_on_board(session, attempt, 0)
+        session.refresh(attempt.work)
+        assert attempt.work.operations[-1].document["step"]["id"] == mend.step
+        assert hand_in(session, attempt.work).outcome.value == "sound"
+
+    def test_the_same_mend_twice_is_made_once(self, session, attempt):
+        mend_on_board(session, attempt, 0)
+        session.refresh(attempt.work)
+        before = len(attempt.work.operations)
+        mend_on_board(session, attempt, 0)
+        session.refresh(attempt.work)
+        assert len(attempt.work.operations) == before
+
+    def test_a_board_that_has_changed_is_left_alone(self, session, attempt):
+        for number in range(2):
+            store(session, attempt.work, f"back-{number:05}", len(self.STEPS) + number, {"op": "take back"})
+        session.refresh(attempt.work)
+        with pytest.raises(BoardHasChanged):
+            mend_on_board(session, attempt, 0)
+
+    def test_there_is_no_other_mend(self, session, attempt):
+        with pytest.raises(IndexError):
+            mend_on_board(session, attempt, 7)
+
+    def test_the_shortest_sound_work_of_the_class_is_known(self, session, attempt):
+        shortest = shortest_sound(session, attempt.work.assignment)
+        mend_on_board(session, attempt, 0)
+        session.refresh(attempt.work)
+        hand_in(session, attempt.work)
+        assert shortest_sound(session, attempt.work.assignment) == min(shortest or 99, 4)
 
 
 class TestConstraints:

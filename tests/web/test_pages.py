@@ -153,3 +153,47 @@ def test_a_teacher_chooses_how_much_a_hand_in_tells(as_person, fresh_student):
         assert shown in seen and hidden not in seen
         assert ("Where it breaks" in seen) == (level == "break")
         assert "placed by eye" in teacher.get(page).text, "the teacher always sees everything"
+
+
+GABLE = [
+    {"id": "c", "make": "circle", "from": ["A", "B"]},
+    {"id": "D", "make": "intersection", "from": ["c", "q"], "pick": 2},
+    {"id": "d", "make": "circle", "from": ["B", "D"]},
+    {"id": "e", "make": "circle", "from": ["D", "B"]},
+    {"id": "F", "make": "intersection", "from": ["d", "e"], "pick": 2},
+    {"id": "m", "make": "ray", "from": ["A", "F"]},
+]
+
+
+def handed_in(client, steps):
+    """The page of a hand-in of these steps."""
+    for after, step in enumerate(steps):
+        sent = {"key": f"gable-key-{after}", "after": after, "operation": {"op": "add", "step": step}}
+        assert client.post("/tasks/7/operations", json=sent).status_code == 200
+    return client.post("/tasks/7/hand-in").location
+
+
+def test_the_report_is_on_the_page_and_a_mend_goes_to_the_board(as_person, fresh_student):
+    student = as_person(fresh_student("mending"))
+    page = handed_in(student, GABLE)
+    seen = student.get(page).text
+    for words in ("Make F the crossing of d and e farther from A", "What stays true", "Simplicity", "Step by step"):
+        assert words in seen
+    board = student.post(f"{page}/mend", data={"place": 0}, follow_redirects=True)
+    assert "F is made the other way now" in board.text and board.request.path == "/tasks/7"
+    student.post("/tasks/7/operations", json={"key": "one-back", "after": 7, "operation": {"op": "take back"}})
+    student.post("/tasks/7/operations", json={"key": "two-back", "after": 8, "operation": {"op": "take back"}})
+    student.post("/tasks/7/operations", json={"key": "three-back", "after": 9, "operation": {"op": "take back"}})
+    assert "no longer fits" in student.post(f"{page}/mend", data={"place": 0}, follow_redirects=True).text
+    assert student.post(f"{page}/mend", data={"place": 5}).status_code == 404
+
+
+def test_less_help_offers_no_mend(as_person, fresh_student):
+    teacher, student = as_person("corin.hale"), as_person(fresh_student("no-mends"))
+    page = handed_in(student, GABLE)
+    teacher.post("/assignments/7/help", data={"help": "conditions"})
+    seen = student.get(page).text
+    assert "Make F the crossing" not in seen and "What stays true" not in seen and "Step by step" in seen
+    assert student.post(f"{page}/mend", data={"place": 0}).status_code == 404
+    teacher.post("/assignments/7/help", data={"help": "break"})
+    assert "Make F the crossing" in teacher.get(page).text

@@ -19,7 +19,7 @@ from ..judge.counts import refused_tool
 from ..judge.task import Task
 from ..plane.makes import MAKES
 from ..plane.shapes import Kind
-from ..plane.steps import FARTHEST, MOST_STEPS, IllFormed, Step, check_step, check_steps
+from ..plane.steps import FARTHEST, MOST_STEPS, IllFormed, Step, check_step
 
 STRICT = ConfigDict(extra="forbid")
 
@@ -179,11 +179,19 @@ class State:
         own = self.steps
         if len(own) >= MOST_STEPS:
             raise OperationRefused(f"A construction has {MOST_STEPS} steps at most; take some back.")
+        self._check_step(step, own)
+        self._check_tools([*own, step])
+
+    def _check_step(self, step: Step, before: Sequence[Step]) -> None:
+        """That a step is well formed after these of the student's."""
         try:
-            check_step(step, self.kinds())
+            check_step(step, {one.id: MAKES[one.make].gives for one in (*self.task.done, *before)})
         except IllFormed as wrong:
             raise OperationRefused(f"{wrong.rule}.") from None
-        refusal = refused_tool([*own, step], self.task.tools)
+
+    def _check_tools(self, steps: Sequence[Step]) -> None:
+        """That the task allows the tools of these steps."""
+        refusal = refused_tool(steps, self.task.tools)
         if refusal is not None:
             raise OperationRefused(f"{refusal.rule}.")
 
@@ -192,16 +200,11 @@ class State:
         place = next((n for n, one in enumerate(own) if one.id == step.id), None)
         if place is None:
             raise OperationRefused(f"{step.id[:24]} is no step of yours that could be made another way.")
-        changed = [*own[:place], step, *own[place + 1 :]]
-        try:
-            kinds = check_steps(changed, check_steps(self.task.done))
-        except IllFormed as wrong:
-            raise OperationRefused(f"{wrong.rule}.") from None
-        if kinds[step.id] is not self.kinds()[step.id]:
-            raise OperationRefused(f"{step.id} is a {self.kinds()[step.id]} and must stay one.")
-        refusal = refused_tool(changed, self.task.tools)
-        if refusal is not None:
-            raise OperationRefused(f"{refusal.rule}.")
+        kind = MAKES[own[place].make].gives
+        self._check_step(step, own[:place])
+        if MAKES[step.make].gives is not kind:
+            raise OperationRefused(f"{step.id} is a {kind} and must stay one.")
+        self._check_tools([*own[:place], step, *own[place + 1 :]])
 
     def _check_move(self, operation: MoveDocument) -> None:
         steps = {step.id: step for step in (*self.task.done, *self.steps)}

@@ -1,0 +1,115 @@
+"""A result in a real browser: the break is played, the steps are replayed, a mend is made with one click."""
+
+import pytest
+from playwright.sync_api import expect
+
+GABLE = [
+    {"id": "c", "make": "circle", "from": ["A", "B"]},
+    {"id": "D", "make": "intersection", "from": ["c", "q"], "pick": 2},
+    {"id": "d", "make": "circle", "from": ["B", "D"]},
+    {"id": "e", "make": "circle", "from": ["D", "B"]},
+    {"id": "F", "make": "intersection", "from": ["d", "e"], "pick": 2},
+    {"id": "m", "make": "ray", "from": ["A", "F"]},
+]
+
+
+def hand_in(desk, title, steps):
+    """Store these steps through the board's own address, and hand them in."""
+    desk.enter(title)
+    desk.page.evaluate(
+        """async (steps) => {
+          const { urls } = JSON.parse(document.getElementById("setting").textContent);
+          const token = document.querySelector("meta[name=csrf-token]").content;
+          for (const [after, step] of steps.entries()) await fetch(urls.operations, {
+            method: "POST", headers: { "Content-Type": "application/json", "X-CSRFToken": token },
+            body: JSON.stringify({ key: `result-${after}`, after, operation: { op: "add", step } }),
+          });
+        }""",
+        steps,
+    )
+    desk.page.reload()
+    desk.ready()
+    desk.page.get_by_role("button", name="Hand in").click()
+    desk.page.wait_for_url("**/hand-ins/*")
+
+
+@pytest.fixture
+def switching(desk):
+    hand_in(desk, "Splitting a gable", GABLE)
+    return desk.page
+
+
+def test_the_break_plays_by_itself_to_where_it_fails(switching):
+    slider = switching.get_by_label("From the drawing to the position where it breaks")
+    expect(slider).to_have_value("100", timeout=15_000)
+    expect(switching.locator(".caption")).to_have_text("Here m is not what it should be.")
+    expect(switching.locator(".curve.broken")).to_have_count(1)
+    expect(switching.locator("[data-play]")).to_have_text("Play it again")
+
+
+def test_the_slider_drags_the_figure_to_and_fro(switching):
+    slider = switching.get_by_label("From the drawing to the position where it breaks")
+    slider.focus()
+    slider.press("Home")
+    drawn = switching.locator(".layer-points").inner_html()
+    slider.press("End")
+    assert switching.locator(".layer-points").inner_html() != drawn
+    slider.press("Home")
+    assert switching.locator(".layer-points").inner_html() == drawn
+    expect(switching.locator(".curve.answer")).to_have_count(1)
+
+
+def test_steps_are_replayed_with_their_sentences(switching):
+    switching.locator("[data-back]").click()
+    caption = switching.locator(".caption")
+    expect(caption).to_have_text("Step 5 of 6: F where d meets e.")
+    expect(switching.locator(".curve[data-id=m]")).to_have_count(0)
+    slider = switching.get_by_label("Steps shown")
+    slider.focus()
+    slider.press("Home")
+    expect(caption).to_have_text("Before the first step")
+    expect(switching.locator(".point:not(.given)")).to_have_count(0)
+    switching.locator("[data-on]").click()
+    expect(caption).to_have_text("Step 1 of 6: c, Circle centred A through B.")
+    expect(switching.locator(".curve.lit")).to_have_count(1)
+    for _ in range(9):
+        switching.locator("[data-on]").click()
+    expect(caption).to_have_text("Step 6 of 6: m, Ray from A through F.")
+
+
+def test_turning_to_the_steps_ends_the_play(switching):
+    switching.locator("[data-play]").click()
+    switching.locator("[data-back]").click()
+    expect(switching.get_by_label("From the drawing to the position where it breaks")).to_have_value("0")
+    switching.locator("[data-play]").click()
+    expect(switching.get_by_label("Steps shown")).to_have_value("6")
+
+
+def test_a_mend_is_made_on_the_board_with_one_click(switching):
+    switching.get_by_role("button", name="Make it so on my board").click()
+    switching.wait_for_selector("[data-ready]")
+    expect(switching.locator("[data-step=F]")).to_contain_text("farther from A")
+    switching.get_by_role("button", name="Take back").click()
+    expect(switching.locator("[data-step=F]")).not_to_contain_text("farther")
+    switching.get_by_role("button", name="Bring back").click()
+    expect(switching.locator(".save-state")).to_have_text("Every step kept")
+    switching.get_by_role("button", name="Hand in").click()
+    switching.wait_for_url("**/hand-ins/*")
+    expect(switching.locator(".sentence-of-verdict")).to_contain_text("stays right wherever the figure is dragged")
+
+
+def test_what_vanishes_leaves_a_ghost_where_it_was_last(page, served):
+    page.emulate_media(reduced_motion="reduce")
+    page.goto(f"{served}/sign-in")
+    page.get_by_role("button", name="Corin Hale").click()
+    page.get_by_role("link", name="First year").click()
+    page.get_by_role("link", name="fragile").first.click()
+    slider = page.get_by_label("From the drawing to the position where it breaks")
+    expect(slider).to_have_value("0")
+    slider.focus()
+    slider.press("End")
+    expect(page.locator(".label.gone")).to_contain_text("is gone")
+    assert page.locator(".ghost").count() >= 1
+    expect(page.locator(".caption")).to_contain_text("does not exist any more")
+    slider.press("Home")
+    expect(page.locator(".ghost")).to_have_count(0)
