@@ -32,6 +32,17 @@ def linked(document: list[dict[str, Any]]) -> Figure:
     return Figure(made)
 
 
+JUMPING_GABLE = [
+    # the bisector of the angle in "Splitting a gable", with a crossing F that jumps when the rafters open wide
+    {"id": "c", "make": "circle", "from": ["A", "B"]},
+    {"id": "D", "make": "intersection", "from": ["q", "c"], "pick": 2},
+    {"id": "d", "make": "circle", "from": ["B", "D"]},
+    {"id": "e", "make": "circle", "from": ["D", "B"]},
+    {"id": "F", "make": "intersection", "from": ["d", "e"], "pick": 2},
+    {"id": "m", "make": "ray", "from": ["A", "F"]},
+]
+
+
 def alike(coordinates: Sequence[float], others: Sequence[float]) -> bool:
     """Whether two shapes are equal up to the rounding of doubles, or both undefined."""
     if not math.isfinite(sum(coordinates)) or not math.isfinite(sum(others)):

@@ -3,14 +3,7 @@
 import pytest
 from playwright.sync_api import expect
 
-GABLE = [
-    {"id": "c", "make": "circle", "from": ["A", "B"]},
-    {"id": "D", "make": "intersection", "from": ["c", "q"], "pick": 2},
-    {"id": "d", "make": "circle", "from": ["B", "D"]},
-    {"id": "e", "make": "circle", "from": ["D", "B"]},
-    {"id": "F", "make": "intersection", "from": ["d", "e"], "pick": 2},
-    {"id": "m", "make": "ray", "from": ["A", "F"]},
-]
+from tests.zoo import JUMPING_GABLE
 
 
 def hand_in(desk, title, steps):
@@ -35,7 +28,7 @@ def hand_in(desk, title, steps):
 
 @pytest.fixture
 def switching(desk):
-    hand_in(desk, "Splitting a gable", GABLE)
+    hand_in(desk, "Splitting a gable", JUMPING_GABLE)
     return desk.page
 
 

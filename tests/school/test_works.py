@@ -6,6 +6,7 @@ import pytest
 from sqlalchemy import func, select
 from sqlalchemy.exc import IntegrityError
 
+from tests.zoo import JUMPING_GABLE
 from widepin.school.handins import BoardHasChanged, NothingToHandIn, hand_in, mend_on_board, shortest_sound
 from widepin.school.models import Assignment, HandIn, Operation, Person, TaskSheet, Work
 from widepin.school.operations import OperationRefused
@@ -162,22 +163,13 @@ def test_a_work_is_judged_as_the_figure_lies(session, work):
 class TestMending:
     """The gable's bisector with a crossing that jumps."""
 
-    STEPS = (
-        add("c", "circle", "A", "B"),
-        add("D", "intersection", "q", "c", pick=2),
-        add("d", "circle", "B", "D"),
-        add("e", "circle", "D", "B"),
-        add("F", "intersection", "d", "e", pick=2),
-        add("m", "ray", "A", "F"),
-    )
-
     @pytest.fixture
     def attempt(self, session, fresh_student, request):
         login = fresh_student(f"mends-{abs(hash(request.node.name)) % 10**8}")
         student = session.scalars(select(Person).where(Person.login == login)).one()
         work = work_of(session, an_assignment(session, "Splitting a gable"), student)
-        for number, operation in enumerate(self.STEPS):
-            store(session, work, f"key-{number:05}", number, operation)
+        for number, step in enumerate(JUMPING_GABLE):
+            store(session, work, f"key-{number:05}", number, {"op": "add", "step": step})
         session.refresh(work)
         attempt = hand_in(session, work)
         assert attempt.outcome.value == "switching"
@@ -199,7 +191,7 @@ class TestMending:
 
     def test_a_board_that_has_changed_is_left_alone(self, session, attempt):
         for number in range(2):
-            store(session, attempt.work, f"back-{number:05}", len(self.STEPS) + number, {"op": "take back"})
+            store(session, attempt.work, f"back-{number:05}", len(JUMPING_GABLE) + number, {"op": "take back"})
         session.refresh(attempt.work)
         with pytest.raises(BoardHasChanged):
             mend_on_board(session, attempt, 0)

@@ -2,6 +2,7 @@
 
 import pytest
 
+from tests.zoo import JUMPING_GABLE
 from widepin.web.app import create_app
 from widepin.web.drawing.views import book
 from widepin.web.signin.views import local
@@ -155,16 +156,6 @@ def test_a_teacher_chooses_how_much_a_hand_in_tells(as_person, fresh_student):
         assert "placed by eye" in teacher.get(page).text, "the teacher always sees everything"
 
 
-GABLE = [
-    {"id": "c", "make": "circle", "from": ["A", "B"]},
-    {"id": "D", "make": "intersection", "from": ["c", "q"], "pick": 2},
-    {"id": "d", "make": "circle", "from": ["B", "D"]},
-    {"id": "e", "make": "circle", "from": ["D", "B"]},
-    {"id": "F", "make": "intersection", "from": ["d", "e"], "pick": 2},
-    {"id": "m", "make": "ray", "from": ["A", "F"]},
-]
-
-
 def handed_in(client, steps):
     """The page of a hand-in of these steps."""
     for after, step in enumerate(steps):
@@ -175,7 +166,7 @@ def handed_in(client, steps):
 
 def test_the_report_is_on_the_page_and_a_mend_goes_to_the_board(as_person, fresh_student):
     student = as_person(fresh_student("mending"))
-    page = handed_in(student, GABLE)
+    page = handed_in(student, JUMPING_GABLE)
     seen = student.get(page).text
     for words in ("Make F the crossing of d and e farther from A", "What stays true", "Simplicity", "Step by step"):
         assert words in seen
@@ -190,7 +181,7 @@ def test_the_report_is_on_the_page_and_a_mend_goes_to_the_board(as_person, fresh
 
 def test_less_help_offers_no_mend(as_person, fresh_student):
     teacher, student = as_person("corin.hale"), as_person(fresh_student("no-mends"))
-    page = handed_in(student, GABLE)
+    page = handed_in(student, JUMPING_GABLE)
     teacher.post("/assignments/7/help", data={"help": "conditions"})
     seen = student.get(page).text
     assert "Make F the crossing" not in seen and "What stays true" not in seen and "Step by step" in seen
