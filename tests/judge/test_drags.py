@@ -6,10 +6,11 @@ import numpy as np
 import pytest
 
 from tests import zoo
-from tests.judge.test_judging import TASKS_BY_NAME
+from tests.judge.test_judging import AB, TASKS_BY_NAME, task
 from widepin.judge.drags import LARGE, SMALL, TRIANGLES, extent, shaped_triangle
 from widepin.judge.trial import Board
 from widepin.plane.shapes import Point
+from widepin.school.demo_tasks import rel
 
 GABLE = TASKS_BY_NAME["Roundel in a gable"]
 OWN = zoo.steps("D free_point at=5,3\nE point_on c at=6,1\nk circle D E\nF point_on k at=9,9")
@@ -98,3 +99,13 @@ def test_the_size_is_the_root_mean_square_distance_from_the_centroid():
 
 def test_a_triangle_of_given_angles_lies_about_its_centroid():
     assert shaped_triangle(90, 45).mean(axis=0) == pytest.approx([0, 0])
+
+
+def test_points_on_a_segment_or_ray_come_close_to_its_ends():
+    made = "s segment A B\nr ray A B\nP point_on s at=3,1.3\nQ point_on r at=3,1.3\nc circle A B\nR point_on c at=9,9"
+    board = Board(task(AB, ["point X"], [rel("distinct", "X", "A")]), zoo.steps(made))
+    p, q = (board.figure.nodes[board.figure.index[name]].inputs for name in "PQ")
+    near = board.batch.positions[:, board.batch.in_group("ends")]
+    assert near.shape[1] == 12
+    assert near[p].min() == pytest.approx(0.002) and near[p].max() == pytest.approx(0.998)
+    assert near[q].min() == pytest.approx(0.002)

@@ -26,6 +26,9 @@ SMALL = 0.02
 LARGE = 1.5
 """Reach of a large movement, as a multiple of the figure's size."""
 
+END = 0.002
+"""How close to an end of its segment or ray a sliding point is put, as a share of the way between its points."""
+
 MIRRORS = 8
 """Lines in which the figure is mirrored."""
 
@@ -47,6 +50,12 @@ class Batch:
 
     positions: Floats
     groups: dict[str, slice]
+
+    def with_group(self, name: str, positions: Floats) -> Batch:
+        """The batch with one more group."""
+        before = self.positions.shape[1]
+        columns = slice(before, before + positions.shape[1])
+        return Batch(np.concatenate([self.positions, positions], axis=1), {**self.groups, name: columns})
 
     def in_group(self, start: str) -> NDArray[np.bool_]:
         """Which positions belong to groups whose name starts so."""
@@ -89,6 +98,7 @@ def batch(figure: Figure, drawn: Floats, shapes: Sequence[Shape], points: Sequen
         for whose, moved, share in choices:
             positions = dragged(figure, drawn, shapes, moved, reach * size, round(count * share), rng)
             parts.append((f"{name} {whose}", positions))
+    parts += ends(figure, drawn, shapes, points, size, rng)
     parts += named_shapes(figure, drawn, given, size, rng)
     parts += mirror_images(figure, drawn, points, rng)
     groups, first = {}, 0
@@ -141,6 +151,27 @@ def slid(kind: Kind, curve: Shape, t: float, reach: float, count: int, rng: np.r
     far = 1.0 if kind is Kind.SEGMENT else max(t, 0.0) + span
     inside = (moved > 0) & (moved < far)
     return np.asarray(np.where(inside, moved, rng.uniform(max(0, t - span), min(far, t + span), count)))
+
+
+def ends(
+    figure: Figure,
+    drawn: Floats,
+    shapes: Sequence[Shape],
+    points: Sequence[Handle],
+    size: float,
+    rng: np.random.Generator,
+) -> list[tuple[str, Floats]]:
+    """Every point that slides on a segment or ray close to its ends, the others as drawn and elsewhere."""
+    parts = []
+    for point in points:
+        node = figure.nodes[point.number]
+        kind = figure.nodes[node.sources[0]].kind if node.step.make == "point_on" else None
+        for t in {Kind.SEGMENT: (END, 1 - END), Kind.RAY: (END,)}.get(kind, ()) if kind else ():
+            elsewhere = dragged(figure, drawn, shapes, points, LARGE * size, 3, rng)
+            positions = np.concatenate([drawn[:, None], elsewhere], axis=1)
+            positions[point.inputs] = t
+            parts.append(positions)
+    return [("ends", np.concatenate(parts, axis=1))] if parts else []
 
 
 def named_shapes(

@@ -25,6 +25,7 @@ from ..plane.shapes import Kind, Point, Shape
 from ..plane.steps import Step
 from . import drags
 from .conditions import RELATIONS, Finding, Measure, Relation, Term
+from .limits import beyond_limits
 from .task import Condition, Task
 from .verdict import Outcome
 
@@ -160,15 +161,28 @@ class Board:
                     return home, size
         return Point(0.0, 0.0), 5.0
 
-    @cached_property
+    @property
     def batch(self) -> drags.Batch:
         """The positions that the verdict is based on."""
-        return drags.batch(self.figure, self.drawn, self.shapes, self.handles, float(self.size))
+        return self._evaluated[0]
 
-    @cached_property
+    @property
     def batch_shapes(self) -> list[Shape]:
         """The shapes of all objects in all positions of the batch."""
-        return self.figure.evaluate_batch(self.batch.positions)
+        return self._evaluated[1]
+
+    @cached_property
+    def _evaluated(self) -> tuple[drags.Batch, list[Shape]]:
+        size = float(self.size)
+        batch = drags.batch(self.figure, self.drawn, self.shapes, self.handles, size)
+        shapes = self.figure.evaluate_batch(batch.positions)
+        own = range(len(self.task.done), self.given + self.own)
+        crossings = [n for n in own if self.figure.nodes[n].step.make == "intersection"]
+        beyond = beyond_limits(self.figure, crossings, batch.positions, shapes, batch.groups["large all"], size)
+        if beyond.shape[1]:
+            batch = batch.with_group("beyond limits", beyond)
+            shapes = self.figure.evaluate_batch(batch.positions)
+        return batch, shapes
 
     def sample(self, number: int) -> list[Floats]:
         """The coordinates of an object in a few large movements, each of shape (``SAMPLES``,)."""
