@@ -178,7 +178,7 @@ class TestMending:
     def test_a_mend_makes_the_board_sound(self, session, attempt):
         mend = mend_on_board(session, attempt, 0)
         session.refresh(attempt.work)
-        assert attempt.work.operations[-1].document["step"]["id"] == mend.step
+        assert attempt.work.operations[-1].document["step"]["id"] == mend.steps[0].id
         assert hand_in(session, attempt.work).outcome.value == "sound"
 
     def test_the_same_mend_twice_is_made_once(self, session, attempt):

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 
 from ..judge.task import Task
 from ..judge.verdict import Measured, Mend, Outcome, Report, Verdict
+from ..plane.steps import Step
 from .words import Words, listed, verdict_in_words
 
 HELP = ("seals", "conditions", "break")
@@ -23,7 +24,7 @@ def explained(verdict: Verdict, task: Task, level: str = "break") -> list[str]:
         return []
     if level == "conditions":
         return failing_conditions(verdict, task)
-    sentences = [verdict_in_words(verdict)]
+    sentences = [verdict_in_words(verdict), *closest_in_words(verdict, task)]
     if verdict.report is not None:
         report = verdict.report
         if verdict.outcome is Outcome.APPROXIMATE:
@@ -31,6 +32,8 @@ def explained(verdict: Verdict, task: Task, level: str = "break") -> list[str]:
             sentences.append(f"As drawn it misses by {miss:.1g} cm.")
         if verdict.breaks is not None and verdict.breaks.happens == "wrong":
             sentences += at_the_break(report, task)
+        mended = {step.id for mend in report.mends for step in mend.steps}
+        sentences += [tie_in_words(step) for id_, step in report.ties.items() if id_ not in mended]
         sentences += [f"{again} is {first} once more." for again, first in report.repeated.items()]
     return sentences
 
@@ -41,6 +44,8 @@ def failing_conditions(verdict: Verdict, task: Task) -> list[str]:
         return ["Nothing on the board fulfils all that is asked for."]
     words = Words(task)
     clauses = [words.condition(condition) for condition in task.conditions]
+    if verdict.report.closest is not None or not verdict.report.conditions:
+        return closest_in_words(verdict, task) or ["Nothing on the board fulfils all that is asked for."]
     bad = [clauses[one.place] for one in verdict.report.conditions if one.holds_at_break is False]
     if verdict.outcome is Outcome.SOUND:
         return ["All that is asked for holds."]
@@ -98,13 +103,37 @@ def what_stays_true(report: Report, task: Task) -> list[str]:
 
 
 def mend_in_words(mend: Mend) -> str:
-    """What to do instead of a step."""
-    step = mend.instead
+    """What to do instead of steps."""
+    return f"Make {listed(f'{step.id} {_crossing(step)}' for step in mend.steps)}, and it holds everywhere."
+
+
+def tie_in_words(step: Step) -> str:
+    """What a point by eye lies next to."""
+    place = f"the curve {step.sources[0]}" if step.make == "point_on" else _crossing(step)
+    return f"{step.id} lies next to {place}, but nothing ties it there."
+
+
+def _crossing(step: Step) -> str:
     first, second = step.sources
-    ways = {
-        "other_than": f"the crossing of {first} and {second} other than {step.reference}",
-        "nearest_to": f"the crossing of {first} and {second} nearer to {step.reference}",
-        "farthest_from": f"the crossing of {first} and {second} farther from {step.reference}",
-    }
-    place = ways.get(step.choice, f"the crossing of {first} and {second}")
-    return f"Make {mend.step} {place}, and it holds everywhere."
+    ways = {"other_than": " other than", "nearest_to": " nearer to", "farthest_from": " farther from"}
+    which = f"{ways[step.choice]} {step.reference}" if step.choice in ways else ""
+    return f"the crossing of {first} and {second}{which}"
+
+
+def closest_in_words(verdict: Verdict, task: Task) -> list[str]:
+    """What comes closest where nothing is right, and what it misses by."""
+    report = verdict.report
+    if report is None or report.closest is None:
+        return []
+    words = Words(task)
+    named = listed(id_ if id_ == name else f"{id_} as {name}" for name, id_ in report.closest.items())
+    sentences = []
+    for one in report.conditions:
+        if not one.holds_as_drawn:
+            values = measured_in_words(one.measured, words)
+            clause = words.condition(task.conditions[one.place])
+            sentences.append(f"it is not true that {clause}{f': {values}' if values else ''}.")
+    if not sentences:
+        return []
+    start = f"You pointed out {named}, but" if verdict.answer else f"What comes closest is {named}, but"
+    return [f"{start} {sentences[0]}", *(f"And {one}" for one in sentences[1:])]

@@ -10,6 +10,7 @@ from pydantic import BaseModel, Field
 from ..judge.costs import Costs, Strokes
 from ..judge.task import Condition, Names
 from ..judge.verdict import ConditionReport, Measured, Mend, Report
+from ..plane.steps import Step
 from .construction import StepDocument, write_step
 
 STROKES: tuple[Literal["R1", "R2", "C1", "C2", "C3"], ...] = ("R1", "R2", "C1", "C2", "C3")
@@ -36,10 +37,9 @@ class ConditionDocument(BaseModel):
 
 
 class MendDocument(BaseModel):
-    """A step that would make the work sound in the place of the one with the same id."""
+    """Steps that would make the work sound in the places of those with the same ids."""
 
-    step: str
-    instead: StepDocument
+    steps: list[StepDocument]
 
 
 class TruthDocument(BaseModel):
@@ -65,6 +65,10 @@ class ReportDocument(BaseModel):
     conditions: list[ConditionDocument]
     shapes: dict[str, Literal["holds", "vanishes", "goes wrong"]] = Field(description="by shape of the given triangle")
     by_eye: list[str] = Field(description="ids of points that the answer hangs on without being tied to anything")
+    ties: dict[str, StepDocument] = Field(default={}, description="of these, id -> what it lies next to, as a step")
+    closest: dict[str, str] | None = Field(
+        default=None, description="what comes closest to being right, where nothing is"
+    )
     repeated: dict[str, str] = Field(description="id -> id of the earlier object that it is")
     mends: list[MendDocument]
     truths: list[TruthDocument] = Field(default=[], description="what stays true, the most telling first")
@@ -73,19 +77,23 @@ class ReportDocument(BaseModel):
 
 
 def write_report(report: Report) -> ReportDocument:
+    """A report as a document."""
     return ReportDocument(
         conditions=[_write_condition(one) for one in report.conditions],
         shapes=report.shapes,  # type: ignore[arg-type]
         by_eye=list(report.by_eye),
+        ties={id_: _step_document(step) for id_, step in report.ties.items()},
+        closest=report.closest,
         repeated=report.repeated,
-        mends=[
-            MendDocument(step=mend.step, instead=StepDocument.model_validate(write_step(mend.instead)))
-            for mend in report.mends
-        ],
+        mends=[MendDocument(steps=[_step_document(step) for step in mend.steps]) for mend in report.mends],
         truths=[TruthDocument(rel=one.rel, of=_write_names(one.of)) for one in report.truths],  # type: ignore[arg-type]
         costs=_write_costs(report.costs) if report.costs else None,
         model_costs=_write_costs(report.model_costs) if report.model_costs else None,
     )
+
+
+def _step_document(step: Step) -> StepDocument:
+    return StepDocument.model_validate(write_step(step))
 
 
 def _write_condition(one: ConditionReport) -> ConditionDocument:
@@ -122,13 +130,16 @@ def _read_condition(document: ConditionDocument) -> ConditionReport:
 
 
 def read_report(document: ReportDocument) -> Report:
+    """The report that a document holds."""
     return Report(
-        tuple(map(_read_condition, document.conditions)),
-        dict(document.shapes),
-        tuple(document.by_eye),
-        document.repeated,
-        tuple(Mend(mend.step, mend.instead.step()) for mend in document.mends),
-        tuple(Condition(one.rel, _read_names(one.of)) for one in document.truths),
-        _read_costs(document.costs) if document.costs else None,
-        _read_costs(document.model_costs) if document.model_costs else None,
+        conditions=tuple(map(_read_condition, document.conditions)),
+        shapes=dict(document.shapes),
+        by_eye=tuple(document.by_eye),
+        ties={id_: step.step() for id_, step in document.ties.items()},
+        closest=document.closest,
+        repeated=document.repeated,
+        mends=tuple(Mend(tuple(one.step() for one in mend.steps)) for mend in document.mends),
+        truths=tuple(Condition(one.rel, _read_names(one.of)) for one in document.truths),
+        costs=_read_costs(document.costs) if document.costs else None,
+        model_costs=_read_costs(document.model_costs) if document.model_costs else None,
     )

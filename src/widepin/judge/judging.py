@@ -35,12 +35,9 @@ def judge(task: Task, work: Work, report: bool = True) -> Verdict:
     best = best_trial(board, found)
     if best is None:
         answer = work.answer
-        counts = (
-            counted(work.steps, board.figure, [board.figure.index[id_] for id_ in answer.values()])
-            if answer
-            else counted_alone(work.steps)
-        )
-        said = report_on(board, None, None) if report else None
+        numbers = {name: board.figure.index[id_] for name, id_ in (answer or {}).items()}
+        counts = counted(work.steps, board.figure, numbers.values()) if answer else counted_alone(work.steps)
+        said = report_on(board, None, None, numbers) if report else None
         return Verdict(Outcome.WRONG, counts, answer, report=said, search_stopped=found.stopped)
     nodes = board.figure.nodes
     found_break = simplest_break(board, best)

@@ -7,23 +7,27 @@ crossing that it should have been.
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
-from itertools import combinations, islice
+from itertools import combinations, groupby, islice, product
+from operator import itemgetter
 
 import numpy as np
 
 from ..plane.arrays import ARRAYS, Arrays
 from ..plane.figure import is_defined
-from ..plane.shapes import Kind, Point
+from ..plane.shapes import Circle, Kind, Point, Shape, Straight
 from ..plane.steps import IllFormed, Step
 from .method import needed_crossings, tried_together
 from .references import check_references, off, passes_through
 from .trial import VISUAL, Board, Trial
 from .verdict import Mend, Outcome
 
-MOST_CHANGES = 48
-"""Changes that floats look at."""
+MOST_STEPS, MOST_WAYS = 8, 12
+"""Steps that are changed, and ways in which each is."""
+
+WAYS_IN_PAIRS, MOST_PAIRS = 4, 96
+"""Ways of each step, and pairs in all, that are looked at where no change of one step is enough."""
 
 MOST_JUDGED = 6
 """Changed works that are judged at most."""
@@ -35,38 +39,56 @@ NEAR_BY_EYE = 2.5 * VISUAL
 """How far from a crossing a point by eye may lie, as a multiple of the figure's size."""
 
 
+Change = tuple[int, Step]
+"""A step in the place of the one with this number."""
+
+
 def mends(board: Board, trial: Trial) -> tuple[Mend, ...]:
-    """Changes of one step that make this answer sound; the ones that change least come first."""
+    """Changes that make this answer sound: of one step if there are any, else of two at once.
+
+    For each step the change that comes first: the one that says the same most plainly.
+    """
     if trial.outcome in (Outcome.SWITCHING, Outcome.FRAGILE):
         changes = crossings_said_otherwise(board, trial)
     elif trial.outcome in (Outcome.EYEBALLED, Outcome.APPROXIMATE):
         changes = points_tied_down(board, trial)
     else:
         return ()
-    found: dict[str, Mend] = {}
+    by_step = [list(islice(ways, MOST_WAYS)) for _, ways in groupby(changes, key=itemgetter(0))][:MOST_STEPS]
+    singles = [(change,) for ways in by_step for change in ways]
+    pairs = (pair for a, b in combinations(by_step, 2) for pair in product(a[:WAYS_IN_PAIRS], b[:WAYS_IN_PAIRS]))
+    return sound_ones(board, trial, singles) or sound_ones(board, trial, list(islice(pairs, MOST_PAIRS)))[:1]
+
+
+def sound_ones(board: Board, trial: Trial, tries: Sequence[tuple[Change, ...]]) -> tuple[Mend, ...]:
+    """Those of the changes with which the work is sound; of several that change the same steps the first."""
+    found: dict[tuple[int, ...], Mend] = {}
     judged = 0
-    for number, step in that_stand(board, trial, list(islice(changes, MOST_CHANGES))):
-        if step.id not in found and judged < MOST_JUDGED:
+    for changes in that_stand(board, trial, tries):
+        numbers = tuple(number for number, _ in changes)
+        if numbers not in found and judged < MOST_JUDGED:
             judged += 1
-            if is_sound(board, trial, number, step):
-                found[step.id] = Mend(step.id, step)
+            if is_sound(board, trial, changes):
+                found[numbers] = Mend(tuple(step for _, step in changes))
     return tuple(found.values())
 
 
-def that_stand(board: Board, trial: Trial, changes: list[tuple[int, Step]]) -> list[tuple[int, Step]]:
+def that_stand(board: Board, trial: Trial, tries: Sequence[tuple[Change, ...]]) -> list[tuple[Change, ...]]:
     """Those of the changes with which floats see the work right where it failed; much quicker than judging it."""
-    if not changes:
+    if not tries:
         return []
     positions = board.batch.positions[:, list(trial.failing[:MOST_FAILING])]
-    look = tried_together(board, trial, positions, [{n: board.figure.link(step)} for n, step in changes])
-    fails = np.any((look.undefined | look.wrong).reshape(len(changes), -1), axis=1)
-    return [change for change, failed in zip(changes, fails.tolist(), strict=True) if not failed]
+    links = [{number: board.figure.link(step) for number, step in changes} for changes in tries]
+    look = tried_together(board, trial, positions, links)
+    fails = np.any((look.undefined | look.wrong).reshape(len(tries), -1), axis=1)
+    return [changes for changes, failed in zip(tries, fails.tolist(), strict=True) if not failed]
 
 
-def is_sound(board: Board, trial: Trial, number: int, step: Step) -> bool:
-    """Whether the work with one step replaced is sound, with the same answer."""
+def is_sound(board: Board, trial: Trial, changes: Sequence[Change]) -> bool:
+    """Whether the work with these steps replaced is sound, with the same answer."""
     steps = list(board.steps)
-    steps[number - len(board.task.done)] = step
+    for number, step in changes:
+        steps[number - len(board.task.done)] = step
     try:
         check_references(board.task.figure(steps), len(board.task.done))
     except IllFormed:
@@ -126,6 +148,41 @@ def points_tied_down(board: Board, trial: Trial) -> Iterator[tuple[int, Step]]:
             ways += _crossings_near(board, number, pair)
         for _, step in sorted(ways, key=lambda way: way[0]):
             yield number, step
+
+
+def ties(board: Board, trial: Trial, by_eye: Sequence[str]) -> dict[str, Step]:
+    """For points placed by eye, what they lie next to: a crossing of curves that were there, or else a curve."""
+    numbers = {board.figure.index[id_] for id_ in by_eye}
+    found: dict[str, Step] = {}
+    for number, step in points_tied_down(board, trial):
+        if number in numbers:
+            found.setdefault(step.id, step)
+    for number in sorted(numbers):
+        node, point = board.figure.nodes[number], board.shapes[number]
+        assert isinstance(point, Point)
+        near = [
+            curve
+            for curve in range(number)
+            if board.figure.nodes[curve].kind is not Kind.POINT
+            and curve not in node.sources
+            and _apart(point, board.shapes[curve]) <= NEAR_BY_EYE * float(board.size)
+        ]
+        if near and node.step.make == "free_point":
+            closest = min(near, key=lambda curve: _apart(point, board.shapes[curve]))  # noqa: B023
+            found.setdefault(
+                node.step.id, Step(node.step.id, "point_on", (board.figure.nodes[closest].step.id,), node.step.at)
+            )
+    return found
+
+
+def _apart(point: Point, curve: Shape) -> float:
+    """How far a point lies from a circle, or from the line of a straight, in centimetres; infinite if it is gone."""
+    if not is_defined(curve):
+        return math.inf
+    if isinstance(curve, Circle):
+        return abs(math.hypot(point.x - curve.x, point.y - curve.y) - math.sqrt(curve.rr))
+    assert isinstance(curve, Straight)
+    return abs(float(off(point, curve)[0])) / math.hypot(curve.dx, curve.dy)
 
 
 def _close(board: Board, point: Point, curve: int) -> bool:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import replace
 from functools import cache
 
@@ -16,15 +16,20 @@ from .costs import Costs, Way, costs
 from .counts import is_move
 from .drags import TRIANGLES
 from .measured import measured
-from .mends import mends, placed_by_eye
+from .mends import mends, placed_by_eye, ties
 from .repeats import repeated
+from .search import candidates
 from .trial import VISUAL, Board, Trial, finding, seen_by_floats
 from .truths import what_stays_true
 from .verdict import Break, ConditionReport, Outcome, Report
 
 
-def report_on(board: Board, trial: Trial | None, found: Break | None) -> Report:
-    """Everything worth saying about a work; of its answer, where it has one that looks right."""
+def report_on(
+    board: Board, trial: Trial | None, found: Break | None, declared: Mapping[str, int] | None = None
+) -> Report:
+    """Everything worth saying about a work: of its answer where it has one that looks right, else of what was declared
+    or comes closest.
+    """
     first, last, every = len(board.task.done), board.given + board.own, len(board.figure.nodes)
     again = repeated(board)
     answer = sorted(trial.answer.values()) if trial else []
@@ -35,46 +40,67 @@ def report_on(board: Board, trial: Trial | None, found: Break | None) -> Report:
         model_costs=costs_of(board, last, every) if every > last else None,
     )
     if trial is None:
-        return common
+        closest = declared or closest_object(board)
+        if closest is None:
+            return common
+        ids = {name: board.figure.nodes[number].step.id for name, number in closest.items()}
+        return replace(common, closest=ids, conditions=conditions(board, closest, None))
+    guilty = by_eye(board, trial)
     return replace(
         common,
-        conditions=conditions(board, trial, found),
+        conditions=conditions(board, trial.answer, found),
         shapes=by_shape(board, trial),
-        by_eye=by_eye(board, trial),
+        by_eye=guilty,
+        ties=ties(board, trial, guilty),
         mends=mends(board, trial),
     )
 
 
-def conditions(board: Board, trial: Trial, found: Break | None) -> tuple[ConditionReport, ...]:
+def closest_object(board: Board) -> dict[str, int] | None:
+    """The object that fulfils the most conditions as drawn, with the smallest gaps; where a single one is wanted."""
+    if len(board.task.wanted) != 1:
+        return None
+    (wanted,) = board.task.wanted
+    best: tuple[float, int] | None = None
+    for number in candidates(board, wanted):
+        looks = [
+            _look_at(board, {wanted.name: number}, place, board.shapes) for place in range(len(board.task.conditions))
+        ]
+        miss = sum(2.0 * (not holds) + min(1.0, (gap or 0.0) / float(board.size)) for gap, holds in looks)
+        best = min(best or (miss, number), (miss, number))
+    return {wanted.name: best[1]} if best else None
+
+
+def conditions(board: Board, answer: Mapping[str, int], found: Break | None) -> tuple[ConditionReport, ...]:
     """For each condition, its largest gap in centimetres as drawn and in the break, and whether it looks fulfilled."""
     at_break = board.figure.evaluate_batch(np.array(found.position)[:, None]) if found else None
     reports = []
     for place in range(len(board.task.conditions)):
-        drawn_gap, drawn_holds = _look_at(board, trial, place, board.shapes)
-        break_gap, break_holds = _look_at(board, trial, place, at_break) if at_break else (None, None)
+        drawn_gap, drawn_holds = _look_at(board, answer, place, board.shapes)
+        break_gap, break_holds = _look_at(board, answer, place, at_break) if at_break else (None, None)
         values = measured(
             board.task.conditions[place],
-            _one_position(board, trial, board.shapes),
-            _one_position(board, trial, at_break) if at_break else None,
+            _one_position(board, answer, board.shapes),
+            _one_position(board, answer, at_break) if at_break else None,
         )
         reports.append(ConditionReport(place, bool(drawn_holds), drawn_gap, break_holds, break_gap, values))
     return tuple(reports)
 
 
-def _one_position(board: Board, trial: Trial, shapes: list[Shape]) -> Callable[[str], Term]:
+def _one_position(board: Board, answer: Mapping[str, int], shapes: list[Shape]) -> Callable[[str], Term]:
     """What names stand for in one position, in plain floats."""
 
     def look(name: str) -> Term:
-        number = board.number(name, trial.answer)
+        number = board.number(name, answer)
         shape = type(shapes[number])(*(float(np.ravel(value)[0]) for value in shapes[number]))
         return Term(shape, board.figure.nodes[number].kind)
 
     return look
 
 
-def _look_at(board: Board, trial: Trial, place: int, shapes: list[Shape]) -> tuple[float | None, bool]:
+def _look_at(board: Board, answer: Mapping[str, int], place: int, shapes: list[Shape]) -> tuple[float | None, bool]:
     def look_up(name: str) -> Term:
-        number = board.number(name, trial.answer)
+        number = board.number(name, answer)
         return Term(shapes[number], board.figure.nodes[number].kind)
 
     with np.errstate(all="ignore"):

@@ -90,10 +90,9 @@ class Refusal:
 
 @dataclass(frozen=True)
 class Mend:
-    """A step that would make the work sound if it stood in the place of the one with the same id."""
+    """Steps that would make the work sound if they stood in the places of those with the same ids."""
 
-    step: str
-    instead: Step
+    steps: tuple[Step, ...]
 
 
 @dataclass(frozen=True)
@@ -129,15 +128,19 @@ class ConditionReport:
 class Report:
     """What can be said beyond the outcome.
 
+    ``conditions``: of the answer; of ``closest``, the objects that come closest, where nothing looks right.
     ``shapes``: named shape of the given triangle -> "holds", "vanishes" or "goes wrong". ``by_eye``: own points that
-    the answer hangs on without being tied to anything. ``repeated``: id -> the earlier object that it is. ``mends``:
-    changes of one step that were judged sound. ``truths``: equalities among the student's objects that hold wherever
+    the answer hangs on without being tied to anything. ``repeated``: id -> the earlier object that it is. ``ties``:
+    of these, id -> the crossing or curve next to it. ``mends``: changes of one step, or two, that were judged sound.
+    ``truths``: equalities among the student's objects that hold wherever
     they exist, the most telling first. ``costs``: of the work, and of the task's model if it has one.
     """
 
     conditions: tuple[ConditionReport, ...] = ()
     shapes: dict[str, str] = field(default_factory=dict)
     by_eye: tuple[str, ...] = ()
+    ties: dict[str, Step] = field(default_factory=dict)
+    closest: dict[str, str] | None = None
     repeated: dict[str, str] = field(default_factory=dict)
     mends: tuple[Mend, ...] = ()
     truths: tuple[Condition, ...] = ()

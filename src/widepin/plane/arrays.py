@@ -22,7 +22,8 @@ class Arrays:
         return np.errstate(all="ignore")
 
     def over(self, n: Any, d: Any, size: Any) -> Any:
-        return np.where(np.abs(d) > ROUNDING * size, n / d, np.nan)
+        # Not n / d: single positions come as Python's floats, and those raise where arrays give infinity.
+        return np.where(np.abs(d) > ROUNDING * size, np.true_divide(n, d), np.nan)
 
     def root(self, x: Any, size: Any) -> Any:
         return np.sqrt(np.where(np.abs(x) <= ROUNDING * size, 0.0, x))

@@ -13,6 +13,7 @@ from ..documents.verdict import read_verdict, write_verdict
 from ..judge.judging import judge
 from ..judge.task import Work as Submission
 from ..judge.verdict import Mend, Outcome
+from ..plane.steps import Step
 from .models import Assignment, HandIn, Work, now
 from .operations import OperationRefused, remake
 from .works import Behind, state_of, store
@@ -71,14 +72,21 @@ def mend_on_board(session: Session, attempt: HandIn, place: int) -> Mend:
     if report is None or not 0 <= place < len(report.mends):
         raise IndexError(place)
     mend = report.mends[place]
-    handed_in = next(step for step in read_steps(attempt.document["steps"]) if step.id == mend.step)
-    now_there = next((step for step in state_of(attempt.work).steps if step.id == mend.step), None)
-    if now_there == mend.instead:
-        return mend
-    if now_there is None or replace(now_there, at=None) != replace(handed_in, at=None):
+    handed_in = {step.id: step for step in read_steps(attempt.document["steps"])}
+    there = {step.id: step for step in state_of(attempt.work).steps}
+    left = [step for step in mend.steps if there.get(step.id) != step]
+    if any(_moved_aside(there.get(step.id)) != _moved_aside(handed_in[step.id]) for step in left):
         raise BoardHasChanged
+    known = len(attempt.work.operations)
     try:
-        store(session, attempt.work, token_hex(16), len(attempt.work.operations), remake(mend.instead))
+        with session.begin_nested():  # both steps or none
+            for number, step in enumerate(left):
+                store(session, attempt.work, token_hex(16), known + number, remake(step))
     except (Behind, OperationRefused):
         raise BoardHasChanged from None
     return mend
+
+
+def _moved_aside(step: Step | None) -> Step | None:
+    """A step without its place: where a point lies does not matter for whether it is still the same step."""
+    return replace(step, at=None) if step else None

@@ -9,6 +9,7 @@ from flask_login import login_required
 
 from ...documents.explaining import explained, mend_in_words, what_stays_true
 from ...documents.verdict import read_verdict
+from ...documents.words import listed
 from ...school import handins
 from ...school.works import task_of
 from ..access import me, own_hand_in, students_only, visible_hand_in
@@ -57,7 +58,9 @@ def mend(hand_in_id: int) -> Any:
         abort(400)
     try:
         made = handins.mend_on_board(session(), attempt, place)
-        flash(f"{made.step} is made the other way now. Drag the figure to see it hold; Take back undoes it.")
+        are = "are" if len(made.steps) > 1 else "is"
+        names = listed(step.id for step in made.steps)
+        flash(f"{names} {are} made the other way now. Drag the figure to see it hold; Take back undoes it.")
     except IndexError:
         abort(404)
     except handins.BoardHasChanged:
