@@ -26,13 +26,13 @@ from .verdict import Mend, Outcome
 MOST_STEPS, MOST_WAYS = 8, 12
 """Steps that are changed, and ways in which each is."""
 
-WAYS_IN_PAIRS, MOST_PAIRS = 4, 96
+WAYS_IN_PAIRS, MOST_PAIRS = 4, 64
 """Ways of each step, and pairs in all, that are looked at where no change of one step is enough."""
 
 MOST_JUDGED = 6
 """Changed works that are judged at most."""
 
-MOST_FAILING = 40
+MOST_FAILING = 24
 """Failing positions in which floats look at a change."""
 
 NEAR_BY_EYE = 2.5 * VISUAL

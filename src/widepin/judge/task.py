@@ -14,6 +14,9 @@ from .conditions import KINDS_OF_TERM, RELATIONS
 
 MODEL = "model:"
 
+MOST_WANTED, MOST_CONDITIONS, MOST_TERMS = 40, 120, 60
+"""Objects of an answer, conditions on them, and terms of one condition."""
+
 TOOLS = (*(name for name in MAKES if name != "intersection"), "points")
 """What a task may allow. ``points`` stands for free and sliding points; crossings need no permission."""
 
@@ -99,6 +102,8 @@ class Task:
         self._checked("model", self.model, given)
         self._check_tools()
         self._check_wanted(given)
+        if len(self.conditions) > MOST_CONDITIONS:
+            raise IllFormedTask("conditions", f"more than {MOST_CONDITIONS} conditions; ask for less")
         for place, condition in enumerate(self.conditions):
             check_condition(f"conditions[{place}]", condition, self.kinds_in_conditions)
 
@@ -167,6 +172,8 @@ class Task:
     def _check_wanted(self, given: dict[str, Kind]) -> None:
         if not self.wanted:
             raise IllFormedTask("wanted", "nothing is wanted; name at least one object of the answer")
+        if len(self.wanted) > MOST_WANTED:
+            raise IllFormedTask("wanted", f"more than {MOST_WANTED} objects are wanted; ask for fewer")
         seen: set[str] = set()
         for place, wanted in enumerate(self.wanted):
             if wanted.kind not in WANTED_KINDS:
@@ -188,6 +195,8 @@ def check_condition(place: str, condition: Condition, known: dict[str, frozenset
     if relation is None:
         raise IllFormedTask(f"{place}.rel", f"{condition.rel[:30]!r} is no relation; use one of {', '.join(RELATIONS)}")
     count = len(condition.of)
+    if count > MOST_TERMS:
+        raise IllFormedTask(f"{place}.of", f"more than {MOST_TERMS} terms; split the condition")
     if (count < 2) if relation.many else (count != len(relation.of)):
         needs = f"two or more {relation.of[0]}s" if relation.many else f"{len(relation.of)} terms"
         raise IllFormedTask(f"{place}.of", f"{condition.rel} takes {needs}; {count} are given")
