@@ -3,7 +3,14 @@
 import pytest
 
 from tests.judge.test_judging import DEMO, TASKS_BY_NAME, verdict
-from widepin.documents.explaining import HELP, explained, measured_in_words, mend_in_words, what_stays_true
+from widepin.documents.explaining import (
+    HELP,
+    explained,
+    measured_in_words,
+    mend_in_words,
+    what_stays_true,
+    what_was_asked,
+)
 from widepin.documents.words import Words
 from widepin.judge.task import Condition
 from widepin.judge.verdict import Measured, Report
@@ -59,3 +66,12 @@ def test_what_stays_true_is_said_together():
         truths=(Condition("on", ("P", "s")), Condition("on", ("Q", "s")), Condition("concyclic", ("A", "B", "P", "Q")))
     )
     assert what_stays_true(report, task) == ["P and Q lie on s", "A, B, P and Q lie on one circle"]
+
+
+def test_every_condition_is_told_with_what_was_measured():
+    task = TASKS_BY_NAME["A course through a mark"]
+    made = next(made for title, expected, made in DEMO if (title, expected) == ("A course through a mark", "eyeballed"))
+    parallel, on = what_was_asked(verdict(task, made).report, task)
+    assert parallel.clause == "n is parallel to g" and parallel.holds_as_drawn and parallel.holds_at_break is False
+    assert parallel.drawn == "" and parallel.at_break.startswith("the angle between n and g is ")
+    assert on.clause == "P lies on n" and on.holds_at_break

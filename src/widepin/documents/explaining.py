@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 
 from ..judge.task import Task
 from ..judge.verdict import Measured, Mend, Outcome, Report, Verdict
@@ -65,6 +66,32 @@ def at_the_break(report: Report, task: Task) -> list[str]:
             miss = f", by {one.gap_at_break:.2g} cm" if one.gap_at_break > 0.005 else ""
             sentences.append(f"There it is no longer true that {clause}{f': {values}' if values else miss}.")
     return sentences
+
+
+@dataclass(frozen=True)
+class Asked:
+    """A condition in words, whether it holds and what was measured: as drawn, and in the break if there is one."""
+
+    clause: str
+    holds_as_drawn: bool
+    drawn: str
+    holds_at_break: bool | None
+    at_break: str
+
+
+def what_was_asked(report: Report, task: Task) -> list[Asked]:
+    """Every condition of the task, looked at."""
+    words = Words(task)
+    return [
+        Asked(
+            words.condition(task.conditions[one.place]),
+            one.holds_as_drawn,
+            measured_in_words(one.measured, words),
+            one.holds_at_break,
+            measured_in_words(one.measured, words, at_break=True),
+        )
+        for one in report.conditions
+    ]
 
 
 def measured_in_words(values: Sequence[Measured], words: Words, at_break: bool = False) -> str:

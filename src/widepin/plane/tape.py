@@ -19,7 +19,7 @@ pick t s a b   a where t > rounding * s, b where t < -rounding * s, else NaN
 =============  ==========================================================================================
 
 ``rounding`` and ``slack`` are ``numbers.ROUNDING`` and ``numbers.SLACK``; the tool book carries them. The browser's
-interpreter is ``web/static/board/tape.js``; ``play`` here is its twin in Python.
+interpreter is ``web/static/figure/tape.js``; ``play`` here is its twin in Python.
 """
 
 from __future__ import annotations

@@ -7,7 +7,7 @@ from typing import Any
 from flask import abort, flash, redirect, render_template, request, url_for
 from flask_login import login_required
 
-from ...documents.explaining import explained, mend_in_words, what_stays_true
+from ...documents.explaining import explained, mend_in_words, what_stays_true, what_was_asked
 from ...documents.verdict import read_verdict
 from ...documents.words import listed
 from ...school import handins
@@ -38,6 +38,7 @@ def hand_in(hand_in_id: int) -> str:
         sentences=explained(verdict, task, level),
         report=report,
         mends=[mend_in_words(mend) for mend in report.mends] if report else [],
+        asked=what_was_asked(report, task) if report else [],
         truths=what_stays_true(report, task) if report else [],
         shapes=shape_pictures(report.shapes) if report else [],
         shortest=handins.shortest_sound(session(), assignment),
