@@ -4,8 +4,8 @@ import numpy as np
 import pytest
 
 from widepin.benchmark import eyeballed, floor_of, fragile, hostile, sound, walk
+from widepin.judge.board import Board
 from widepin.judge.judging import judge
-from widepin.judge.trial import Board
 from widepin.plane.steps import MOST_STEPS
 
 

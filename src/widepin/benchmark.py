@@ -20,9 +20,10 @@ from flint import arb, ctx
 from numpy.typing import NDArray
 
 from .documents.task import read_task, read_work
+from .judge.board import Board
 from .judge.judging import judge
 from .judge.task import Task, Work
-from .judge.trial import CERTIFIED, Board
+from .judge.trial import CERTIFIED
 from .plane.balls import PRECISIONS
 from .plane.steps import MOST_STEPS
 

@@ -5,9 +5,9 @@ import pytest
 
 from tests.judge.test_judging import DEMO, TASKS_BY_NAME, verdict
 from widepin.documents.construction import read_steps
+from widepin.judge.board import Board, Ruling
 from widepin.judge.judging import judge
 from widepin.judge.task import Work
-from widepin.judge.trial import Board, Ruling
 from widepin.school.demo_tasks import steps as from_lines
 
 FAILING = [row for row in DEMO if row[1] in ("fragile", "switching", "eyeballed")]

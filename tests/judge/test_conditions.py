@@ -4,9 +4,9 @@ import numpy as np
 import pytest
 
 from tests import zoo
+from widepin.judge.board import finding
 from widepin.judge.conditions import RELATIONS, Measure, Term
 from widepin.judge.task import Condition
-from widepin.judge.trial import finding
 from widepin.plane.arrays import ARRAYS, Arrays
 from widepin.plane.balls import BALLS, at_rising_precision, ball
 from widepin.plane.shapes import Point

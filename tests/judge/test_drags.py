@@ -7,8 +7,8 @@ import pytest
 
 from tests import zoo
 from tests.judge.test_judging import AB, TASKS_BY_NAME, task
+from widepin.judge.board import Board
 from widepin.judge.drags import LARGE, SMALL, TRIANGLES, extent, shaped_triangle
-from widepin.judge.trial import Board
 from widepin.plane.shapes import Point
 from widepin.school.demo_tasks import rel
 

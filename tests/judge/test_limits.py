@@ -5,8 +5,8 @@ import pytest
 
 from tests import zoo
 from tests.judge.test_judging import ALL, task
+from widepin.judge.board import Board
 from widepin.judge.limits import beyond_limits, room
-from widepin.judge.trial import Board
 from widepin.plane.shapes import Circle, Kind, Point, Straight
 from widepin.school.demo_tasks import rel
 

@@ -5,9 +5,9 @@ import pytest
 from tests import zoo
 from tests.judge.test_judging import AB, TASKS_BY_NAME, task, verdict
 from widepin.judge import search as searching
+from widepin.judge.board import Board
 from widepin.judge.search import binding_order, search, split, twins
 from widepin.judge.task import Condition
-from widepin.judge.trial import Board
 from widepin.school.demo_tasks import TASKS, rel
 
 

@@ -4,8 +4,8 @@ import pytest
 
 from tests import zoo
 from tests.judge.test_judging import AB, ALL, DEMO, TASKS_BY_NAME, task, verdict
+from widepin.judge.board import Board
 from widepin.judge.task import Condition
-from widepin.judge.trial import Board
 from widepin.judge.truths import MOST, is_proven
 from widepin.school.demo_tasks import rel
 

@@ -2,15 +2,20 @@
 
 ``task``        what is asked: given figure, tools, wanted objects, conditions
 ``conditions``  the relations, as gaps that must vanish and margins that must be positive
-``drags``       the positions of a figure that a verdict is based on
+``drags``       the positions of a figure that a verdict is based on; ``limits`` adds what chance misses
+``board``       a task with a student's steps on it: floats look at many positions, balls rule on one
 ``search``      which of the student's objects are meant as the answer
 ``trial``       one answer tried: floats propose, balls decide
 ``breaks``      the simplest position in which an answer fails
 ``counts``      moves, needed and idle ones; tools allowed
 ``method``      whether other crossings would have made the answer right
 ``mends``       small changes that make a work sound, verified
+``truths``      what stays true among the student's objects; ``repeats``, what was there already
+``costs``       elementary moves and geometrography
+``measured``    the values that a condition is about
 ``report``      what a verdict can say beyond its outcome
 ``references``  whether the point that a crossing refers to lies on both curves
+``alike``       rows of numbers that agree
 ``verdict``     the outcomes and what is said with them
 ``judging``     all of it put together: ``judge(task, work)``
 

@@ -14,8 +14,9 @@ from numpy.typing import NDArray
 
 from ..plane.balls import BALLS, Undecided, at_rising_precision, ball
 from ..plane.shapes import Point
+from .board import VISUAL, Board, Ruling, finite, spread
 from .drags import Handle
-from .trial import VISUAL, Board, Ruling, Trial, finite, spread
+from .trial import Trial
 from .verdict import Break, Drag, Outcome
 
 Floats = NDArray[np.float64]

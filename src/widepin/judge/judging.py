@@ -11,6 +11,7 @@
 from __future__ import annotations
 
 from ..plane.steps import IllFormed, check_steps
+from .board import DIGITS, Board
 from .breaks import simplest_break
 from .counts import counted, counted_alone, refused_tool
 from .method import method_holds
@@ -18,7 +19,7 @@ from .references import check_references
 from .report import report_on
 from .search import Search, search
 from .task import IllFormedTask, Task, Work
-from .trial import DIGITS, Board, Trial
+from .trial import Trial, try_answer
 from .verdict import Certificate, Outcome, Refusal, Verdict
 
 
@@ -107,7 +108,7 @@ def best_trial(board: Board, found: Search) -> Trial | None:
     """The best outcome among the answers that look right."""
     best: Trial | None = None
     for answer in found.answers:
-        trial = board.try_answer(answer)
+        trial = try_answer(board, answer)
         if best is None or trial.rank < best.rank:
             best = trial
         if best.outcome is Outcome.SOUND:

@@ -18,9 +18,10 @@ from ..plane.arrays import ARRAYS, Arrays
 from ..plane.figure import is_defined
 from ..plane.shapes import Circle, Kind, Point, Shape, Straight
 from ..plane.steps import IllFormed, Step
+from .board import VISUAL, Board
 from .method import needed_crossings, tried_together
 from .references import check_references, off, passes_through
-from .trial import VISUAL, Board, Trial
+from .trial import Trial, try_answer
 from .verdict import Mend, Outcome
 
 MOST_STEPS, MOST_WAYS = 8, 12
@@ -94,7 +95,7 @@ def is_sound(board: Board, trial: Trial, changes: Sequence[Change]) -> bool:
     except IllFormed:
         return False
     changed = Board(board.task, steps)
-    return changed.looks_right(trial.answer) and changed.try_answer(trial.answer).outcome is Outcome.SOUND
+    return changed.looks_right(trial.answer) and try_answer(changed, trial.answer).outcome is Outcome.SOUND
 
 
 def crossings_said_otherwise(board: Board, trial: Trial) -> Iterator[tuple[int, Step]]:

@@ -11,7 +11,8 @@ from numpy.typing import NDArray
 
 from ..plane.figure import Link, Mixed
 from ..plane.shapes import Kind
-from .trial import Board, Look, Ruling, Trial
+from .board import Board, Look, Ruling
+from .trial import Trial
 from .verdict import Outcome
 
 Floats = NDArray[np.float64]

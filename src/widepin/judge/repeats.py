@@ -9,7 +9,7 @@ import numpy as np
 from ..plane.balls import at_rising_precision
 from ..plane.shapes import Kind, Shape, Straight, cross
 from .alike import alike
-from .trial import Board, vanishes
+from .board import Board, vanishes
 
 
 def repeated(board: Board) -> dict[str, str]:

@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 
 from ..plane.shapes import Shape
 from .alike import CLOSE
+from .board import VISUAL, Board, finding, seen_by_floats
 from .conditions import Term
 from .costs import Costs, Way, costs
 from .counts import is_move
@@ -19,7 +20,7 @@ from .measured import measured
 from .mends import mends, placed_by_eye, ties
 from .repeats import repeated
 from .search import candidates
-from .trial import VISUAL, Board, Trial, finding, seen_by_floats
+from .trial import Trial
 from .truths import what_stays_true
 from .verdict import Break, ConditionReport, Outcome, Report
 

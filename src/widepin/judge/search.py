@@ -15,9 +15,9 @@ import numpy as np
 
 from ..plane.arrays import Arrays
 from ..plane.figure import is_defined
+from .board import VISUAL, Board, finding, seen_by_floats
 from .conditions import RELATIONS, Term
 from .task import Condition, Names, Task, Wanted
-from .trial import VISUAL, Board, finding, seen_by_floats
 
 MOST_LOOKS = 60_000
 """Bound on the effort: how many bindings may be looked at."""

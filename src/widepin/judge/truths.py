@@ -18,10 +18,10 @@ from ..plane.figure import is_defined
 from ..plane.makes import circle_through
 from ..plane.shapes import STRAIGHTS, Kind, Point
 from .alike import CLOSE, alike
+from .board import Board, finding, vanishes
 from .conditions import RELATIONS, Finding, Measure, Relation, Term, on
 from .references import passes_through
 from .task import Condition, Names
-from .trial import Board, finding, vanishes
 
 Floats = NDArray[np.float64]
 

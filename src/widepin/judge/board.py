@@ -1,0 +1,336 @@
+"""A student's board: a task with steps on it, evaluated as drawn and in a batch of positions.
+
+Floats *look* at many positions at once and see gaps; balls *rule* on one position and prove what they say.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from enum import StrEnum
+from functools import cached_property
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ..plane.arrays import ARRAYS, Arrays
+from ..plane.balls import BALLS, Undecided, at_rising_precision, ball, middle
+from ..plane.balls import sign as proven_sign
+from ..plane.figure import Link, is_defined
+from ..plane.makes import line
+from ..plane.shapes import Kind, Point, Shape
+from ..plane.steps import Step
+from . import drags
+from .conditions import RELATIONS, Finding, Measure, Relation, Term
+from .limits import beyond_limits
+from .task import Condition, Task
+
+Floats = NDArray[np.float64]
+Mask = NDArray[np.bool_]
+Answer = tuple[tuple[str, int], ...]
+"""An answer as a key: wanted names with the numbers of the objects."""
+
+VISUAL = 0.012
+"""The visual tolerance, as a multiple of the figure's size."""
+
+DIGITS = 60
+"""Decimal places to which a gap must vanish to count as zero."""
+
+EXACT_IN_FLOATS = 1e-7
+"""Gap, as a multiple of the figure's size, below which floats propose that it is zero."""
+
+DISTINCT = 1e-6
+"""Margin, as a multiple of the figure's size, above which floats see that it is positive."""
+
+SAMPLES = 12
+"""Positions in which floats look for equalities among objects."""
+
+PROOFS = 2
+"""Random positions in which balls prove an equality that floats have found."""
+
+_GAP_BOUND = ball(10) ** -DIGITS
+
+
+class Ruling(StrEnum):
+    """What balls say of an answer in one position."""
+
+    RIGHT = "right"
+    WRONG = "wrong"
+    UNDEFINED = "undefined"
+    NO_ANSWER = "no answer"  # the task itself has none here
+    UNDECIDED = "undecided"  # too close to a degenerate position to tell
+
+
+@dataclass(frozen=True)
+class Look:
+    """What was found at positions (all arrays of length n).
+
+    ``gap``: the largest gap as a multiple of the figure's size, NaN where undefined. ``clear``: whether all margins
+    are positive. ``counts``: whether the task has an answer there and something is known.
+    """
+
+    gap: Floats
+    clear: Mask
+    counts: Mask
+    exact_below: float = EXACT_IN_FLOATS
+
+    @cached_property
+    def undefined(self) -> Mask:
+        """Where part of the answer does not exist although the task has one."""
+        return self.counts & np.isnan(self.gap)
+
+    @cached_property
+    def exact(self) -> Mask:
+        """Where the answer is right without tolerance."""
+        return self.counts & self.clear & (self.gap < self.exact_below)
+
+    @cached_property
+    def wrong(self) -> Mask:
+        """Where the answer exists and is not exactly right."""
+        return self.counts & ~np.isnan(self.gap) & ~self.exact
+
+    @cached_property
+    def visual(self) -> Mask:
+        """Where the answer is right to the eye."""
+        return self.counts & self.clear & (self.gap <= VISUAL)
+
+
+class Board:
+    """A task with a student's steps on it, evaluated: as drawn, and in a batch of positions."""
+
+    def __init__(self, task: Task, steps: Sequence[Step]):
+        self.task = task
+        self.steps = steps
+        self.figure = task.figure(steps)
+        self.drawn, self.shapes = self.figure.drawn()
+        self.given = len(task.given)
+        self.own = len(task.start) + len(steps)
+        self.given_points = [number for number in range(self.given) if self.figure.nodes[number].kind is Kind.POINT]
+        self.home, self.size = self._extent(self.shapes)
+        self.handles = drags.handles(self.figure, self.given, self.own)
+        self._needs: dict[Answer, set[int]] = {}
+        self._as_drawn: dict[Answer, Look] = {}
+        self._always = [*range(len(task.done)), *(self.figure.index[name] for name in task.model_needed)]
+
+    def _extent(self, shapes: Sequence[Shape]) -> tuple[Point, Any]:
+        """Centroid and size of the given points; of all points where the given ones span nothing."""
+        for numbers in (self.given_points, range(self.given + self.own)):
+            points = [shapes[n] for n in numbers if isinstance(shapes[n], Point) and is_defined(shapes[n])]
+            if points:
+                home, size = drags.extent(points)  # type: ignore[arg-type]
+                if size > 1e-6:
+                    return home, size
+        return Point(0.0, 0.0), 5.0
+
+    @property
+    def batch(self) -> drags.Batch:
+        """The positions that the verdict is based on."""
+        return self._evaluated[0]
+
+    @property
+    def batch_shapes(self) -> list[Shape]:
+        """The shapes of all objects in all positions of the batch."""
+        return self._evaluated[1]
+
+    @cached_property
+    def _evaluated(self) -> tuple[drags.Batch, list[Shape]]:
+        size = float(self.size)
+        batch = drags.batch(self.figure, self.drawn, self.shapes, self.handles, size)
+        shapes = self.figure.evaluate_batch(batch.positions)
+        own = range(len(self.task.done), self.given + self.own)
+        crossings = [n for n in own if self.figure.nodes[n].step.make == "intersection"]
+        beyond = beyond_limits(self.figure, crossings, batch.positions, shapes, batch.groups["large all"], size)
+        if beyond.shape[1]:
+            batch = batch.with_group("beyond limits", beyond)
+            shapes = self.figure.evaluate_batch(batch.positions)
+        return batch, shapes
+
+    def sample(self, number: int) -> list[Floats]:
+        """The coordinates of an object in a few large movements, each of shape (``SAMPLES``,)."""
+        columns = self._sampled
+        # What nothing moves is one number for all positions.
+        return [
+            value[columns] if np.ndim(value) else np.full(len(columns), float(value))
+            for value in self.batch_shapes[number]
+        ]
+
+    @cached_property
+    def _sampled(self) -> NDArray[np.intp]:
+        """Large movements in which the most of the student's objects exist."""
+        columns = np.flatnonzero(self.batch.in_group("large all"))
+        there = np.zeros(len(columns))
+        for shape in self.batch_shapes[self.given : self.given + self.own]:
+            there += np.isfinite(np.asarray(shape[-1]))[..., columns] if np.ndim(shape[-1]) else 0
+        return columns[np.argsort(-there, kind="stable")[:SAMPLES]]
+
+    @cached_property
+    def proofs(self) -> list[list[Shape]]:
+        """The shapes in balls of all objects but the model's in random positions, where equalities are proven."""
+        own = range(self.given + self.own)
+        found = []
+        for column in self._sampled:
+            position = [ball(float(x)) for x in self.batch.positions[:, column]]
+            try:
+                found.append(at_rising_precision(lambda: self.figure.evaluate(BALLS, position, only=own)))  # noqa: B023
+            except Undecided:
+                continue
+            if len(found) == PROOFS:
+                break
+        return found
+
+    # -- what floats see ---------------------------------------------------------------------------
+
+    def looks_right(self, answer: Mapping[str, int]) -> bool:
+        """Whether an answer is right to the eye as drawn."""
+        return bool(self.look_as_drawn(answer).visual.all())
+
+    def look_as_drawn(self, answer: Mapping[str, int]) -> Look:
+        """What floats see of an answer in the drawn position."""
+        key = tuple(answer.items())
+        if key not in self._as_drawn:
+            self._as_drawn[key] = self.look(self.shapes, answer)
+        return self._as_drawn[key]
+
+    def look(self, shapes: Sequence[Shape], answer: Mapping[str, int]) -> Look:
+        """What floats see of an answer in these shapes, one position or many."""
+        with Arrays.quiet():
+            measure = self.measure(shapes)
+            counts = np.atleast_1d(self._task_has_answer(shapes))
+            gap, clear = seen_by_floats(self.findings(measure, shapes, answer), measure.size, counts.shape)
+            for number in answer.values():
+                gap = np.where(is_defined(shapes[number]), gap, np.nan)
+        return Look(gap, clear, counts)
+
+    def measure(self, shapes: Sequence[Shape]) -> Measure:
+        """The scale of the figure in these float shapes."""
+        points = [shapes[number] for number in self.given_points]
+        if not points:
+            return Measure(ARRAYS, self.size, self.home)
+        home, size = drags.extent(points)  # type: ignore[arg-type]
+        return Measure(ARRAYS, np.where(size > 1e-6 * self.size, size, self.size), home)
+
+    def _task_has_answer(self, shapes: Sequence[Shape]) -> Any:
+        return np.logical_and.reduce([is_defined(shapes[number]) for number in self._always])
+
+    def findings(self, measure: Measure, shapes: Sequence[Shape], answer: Mapping[str, int]) -> list[Finding]:
+        """What each condition of the task finds, in any number system."""
+
+        def look_up(name: str) -> Term:
+            number = self.number(name, answer)
+            return Term(shapes[number], self.figure.nodes[number].kind)
+
+        return [finding(measure, condition, look_up) for condition in self.task.conditions]
+
+    def number(self, name: str, answer: Mapping[str, int]) -> int:
+        """The number of the object that a name in a condition stands for."""
+        return answer[name] if name in answer else self.figure.index[name]
+
+    # -- what balls prove --------------------------------------------------------------------------
+
+    def needs(self, answer: Mapping[str, int]) -> set[int]:
+        """Every object that must be evaluated to judge an answer."""
+        key = tuple(answer.items())
+        if key not in self._needs:
+            named = {self.number(name, answer) for condition in self.task.conditions for name in condition.names}
+            self._needs[key] = self.figure.ancestors({*self._always, *answer.values(), *named})
+        return self._needs[key]
+
+    def rule(
+        self, position: Sequence[float], answer: Mapping[str, int], swaps: Mapping[int, Link] | None = None
+    ) -> tuple[Ruling, float]:
+        """What balls say of an answer in one position, and the largest gap relative to the figure's size."""
+        needed = self.needs(answer)
+
+        def compute() -> tuple[Ruling, float]:
+            shapes = self.figure.evaluate(BALLS, [ball(float(x)) for x in position], swaps, needed)
+            if not all(finite(shapes[number]) for number in self._always):
+                return Ruling.NO_ANSWER, np.nan
+            if not all(finite(shapes[number]) for number in answer.values()):
+                return Ruling.UNDEFINED, np.nan
+            size = ball(float(self.size))
+            measure = Measure(BALLS, size, Point(ball(float(self.home.x)), ball(float(self.home.y))))
+            return self._weigh(self.findings(measure, shapes, answer), size)
+
+        try:
+            return at_rising_precision(compute)
+        except Undecided:
+            return Ruling.UNDECIDED, np.nan
+
+    def rule_at(self, number: int, answer: Mapping[str, int]) -> tuple[Ruling, float]:
+        """What balls say of an answer in a position of the batch."""
+        return self.rule(self.batch.positions[:, number].tolist(), answer)
+
+    def _weigh(self, findings: Iterable[Finding], size: Any) -> tuple[Ruling, float]:
+        ruling, worst = Ruling.RIGHT, 0.0
+        bound = _GAP_BOUND * size
+        for found in findings:
+            for gap in found.gaps:
+                if gap.is_nan():
+                    return Ruling.UNDEFINED, np.nan
+                if abs(gap) > bound:
+                    ruling = Ruling.WRONG
+                elif not gap.abs_upper() < bound:
+                    raise Undecided
+                worst = max(worst, abs(middle(gap)) / float(self.size))
+            for margin in found.margins:
+                s = proven_sign(margin, size)
+                if s is None:
+                    return Ruling.UNDEFINED, np.nan
+                if s <= 0:
+                    ruling, worst = Ruling.WRONG, np.inf
+        return ruling, worst
+
+
+def finding(
+    measure: Measure,
+    condition: Condition,
+    look_up: Callable[[str], Term],
+    relations: Mapping[str, Relation] = RELATIONS,
+) -> Finding:
+    """What a condition finds where ``look_up`` says what its names stand for."""
+    terms: list[Any] = []
+    relation = relations[condition.rel]
+    roles = relation.of * len(condition.of) if relation.many else relation.of
+    for term, role in zip(condition.of, roles, strict=True):
+        if isinstance(term, str):
+            terms.append(look_up(term))
+        elif role in ("pair", "triple"):
+            terms.append([look_up(name).shape for name in term])
+        else:
+            p, q = (look_up(name).shape for name in term)
+            terms.append(Term(line(measure.system, p, q), Kind.LINE))  # type: ignore[arg-type]
+    if condition.ratio is not None:
+        terms += condition.ratio
+    return relation.check(measure, *terms)
+
+
+def seen_by_floats(findings: Iterable[Finding], size: Any, shape: tuple[int, ...]) -> tuple[Floats, Mask]:
+    """What findings in arrays come to, each of the given shape.
+
+    The largest gap as a multiple of the figure's size, NaN where anything is undefined; and whether all margins are
+    positive as far as floats can tell.
+    """
+    gap, clear = np.zeros(shape), np.ones(shape, dtype=bool)
+    for found in findings:
+        for one in found.gaps:
+            gap = np.maximum(gap, np.abs(one / size))
+        for margin in found.margins:
+            clear = clear & (margin > DISTINCT * size)
+            gap = np.where(np.isnan(margin), np.nan, gap)
+    return gap, clear
+
+
+def spread(numbers: NDArray[np.intp], most: int) -> list[int]:
+    """Some of the numbers, spread evenly."""
+    return [int(n) for n in numbers[:: max(1, -(-len(numbers) // most))][:most]]
+
+
+def vanishes(gap: Any, size: float) -> bool:
+    """Whether a length in balls is zero to ``DIGITS`` digits, on the scale of a figure."""
+    return bool(gap.abs_upper() < _GAP_BOUND * ball(float(size)))
+
+
+def finite(shape: Shape) -> bool:
+    """Whether a shape of balls is defined."""
+    return all(value.is_finite() for value in shape)
