@@ -30,7 +30,7 @@ MOST_SEARCHED = 4
 ROUNDS, TRIES = 4, 48
 """Rounds of a search, and positions tried in each."""
 
-LOOKED_AT = 150
+LOOKED_AT = 100
 """Positions of the batch in which room is measured."""
 
 
@@ -49,7 +49,7 @@ def beyond_limits(
     middle, half = (moved.max(axis=1) + moved.min(axis=1)) / 2, (moved.max(axis=1) - moved.min(axis=1)) / 2
     low, high = middle - half / np.sqrt(2), middle + half / np.sqrt(2)
     rng = np.random.default_rng(20261124)
-    columns = np.arange(positions.shape[1])[large][:: max(1, moved.shape[1] // LOOKED_AT)]
+    columns = slice(large.start, large.stop, max(1, moved.shape[1] // LOOKED_AT))
     found = []
     for number, column in tightest(figure, crossings, shapes, columns, size):
         gone = _searched(figure, number, positions[:, column], low, high, size, rng)
@@ -59,19 +59,19 @@ def beyond_limits(
 
 
 def tightest(
-    figure: Figure, crossings: Iterable[int], shapes: Sequence[Shape], columns: NDArray[np.intp], size: float
+    figure: Figure, crossings: Iterable[int], shapes: Sequence[Shape], columns: slice, size: float
 ) -> list[tuple[int, int]]:
     """Crossings that have little room and are there in all the columns, each with its tightest column."""
     tight = []
     for numbers, rooms in _rooms(figure, crossings, shapes, columns):
         least = rooms.min(axis=1)  # NaN where the crossing is gone in some column: then it needs no search
         for at in np.flatnonzero((least > ALWAYS * size) & (least < TIGHT * size)):
-            tight.append((float(least[at]), numbers[at], int(columns[np.argmin(rooms[at])])))
+            tight.append((float(least[at]), numbers[at], columns.start + columns.step * int(np.argmin(rooms[at]))))
     return [(number, column) for _, number, column in sorted(tight)[:MOST_SEARCHED]]
 
 
 def _rooms(
-    figure: Figure, crossings: Iterable[int], shapes: Sequence[Shape], columns: Any
+    figure: Figure, crossings: Iterable[int], shapes: Sequence[Shape], columns: slice
 ) -> Iterator[tuple[list[int], Floats]]:
     """The rooms of all crossings, those of curves of the same kinds together: their numbers and (k, n) centimetres."""
     alike: dict[tuple[Kind, ...], list[int]] = {}
@@ -86,13 +86,13 @@ def _rooms(
             yield numbers, room(kinds, a, b, points)
 
 
-def _stacked(shapes: Sequence[Shape], columns: Any) -> Any:
+def _stacked(shapes: Sequence[Shape], columns: slice) -> Any:
     """Shapes of one kind as one shape with coordinates (k, n); what nothing moves is repeated."""
-    fields = zip(*shapes, strict=True)
+    count = len(range(columns.start, columns.stop, columns.step))
     return type(shapes[0])(
         *(
-            np.array([value[columns] if np.ndim(value) else np.full(len(columns), value) for value in values])
-            for values in fields
+            np.array([value[columns] if isinstance(value, np.ndarray) else np.full(count, value) for value in values])
+            for values in zip(*shapes, strict=True)
         )
     )
 
@@ -124,7 +124,7 @@ def _searched(
 ) -> Floats | None:
     """A position near ``start`` in which a crossing is gone and its curves are not, or None."""
     needed = figure.ancestors([number])
-    every = np.arange(TRIES)
+    every = slice(0, TRIES, 1)
     for turn in range(ROUNDS):
         reach = (high - low) * 0.25 * 0.5**turn
         tries = start[:, None] + rng.uniform(-1, 1, (len(start), TRIES)) * reach[:, None]
