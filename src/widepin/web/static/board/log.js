@@ -69,3 +69,8 @@ export function nextId(isPoint, taken) {
     }
   }
 }
+
+// Places are kept to a thousandth of a millimetre.
+export function rounded(at) {
+  return at.map((value) => Math.round(value * 1e4) / 1e4);
+}

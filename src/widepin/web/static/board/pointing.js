@@ -1,5 +1,7 @@
 // The pointer on the board: hovering offers, a click takes, a drag moves a point or the paper.
 
+import { rounded } from "./log.js";
+
 const STILL = 5; // pixels that a click may wander
 
 export class Pointing {
@@ -92,13 +94,13 @@ export class Pointing {
     if (!down) return;
     const { board } = this;
     if (down.dragged && down.id) {
-      const at = board.figure.shape(down.id).map((value) => Math.round(value * 1e4) / 1e4);
+      const at = rounded(board.figure.shape(down.id));
       board.perform({ op: "move", points: { [down.id]: at } });
     } else if (!down.dragged && this.#offers.length) {
       const [taken] = this.#offers;
       this.#offers = [];
       board.offer = null;
-      board.fill(taken);
+      board.building.fill(taken);
       if (event.pointerType !== "touch") {
         this.#offer(board.offersAt(...(this.#place ?? down.start), event.pointerType));
         board.bar.focus();

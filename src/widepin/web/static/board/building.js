@@ -1,0 +1,139 @@
+// Building: blanks are filled by pointing or typing, and a full sentence becomes a step.
+
+import { labelOf } from "../figure/drawing.js";
+import { Hits, nearestPlace } from "./hits.js";
+import { rounded } from "./log.js";
+
+export class Building {
+  constructor(board) { this.board = board; }
+
+  take(instrument) {
+    if (this.board.hand.instrument?.make === instrument.make) return this.putDown();
+    this.board.hand.take(instrument);
+    this.board.bar.clear();
+    this.board.bar.tell("");
+    this.board.show();
+    if (!this.board.pointing.isTouch) this.board.bar.focus();
+  }
+
+  putDown() {
+    if (this.board.hand.filled.length) this.board.hand.empty();
+    else this.board.hand.putDown();
+    this.board.bar.clear();
+    this.board.bar.tell("");
+    this.board.offer = null;
+    this.board.show();
+  }
+
+  add(step) {
+    this.board.perform({ op: "add", step });
+    return step.id;
+  }
+
+  // Fill the next blank with what was pointed at or named; a place or crossing becomes a point first.
+  fill(choice) {
+    const { hand } = this.board;
+    if (hand.meetings) return this.mark(hand.meetings[choice.which - 1].step);
+    if (hand.blank.kind === "place") return this.#point(choice);
+    if (hand.instrument.make === "intersection" && choice.type === "crossing") return this.mark(choice.step);
+    const id = choice.type === "object" ? choice.id : this.#pointFor(choice);
+    if (id === null) return;
+    hand.filled.push(id);
+    if (hand.instrument.make === "move") this.board.bar.tell("Arrow keys move it, with Shift ten times as far. Esc puts it down.");
+    if (hand.isFull) this.#complete();
+    this.board.bar.clear();
+    this.board.show();
+  }
+
+  #pointFor(choice) {
+    if (choice.type === "crossing") return this.add({ id: this.board.newId("intersection"), ...choice.step });
+    if (!this.board.mayPutPoints) {
+      this.board.bar.tell("This task has no points to put freely; take a crossing or a point that is there.", true);
+      return null;
+    }
+    if (choice.type === "slide") return this.add({ id: this.board.newId("point_on"), make: "point_on", from: [choice.id], at: rounded(choice.at) });
+    return this.add({ id: this.board.newId("free_point"), make: "free_point", at: rounded(choice.at) });
+  }
+
+  #point(choice) {
+    const id = this.#pointFor(choice.type === "object" ? { type: "slide", id: choice.id, at: choice.at ?? this.#middleOf(choice.id) } : choice);
+    if (id !== null) this.board.bar.tell(`${id} is there.`);
+    this.board.bar.clear();
+    this.board.show();
+  }
+
+  #middleOf(id) {
+    const [width, height] = this.board.drawing.size();
+    return nearestPlace(this.board.figure.kind(id), this.board.figure.shape(id), this.board.view.toPaper(width / 2, height / 2));
+  }
+
+  #complete() {
+    const { hand } = this.board;
+    const { make } = hand.instrument;
+    if (make === "move") return;
+    if (make === "intersection") return this.#cross();
+    const step = { id: this.board.newId(make), make, from: hand.sources };
+    hand.empty();
+    const isThere = this.board.figure.preview(step).every(Number.isFinite);
+    this.add(step);
+    this.board.bar.tell(isThere ? `${step.id} is drawn.` : `${step.id} does not exist as the figure lies now; it will when it can.`, !isThere);
+    if (hand.instrument.most !== null && this.board.used(hand.instrument) >= hand.instrument.most) hand.putDown();
+  }
+
+  #cross() {
+    const { hand } = this.board;
+    const marked = (at) => this.board.figure.ids.find((id) => this.board.figure.isPoint(id) && this.board.figure.isDefined(id)
+      && Math.hypot(this.board.figure.shape(id)[0] - at[0], this.board.figure.shape(id)[1] - at[1]) < 1e-6);
+    const all = new Hits(this.board.figure, this.board.view, () => false).meetings([...hand.filled]);
+    const meetings = all.filter(({ at }) => !marked(at));
+    if (meetings.length === 2) {
+      hand.meetings = meetings;
+      this.board.bar.tell("Both crossings are numbered on the board: type 1 or 2, or point at one.");
+    } else if (meetings.length === 1) {
+      this.mark(meetings[0].step);
+    } else {
+      hand.empty();
+      this.board.bar.tell(all.length ? `${marked(all[0].at)} is marked there already.` : "These two do not meet as the figure lies now.", true);
+    }
+  }
+
+  mark(step) {
+    const id = this.add({ id: this.board.newId("intersection"), ...step });
+    this.board.hand.empty();
+    this.board.bar.tell(`${id} is marked.`);
+    this.board.bar.clear();
+    this.board.show();
+  }
+
+  typed(text, isFinal) {
+    const { hand, figure } = this.board;
+    const name = text.trim();
+    if (hand.meetings) {
+      if (name === "1" || name === "2") this.fill({ which: Number(name) });
+      return;
+    }
+    const place = name.match(/^\(?\s*(-?\d+(?:\.\d+)?)\s*[,; ]\s*(-?\d+(?:\.\d+)?)\s*\)?$/);
+    if (place && isFinal && ["point", "place"].includes(hand.blank?.kind)) {
+      return this.fill({ type: "free", at: [Number(place[1]), Number(place[2])] });
+    }
+    const ids = figure.ids.filter((id) => hand.fits(figure, id));
+    const exact = ids.find((id) => labelOf(figure, id) === name || id === name);
+    const longer = ids.some((id) => id !== exact && (id.startsWith(name) || labelOf(figure, id).startsWith(name)));
+    if (exact && (isFinal || !longer)) return this.fill({ type: "object", id: exact });
+    if (isFinal && !name && this.board.offer) return this.fill(this.board.offer);
+    if (isFinal) this.board.bar.tell(name ? this.#misnamed(name) : "Type the name of what is meant.", true);
+    this.board.lit = exact ?? null;
+    this.board.paint();
+  }
+
+  #misnamed(name) {
+    if (!this.board.figure.has(name)) return `There is no ${name} on the board.`;
+    return `${name} is a ${this.board.figure.kind(name)}; it does not fit here.`;
+  }
+
+  nudge(dx, dy) {
+    const [id] = this.board.hand.filled;
+    const [x, y] = this.board.figure.shape(id);
+    this.board.perform({ op: "move", points: { [id]: rounded([x + dx, y + dy]) } });
+  }
+}

@@ -1,0 +1,47 @@
+// The keyboard: everything on the board can be done with it.
+
+const NUDGE = 0.1; // centimetres per arrow key; ten times as much with Shift
+
+export class Keys {
+  // deeds: name -> what its button does
+  constructor(board, deeds) {
+    this.board = board;
+    this.deeds = deeds;
+    document.addEventListener("keydown", (event) => this.#press(event));
+  }
+
+  #press(event) {
+    const { board } = this;
+    const writing = event.target.matches?.("input") && event.target !== board.bar.field;
+    if (writing) return;
+    const key = event.key.toLowerCase();
+    if ((event.ctrlKey || event.metaKey) && (key === "z" || key === "y")) {
+      event.preventDefault();
+      const deed = key === "y" || event.shiftKey ? "bring back" : "take back";
+      if (!board.page.querySelector(`[data-do='${deed}']`).disabled) this.deeds[deed]();
+      return;
+    }
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.key === "Escape") return board.building.putDown();
+    if (event.key === "Tab" && board.pointing.next()) return event.preventDefault();
+    if (board.hand.instrument?.make === "move" && board.hand.isFull && this.#arrow(event)) return event.preventDefault();
+    if (!board.hand.instrument && /^[1-9]$/.test(event.key)) {
+      const card = board.bench.cards[Number(event.key) - 1]?.card;
+      if (card && !card.disabled) {
+        event.preventDefault();
+        card.click();
+      }
+    } else if (event.key.length === 1 && /\S/.test(event.key) && !event.target.closest?.("button, a, input")) {
+      board.bar.focus();
+    }
+  }
+
+  #arrow(event) {
+    const ways = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
+    const way = ways[event.key];
+    if (!way) return false;
+    const far = event.shiftKey ? NUDGE * 10 : NUDGE;
+    this.board.building.nudge(way[0] * far, way[1] * far);
+    return true;
+  }
+}
