@@ -135,3 +135,24 @@ def test_a_step_is_only_made_another_way_if_it_fits(operation, said):
     state = fold(SILL, [CIRCLE, OTHER, CROSS, LINE])
     with pytest.raises(OperationRefused, match=said):
         state.check(read_operation(operation))
+
+
+def test_removing_a_step_takes_what_is_made_from_it_along():
+    removed = {"op": "remove", "id": "d"}
+    state = fold(SILL, [CIRCLE, OTHER, CROSS, LINE, removed])
+    assert [step.id for step in state.steps] == ["c"]
+    state.apply(read_operation(BACK))
+    assert [step.id for step in state.steps] == ["c", "d", "D", "m"]
+    assert ids(CIRCLE, OTHER, CROSS, removed, OTHER) == ["c", "d"], "the name is free again"
+
+
+def test_a_crossing_refers_only_to_a_point_of_both_curves():
+    state = fold(SILL, [CIRCLE, OTHER, CROSS])
+    with pytest.raises(OperationRefused, match="does not always lie on"):
+        state.check(read_operation(remade(make="intersection", **{"from": ["c", "d"], "other_than": "A"})))
+
+
+@pytest.mark.parametrize("id_", ["A", "s", "nothing"])
+def test_only_own_steps_are_removed(id_):
+    with pytest.raises(OperationRefused, match="no step of yours"):
+        fold(SILL, [CIRCLE]).check(read_operation({"op": "remove", "id": id_}))

@@ -1,7 +1,8 @@
 """A student's operations on a work, folded into its steps.
 
-The log of a work holds, in order: ``add`` (a step), ``remake`` (a step made another way), ``move`` (points put
-elsewhere), ``dress`` (an object shown another way), ``take back`` and ``bring back``.
+The log of a work holds, in order: ``add`` (a step), ``remake`` (a step made another way), ``remove`` (a step,
+and all that is made from it), ``move`` (points put elsewhere), ``dress`` (an object shown another way), ``take back`` and
+``bring back``.
 Folding it gives the state of the board. Because the log only grows, nothing that was done is ever lost.
 """
 
@@ -16,7 +17,9 @@ from pydantic import BaseModel, ConfigDict, Field, StrictBool, StrictStr, TypeAd
 from ..documents.construction import Coordinate, StepDocument, write_step
 from ..documents.reading import from_validation
 from ..judge.counts import refused_tool
+from ..judge.references import check_references
 from ..judge.task import Task
+from ..plane.figure import Figure
 from ..plane.makes import MAKES
 from ..plane.shapes import Kind
 from ..plane.steps import FARTHEST, MOST_STEPS, IllFormed, Step, check_step
@@ -42,6 +45,14 @@ class RemakeDocument(BaseModel):
     model_config = STRICT
     op: Literal["remake"]
     step: StepDocument
+
+
+class RemoveDocument(BaseModel):
+    """A step removed, with all that is made from it."""
+
+    model_config = STRICT
+    op: Literal["remove"]
+    id: StrictStr
 
 
 class MoveDocument(BaseModel):
@@ -78,7 +89,8 @@ class BackDocument(BaseModel):
 
 
 OperationDocument = Annotated[
-    AddDocument | RemakeDocument | MoveDocument | DressDocument | BackDocument, Field(discriminator="op")
+    AddDocument | RemakeDocument | RemoveDocument | MoveDocument | DressDocument | BackDocument,
+    Field(discriminator="op"),
 ]
 _ADAPTER: TypeAdapter[OperationDocument] = TypeAdapter(OperationDocument)
 
@@ -106,6 +118,9 @@ class State:
         for one in self.done:
             if isinstance(one, AddDocument | RemakeDocument):
                 steps[one.step.id] = one.step.step()
+            elif isinstance(one, RemoveDocument):
+                for id_ in hanging_on(steps.values(), one.id):
+                    del steps[id_]
         return self._placed(list(steps.values()))
 
     @property
@@ -167,6 +182,9 @@ class State:
             self._check_remake(operation.step.step())
         elif isinstance(operation, MoveDocument):
             self._check_move(operation)
+        elif isinstance(operation, RemoveDocument):
+            if operation.id not in {step.id for step in self.steps}:
+                raise OperationRefused(f"{operation.id[:24]} is no step of yours that could be removed.")
         elif isinstance(operation, DressDocument):
             if operation.id not in self.kinds():
                 raise OperationRefused(f"{operation.id[:24]} is not on the board.")
@@ -184,8 +202,11 @@ class State:
 
     def _check_step(self, step: Step, before: Sequence[Step]) -> None:
         """That a step is well formed after these of the student's."""
+        there = (*self.task.done, *before)
         try:
-            check_step(step, {one.id: MAKES[one.make].gives for one in (*self.task.done, *before)})
+            check_step(step, {one.id: MAKES[one.make].gives for one in there})
+            if step.choice == "other_than":
+                check_references(Figure([*there, step]), len(there))
         except IllFormed as wrong:
             raise OperationRefused(f"{wrong.rule}.") from None
 
@@ -213,6 +234,15 @@ class State:
                 raise OperationRefused(f"{id_[:24]} is not a point that can be dragged.")
             if any(abs(value) > FARTHEST for value in place):
                 raise OperationRefused(f"{id_} cannot go farther than {FARTHEST:.0f} cm.")
+
+
+def hanging_on(steps: Iterable[Step], id_: str) -> list[str]:
+    """The ids of a step and of all that is made from it, the last first."""
+    found = [id_]
+    for step in steps:
+        if set(step.parents) & set(found):
+            found.insert(0, step.id)
+    return found
 
 
 def fold(task: Task, log: Iterable[dict[str, Any]]) -> State:

@@ -9,13 +9,15 @@ import { Building } from "./building.js";
 import { Hand } from "./hand.js";
 import { hints } from "./hints.js";
 import { Hits } from "./hits.js";
-import { allowed } from "./instruments.js";
+import { allowed, makeOf } from "./instruments.js";
 import { Keys } from "./keys.js";
 import { fold, nextId, rebased, stepsOf } from "./log.js";
 import { Pointing } from "./pointing.js";
 import { Record } from "./record.js";
 import { Saving } from "./saving.js";
 import { SentenceBar } from "./sentence-bar.js";
+import { Shaking } from "./shaking.js";
+import { Vanished, whyGone } from "./vanished.js";
 
 const REACH = { mouse: 13, pen: 14, touch: 24 };
 const ROOM = 0.2; // share of the window left free around the figure, for what is still to be drawn
@@ -29,6 +31,8 @@ export class Board {
     this.hand = new Hand();
     this.offer = null; // what a click would take now
     this.lit = null;
+    this.trial = null; // a step that is being thought of in the place of another
+    this.vanished = new Vanished();
     this.drawing = new Drawing(page.querySelector(".paper"));
     this.instruments = allowed(setting.tools);
     this.bar = new SentenceBar(page.querySelector(".sentence-bar"), {
@@ -40,6 +44,9 @@ export class Board {
       lit: (id) => { this.lit = id; this.paint(); },
       chosen: () => this.show(),
       dress: (id, dress) => this.perform({ op: "dress", id, dress }),
+      remake: (step) => { this.trial = null; this.perform({ op: "remake", step }); },
+      remove: (id) => { this.perform({ op: "remove", id }); this.bar.tell("Removed. Take back undoes it."); },
+      tryOut: (step) => { this.trial = step; this.paint(); },
     });
     this.saving = new Saving({
       url: setting.urls.operations,
@@ -54,6 +61,7 @@ export class Board {
       },
     });
     this.building = new Building(this);
+    this.shaking = new Shaking(this, () => this.#shaken());
     this.pointing = new Pointing(this);
     this.#listen();
     this.rebuild();
@@ -65,7 +73,7 @@ export class Board {
   // -- state --------------------------------------------------------------------------------------
 
   rebuild() {
-    const { done, undone } = fold([...this.stored, ...this.saving.pending.map(({ operation }) => operation)]);
+    const { done, undone } = fold(this.#operations());
     const { given, own } = stepsOf(this.setting, done);
     this.given = new Set(given.map(({ id }) => id));
     this.own = own;
@@ -105,7 +113,7 @@ export class Board {
   }
 
   used(instrument) {
-    const makes = instrument.make === "point" ? ["free_point", "point_on"] : [instrument.make];
+    const makes = instrument.make === "point" ? ["free_point", "point_on"] : [makeOf(instrument)];
     return this.own.filter(({ make }) => makes.includes(make)).length;
   }
 
@@ -189,7 +197,38 @@ export class Board {
       if (this.figure.step(id).style === "dashed") role.add("dashed");
       if (id === this.lit || inHand.has(id) || (this.offer?.type === "object" && this.offer.id === id)) role.add("lit");
       return role;
-    }, { extras: hints(this) });
+    }, { extras: [...this.#whatVanished(), ...hints(this)] });
+  }
+
+  // Ghosts of what is gone, and a sentence that says why when it goes.
+  #whatVanished() {
+    const { fresh, isBack } = this.vanished.note(this.figure);
+    if (fresh.length) this.bar.tell(whyGone(this.figure, fresh[0]), true);
+    else if (isBack) this.bar.tell("Everything is there again.");
+    return this.vanished.ghosts(this.figure, this.view, ...this.drawing.size());
+  }
+
+  // Every point back where the task or the student first put it.
+  #backToDrawn() {
+    const first = new Map([...this.setting.given, ...this.setting.start].map(({ id, at }) => [id, at]));
+    for (const { op, step } of fold(this.#operations()).done) if (op === "add" || op === "remake") first.set(step.id, step.at);
+    const moved = this.figure.ids.filter((id) => this.figure.canDrag(id) && first.get(id) && !isAt(this.figure.step(id).at, first.get(id)));
+    if (moved.length) this.perform({ op: "move", points: Object.fromEntries(moved.map((id) => [id, first.get(id)])) });
+    this.bar.tell(moved.length ? "Every point is where it was first put." : "No point has been moved.");
+  }
+
+  #operations() { return [...this.stored, ...this.saving.pending.map(({ operation }) => operation)]; }
+
+  #shake() {
+    if (this.shaking.isOn) return this.shaking.stop();
+    this.page.querySelector("[data-do=shake]").textContent = "Stop";
+    this.bar.tell("Shaking. Watch whether it holds.");
+    this.shaking.start();
+  }
+
+  #shaken() {
+    this.page.querySelector("[data-do=shake]").textContent = "Shake";
+    this.rebuild();
   }
 
   // -- keys and buttons ----------------------------------------------------------------------------
@@ -199,6 +238,8 @@ export class Board {
       "take back": () => this.perform({ op: "take back" }),
       "bring back": () => this.perform({ op: "bring back" }),
       fit: () => this.fit(),
+      shake: () => this.#shake(),
+      "back to drawn": () => this.#backToDrawn(),
       closer: () => this.#zoom(1.25),
       farther: () => this.#zoom(0.8),
     };
@@ -222,6 +263,10 @@ export class Board {
     const [width, height] = this.drawing.size();
     this.look(this.view.zoomed(factor, width / 2, height / 2));
   }
+}
+
+function isAt(a, b) {
+  return Math.abs(a[0] - b[0]) < 1e-4 && Math.abs(a[1] - b[1]) < 1e-4;
 }
 
 function slides(curves) {

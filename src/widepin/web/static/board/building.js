@@ -2,6 +2,7 @@
 
 import { labelOf } from "../figure/drawing.js";
 import { Hits, nearestPlace } from "./hits.js";
+import { makeOf } from "./instruments.js";
 import { rounded } from "./log.js";
 
 export class Building {
@@ -72,8 +73,8 @@ export class Building {
     const { make } = hand.instrument;
     if (make === "move") return;
     if (make === "intersection") return this.#cross();
-    const step = { id: this.board.newId(make), make, from: hand.sources };
-    hand.empty();
+    const step = { id: this.board.newId(makeOf(hand.instrument)), make: makeOf(hand.instrument), from: hand.sources };
+    hand.next();
     const isThere = this.board.figure.preview(step).every(Number.isFinite);
     this.add(step);
     this.board.bar.tell(isThere ? `${step.id} is drawn.` : `${step.id} does not exist as the figure lies now; it will when it can.`, !isThere);

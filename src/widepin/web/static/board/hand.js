@@ -14,6 +14,12 @@ export class Hand {
   putDown() { this.take(null); }
   empty() { this.filled = []; this.meetings = null; }
 
+  // Ready for the next step: a compass keeps its opening, a run of segments goes on from its end.
+  next() {
+    this.filled = (this.instrument.keeps ?? []).map((blank) => this.filled[blank]);
+    this.meetings = null;
+  }
+
   get blank() {
     if (!this.instrument) return null;
     return this.meetings ? { kind: "which" } : blanksOf(this.instrument)[this.filled.length] ?? null;

@@ -2,12 +2,17 @@
 
 import { curvePath, element } from "../figure/drawing.js";
 import { Hand } from "./hand.js";
-import { blanksOf } from "./instruments.js";
+import { blanksOf, makeOf } from "./instruments.js";
 
 const HERE = " here"; // no object can have this id
 
-export function hints({ hand, offer, figure, view, drawing }) {
+export function hints({ hand, offer, trial, figure, view, drawing }) {
   const extras = [];
+  const thought = trial ? figure.preview(trial) : [];
+  if (thought.length === 2 && thought.every(Number.isFinite)) {
+    const [cx, cy] = view.toScreen(...thought);
+    extras.push(element("circle", { cx, cy, r: 12, class: "offer crossing" }));
+  }
   const preview = previewOf(hand, offer, figure);
   const path = preview && curvePath(preview.kind, preview.shape, view, ...drawing.size());
   if (path) {
@@ -29,12 +34,12 @@ export function hints({ hand, offer, figure, view, drawing }) {
 // The curve that filling the last blank with the offer would draw.
 function previewOf(hand, offer, figure) {
   if (!hand.instrument || !offer || hand.meetings || hand.blank?.kind !== "point") return null;
-  const gives = figure.book.makes[hand.instrument.make].gives;
+  const gives = figure.book.makes[makeOf(hand.instrument)]?.gives ?? "point";
   if (gives === "point" || hand.filled.length !== blanksOf(hand.instrument).length - 1) return null;
   const trial = new Hand();
   trial.take(hand.instrument);
   trial.filled = [...hand.filled, HERE];
   const at = offer.type === "object" ? figure.shape(offer.id) : offer.at;
-  const shape = figure.previewWith({ id: HERE, make: "free_point", at }, { make: hand.instrument.make, from: trial.sources });
+  const shape = figure.previewWith({ id: HERE, make: "free_point", at }, { make: makeOf(hand.instrument), from: trial.sources });
   return shape.every(Number.isFinite) ? { kind: gives, shape } : null;
 }

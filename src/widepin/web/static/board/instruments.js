@@ -6,14 +6,16 @@ const STRAIGHT = { kind: "straight" };
 const CURVE = { kind: "curve" };
 
 // say: words and blanks in reading order. order: which blank is which entry of "from", where it is not the same.
+// draws: the make of its steps, where that is not its own name. keeps: blanks that stay filled for the next step.
 export const INSTRUMENTS = [
   { make: "move", name: "Move", say: ["Move", { kind: "draggable" }], icon: "M6 18l14-8M20 10l-6 0M20 10l-3 5M6 18a2.5 2.5 0 1 0 .1 0" },
   { make: "point", tool: "points", name: "Point", say: ["Point at", { kind: "place" }], icon: "M13 14a4 4 0 1 0 .1 0M13 4v4M13 20v4M3 14h4M19 14h4" },
   { make: "line", name: "Line", say: ["Line through", POINT, "and", POINT], icon: "M2 23L24 5M9 17.3a1.6 1.6 0 1 0 .1 0M17 10.7a1.6 1.6 0 1 0 .1 0" },
   { make: "ray", name: "Ray", say: ["Ray from", POINT, "through", POINT], icon: "M5 21L24 5M5 19.4a1.6 1.6 0 1 0 .1 0M15 11a1.6 1.6 0 1 0 .1 0" },
   { make: "segment", name: "Segment", say: ["Segment from", POINT, "to", POINT], icon: "M5 21L21 7M5 19.4a1.6 1.6 0 1 0 .1 0M21 5.4a1.6 1.6 0 1 0 .1 0" },
+  { make: "run", draws: "segment", tool: "segment", name: "Run of segments", say: ["Run of segments from", POINT, "on to", POINT], keeps: [1], icon: "M4 22L10 8L17 18L23 5M4 20.4a1.6 1.6 0 1 0 .1 0M10 6.4a1.6 1.6 0 1 0 .1 0M17 16.4a1.6 1.6 0 1 0 .1 0" },
   { make: "circle", name: "Circle", say: ["Circle centred", POINT, "through", POINT], icon: "M13 5a9 9 0 1 0 .1 0M13 12.6a1.4 1.4 0 1 0 .1 0M19.4 6.2a1.4 1.4 0 1 0 .1 0" },
-  { make: "circle_radius", name: "Kept opening", say: ["Opening from", POINT, "to", POINT, "kept for a circle centred", POINT], order: [2, 0, 1], icon: "M13 3L6 24M13 3l7 21M8.5 15a8 8 0 0 0 9 0" },
+  { make: "circle_radius", name: "Kept opening", say: ["Opening from", POINT, "to", POINT, "kept for a circle centred", POINT], order: [2, 0, 1], keeps: [0, 1], icon: "M13 3L6 24M13 3l7 21M8.5 15a8 8 0 0 0 9 0" },
   { make: "intersection", tool: "intersection", name: "Crossing", say: ["Crossing of", CURVE, "and", CURVE], icon: "M3 22L23 6M4 7l18 14M10 11l6 6M16 11l-6 6" },
   { make: "midpoint", name: "Midpoint", say: ["Midpoint of", POINT, "and", POINT], icon: "M3 14h20M3 12.4a1.6 1.6 0 1 0 .1 0M23 12.4a1.6 1.6 0 1 0 .1 0M10 11l6 6M16 11l-6 6" },
   { make: "perpendicular", name: "Perpendicular", say: ["Perpendicular to", STRAIGHT, "through", POINT], icon: "M3 21h20M13 21V4M13 16h5v5" },
@@ -29,6 +31,10 @@ export function allowed(tools) {
   return INSTRUMENTS.filter(({ make, tool }) => make === "move" || make === "intersection" || most.has(tool ?? make)
     || (make === "point" && (most.has("free_point") || most.has("point_on"))))
     .map((instrument) => ({ ...instrument, most: most.get(instrument.tool ?? instrument.make) ?? null }));
+}
+
+export function makeOf(instrument) {
+  return instrument.draws ?? instrument.make;
 }
 
 export function blanksOf(instrument) {

@@ -20,6 +20,7 @@ export function stepsOf(setting, done) {
   const places = new Map(), dress = new Map(), made = new Map();
   for (const operation of done) {
     if (operation.op === "add" || operation.op === "remake") made.set(operation.step.id, operation.step);
+    if (operation.op === "remove") for (const id of hangingOn([...made.values()], operation.id)) made.delete(id);
     if (operation.op === "move") for (const [id, at] of Object.entries(operation.points)) places.set(id, at);
     if (operation.op === "dress") dress.set(operation.id, { ...dress.get(operation.id), ...operation.dress });
   }
@@ -29,6 +30,16 @@ export function stepsOf(setting, done) {
     given: [...setting.given, ...setting.start].map(placed),
     own: [...made.values()].map(placed),
   };
+}
+
+// The ids of a step and of all that is made from it.
+export function hangingOn(steps, id) {
+  const found = new Set([id]);
+  for (const step of steps) {
+    const parents = [...(step.from ?? []), step.other_than, step.nearest_to, step.farthest_from];
+    if (parents.some((parent) => found.has(parent))) found.add(step.id);
+  }
+  return [...found];
 }
 
 // Operations not stored yet, with ids that others took meanwhile replaced.
@@ -52,7 +63,7 @@ export function rebased(pending, taken, newId) {
       known.add(step.id);
     } else if (operation.op === "move") {
       operation.points = Object.fromEntries(Object.entries(operation.points).map(([id, at]) => [rename(id), at]));
-    } else if (operation.op === "dress") {
+    } else if (operation.op === "dress" || operation.op === "remove") {
       operation.id = rename(operation.id);
     }
     return { ...entry, operation };

@@ -1,10 +1,11 @@
 // The record: the construction as numbered sentences. Pointing at one lights up its object; choosing it offers what can
 // be done with it.
 
+import { dressing } from "./dressing.js";
 import { sentenceOf } from "./instruments.js";
 
 export class Record {
-  // on: lit(id or null), dress(id, fields)
+  // on: lit(id or null), chosen(), and what dressing.js asks for
   constructor(list, count, bar, on) {
     this.list = list;
     this.count = count;
@@ -16,6 +17,7 @@ export class Record {
   }
 
   show(figure, own, makes, budget) {
+    this.own = own;
     const focused = document.activeElement?.closest?.("[data-step]")?.dataset.step;
     let moves = 0;
     const rows = own.map((step) => this.#row(figure, step, makes[step.make].counts ? ++moves : null));
@@ -57,7 +59,7 @@ export class Record {
       this.on.chosen();
     });
     row.append(line);
-    if (this.chosen === step.id) row.append(this.#dressing(figure, step));
+    if (this.chosen === step.id) row.append(dressing(figure, this.own, step, this.on));
     return row;
   }
 
@@ -70,35 +72,10 @@ export class Record {
     if (step.hidden) text.append("(hidden)");
     return text;
   }
-
-  #dressing(figure, step) {
-    const tools = document.createElement("div");
-    tools.className = "dressing";
-    tools.append(choice(step.hidden ? "Show" : "Hide", () => this.on.dress(step.id, { hidden: !step.hidden })));
-    if (!figure.isPoint(step.id)) {
-      const dashed = step.style === "dashed";
-      tools.append(choice(dashed ? "Full line" : "Dashed", () => this.on.dress(step.id, { style: dashed ? "solid" : "dashed" })));
-    }
-    const label = document.createElement("input");
-    label.value = step.label ?? step.id;
-    label.maxLength = 24;
-    label.setAttribute("aria-label", `Name of ${step.id}`);
-    label.addEventListener("change", () => this.on.dress(step.id, { label: label.value.trim() || step.id }));
-    tools.append(label);
-    return tools;
-  }
 }
 
 function named(figure, id) {
   const name = document.createElement("i");
   name.textContent = figure.has(id) ? figure.step(id).label || id : id;
   return name;
-}
-
-function choice(words, onClick) {
-  const button = document.createElement("button");
-  button.type = "button";
-  button.textContent = words;
-  button.addEventListener("click", onClick);
-  return button;
 }

@@ -1,0 +1,54 @@
+"""How far curves are apart that do not meet, for saying why a crossing is gone.
+
+All numbers are centimetres, and positive where the curves miss each other in that way.
+"""
+
+from __future__ import annotations
+
+from functools import cache
+from typing import Any
+
+from .crossings import parameter
+from .numbers import NumberSystem
+from .shapes import SHAPE_OF, Circle, Kind, Point, Straight, cross
+from .tape import Recording, Tape
+
+
+def circles_apart(system: NumberSystem, c: Circle, d: Circle) -> tuple[Any, Any]:
+    """By how much two circles lie outside each other, and by how much one lies inside the other."""
+    dx, dy = d.x - c.x, d.y - c.y
+    apart = system.root(dx * dx + dy * dy, c.rr + d.rr)
+    r, s = system.root(c.rr, c.rr), system.root(d.rr, d.rr)
+    return apart - (r + s), system.absolute(r - s) - apart
+
+
+def straight_apart(system: NumberSystem, straight: Straight, circle: Circle) -> tuple[Any]:
+    """By how much the line of a straight misses a circle."""
+    way = straight.dx * straight.dx + straight.dy * straight.dy
+    length = system.root(way, way)
+    off = cross(straight.dx, straight.dy, circle.x - straight.x, circle.y - straight.y)
+    return (system.over(system.absolute(off), length, length) - system.root(circle.rr, circle.rr),)
+
+
+def beyond_ends(system: NumberSystem, straight: Straight, p: Point) -> tuple[Any, Any]:
+    """By how much a place on the line of a straight lies before its first point, and beyond its second."""
+    way = straight.dx * straight.dx + straight.dy * straight.dy
+    length = system.root(way, way)
+    t = parameter(system, straight, p)
+    return -t * length, (t - 1) * length
+
+
+@cache
+def apart_tapes() -> dict[str, Recording]:
+    """The tapes of these, by key in the tool book."""
+    book = {}
+    for key, compute, kinds in (
+        ("apart circle circle", circles_apart, (Kind.CIRCLE, Kind.CIRCLE)),
+        ("apart straight circle", straight_apart, (Kind.LINE, Kind.CIRCLE)),
+        ("beyond straight point", beyond_ends, (Kind.LINE, Kind.POINT)),
+    ):
+        tape = Tape(sum(len(SHAPE_OF[kind]._fields) for kind in kinds))
+        inputs = iter([tape.input(place) for place in range(tape.inputs)])
+        shapes = [SHAPE_OF[kind](*(next(inputs) for _ in SHAPE_OF[kind]._fields)) for kind in kinds]
+        book[key] = tape.recording(compute(tape, *shapes))  # type: ignore[operator]
+    return book

@@ -1,0 +1,66 @@
+// Ways to make a step of one's own another way: which crossing is meant, and whether a point is tied to a curve.
+
+import { labelOf } from "../figure/drawing.js";
+import { nearestPlace } from "./hits.js";
+import { rounded } from "./log.js";
+
+const ON = 1e-6; // centimetres within which a point lies on a curve as drawn
+const MOST = 4; // points and curves that are offered, the nearest first
+
+// Each {words, step}: how the step would be made instead.
+export function choicesFor(figure, step) {
+  if (step.make === "intersection") return crossings(figure, step);
+  if (step.make === "free_point") return ties(figure, step);
+  if (step.make === "point_on") return [{ words: "Set it free", step: { id: step.id, make: "free_point", at: rounded(figure.shape(step.id)) } }];
+  return [];
+}
+
+function crossings(figure, step) {
+  if (!step.from.some((id) => figure.kind(id) === "circle")) return [];
+  const name = (id) => labelOf(figure, id);
+  const plain = { id: step.id, make: "intersection", from: step.from };
+  const bothRound = step.from.every((id) => figure.kind(id) === "circle");
+  const straight = step.from.find((id) => figure.kind(id) !== "circle");
+  const words = bothRound
+    ? ["left", "right"].map((side) => `${side} of the way from ${name(step.from[0])} to ${name(step.from[1])}`)
+    : ["first", "second"].map((turn) => `met ${turn} along ${name(straight)}`);
+  const points = before(figure, step.id).filter((id) => figure.isPoint(id) && figure.isDefined(id));
+  const common = points.filter((id) => step.from.every((curve) => away(figure, id, curve) < ON));
+  const near = byDistance(figure, step, points.filter((id) => !common.includes(id))).slice(0, MOST);
+  return [
+    ...words.map((words_, at) => ({ words: words_, step: { ...plain, pick: at + 1 } })),
+    ...common.map((id) => ({ words: `not ${name(id)}`, step: { ...plain, other_than: id } })),
+    ...near.map((id) => ({ words: `nearer to ${name(id)}`, step: { ...plain, nearest_to: id } })),
+    ...near.map((id) => ({ words: `farther from ${name(id)}`, step: { ...plain, farthest_from: id } })),
+  ].filter((choice) => !isSame(choice.step, step));
+}
+
+function ties(figure, step) {
+  const curves = before(figure, step.id).filter((id) => !figure.isPoint(id) && figure.isDefined(id) && !figure.step(id).hidden);
+  return curves.map((id) => ({ id, far: away(figure, step.id, id) })).sort((a, b) => a.far - b.far).slice(0, MOST)
+    .map(({ id }) => ({
+      words: `Tie it to ${labelOf(figure, id)}`,
+      step: { id: step.id, make: "point_on", from: [id], at: rounded(figure.shape(step.id)) },
+    }));
+}
+
+function before(figure, id) {
+  return figure.ids.slice(0, figure.ids.indexOf(id));
+}
+
+function away(figure, point, curve) {
+  const at = figure.shape(point);
+  const [x, y] = nearestPlace(figure.kind(curve), figure.shape(curve), at);
+  return Math.hypot(x - at[0], y - at[1]);
+}
+
+function byDistance(figure, step, points) {
+  if (!figure.isDefined(step.id)) return points;
+  const here = figure.shape(step.id);
+  const far = (id) => Math.hypot(figure.shape(id)[0] - here[0], figure.shape(id)[1] - here[1]);
+  return points.sort((a, b) => far(a) - far(b));
+}
+
+function isSame(a, b) {
+  return ["other_than", "nearest_to", "farthest_from"].every((choice) => a[choice] === b[choice]) && (a.pick ?? 1) === (b.pick ?? 1);
+}

@@ -1,0 +1,69 @@
+// What can be done with a step in the record: hide it, name it, draw it dashed, make it another way, remove it.
+
+import { labelOf } from "../figure/drawing.js";
+import { choicesFor } from "./choices.js";
+import { hangingOn } from "./log.js";
+
+// on: dress(id, fields), remake(step), remove(id), tryOut(step or null)
+export function dressing(figure, own, step, on) {
+  const tools = document.createElement("div");
+  tools.className = "dressing";
+  const name = document.createElement("input");
+  name.value = step.label ?? step.id;
+  name.maxLength = 24;
+  name.setAttribute("aria-label", `Name of ${step.id}`);
+  name.addEventListener("change", () => on.dress(step.id, { label: name.value.trim() || step.id }));
+  tools.append(choice(step.hidden ? "Show" : "Hide", () => on.dress(step.id, { hidden: !step.hidden })));
+  if (!figure.isPoint(step.id)) {
+    const dashed = step.style === "dashed";
+    tools.append(choice(dashed ? "Full line" : "Dashed", () => on.dress(step.id, { style: dashed ? "solid" : "dashed" })));
+  }
+  tools.append(name, choice("Remove", () => removal(tools, figure, own, step, on)));
+  const ways = choicesFor(figure, step);
+  if (ways.length) tools.append(otherWays(figure, step, ways, on));
+  return tools;
+}
+
+function otherWays(figure, step, ways, on) {
+  const list = document.createElement("div");
+  list.className = "other-ways";
+  const title = document.createElement("p");
+  title.textContent = step.make === "intersection" ? "Pin this crossing as the one that is" : "This point";
+  list.append(title);
+  for (const { words, step: other } of ways) {
+    const button = choice(words, () => on.remake(other));
+    for (const event of ["pointerenter", "focus"]) button.addEventListener(event, () => on.tryOut(other));
+    for (const event of ["pointerleave", "blur"]) button.addEventListener(event, () => on.tryOut(null));
+    list.append(button);
+  }
+  return list;
+}
+
+// Removing asks only where something hangs on the step, says what would go, and offers hiding first.
+function removal(tools, figure, own, step, on) {
+  const along = hangingOn(own, step.id).filter((id) => id !== step.id);
+  if (!along.length) return on.remove(step.id);
+  const ask = document.createElement("div");
+  ask.className = "asking";
+  ask.setAttribute("role", "alertdialog");
+  const words = document.createElement("p");
+  const names = along.map((id) => labelOf(figure, id));
+  words.textContent = `With ${labelOf(figure, step.id)} would go ${listed(names)}.`;
+  const hide = choice(`Only hide ${labelOf(figure, step.id)}`, () => on.dress(step.id, { hidden: true }));
+  ask.append(words, hide, choice(`Remove all ${along.length + 1}`, () => on.remove(step.id)), choice("Keep", () => ask.remove()));
+  tools.querySelector(".asking")?.remove();
+  tools.append(ask);
+  hide.focus();
+}
+
+function listed(names) {
+  return names.length > 1 ? `${names.slice(0, -1).join(", ")} and ${names.at(-1)}` : names[0];
+}
+
+function choice(words, onClick) {
+  const button = document.createElement("button");
+  button.type = "button";
+  button.textContent = words;
+  button.addEventListener("click", onClick);
+  return button;
+}

@@ -1,0 +1,71 @@
+// What vanishes while the figure is dragged: a fading ghost where it was last, and a sentence that says why.
+
+import { curvePath, element, labelOf } from "../figure/drawing.js";
+
+export class Vanished {
+  #lastSeen = new Map(); // id -> shape
+  #gone = new Set();
+
+  // What is new: ids that are gone since the last time, and whether everything is back.
+  note(figure) {
+    const gone = new Set();
+    for (const id of figure.ids) {
+      if (figure.isDefined(id)) this.#lastSeen.set(id, figure.shape(id));
+      else gone.add(id);
+    }
+    const fresh = [...gone].filter((id) => !this.#gone.has(id) && this.#lastSeen.has(id));
+    const isBack = this.#gone.size > 0 && gone.size === 0;
+    this.#gone = gone;
+    return { fresh, isBack };
+  }
+
+  ghosts(figure, view, width, height) {
+    return [...this.#gone].filter((id) => this.#lastSeen.has(id) && figure.has(id) && !figure.step(id).hidden).flatMap((id) => {
+      const shape = this.#lastSeen.get(id);
+      if (!figure.isPoint(id)) {
+        const path = curvePath(figure.kind(id), shape, view, width, height);
+        path?.setAttribute("class", "ghost fading");
+        return path ? [path] : [];
+      }
+      const [cx, cy] = view.toScreen(...shape);
+      return [element("circle", { cx, cy, r: 9, class: "ghost fading" })];
+    });
+  }
+}
+
+// Why an object does not exist, as a sentence about the first thing that went wrong.
+export function whyGone(figure, id) {
+  const step = figure.step(id);
+  const parents = [...(step.from ?? []), step.other_than ?? step.nearest_to ?? step.farthest_from].filter(Boolean);
+  const missing = parents.find((parent) => !figure.isDefined(parent));
+  if (missing) return whyGone(figure, missing);
+  const names = (step.from ?? []).map((one) => labelOf(figure, one));
+  if (step.make === "intersection") return noCrossing(figure, step, names);
+  if (step.make === "circle_through" || step.make === "angle_bisector") return `${names.join(", ")} lie in a row.`;
+  const [p, q] = step.make === "circle_radius" ? names.slice(1) : names;
+  return `${p} and ${q} are one point.`;
+}
+
+function noCrossing(figure, step, [first, second]) {
+  const [a, b] = step.from;
+  const measure = (key, ...shapes) => figure.book.play(key, shapes.flat());
+  const isRound = (id) => figure.kind(id) === "circle";
+  if (isRound(a) && isRound(b)) {
+    const [outside, inside] = measure("apart circle circle", figure.shape(a), figure.shape(b));
+    if (outside > 0) return `Circles ${first} and ${second} no longer meet: they are ${cm(outside)} apart.`;
+    if (inside > 0) return `Circles ${first} and ${second} no longer meet: one lies ${cm(inside)} inside the other.`;
+  }
+  if (isRound(a) !== isRound(b)) {
+    const [straight, circle] = isRound(a) ? [b, a] : [a, b];
+    const [off] = measure("apart straight circle", figure.shape(straight), figure.shape(circle));
+    if (off > 0) return `${first} and ${second} no longer meet: they are ${cm(off)} apart.`;
+  }
+  const short = [a, b].find((id) => ["segment", "ray"].includes(figure.kind(id)));
+  if (short) return `${first} and ${second} meet beyond the end of the ${figure.kind(short)} ${labelOf(figure, short)}.`;
+  if (!isRound(a) && !isRound(b)) return `${first} and ${second} are parallel.`;
+  return `Which crossing of ${first} and ${second} is meant cannot be told: both are equally far.`;
+}
+
+function cm(value) {
+  return `${value < 0.1 ? value.toFixed(2) : value.toFixed(1)} cm`;
+}
