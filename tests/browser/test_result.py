@@ -6,29 +6,11 @@ from playwright.sync_api import expect
 from tests.zoo import JUMPING_GABLE
 
 
-def hand_in(desk, title, steps):
-    """Store these steps through the board's own address, and hand them in."""
-    desk.enter(title)
-    desk.page.evaluate(
-        """async (steps) => {
-          const { urls } = JSON.parse(document.getElementById("setting").textContent);
-          const token = document.querySelector("meta[name=csrf-token]").content;
-          for (const [after, step] of steps.entries()) await fetch(urls.operations, {
-            method: "POST", headers: { "Content-Type": "application/json", "X-CSRFToken": token },
-            body: JSON.stringify({ key: `result-${after}`, after, operation: { op: "add", step } }),
-          });
-        }""",
-        steps,
-    )
-    desk.page.reload()
-    desk.ready()
-    desk.page.get_by_role("button", name="Hand in").click()
-    desk.page.wait_for_url("**/hand-ins/*")
-
-
 @pytest.fixture
 def switching(desk):
-    hand_in(desk, "Splitting a gable", JUMPING_GABLE)
+    desk.enter("Splitting a gable")
+    desk.put(JUMPING_GABLE)
+    desk.hand_in()
     return desk.page
 
 
@@ -87,6 +69,7 @@ def test_a_mend_is_made_on_the_board_with_one_click(switching):
     switching.get_by_role("button", name="Bring back").click()
     expect(switching.locator(".save-state")).to_have_text("Every step kept")
     switching.get_by_role("button", name="Hand in").click()
+    switching.get_by_role("button", name="Hand it in").click()
     switching.wait_for_url("**/hand-ins/*")
     expect(switching.locator(".sentence-of-verdict")).to_contain_text("stays right wherever the figure is dragged")
 

@@ -188,3 +188,12 @@ def test_less_help_offers_no_mend(as_person, fresh_student):
     assert student.post(f"{page}/mend", data={"place": 0}).status_code == 404
     teacher.post("/assignments/7/help", data={"help": "break"})
     assert "Make F the crossing" in teacher.get(page).text
+
+
+def test_half_an_answer_is_not_handed_in(as_person, fresh_student):
+    student = as_person(fresh_student("half-answer"))
+    handed_in(student, JUMPING_GABLE)
+    answer = student.post("/tasks/7/hand-in", data={"answer": ["m", "F"]}, follow_redirects=True)
+    assert "Point out every part of the answer" in answer.text
+    wrong = student.post("/tasks/7/hand-in", data={"answer": ["nothing"]}, follow_redirects=True)
+    assert "which is not on the board" in wrong.text

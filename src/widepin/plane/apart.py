@@ -5,6 +5,7 @@ All numbers are centimetres, and positive where the curves miss each other in th
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from functools import cache
 from typing import Any
 
@@ -42,13 +43,14 @@ def beyond_ends(system: NumberSystem, straight: Straight, p: Point) -> tuple[Any
 def apart_tapes() -> dict[str, Recording]:
     """The tapes of these, by key in the tool book."""
     book = {}
-    for key, compute, kinds in (
+    rows: tuple[tuple[str, Callable[..., tuple[Any, ...]], tuple[Kind, ...]], ...] = (
         ("apart circle circle", circles_apart, (Kind.CIRCLE, Kind.CIRCLE)),
         ("apart straight circle", straight_apart, (Kind.LINE, Kind.CIRCLE)),
         ("beyond straight point", beyond_ends, (Kind.LINE, Kind.POINT)),
-    ):
+    )
+    for key, compute, kinds in rows:
         tape = Tape(sum(len(SHAPE_OF[kind]._fields) for kind in kinds))
         inputs = iter([tape.input(place) for place in range(tape.inputs)])
         shapes = [SHAPE_OF[kind](*(next(inputs) for _ in SHAPE_OF[kind]._fields)) for kind in kinds]
-        book[key] = tape.recording(compute(tape, *shapes))  # type: ignore[operator]
+        book[key] = tape.recording(compute(tape, *shapes))
     return book

@@ -27,13 +27,16 @@ class BoardHasChanged(Exception):
     """The board is no longer as it was when it was handed in, so that a mend of it would not fit."""
 
 
-def hand_in(session: Session, work: Work) -> HandIn:
-    """Judge a work as it stands and keep the attempt. Raises NothingToHandIn for an empty board."""
+def hand_in(session: Session, work: Work, answer: dict[str, str] | None = None) -> HandIn:
+    """Judge a work as it stands and keep the attempt. Raises NothingToHandIn for an empty board.
+
+    ``answer``: wanted name -> id, where the student points it out.
+    """
     state = state_of(work)
     steps = tuple(state.steps)
     if not steps:
         raise NothingToHandIn
-    verdict = judge(state.as_it_stands, Submission(steps))
+    verdict = judge(state.as_it_stands, Submission(steps, answer))
     session.scalars(select(Work).where(Work.id == work.id).with_for_update()).one()
     attempts = session.scalar(select(func.max(HandIn.attempt)).where(HandIn.work_id == work.id)) or 0
     attempt = HandIn(

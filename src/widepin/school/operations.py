@@ -1,7 +1,7 @@
 """A student's operations on a work, folded into its steps.
 
-The log of a work holds, in order: ``add`` (a step), ``remake`` (a step made another way), ``remove`` (a step,
-and all that is made from it), ``move`` (points put elsewhere), ``dress`` (an object shown another way), ``take back`` and
+The log of a work holds, in order: ``add`` (a step), ``remake`` (a step made another way), ``remove`` (a step and all
+that is made from it), ``move`` (points put elsewhere), ``dress`` (an object shown another way), ``take back`` and
 ``bring back``.
 Folding it gives the state of the board. Because the log only grows, nothing that was done is ever lost.
 """

@@ -37,6 +37,10 @@ def board(assignment_id: int) -> str:
         **task_figure(task),
         "tools": [{"tool": allowance.tool, "most": allowance.most} for allowance in task.tools],
         "budget": task.budget,
+        "wanted": [
+            {"name": wanted.name, "kind": wanted.kind, "kinds": sorted(wanted.kinds), "given": wanted.given}
+            for wanted in task.wanted
+        ],
         "log": written(work.operations) if work else [],
         "student": me().id,
         "urls": {
@@ -82,8 +86,14 @@ def store(assignment_id: int) -> Any:
 def hand_in(assignment_id: int) -> Any:
     """Hand the work in as it stands, and show what the judge says."""
     assignment = assignment_to_do(assignment_id)
+    named = request.form.getlist("answer")
+    names = [wanted.name for wanted in task_of(assignment).wanted]
+    if any(named) and (not all(named) or len(named) != len(names)):
+        flash("Point out every part of the answer, or leave all of it to be found.")
+        return redirect(url_for("tasks.board", assignment_id=assignment.id))
+    answer = dict(zip(names, named, strict=True)) if any(named) else None
     try:
-        attempt = handins.hand_in(session(), work_of(session(), assignment, me()))
+        attempt = handins.hand_in(session(), work_of(session(), assignment, me()), answer)
     except handins.NothingToHandIn:
         flash("There is nothing on the board to hand in yet.")
         return redirect(url_for("tasks.board", assignment_id=assignment.id))

@@ -7,6 +7,7 @@ import { View } from "../figure/view.js";
 import { Bench } from "./bench.js";
 import { Building } from "./building.js";
 import { Hand } from "./hand.js";
+import { HandingIn } from "./handing-in.js";
 import { hints } from "./hints.js";
 import { Hits } from "./hits.js";
 import { allowed, makeOf } from "./instruments.js";
@@ -62,6 +63,7 @@ export class Board {
     });
     this.building = new Building(this);
     this.shaking = new Shaking(this, () => this.#shaken());
+    this.handingIn = new HandingIn(page.querySelector(".handing-in"), setting, this.saving);
     this.pointing = new Pointing(this);
     this.#listen();
     this.rebuild();
@@ -239,6 +241,7 @@ export class Board {
       "bring back": () => this.perform({ op: "bring back" }),
       fit: () => this.fit(),
       shake: () => this.#shake(),
+      "hand in": () => this.handingIn.ask(this.figure, this.own, this.own.filter(({ make }) => this.book.makes[make].counts).length),
       "back to drawn": () => this.#backToDrawn(),
       closer: () => this.#zoom(1.25),
       farther: () => this.#zoom(0.8),
@@ -247,15 +250,6 @@ export class Board {
       if (deeds[button.dataset.do]) button.addEventListener("click", deeds[button.dataset.do]);
     }
     new Keys(this, deeds);
-    const form = this.page.querySelector("form.hand-in");
-    form.addEventListener("submit", async (event) => {
-      event.preventDefault();
-      const button = form.querySelector("button");
-      button.disabled = true;
-      button.textContent = "Checking …";
-      await this.saving.settled();
-      form.submit();
-    });
     addEventListener("pageshow", (event) => { if (event.persisted) location.reload(); });
   }
 
@@ -281,7 +275,7 @@ function distance(view, at, px, py) {
 const page = document.querySelector(".board-page");
 try {
   const book = await ToolBook.load(document.body.dataset.toolBook);
-  new Board(page, book, JSON.parse(document.getElementById("setting").textContent));
+  page.board = new Board(page, book, JSON.parse(document.getElementById("setting").textContent));
   page.dataset.ready = "yes";
 } catch (error) {
   page.querySelector(".sentence").textContent = "The board could not be opened. Load the page again.";

@@ -12,7 +12,7 @@ export class Keys {
 
   #press(event) {
     const { board } = this;
-    const writing = event.target.matches?.("input") && event.target !== board.bar.field;
+    const writing = event.target.matches?.("input, select") && event.target !== board.bar.field;
     if (writing) return;
     const key = event.key.toLowerCase();
     if ((event.ctrlKey || event.metaKey) && (key === "z" || key === "y")) {

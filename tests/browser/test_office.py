@@ -1,0 +1,187 @@
+"""The drawing office: what a student does with steps that are there already."""
+
+import pytest
+from playwright.sync_api import expect
+
+from tests.zoo import JUMPING_GABLE
+
+
+@pytest.fixture
+def gable(desk):
+    """The board with a bisector on it, of which a crossing jumps."""
+    desk.enter("Splitting a gable")
+    desk.put(JUMPING_GABLE)
+    return desk
+
+
+def row(desk, id_):
+    """A row of the record, chosen."""
+    line = desk.page.locator(f".record li[data-step={id_}]")
+    line.locator("> button").click()
+    return line
+
+
+def test_removing_says_what_goes_along_and_offers_hiding_first(gable):
+    line = row(gable, "d")
+    line.get_by_role("button", name="Remove", exact=True).click()
+    asking = gable.page.get_by_role("alertdialog")
+    expect(asking).to_contain_text("With d would go F and m.")
+    expect(asking.get_by_role("button", name="Only hide d")).to_be_focused()
+    asking.get_by_role("button", name="Keep").click()
+    expect(gable.page.locator(".record li[data-step]")).to_have_count(6)
+    line.get_by_role("button", name="Remove", exact=True).click()
+    gable.page.get_by_role("button", name="Remove all 3").click()
+    assert [step.split()[0] for step in gable.record()] == ["1", "D", "2"]
+    gable.page.get_by_role("button", name="Take back").click()
+    expect(gable.page.locator(".record li[data-step]")).to_have_count(6)
+    assert [one["operation"]["op"] for one in gable.stored()][-2:] == ["remove", "take back"]
+
+
+def test_hiding_keeps_the_step_and_what_hangs_on_it(gable):
+    line = row(gable, "d")
+    line.get_by_role("button", name="Remove", exact=True).click()
+    gable.page.get_by_role("button", name="Only hide d").click()
+    expect(gable.page.locator(".curve[data-id=d]")).to_have_count(0)
+    expect(gable.page.locator(".curve[data-id=m]")).to_have_count(1)
+
+
+def test_what_nothing_hangs_on_is_removed_at_once(gable):
+    row(gable, "m").get_by_role("button", name="Remove", exact=True).click()
+    expect(gable.page.locator(".record li[data-step=m]")).to_have_count(0)
+
+
+def test_a_crossing_is_pinned_afterwards(gable):
+    line = row(gable, "F")
+    choice = line.get_by_role("button", name="farther from A")
+    choice.hover()
+    expect(gable.page.locator(".offer.crossing")).to_have_count(1)
+    choice.click()
+    expect(gable.page.locator(".record li[data-step=F]")).to_contain_text("farther from A")
+    gable.saved()
+    gable.hand_in()
+    expect(gable.page.locator(".sentence-of-verdict")).to_contain_text("stays right wherever")
+
+
+def test_a_pin_that_python_refuses_is_taken_off_again(gable):
+    """A lies on both circles as drawn here by chance only, so it cannot be the point that is not meant."""
+    gable.page.evaluate(
+        """() => { const board = document.querySelector('.board-page').board;
+          board.perform({ op: 'remake', step: { id: 'F', make: 'intersection', from: ['d', 'e'], other_than: 'A' } }); }"""
+    )
+    expect(gable.page.locator(".hint")).to_contain_text("does not always lie on")
+    expect(gable.page.locator(".record li[data-step=F]")).not_to_contain_text("not A")
+
+
+def test_points_are_tied_to_a_curve_and_set_free(desk):
+    desk.enter("Splitting a gable")
+    desk.put([{"id": "P", "make": "free_point", "at": [6, 2.6]}])
+    row(desk, "P").get_by_role("button", name="Tie it to r").click()
+    expect(desk.page.locator(".record li[data-step=P]")).to_contain_text("P put on r")
+    expect(desk.page.locator(".point[data-id=P] .bar")).to_have_count(1)
+    desk.page.get_by_role("button", name="Set it free").click()
+    expect(desk.page.locator(".record li[data-step=P]")).to_contain_text("P put freely")
+    desk.saved()
+
+
+def test_a_run_of_segments_goes_on_from_its_end(desk):
+    desk.enter("Splitting a gable")
+    desk.take("run")
+    for id_ in "ABCA":
+        desk.click(id_)
+    assert [step.split(maxsplit=2)[2] for step in desk.record()] == [
+        "Segment from A to B",
+        "Segment from B to C",
+        "Segment from C to A",
+    ]
+
+
+def test_a_compass_keeps_its_opening_for_several_circles(desk):
+    desk.enter("Splitting a gable")
+    desk.take("circle_radius")
+    for id_ in "ABCB":
+        desk.click(id_)
+    assert [step.split(maxsplit=2)[2] for step in desk.record()] == [
+        "Opening from A to B kept for a circle centred C",
+        "Opening from A to B kept for a circle centred B",
+    ]
+    desk.page.keyboard.press("Escape")
+    expect(desk.page.locator(".blank.filled")).to_have_count(0)
+
+
+def dragged(desk, id_, *cm):
+    desk.page.mouse.move(*desk.point(id_))
+    desk.page.mouse.down()
+    desk.page.mouse.move(*desk.at(*cm), steps=8)
+
+
+def test_why_something_vanishes_is_said_and_its_ghost_stays(desk):
+    desk.enter("Splitting a gable")
+    desk.put(
+        [
+            {"id": "H", "make": "free_point", "at": [7.5, 6]},
+            {"id": "c", "make": "circle", "from": ["A", "H"]},
+            {"id": "d", "make": "circle_radius", "from": ["B", "A", "H"]},
+            {"id": "D", "make": "intersection", "from": ["c", "d"], "pick": 1},
+        ]
+    )
+    dragged(desk, "H", 3, 3)
+    hint = desk.page.locator(".hint")
+    expect(hint).to_contain_text("Circles c and d no longer meet: they are")
+    expect(hint).to_contain_text("cm apart")
+    expect(desk.page.locator(".ghost")).to_have_count(1)
+    desk.page.mouse.move(*desk.at(8, 6), steps=4)
+    expect(hint).to_have_text("Everything is there again.")
+    expect(desk.page.locator(".ghost")).to_have_count(0)
+    desk.page.mouse.up()
+
+
+def test_back_to_drawn_puts_every_point_where_it_was_first(desk):
+    desk.enter("Splitting a gable")
+    desk.put([{"id": "P", "make": "free_point", "at": [6, 5]}])
+    before = {id_: desk.point(id_) for id_ in "APB"}
+    for id_, cm in (("A", (3, 3)), ("P", (8, 7))):
+        dragged(desk, id_, *cm)
+        desk.page.mouse.up()
+    assert desk.point("P") != before["P"]
+    desk.page.get_by_role("button", name="Back to drawn").click()
+    for id_, place in before.items():
+        assert desk.point(id_) == pytest.approx(place, abs=1)
+    desk.page.get_by_role("button", name="Back to drawn").click()
+    expect(desk.page.locator(".hint")).to_have_text("No point has been moved.")
+    assert [one["operation"]["op"] for one in desk.stored()] == ["add", "move", "move", "move"]
+
+
+def test_shaking_moves_everything_and_keeps_nothing(gable):
+    before = gable.point("A")
+    gable.page.get_by_role("button", name="Shake").click()
+    gable.page.wait_for_function(
+        """([x, y]) => { const box = document.querySelector('.point[data-id=A] > *').getBoundingClientRect();
+          return Math.hypot(box.x + box.width / 2 - x, box.y + box.height / 2 - y) > 5; }""",
+        arg=list(before),
+    )
+    gable.page.get_by_role("button", name="Stop").click()
+    assert gable.point("A") == pytest.approx(before, abs=1)
+    assert {one["operation"]["op"] for one in gable.stored()} == {"add"}
+
+
+def test_handing_in_asks_once_with_the_count_of_moves(gable):
+    gable.page.get_by_role("button", name="Hand in").click()
+    expect(gable.page.locator(".question")).to_have_text("Hand in as it stands, with 4 of 4 moves?")
+    gable.page.get_by_role("button", name="Not yet").click()
+    expect(gable.page.locator(".handing-in")).to_be_hidden()
+    expect(gable.page.get_by_role("button", name="Hand in")).to_be_focused()
+    gable.page.keyboard.press("Enter")
+    gable.page.keyboard.press("Escape")
+    expect(gable.page.locator(".handing-in")).to_be_hidden()
+
+
+def test_an_answer_that_is_pointed_out_is_the_one_judged(desk):
+    desk.enter("Splitting a gable")
+    desk.put([*JUMPING_GABLE, {"id": "n", "make": "ray", "from": ["A", "D"]}])
+    desk.page.get_by_role("button", name="Hand in").click()
+    choice = desk.page.get_by_label("The ray m is")
+    assert choice.locator("option").all_inner_texts() == ["found for me", "m", "n"]
+    choice.select_option("n")
+    desk.page.get_by_role("button", name="Hand it in").click()
+    desk.page.wait_for_url("**/hand-ins/*")
+    expect(desk.page.locator(".more-of-verdict").first).to_contain_text("You pointed out n as m, but it is not true")
