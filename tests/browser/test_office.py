@@ -1,5 +1,8 @@
 """The drawing office: what a student does with steps that are there already."""
 
+import json
+from xml.etree import ElementTree
+
 import pytest
 from playwright.sync_api import expect
 
@@ -185,3 +188,71 @@ def test_an_answer_that_is_pointed_out_is_the_one_judged(desk):
     desk.page.get_by_role("button", name="Hand it in").click()
     desk.page.wait_for_url("**/hand-ins/*")
     expect(desk.page.locator(".more-of-verdict").first).to_contain_text("You pointed out n as m, but it is not true")
+
+
+def test_arcs_show_only_what_is_used_of_a_helper_circle(gable):
+    arcs = gable.page.get_by_role("button", name="Arcs")
+    arcs.click()
+    expect(arcs).to_have_attribute("aria-pressed", "true")
+    path = gable.page.locator("path.curve[data-id=d]").get_attribute("d")
+    assert path.count("M") == 2, "about D, which it was drawn through, and about F, which was marked on it"
+    expect(gable.page.locator("circle.curve")).to_have_count(0)
+    arcs.click()
+    expect(gable.page.locator("circle.curve")).to_have_count(3)
+
+
+def test_the_rest_is_hidden_and_shown_again(gable):
+    row(gable, "e").get_by_role("button", name="Hide the rest").click()
+    assert {path.get_attribute("data-id") for path in gable.page.locator(".curve:not(.given)").all()} == {"c", "e"}
+    gable.page.get_by_role("button", name="Show all").click()
+    expect(gable.page.locator(".curve:not(.given)")).to_have_count(4)
+    gable.saved()
+
+
+def test_copies_of_the_figure_can_be_taken_away(gable, tmp_path):
+    taken = {}
+    for kind in ("svg", "png", "json"):
+        gable.page.locator(".copies summary").click()
+        with gable.page.expect_download() as download:
+            gable.page.locator(f"[data-copy={kind}]").click()
+        taken[kind] = tmp_path / download.value.suggested_filename
+        download.value.save_as(taken[kind])
+    assert taken["svg"].name == "Splitting a gable.svg"
+    drawing = ElementTree.parse(taken["svg"]).getroot()
+    assert drawing.get("width").endswith("cm") and "var(--" not in taken["svg"].read_text()
+    assert {group.get("id") for group in drawing if group.tag.endswith("g")} == {
+        "under",
+        "curves",
+        "points",
+        "labels",
+        "over",
+    }
+    assert taken["png"].read_bytes().startswith(b"\x89PNG")
+    assert json.loads(taken["json"].read_text())["steps"][0]["make"] == "circle"
+
+
+def test_shift_puts_a_point_beside_a_curve_and_not_on_it(gable):
+    gable.take("point")
+    x, y = gable.at(6, 2.32)  # a hair above the rafter r
+    gable.page.mouse.move(x, y)
+    expect(gable.page.locator("input.blank")).to_have_attribute("placeholder", "new point on r")
+    gable.page.keyboard.down("Shift")
+    gable.page.mouse.move(x + 1, y)
+    expect(gable.page.locator("input.blank")).to_have_attribute("placeholder", "new point")
+    gable.page.mouse.click(x + 1, y)
+    gable.page.keyboard.up("Shift")
+    assert gable.record()[-1].endswith("put freely")
+
+
+def test_curves_under_one_pointer_are_told_apart_by_kind_and_taken_in_turn(desk):
+    desk.enter("Splitting a gable")
+    desk.put([{"id": "s", "make": "segment", "from": ["A", "B"]}])
+    desk.take("intersection")
+    desk.page.mouse.move(*desk.at(5.5, 2.25))
+    blank = desk.page.locator("input.blank")
+    first = blank.get_attribute("placeholder")
+    desk.page.keyboard.press("Tab")
+    second = blank.get_attribute("placeholder")
+    assert {first, second} == {"r, ray", "s, segment"}
+    desk.page.mouse.wheel(0, 100)
+    expect(blank).to_have_attribute("placeholder", first)

@@ -6,6 +6,7 @@ import { ToolBook } from "../figure/tape.js";
 import { View } from "../figure/view.js";
 import { Bench } from "./bench.js";
 import { Building } from "./building.js";
+import { pngOf, save, svgOf } from "./copies.js";
 import { Hand } from "./hand.js";
 import { HandingIn } from "./handing-in.js";
 import { hints } from "./hints.js";
@@ -32,6 +33,7 @@ export class Board {
     this.hand = new Hand();
     this.offer = null; // what a click would take now
     this.lit = null;
+    this.showsArcs = false;
     this.trial = null; // a step that is being thought of in the place of another
     this.vanished = new Vanished();
     this.drawing = new Drawing(page.querySelector(".paper"));
@@ -46,6 +48,7 @@ export class Board {
       chosen: () => this.show(),
       dress: (id, dress) => this.perform({ op: "dress", id, dress }),
       remake: (step) => { this.trial = null; this.perform({ op: "remake", step }); },
+      hideRest: (id) => this.#hideRest(id),
       remove: (id) => { this.perform({ op: "remove", id }); this.bar.tell("Removed. Take back undoes it."); },
       tryOut: (step) => { this.trial = step; this.paint(); },
     });
@@ -84,6 +87,7 @@ export class Board {
     this.page.querySelector("[data-do='take back']").disabled = done.length === 0;
     this.page.querySelector("[data-do='bring back']").disabled = undone.length === 0;
     this.page.querySelector("[data-do='hand in']").disabled = own.length === 0;
+    this.page.querySelector("[data-do='show all']").hidden = !own.some(({ hidden }) => hidden);
     this.show();
   }
 
@@ -128,7 +132,8 @@ export class Board {
 
   // -- pointing: what a click would take -----------------------------------------------------------
 
-  offersAt(px, py, pointerType) {
+  // isFree: a new point lands on nothing, however near a curve is.
+  offersAt(px, py, pointerType, isFree = false) {
     const { hand } = this;
     const reach = REACH[pointerType] ?? REACH.mouse;
     const hits = new Hits(this.figure, this.view, (id) => this.isHidden(id));
@@ -141,6 +146,7 @@ export class Board {
     const points = fitting(hits.points(px, py, reach));
     const curves = hits.curves(px, py, reach);
     const free = { type: "free", at: this.view.toPaper(px, py) };
+    if (isFree && (hand.blank?.kind === "place" || (hand.blank?.kind === "point" && this.mayPutPoints))) return [free];
     switch (hand.blank?.kind) {
       case "draggable": return points;
       case "straight": return fitting(curves);
@@ -155,7 +161,8 @@ export class Board {
     if (!offer) return "";
     if (offer.which) return String(offer.which);
     const name = (id) => labelOf(this.figure, id);
-    if (offer.type === "object") return name(offer.id);
+    // Where several lie under the pointer, the kind tells them apart: a, segment; l, line.
+    if (offer.type === "object") return this.pointing.isAmbiguous ? `${name(offer.id)}, ${this.figure.kind(offer.id)}` : name(offer.id);
     if (offer.type === "crossing") return `crossing of ${name(offer.step.from[0])}, ${name(offer.step.from[1])}`;
     if (offer.type === "slide") return `new point on ${name(offer.id)}`;
     return "new point";
@@ -189,17 +196,32 @@ export class Board {
     this.paint();
   }
 
-  paint() {
-    if (!this.view) return;
+  // What is special about an object when it is drawn.
+  #roles() {
     const inHand = new Set(this.hand.filled);
-    this.drawing.draw(this.figure, this.view, (id) => {
+    return (id) => {
       const role = new Set();
       if (this.given.has(id)) role.add("given");
       if (this.isHidden(id)) role.add("hidden");
       if (this.figure.step(id).style === "dashed") role.add("dashed");
+      if (this.showsArcs && this.figure.kind(id) === "circle" && !this.given.has(id) && id !== this.lit) role.add("arcs");
       if (id === this.lit || inHand.has(id) || (this.offer?.type === "object" && this.offer.id === id)) role.add("lit");
       return role;
-    }, { extras: [...this.#whatVanished(), ...hints(this)] });
+    };
+  }
+
+  paint() {
+    if (!this.view) return;
+    this.drawing.draw(this.figure, this.view, this.#roles(), { extras: [...this.#whatVanished(), ...hints(this)] });
+  }
+
+  async #copy(kind) {
+    const name = document.title.split(" · ")[0];
+    if (kind === "svg") save((await svgOf(this.figure, this.#roles())).text, `${name}.svg`, "image/svg+xml");
+    if (kind === "png") save(await pngOf(this.figure, this.#roles()), `${name}.png`);
+    if (kind === "json") save(JSON.stringify({ steps: this.own }, null, 1), `${name}.json`, "application/json");
+    this.page.querySelector(".copies").open = false;
+    this.bar.tell("The copy is among your downloads.");
   }
 
   // Ghosts of what is gone, and a sentence that says why when it goes.
@@ -219,6 +241,19 @@ export class Board {
     this.bar.tell(moved.length ? "Every point is where it was first put." : "No point has been moved.");
   }
 
+  // Hides what a step is not made from; what is hidden is still there.
+  #hideRest(id) {
+    const kept = new Set(this.figure.madeFrom(id));
+    for (const step of this.own) if (!kept.has(step.id) && !step.hidden) this.saving.add({ op: "dress", id: step.id, dress: { hidden: true } });
+    this.rebuild();
+    this.bar.tell(`What ${labelOf(this.figure, id)} does not need is hidden. Show all brings it back.`);
+  }
+
+  #showAll() {
+    for (const step of this.own) if (step.hidden) this.saving.add({ op: "dress", id: step.id, dress: { hidden: false } });
+    this.rebuild();
+  }
+
   #operations() { return [...this.stored, ...this.saving.pending.map(({ operation }) => operation)]; }
 
   #shake() {
@@ -226,6 +261,12 @@ export class Board {
     this.page.querySelector("[data-do=shake]").textContent = "Stop";
     this.bar.tell("Shaking. Watch whether it holds.");
     this.shaking.start();
+  }
+
+  #toggleArcs() {
+    this.showsArcs = !this.showsArcs;
+    this.page.querySelector("[data-do=arcs]").setAttribute("aria-pressed", String(this.showsArcs));
+    this.paint();
   }
 
   #shaken() {
@@ -240,6 +281,8 @@ export class Board {
       "take back": () => this.perform({ op: "take back" }),
       "bring back": () => this.perform({ op: "bring back" }),
       fit: () => this.fit(),
+      "show all": () => this.#showAll(),
+      arcs: () => this.#toggleArcs(),
       shake: () => this.#shake(),
       "hand in": () => this.handingIn.ask(this.figure, this.own, this.own.filter(({ make }) => this.book.makes[make].counts).length),
       "back to drawn": () => this.#backToDrawn(),
@@ -248,6 +291,9 @@ export class Board {
     };
     for (const button of this.page.querySelectorAll("[data-do]")) {
       if (deeds[button.dataset.do]) button.addEventListener("click", deeds[button.dataset.do]);
+    }
+    for (const button of this.page.querySelectorAll("[data-copy]")) {
+      button.addEventListener("click", () => this.#copy(button.dataset.copy));
     }
     new Keys(this, deeds);
     addEventListener("pageshow", (event) => { if (event.persisted) location.reload(); });

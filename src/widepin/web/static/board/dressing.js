@@ -4,7 +4,7 @@ import { labelOf } from "../figure/drawing.js";
 import { choicesFor } from "./choices.js";
 import { hangingOn } from "./log.js";
 
-// on: dress(id, fields), remake(step), remove(id), tryOut(step or null)
+// on: dress(id, fields), remake(step), remove(id), hideRest(id), tryOut(step or null)
 export function dressing(figure, own, step, on) {
   const tools = document.createElement("div");
   tools.className = "dressing";
@@ -18,6 +18,7 @@ export function dressing(figure, own, step, on) {
     const dashed = step.style === "dashed";
     tools.append(choice(dashed ? "Full line" : "Dashed", () => on.dress(step.id, { style: dashed ? "solid" : "dashed" })));
   }
+  tools.append(choice("Hide the rest", () => on.hideRest(step.id)));
   tools.append(name, choice("Remove", () => removal(tools, figure, own, step, on)));
   const ways = choicesFor(figure, step);
   if (ways.length) tools.append(otherWays(figure, step, ways, on));

@@ -24,7 +24,9 @@ export class Pointing {
     paper.addEventListener("wheel", (event) => this.#wheel(event), { passive: false });
   }
 
-  // Tab: offer the next of several objects under the pointer. False where there is only one.
+  get isAmbiguous() { return this.#offers.filter(({ type }) => type === "object").length > 1; }
+
+  // Tab, wheel, tapping again: offer the next of several objects under the pointer. False where there is only one.
   next() {
     if (this.#offers.length < 2) return false;
     this.#offers.push(this.#offers.shift());
@@ -71,7 +73,7 @@ export class Pointing {
     this.#place = place;
     if (this.#touches.has(event.pointerId)) this.#touches.set(event.pointerId, place);
     if (this.#pinch) return this.#spread();
-    if (!this.#down) return this.#offer(this.board.offersAt(...place, event.pointerType));
+    if (!this.#down) return this.#offer(this.board.offersAt(...place, event.pointerType, event.shiftKey));
     const [dx, dy] = [place[0] - this.#down.start[0], place[1] - this.#down.start[1]];
     if (!this.#down.dragged && Math.hypot(dx, dy) < STILL) return;
     this.#down.dragged = true;
@@ -120,6 +122,7 @@ export class Pointing {
   #wheel(event) {
     event.preventDefault();
     const { board } = this;
+    if (this.isAmbiguous && !event.ctrlKey) return this.next();
     board.look(board.view.zoomed(Math.exp(-event.deltaY / 500), ...this.#position(event)));
   }
 

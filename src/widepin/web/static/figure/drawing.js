@@ -1,5 +1,7 @@
 // Draws a figure into an SVG element: marks on paper as a draughtsman makes them.
 
+import { arcsPath, pointsUsedOn } from "./arcs.js";
+
 const SVG = "http://www.w3.org/2000/svg";
 
 export function element(name, attributes = {}, text) {
@@ -44,7 +46,7 @@ export class Drawing {
     return [box.width, box.height];
   }
 
-  // roles: id -> a set of "given", "answer", "broken", "lit", "hidden", "dashed". extras: elements laid on top.
+  // roles: id -> a set of "given", "answer", "broken", "lit", "hidden", "dashed", "arcs". extras: elements laid on top.
   draw(figure, view, roles, { names = true, extras = [] } = {}) {
     const [width, height] = this.size();
     const layers = { under: [], curves: [], points: [], labels: [], over: extras };
@@ -63,7 +65,10 @@ export class Drawing {
   }
 
   #curve(layers, figure, id, view, role, width, height, names) {
-    const make = () => curvePath(figure.kind(id), figure.shape(id), view, width, height);
+    const used = role.has("arcs") ? pointsUsedOn(figure, id) : [];
+    const make = () => (used.length
+      ? arcsPath(figure.shape(id), used.map((point) => figure.shape(point)), view)
+      : curvePath(figure.kind(id), figure.shape(id), view, width, height));
     const path = make();
     if (!path) return;
     if (role.has("answer") || role.has("lit")) {
@@ -74,7 +79,7 @@ export class Drawing {
     path.setAttribute("class", ["curve", ...role].join(" "));
     path.dataset.id = id;
     layers.curves.push(path);
-    if (names) {
+    if (names && !used.length) {
       const label = curveLabel(figure.kind(id), figure.shape(id), view, path, labelOf(figure, id));
       if (label) layers.labels.push(label);
     }

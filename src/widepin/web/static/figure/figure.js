@@ -19,6 +19,13 @@ export class Figure {
   isPoint(id) { return this.kind(id) === "point"; }
   canDrag(id) { return ["free_point", "point_on"].includes(this.step(id).make); }
 
+  // A step and all that it is made from.
+  madeFrom(id) {
+    const { from = [], ...step } = this.step(id);
+    const reference = referenceOf(step);
+    return [id, ...[...from, ...(reference ? [reference.id] : [])].flatMap((one) => this.madeFrom(one))];
+  }
+
   add(step) {
     const object = { step, kind: this.book.makes[step.make].gives, inputs: this.#inputs(step, step.at) };
     object.shape = this.#make(step, object.inputs);

@@ -1,0 +1,68 @@
+// Copies of the figure to take away: SVG in centimetres with named groups, PNG, and the steps as JSON.
+
+import { Drawing, outlineOf } from "../figure/drawing.js";
+import { View } from "../figure/view.js";
+
+const SCALE = 48; // pixels per centimetre in the PNG, units per centimetre in the SVG
+const MARGIN = 1; // centimetres around the figure
+const COLOURS = ["--ink", "--graphite", "--quiet", "--board", "--brass", "--madder", "--serif", "--bs-body-font-family"];
+
+// A drawing on a sheet of a fixed size, which is not on the page.
+class Sheet extends Drawing {
+  constructor(width, height) {
+    super(document.createElementNS("http://www.w3.org/2000/svg", "svg"));
+    this.size = () => [width, height];
+  }
+}
+
+export async function svgOf(figure, roles) {
+  const places = outlineOf(figure);
+  const span = (axis) => {
+    const values = places.map((at) => at[axis]);
+    return [Math.min(...values) - MARGIN, Math.max(...values) + MARGIN];
+  };
+  const [[left, right], [low, high]] = [span(0), span(1)];
+  const [width, height] = [(right - left) * SCALE, (high - low) * SCALE];
+  const sheet = new Sheet(width, height);
+  sheet.draw(figure, new View(SCALE, left, high), roles);
+  const { svg } = sheet;
+  for (const [name, group] of Object.entries(sheet.layers)) group.id = name;
+  for (const [name, value] of Object.entries({
+    xmlns: "http://www.w3.org/2000/svg", width: `${right - left}cm`, height: `${high - low}cm`, viewBox: `0 0 ${width} ${height}`,
+  })) svg.setAttribute(name, value);
+  const style = document.createElementNS("http://www.w3.org/2000/svg", "style");
+  style.textContent = await styles();
+  svg.prepend(style);
+  return { text: new XMLSerializer().serializeToString(svg), width, height };
+}
+
+// The page's own styles of a figure, with its colours filled in, so that the copy stands alone.
+async function styles() {
+  const sheet = document.querySelector("link[href*='figure.css']");
+  const text = await (await fetch(sheet.href)).text();
+  const root = getComputedStyle(document.documentElement);
+  return COLOURS.reduce((all, name) => all.replaceAll(`var(${name})`, root.getPropertyValue(name).trim()), text);
+}
+
+export async function pngOf(figure, roles) {
+  const { text, width, height } = await svgOf(figure, roles);
+  const picture = new Image();
+  picture.src = `data:image/svg+xml;charset=utf-8,${encodeURIComponent(text)}`;
+  await picture.decode();
+  const canvas = document.createElement("canvas");
+  [canvas.width, canvas.height] = [Math.round(width), Math.round(height)];
+  const context = canvas.getContext("2d");
+  context.fillStyle = getComputedStyle(document.documentElement).getPropertyValue("--board");
+  context.fillRect(0, 0, canvas.width, canvas.height);
+  context.drawImage(picture, 0, 0, canvas.width, canvas.height);
+  return new Promise((done) => { canvas.toBlob(done, "image/png"); });
+}
+
+// Hand a file to the browser's downloads.
+export function save(content, name, type) {
+  const link = document.createElement("a");
+  link.href = URL.createObjectURL(content instanceof Blob ? content : new Blob([content], { type }));
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(link.href), 1000);
+}

@@ -1,0 +1,30 @@
+// The arcs view: of a helper circle only short arcs about the points that are used on it, as drawn by hand.
+
+import { element } from "./drawing.js";
+
+const HALF = 0.5; // centimetres of arc on either side of a point
+const MOST = 0.45; // radians, so that a small circle keeps its gaps
+
+// The points that lie on a circle by the making of one of them.
+export function pointsUsedOn(figure, circle) {
+  const { make, from } = figure.step(circle);
+  const through = make === "circle" ? [from[1]] : make === "circle_through" ? from : [];
+  const marked = figure.ids.filter((id) => {
+    const step = figure.step(id);
+    return ["intersection", "point_on"].includes(step.make) && step.from.includes(circle);
+  });
+  return [...new Set([...through, ...marked])].filter((id) => figure.isDefined(id) && !figure.step(id).hidden);
+}
+
+// An SVG path of arcs of a circle about these points.
+export function arcsPath([x, y, rr], places, view) {
+  const r = Math.sqrt(rr);
+  const half = Math.min(MOST, HALF / r);
+  const at = (angle) => view.toScreen(x + r * Math.cos(angle), y + r * Math.sin(angle)).map((value) => value.toFixed(2)).join(" ");
+  const radius = (r * view.scale).toFixed(2);
+  const d = places.map(([px, py]) => {
+    const angle = Math.atan2(py - y, px - x);
+    return `M${at(angle - half)}A${radius} ${radius} 0 0 0 ${at(angle + half)}`;
+  }).join("");
+  return element("path", { d });
+}
