@@ -50,7 +50,7 @@ def test_a_construction_by_keyboard_alone_is_sound(desk):
     press("Enter")
     type_("APBP", delay=20)
     press("Escape")
-    press("8")  # the crossing card
+    press("9")  # the crossing card
     expect(desk.page.locator(".sentence")).to_contain_text("Crossing of")
     type_("cd", delay=20)
     expect(desk.page.locator(".hint")).to_contain_text("C is marked")

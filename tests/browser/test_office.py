@@ -256,3 +256,56 @@ def test_curves_under_one_pointer_are_told_apart_by_kind_and_taken_in_turn(desk)
     assert {first, second} == {"r, ray", "s, segment"}
     desk.page.mouse.wheel(0, 100)
     expect(blank).to_have_attribute("placeholder", first)
+
+
+def test_keys_are_shown_on_demand_and_move_the_view(gable):
+    gable.page.keyboard.press("?")
+    expect(gable.page.get_by_text("take an instrument from the bench")).to_be_visible()
+    gable.page.keyboard.press("Escape")
+    expect(gable.page.get_by_text("take an instrument from the bench")).to_be_hidden()
+    radius = gable.page.locator(".curve[data-id=d]").get_attribute
+    before = float(radius("r"))
+    gable.page.keyboard.press("+")
+    assert float(radius("r")) > before * 1.2
+    gable.page.keyboard.press("0")
+    assert float(radius("r")) == pytest.approx(before, rel=0.01)
+
+
+def test_all_crossings_show_while_that_instrument_is_in_hand(gable):
+    assert gable.page.locator(".candidate").count() == 0
+    gable.take("intersection")
+    assert gable.page.locator(".candidate").count() > 5
+    gable.page.keyboard.press("Escape")
+    assert gable.page.locator(".candidate").count() == 0
+
+
+def test_a_crossing_off_the_paper_is_said_and_brought_in(desk):
+    desk.enter("Splitting a gable")
+    flat = [
+        {"id": "P", "make": "free_point", "at": [2, 7]},
+        {"id": "Q", "make": "free_point", "at": [9, 6.6]},
+        {"id": "l", "make": "line", "from": ["P", "Q"]},
+        {"id": "n", "make": "line", "from": ["A", "B"]},
+    ]
+    desk.put(flat)
+    desk.take("intersection")
+    desk.page.keyboard.type("ln", delay=30)
+    expect(desk.page.locator(".hint")).to_contain_text("off the paper: Fit brings it in")
+    desk.page.get_by_role("button", name="Fit").click()
+    x, y = desk.point("D")
+    assert 0 < x < 960 and 100 < y < 700
+
+
+def test_lines_take_weight_and_colour_and_names_low_digits(gable):
+    line = row(gable, "d")
+    line.get_by_role("button", name="Draw it in sea").click()
+    gable.page.get_by_role("button", name="Heavy").click()
+    name = gable.page.get_by_label("Name of d")
+    name.fill("d12")
+    name.press("Tab")
+    expect(gable.page.locator(".curve[data-id=d]")).to_have_class("curve heavy hue-sea")
+    expect(gable.page.locator(".label tspan.low")).to_have_text("12")
+    gable.saved()
+    gable.page.reload()
+    gable.ready()
+    expect(gable.page.locator(".curve[data-id=d]")).to_have_class("curve heavy hue-sea")

@@ -70,6 +70,8 @@ class Dress(BaseModel):
     hidden: StrictBool | None = None
     label: StrictStr | None = Field(default=None, min_length=1, max_length=24)
     style: Literal["solid", "dashed"] | None = None
+    weight: Literal["thin", "heavy"] | None = None
+    hue: Literal["graphite", "sea", "plum", "pine"] | None = None
 
 
 class DressDocument(BaseModel):

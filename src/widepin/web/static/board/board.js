@@ -1,6 +1,6 @@
 // The drawing board: brings figure, instruments, record and saving together.
 
-import { Drawing, labelOf, outlineOf } from "../figure/drawing.js";
+import { Drawing, labelOf, looksOf, outlineOf } from "../figure/drawing.js";
 import { Figure } from "../figure/figure.js";
 import { ToolBook } from "../figure/tape.js";
 import { View } from "../figure/view.js";
@@ -34,6 +34,7 @@ export class Board {
     this.offer = null; // what a click would take now
     this.lit = null;
     this.showsArcs = false;
+    this.candidates = []; // crossings that could be marked, while that instrument is in hand
     this.trial = null; // a step that is being thought of in the place of another
     this.vanished = new Vanished();
     this.drawing = new Drawing(page.querySelector(".paper"));
@@ -128,6 +129,13 @@ export class Board {
     return Boolean(point) && (point.most === null || this.used(point) < point.most);
   }
 
+  // Whether a place lies in the window.
+  isInView(at) {
+    const [x, y] = this.view.toScreen(...at);
+    const [width, height] = this.drawing.size();
+    return x >= 0 && y >= 0 && x <= width && y <= height;
+  }
+
   isHidden(id) { return Boolean(this.figure.step(id).hidden); }
 
   // -- pointing: what a click would take -----------------------------------------------------------
@@ -173,7 +181,8 @@ export class Board {
   // Fitted, the view stays so when the window changes, until somebody moves it.
   fit() {
     this.isFitted = true;
-    this.view = View.fitted(outlineOf(this.figure), ...this.drawing.size(), ROOM);
+    const places = [...outlineOf(this.figure), ...(this.hand.meetings ?? []).map(({ at }) => at)];
+    this.view = View.fitted(places, ...this.drawing.size(), ROOM);
     this.paint();
   }
 
@@ -186,6 +195,8 @@ export class Board {
   show() {
     this.bar.show(this.hand.parts((id) => labelOf(this.figure, id), this.wordsFor(this.offer)));
     this.bench.show((instrument) => this.used(instrument), this.hand.instrument);
+    const marks = this.hand.instrument?.make === "intersection" && !this.hand.meetings;
+    this.candidates = marks ? new Hits(this.figure, this.view, (id) => this.isHidden(id)).allCrossings() : [];
     this.record.show(this.figure, this.own, this.book.makes, this.setting.budget);
     this.paint();
   }
@@ -203,7 +214,7 @@ export class Board {
       const role = new Set();
       if (this.given.has(id)) role.add("given");
       if (this.isHidden(id)) role.add("hidden");
-      if (this.figure.step(id).style === "dashed") role.add("dashed");
+      for (const look of looksOf(this.figure.step(id))) role.add(look);
       if (this.showsArcs && this.figure.kind(id) === "circle" && !this.given.has(id) && id !== this.lit) role.add("arcs");
       if (id === this.lit || inHand.has(id) || (this.offer?.type === "object" && this.offer.id === id)) role.add("lit");
       return role;

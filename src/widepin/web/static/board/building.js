@@ -89,7 +89,10 @@ export class Building {
     const meetings = all.filter(({ at }) => !marked(at));
     if (meetings.length === 2) {
       hand.meetings = meetings;
-      this.board.bar.tell("Both crossings are numbered on the board: type 1 or 2, or point at one.");
+      const off = meetings.findIndex(({ at }) => !this.board.isInView(at));
+      this.board.bar.tell(off < 0
+        ? "Both crossings are numbered on the board: type 1 or 2, or point at one."
+        : `Crossing ${off + 1} lies off the paper: Fit brings it in. Type 1 or 2, or point at one.`);
     } else if (meetings.length === 1) {
       this.mark(meetings[0].step);
     } else {
@@ -101,7 +104,8 @@ export class Building {
   mark(step) {
     const id = this.add({ id: this.board.newId("intersection"), ...step });
     this.board.hand.empty();
-    this.board.bar.tell(`${id} is marked.`);
+    const isHere = this.board.isInView(this.board.figure.shape(id));
+    this.board.bar.tell(isHere ? `${id} is marked.` : `${id} is marked, off the paper: Fit brings it in.`);
     this.board.bar.clear();
     this.board.show();
   }

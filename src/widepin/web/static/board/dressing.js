@@ -4,6 +4,8 @@ import { labelOf } from "../figure/drawing.js";
 import { choicesFor } from "./choices.js";
 import { hangingOn } from "./log.js";
 
+const HUES = ["graphite", "sea", "plum", "pine"]; // told apart by colour-blind eyes too, and by their darkness
+
 // on: dress(id, fields), remake(step), remove(id), hideRest(id), tryOut(step or null)
 export function dressing(figure, own, step, on) {
   const tools = document.createElement("div");
@@ -15,14 +17,24 @@ export function dressing(figure, own, step, on) {
   name.addEventListener("change", () => on.dress(step.id, { label: name.value.trim() || step.id }));
   tools.append(choice(step.hidden ? "Show" : "Hide", () => on.dress(step.id, { hidden: !step.hidden })));
   if (!figure.isPoint(step.id)) {
-    const dashed = step.style === "dashed";
+    const dashed = step.style === "dashed", heavy = step.weight === "heavy";
     tools.append(choice(dashed ? "Full line" : "Dashed", () => on.dress(step.id, { style: dashed ? "solid" : "dashed" })));
+    tools.append(choice(heavy ? "Thin" : "Heavy", () => on.dress(step.id, { weight: heavy ? "thin" : "heavy" })));
+    tools.append(...HUES.map((hue) => swatch(hue, step, on)));
   }
   tools.append(choice("Hide the rest", () => on.hideRest(step.id)));
   tools.append(name, choice("Remove", () => removal(tools, figure, own, step, on)));
   const ways = choicesFor(figure, step);
   if (ways.length) tools.append(otherWays(figure, step, ways, on));
   return tools;
+}
+
+function swatch(hue, step, on) {
+  const button = choice("", () => on.dress(step.id, { hue }));
+  button.className = `swatch hue-${hue}`;
+  button.setAttribute("aria-label", `Draw it in ${hue}`);
+  button.setAttribute("aria-pressed", String((step.hue ?? "graphite") === hue));
+  return button;
 }
 
 function otherWays(figure, step, ways, on) {

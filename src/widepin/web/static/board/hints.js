@@ -6,8 +6,11 @@ import { blanksOf, makeOf } from "./instruments.js";
 
 const HERE = " here"; // no object can have this id
 
-export function hints({ hand, offer, trial, figure, view, drawing }) {
-  const extras = [];
+export function hints({ hand, offer, trial, candidates, figure, view, drawing }) {
+  const extras = candidates.map((at) => {
+    const [cx, cy] = view.toScreen(...at);
+    return element("circle", { cx, cy, r: 4, class: "candidate" });
+  });
   const thought = trial ? figure.preview(trial) : [];
   if (thought.length === 2 && thought.every(Number.isFinite)) {
     const [cx, cy] = view.toScreen(...thought);

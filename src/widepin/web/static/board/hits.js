@@ -2,6 +2,9 @@
 
 import { parameterAt } from "../figure/figure.js";
 
+const MOST_CURVES = 24; // of which all crossings are shown at once
+const ONE = 1e-6; // centimetres within which two places are one
+
 export class Hits {
   constructor(figure, view, isHidden) {
     this.figure = figure;
@@ -51,6 +54,15 @@ export class Hits {
     }
     const free = found.filter(({ at }) => !marked.some((id) => this.#far(this.figure.shape(id), ...this.view.toScreen(...at)) < 1));
     return this.#near(free.map((one) => ({ ...one, far: this.#far(one.at, px, py) })), reach);
+  }
+
+  // Every crossing of visible curves where no point is marked; pairs beyond a bound are left to the pointer.
+  allCrossings() {
+    const curves = this.#visible((id) => !this.figure.isPoint(id)).slice(-MOST_CURVES);
+    const points = this.#visible((id) => this.figure.isPoint(id)).map((id) => this.figure.shape(id));
+    const pairs = curves.flatMap((a, i) => curves.slice(i + 1).map((b) => [a, b]));
+    return pairs.flatMap((pair) => this.meetings(pair)).map(({ at }) => at)
+      .filter(([x, y]) => !points.some(([px, py]) => Math.hypot(px - x, py - y) < ONE));
   }
 
   // The one or two places where two curves meet, as steps without an id.

@@ -2,6 +2,8 @@
 
 const NUDGE = 0.1; // centimetres per arrow key; ten times as much with Shift
 
+const VIEW = { "+": "closer", "=": "closer", "-": "farther", 0: "fit" };
+
 export class Keys {
   // deeds: name -> what its button does
   constructor(board, deeds) {
@@ -22,7 +24,9 @@ export class Keys {
       return;
     }
     if (event.ctrlKey || event.metaKey || event.altKey) return;
-    if (event.key === "Escape") return board.building.putDown();
+    if (event.key === "Escape") return this.#escape();
+    if (event.key === "?") return this.#toggleHelp(event);
+    if (!board.hand.instrument && VIEW[event.key]) return this.deeds[VIEW[event.key]]();
     if (event.key === "Tab" && board.pointing.next()) return event.preventDefault();
     if (board.hand.instrument?.make === "move" && board.hand.isFull && this.#arrow(event)) return event.preventDefault();
     if (!board.hand.instrument && /^[1-9]$/.test(event.key)) {
@@ -34,6 +38,20 @@ export class Keys {
     } else if (event.key.length === 1 && /\S/.test(event.key) && !event.target.closest?.("button, a, input")) {
       board.bar.focus();
     }
+  }
+
+  #escape() {
+    const { board } = this;
+    const open = board.page.querySelector("details.keys[open], details.copies[open]");
+    if (open) open.open = false;
+    else if (board.shaking.isOn) board.shaking.stop();
+    else board.building.putDown();
+  }
+
+  #toggleHelp(event) {
+    event.preventDefault();
+    const help = this.board.page.querySelector("details.keys");
+    help.open = !help.open;
   }
 
   #arrow(event) {

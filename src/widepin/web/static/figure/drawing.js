@@ -86,6 +86,11 @@ export class Drawing {
   }
 }
 
+// How a step asks to be drawn, as classes.
+export function looksOf({ style, weight, hue }) {
+  return [style === "dashed" && "dashed", weight === "heavy" && "heavy", hue && hue !== "graphite" && `hue-${hue}`].filter(Boolean);
+}
+
 export function labelOf(figure, id) {
   return figure.step(id).label || id;
 }
@@ -135,21 +140,29 @@ function pointLabel(figure, id, view, role, centre) {
   const attributes = {
     x: x + 20 * Math.cos(away), y: y + 20 * Math.sin(away) + 6, class: ["label", ...role].join(" "),
   };
-  return element("text", attributes, labelOf(figure, id));
+  return nameText(labelOf(figure, id), attributes);
+}
+
+// A name as text, its last digits set low: P12 as P with a small 12.
+function nameText(name, attributes) {
+  const [, letters, digits] = name.match(/^(.*?)(\d*)$/);
+  const text = element("text", attributes, digits && letters ? letters : name);
+  if (digits && letters) text.append(element("tspan", { dy: "0.28em", class: "low" }, digits));
+  return text;
 }
 
 function curveLabel(kind, shape, view, path, text) {
   if (kind === "circle") {
     const r = Math.sqrt(shape[2]) * Math.SQRT1_2;
     const [x, y] = view.toScreen(shape[0] + r, shape[1] + r);
-    return element("text", { x: x + 6, y: y - 6, class: "label quiet" }, text);
+    return nameText(text, { x: x + 6, y: y - 6, class: "label quiet" });
   }
   const [x1, y1, x2, y2] = ["x1", "y1", "x2", "y2"].map((name) => Number(path.getAttribute(name)));
   const length = Math.hypot(x2 - x1, y2 - y1) || 1;
   const share = kind === "segment" ? 0.42 : 0.12;
   const x = x1 + share * (x2 - x1) + (10 * (y2 - y1)) / length;
   const y = y1 + share * (y2 - y1) - (10 * (x2 - x1)) / length;
-  return element("text", { x, y: y + 4, class: "label quiet" }, text);
+  return nameText(text, { x, y: y + 4, class: "label quiet" });
 }
 
 function middleOf(figure) {

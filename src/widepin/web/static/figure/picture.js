@@ -1,6 +1,6 @@
 // A figure on a page that can be dragged towards its break and shown step by step.
 
-import { Drawing, curvePath, element, labelOf, outlineOf } from "./drawing.js";
+import { Drawing, curvePath, element, labelOf, looksOf, outlineOf } from "./drawing.js";
 import { Figure } from "./figure.js";
 import { View } from "./view.js";
 
@@ -67,6 +67,7 @@ export class Picture {
     const put = new Set(data.steps.filter(({ hidden }) => hidden).map(({ id }) => id));
     return (id) => {
       const role = new Set();
+      for (const look of looksOf(this.figure.step(id))) role.add(look);
       if (given.has(id)) role.add("given");
       if (later.has(id) || put.has(id)) role.add("hidden");
       if (id === latest) role.add("lit");

@@ -1,0 +1,57 @@
+"""No page has barriers that axe-core knows of, in any state that a student meets."""
+
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import expect
+
+from tests.zoo import JUMPING_GABLE
+
+AXE = Path(__file__).parent / "vendor" / "axe.min.js"
+TAGS = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]
+
+
+def barriers(page):
+    """What axe-core finds, a line each."""
+    # Evaluated, not added as a script element: the content security policy allows none of those.
+    page.evaluate(AXE.read_text() + ";undefined")
+    found = page.evaluate("(values) => axe.run(document, { runOnly: { type: 'tag', values } })", TAGS)
+    return [
+        f"{one['id']}: {node['html'][:140]} {node['failureSummary'][:200]}"
+        for one in found["violations"]
+        for node in one["nodes"]
+    ]
+
+
+def test_the_first_page(page, served):
+    page.goto(f"{served}/sign-in")
+    assert barriers(page) == []
+
+
+@pytest.mark.parametrize("path", ["/classes", "/classes/1", "/assignments/3", "/hand-ins/1", "/nowhere"])
+def test_the_teachers_pages(page, served, path):
+    page.emulate_media(reduced_motion="reduce")
+    page.goto(f"{served}/sign-in")
+    page.get_by_role("button", name="Corin Hale").click()
+    page.goto(f"{served}{path}")
+    assert barriers(page) == []
+
+
+def test_the_board_in_all_its_states(desk):
+    desk.page.emulate_media(reduced_motion="reduce")
+    desk.enter("Splitting a gable")
+    assert barriers(desk.page) == []
+    desk.put(JUMPING_GABLE)
+    desk.page.locator(".record li[data-step=F] > button").click()
+    desk.page.locator(".copies summary").click()
+    assert barriers(desk.page) == []
+    desk.take("circle")
+    desk.page.get_by_role("button", name="Hand in").click()
+    assert barriers(desk.page) == []
+    desk.page.get_by_role("button", name="Hand it in").click()
+    desk.page.wait_for_url("**/hand-ins/*")
+    expect(desk.page.locator(".caption")).to_be_attached()
+    assert barriers(desk.page) == []
+    desk.page.get_by_role("link", name="Tasks").first.click()
+    desk.page.wait_for_url("**/tasks")
+    assert barriers(desk.page) == []
