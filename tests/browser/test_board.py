@@ -233,7 +233,7 @@ class TestPointing:
         field = desk.page.locator("input.blank.next")
         first = field.get_attribute("placeholder")
         desk.page.keyboard.press("Tab")
-        assert {first, field.get_attribute("placeholder")} == {"c", "g"}
+        assert {first, field.get_attribute("placeholder")} == {"c, segment", "g, line"}
 
     def test_two_crossings_are_numbered_and_chosen_by_number(self, desk):
         desk.enter("Stay bar to a roundel")
@@ -276,7 +276,7 @@ class TestRecordAndBench:
     def test_only_the_instruments_of_the_task_lie_on_the_bench(self, desk):
         desk.enter("Hub of a broken wheel")
         makes = desk.page.locator(".card-tool").evaluate_all("cards => cards.map((card) => card.dataset.make)")
-        assert makes == ["move", "point", "line", "segment", "circle", "intersection", "perpendicular_bisector"]
+        assert makes == ["move", "point", "line", "segment", "run", "circle", "intersection", "perpendicular_bisector"]
 
     def test_an_allowance_runs_out(self, desk):
         desk.enter("Hub of a broken wheel")
@@ -296,7 +296,7 @@ class TestRecordAndBench:
         row.get_by_role("button", name="Dashed").click()
         row.get_by_label("Name of c").fill("rim")
         row.get_by_label("Name of c").press("Enter")
-        row.get_by_role("button", name="Hide").click()
+        row.get_by_role("button", name="Hide", exact=True).click()
         desk.saved()
         desk.page.reload()
         desk.ready()
