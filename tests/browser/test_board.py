@@ -276,7 +276,19 @@ class TestRecordAndBench:
     def test_only_the_instruments_of_the_task_lie_on_the_bench(self, desk):
         desk.enter("Hub of a broken wheel")
         makes = desk.page.locator(".card-tool").evaluate_all("cards => cards.map((card) => card.dataset.make)")
-        assert makes == ["move", "point", "line", "segment", "run", "circle", "intersection", "perpendicular_bisector"]
+        assert makes == [
+            "move",
+            "point",
+            "line",
+            "segment",
+            "run",
+            "circle",
+            "intersection",
+            "perpendicular_bisector",
+            "length",
+            "angle",
+            "radius",
+        ]
 
     def test_an_allowance_runs_out(self, desk):
         desk.enter("Hub of a broken wheel")

@@ -309,3 +309,43 @@ def test_lines_take_weight_and_colour_and_names_low_digits(gable):
     gable.page.reload()
     gable.ready()
     expect(gable.page.locator(".curve[data-id=d]")).to_have_class("curve heavy hue-sea")
+
+
+def test_lengths_angles_and_radii_are_measured_live_and_cost_nothing(gable):
+    for make, names in (("length", "AB"), ("angle", "BAC"), ("radius", "c")):
+        gable.take(make)
+        gable.page.keyboard.type(names, delay=30)
+        gable.page.keyboard.press("Escape")
+    measures = gable.page.locator(".measures li")
+    expect(measures).to_have_count(3)
+    assert [text.split("Remove")[0].split() for text in measures.all_inner_texts()] == [
+        ["AB", "7.02", "cm"],
+        ["angle", "BAC", "53.4°"],
+        ["radius", "of", "c", "7.02", "cm"],
+    ]
+    expect(gable.page.locator(".record .count")).to_have_text("4 of 4 moves")
+    gable.page.keyboard.press("Escape")
+    dragged(gable, "B", 11, 2.5)
+    expect(measures.first).to_contain_text("9.01 cm")
+    gable.page.mouse.up()
+    gable.page.get_by_role("button", name="Remove the measure of angle BAC").click()
+    expect(measures).to_have_count(2)
+    gable.saved()
+    gable.page.reload()
+    gable.ready()
+    expect(measures).to_have_count(2)
+    expect(gable.page.locator("text.measure")).to_have_count(2)
+
+
+def test_with_shift_the_whole_figure_is_dragged(gable):
+    before = {id_: gable.point(id_) for id_ in "ABCF"}
+    x, y = gable.at(2.5, 7)
+    gable.page.keyboard.down("Shift")
+    gable.page.mouse.move(x, y)
+    gable.page.mouse.down()
+    gable.page.mouse.move(x + 40, y + 30, steps=4)
+    gable.page.mouse.up()
+    gable.page.keyboard.up("Shift")
+    for id_, (px, py) in before.items():
+        assert gable.point(id_) == pytest.approx((px + 40, py + 30), abs=1)
+    assert set(gable.stored()[-1]["operation"]["points"]) == {"A", "B", "C"}

@@ -156,3 +156,17 @@ def test_a_crossing_refers_only_to_a_point_of_both_curves():
 def test_only_own_steps_are_removed(id_):
     with pytest.raises(OperationRefused, match="no step of yours"):
         fold(SILL, [CIRCLE]).check(read_operation({"op": "remove", "id": id_}))
+
+
+@pytest.mark.parametrize("of", [["A", "B"], ["A", "B", "D"], ["c"]])
+def test_points_and_circles_are_measured_without_a_move(of):
+    state = fold(SILL, [CIRCLE, OTHER, CROSS])
+    state.check(read_operation({"op": "measure", "of": of}))
+    state.apply(read_operation({"op": "measure", "of": of}))
+    assert [step.id for step in state.steps] == ["c", "d", "D"]
+
+
+@pytest.mark.parametrize("of", [["A"], ["c", "d"], ["A", "Z"], ["s"]])
+def test_what_cannot_be_measured_is_said(of):
+    with pytest.raises(OperationRefused, match="can be measured"):
+        fold(SILL, [CIRCLE, OTHER]).check(read_operation({"op": "measure", "of": of}))

@@ -3,7 +3,7 @@
 ``shapes``    kinds of object and their coordinates
 ``makes``     every make of a step, from a free point to a circle through three points
 ``crossings`` where two curves meet, and which of two meeting points is meant
-``apart``     how far curves are apart that do not meet
+``gauges``    what the browser measures: lengths, angles, how far curves are apart that do not meet
 ``numbers``   what a number system must supply; ``arrays``, ``balls`` and ``tape`` supply it
 ``steps``     a step and what makes a list of steps well formed
 ``variants``  the makes as they are computed for each kind of curve and choice of crossing, one tape each

@@ -1,11 +1,11 @@
-"""The tool book: the tapes of all variants, how far curves are apart, and the table of makes, as one JSON document."""
+"""The tool book: the tapes of all variants and of what is measured, and the table of makes, as one JSON document."""
 
 from __future__ import annotations
 
 from functools import cache
 from typing import Any
 
-from .apart import apart_tapes
+from .gauges import gauge_tapes
 from .makes import MAKES
 from .numbers import ROUNDING, SLACK
 from .shapes import SHAPE_OF, Kind
@@ -31,6 +31,6 @@ def tool_book() -> dict[str, Any]:
         },
         "tapes": {
             key: {"inputs": tape.inputs, "code": [list(line) for line in tape.code], "out": list(tape.out)}
-            for key, tape in (tapes() | apart_tapes()).items()
+            for key, tape in (tapes() | gauge_tapes()).items()
         },
     }

@@ -1,8 +1,8 @@
 """A student's operations on a work, folded into its steps.
 
 The log of a work holds, in order: ``add`` (a step), ``remake`` (a step made another way), ``remove`` (a step and all
-that is made from it), ``move`` (points put elsewhere), ``dress`` (an object shown another way), ``take back`` and
-``bring back``.
+that is made from it), ``move`` (points put elsewhere), ``dress`` (an object shown another way), ``measure`` and
+``stop measuring``, ``take back`` and ``bring back``.
 Folding it gives the state of the board. Because the log only grows, nothing that was done is ever lost.
 """
 
@@ -83,6 +83,17 @@ class DressDocument(BaseModel):
     dress: Dress
 
 
+class MeasureDocument(BaseModel):
+    """A length (two points), an angle (three, vertex second) or a radius (a circle) measured, or no longer.
+
+    A measure costs no move and makes no object.
+    """
+
+    model_config = STRICT
+    op: Literal["measure", "stop measuring"]
+    of: list[StrictStr] = Field(min_length=1, max_length=3)
+
+
 class BackDocument(BaseModel):
     """The last operation taken back, or the last one taken back done again."""
 
@@ -91,7 +102,7 @@ class BackDocument(BaseModel):
 
 
 OperationDocument = Annotated[
-    AddDocument | RemakeDocument | RemoveDocument | MoveDocument | DressDocument | BackDocument,
+    AddDocument | RemakeDocument | RemoveDocument | MoveDocument | DressDocument | MeasureDocument | BackDocument,
     Field(discriminator="op"),
 ]
 _ADAPTER: TypeAdapter[OperationDocument] = TypeAdapter(OperationDocument)
@@ -190,6 +201,8 @@ class State:
         elif isinstance(operation, DressDocument):
             if operation.id not in self.kinds():
                 raise OperationRefused(f"{operation.id[:24]} is not on the board.")
+        elif isinstance(operation, MeasureDocument):
+            self._check_measure(operation)
         elif operation.op == "take back" and not self.done:
             raise OperationRefused("There is nothing to take back.")
         elif operation.op == "bring back" and not self.undone:
@@ -228,6 +241,12 @@ class State:
         if MAKES[step.make].gives is not kind:
             raise OperationRefused(f"{step.id} is a {kind} and must stay one.")
         self._check_tools([*own[:place], step, *own[place + 1 :]])
+
+    def _check_measure(self, operation: MeasureDocument) -> None:
+        kinds = [self.kinds().get(id_) for id_ in operation.of]
+        wanted = [Kind.CIRCLE] if len(kinds) == 1 else [Kind.POINT] * len(kinds)
+        if operation.op == "measure" and kinds != wanted:
+            raise OperationRefused("Two points, three points or a circle can be measured.")
 
     def _check_move(self, operation: MoveDocument) -> None:
         steps = {step.id: step for step in (*self.task.done, *self.steps)}

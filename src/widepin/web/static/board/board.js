@@ -14,6 +14,7 @@ import { Hits } from "./hits.js";
 import { allowed, makeOf } from "./instruments.js";
 import { Keys } from "./keys.js";
 import { fold, nextId, rebased, stepsOf } from "./log.js";
+import { Measures } from "./measures.js";
 import { Pointing } from "./pointing.js";
 import { Record } from "./record.js";
 import { Saving } from "./saving.js";
@@ -65,6 +66,7 @@ export class Board {
         state: (words, isTrouble) => this.#saved(words, isTrouble),
       },
     });
+    this.measures = new Measures(page.querySelector(".measures"), (of) => this.perform({ op: "stop measuring", of }));
     this.building = new Building(this);
     this.shaking = new Shaking(this, () => this.#shaken());
     this.handingIn = new HandingIn(page.querySelector(".handing-in"), setting, this.saving);
@@ -80,10 +82,11 @@ export class Board {
 
   rebuild() {
     const { done, undone } = fold(this.#operations());
-    const { given, own } = stepsOf(this.setting, done);
+    const { given, own, measures } = stepsOf(this.setting, done);
     this.given = new Set(given.map(({ id }) => id));
     this.own = own;
     this.figure = new Figure(this.book, [...given, ...own]);
+    this.measures.show(this.figure, measures);
     this.hand.filled = this.hand.filled.filter((id) => this.figure.has(id));
     this.page.querySelector("[data-do='take back']").disabled = done.length === 0;
     this.page.querySelector("[data-do='bring back']").disabled = undone.length === 0;
@@ -157,7 +160,7 @@ export class Board {
     if (isFree && (hand.blank?.kind === "place" || (hand.blank?.kind === "point" && this.mayPutPoints))) return [free];
     switch (hand.blank?.kind) {
       case "draggable": return points;
-      case "straight": return fitting(curves);
+      case "straight": case "circle": return fitting(curves);
       case "curve": return [...(hand.filled.length ? [] : hits.crossings(px, py, reach)), ...fitting(curves)];
       case "place": return [...hits.crossings(px, py, reach), ...slides(curves), free];
       case "point": return [...points, ...hits.crossings(px, py, reach), ...(this.mayPutPoints ? [...slides(curves), free] : [])];
@@ -223,7 +226,9 @@ export class Board {
 
   paint() {
     if (!this.view) return;
-    this.drawing.draw(this.figure, this.view, this.#roles(), { extras: [...this.#whatVanished(), ...hints(this)] });
+    this.drawing.draw(this.figure, this.view, this.#roles(), {
+      extras: [...this.measures.marks(this.figure, this.view), ...this.#whatVanished(), ...hints(this)],
+    });
   }
 
   async #copy(kind) {

@@ -73,12 +73,21 @@ export class Building {
     const { make } = hand.instrument;
     if (make === "move") return;
     if (make === "intersection") return this.#cross();
+    if (hand.instrument.gauge) return this.#measure();
     const step = { id: this.board.newId(makeOf(hand.instrument)), make: makeOf(hand.instrument), from: hand.sources };
     hand.next();
     const isThere = this.board.figure.preview(step).every(Number.isFinite);
     this.add(step);
     this.board.bar.tell(isThere ? `${step.id} is drawn.` : `${step.id} does not exist as the figure lies now; it will when it can.`, !isThere);
     if (hand.instrument.most !== null && this.board.used(hand.instrument) >= hand.instrument.most) hand.putDown();
+  }
+
+  #measure() {
+    const { hand } = this.board;
+    const of = [...hand.filled];
+    hand.empty();
+    this.board.perform({ op: "measure", of });
+    this.board.bar.tell("It is measured. A measure costs no move.");
   }
 
   #cross() {

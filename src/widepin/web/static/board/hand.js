@@ -41,6 +41,7 @@ export class Hand {
       case "straight": return kind !== "point" && kind !== "circle";
       case "curve": return kind !== "point" && !this.filled.includes(id);
       case "place": return kind !== "point";
+      case "circle": return kind === "circle";
       default: return false;
     }
   }
@@ -61,5 +62,5 @@ export class Hand {
 }
 
 function roleWords(kind) {
-  return { point: "a point", draggable: "a point", straight: "a straight", curve: "a curve", place: "a place" }[kind];
+  return { point: "a point", draggable: "a point", straight: "a straight", curve: "a curve", circle: "a circle", place: "a place" }[kind];
 }

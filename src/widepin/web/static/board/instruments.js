@@ -13,7 +13,7 @@ export const INSTRUMENTS = [
   { make: "line", name: "Line", say: ["Line through", POINT, "and", POINT], icon: "M2 23L24 5M9 17.3a1.6 1.6 0 1 0 .1 0M17 10.7a1.6 1.6 0 1 0 .1 0" },
   { make: "ray", name: "Ray", say: ["Ray from", POINT, "through", POINT], icon: "M5 21L24 5M5 19.4a1.6 1.6 0 1 0 .1 0M15 11a1.6 1.6 0 1 0 .1 0" },
   { make: "segment", name: "Segment", say: ["Segment from", POINT, "to", POINT], icon: "M5 21L21 7M5 19.4a1.6 1.6 0 1 0 .1 0M21 5.4a1.6 1.6 0 1 0 .1 0" },
-  { make: "run", draws: "segment", tool: "segment", name: "Run of segments", say: ["Run of segments from", POINT, "on to", POINT], keeps: [1], icon: "M4 22L10 8L17 18L23 5M4 20.4a1.6 1.6 0 1 0 .1 0M10 6.4a1.6 1.6 0 1 0 .1 0M17 16.4a1.6 1.6 0 1 0 .1 0" },
+  { make: "run", draws: "segment", tool: "segment", name: "Run", say: ["Run of segments from", POINT, "on to", POINT], keeps: [1], icon: "M4 22L10 8L17 18L23 5M4 20.4a1.6 1.6 0 1 0 .1 0M10 6.4a1.6 1.6 0 1 0 .1 0M17 16.4a1.6 1.6 0 1 0 .1 0" },
   { make: "circle", name: "Circle", say: ["Circle centred", POINT, "through", POINT], icon: "M13 5a9 9 0 1 0 .1 0M13 12.6a1.4 1.4 0 1 0 .1 0M19.4 6.2a1.4 1.4 0 1 0 .1 0" },
   { make: "circle_radius", name: "Kept opening", say: ["Opening from", POINT, "to", POINT, "kept for a circle centred", POINT], order: [2, 0, 1], keeps: [0, 1], icon: "M13 3L6 24M13 3l7 21M8.5 15a8 8 0 0 0 9 0" },
   { make: "intersection", tool: "intersection", name: "Crossing", say: ["Crossing of", CURVE, "and", CURVE], icon: "M3 22L23 6M4 7l18 14M10 11l6 6M16 11l-6 6" },
@@ -23,12 +23,16 @@ export const INSTRUMENTS = [
   { make: "perpendicular_bisector", name: "Middle upright", say: ["Perpendicular bisector of", POINT, "and", POINT], icon: "M3 17h20M13 4v20M7 15v4M19 15v4" },
   { make: "angle_bisector", name: "Angle bisector", say: ["Bisector of the angle from", POINT, "at", POINT, "to", POINT], icon: "M4 22L23 22M4 22L16 5M4 22L22 12" },
   { make: "circle_through", name: "Circle by three", say: ["Circle through", POINT, "and", POINT, "and", POINT], icon: "M13 5a9 9 0 1 0 .1 0M5 12a1.4 1.4 0 1 0 .1 0M20 9a1.4 1.4 0 1 0 .1 0M15 21.5a1.4 1.4 0 1 0 .1 0" },
+  // Gauges make no object and cost no move.
+  { make: "length", gauge: true, name: "Length", say: ["Length from", POINT, "to", POINT], icon: "M3 19L23 9M2 15l3 8M21 5l3 8M9 13l1 3M14 10.5l1 3" },
+  { make: "angle", gauge: true, name: "Angle", say: ["Angle from", POINT, "at", POINT, "to", POINT], icon: "M4 22L24 22M4 22L17 5M13 22a9 9 0 0 0-3.5-7" },
+  { make: "radius", gauge: true, name: "Radius", say: ["Radius of", { kind: "circle" }], icon: "M13 5a9 9 0 1 0 .1 0M13 14L19.5 8M12 13l2 2M12 15l2-2" },
 ];
 
 // The instruments that the task allows: with how often, null for any number.
 export function allowed(tools) {
   const most = new Map(tools.map(({ tool, most: count }) => [tool, count]));
-  return INSTRUMENTS.filter(({ make, tool }) => make === "move" || make === "intersection" || most.has(tool ?? make)
+  return INSTRUMENTS.filter(({ make, tool, gauge }) => gauge || make === "move" || make === "intersection" || most.has(tool ?? make)
     || (make === "point" && (most.has("free_point") || most.has("point_on"))))
     .map((instrument) => ({ ...instrument, most: most.get(instrument.tool ?? instrument.make) ?? null }));
 }

@@ -17,10 +17,12 @@ export function fold(log) {
 
 // All steps of the board, points where they were last put, dressed as last said.
 export function stepsOf(setting, done) {
-  const places = new Map(), dress = new Map(), made = new Map();
+  const places = new Map(), dress = new Map(), made = new Map(), measures = new Map();
   for (const operation of done) {
     if (operation.op === "add" || operation.op === "remake") made.set(operation.step.id, operation.step);
     if (operation.op === "remove") for (const id of hangingOn([...made.values()], operation.id)) made.delete(id);
+    if (operation.op === "measure") measures.set(operation.of.join(" "), operation.of);
+    if (operation.op === "stop measuring") measures.delete(operation.of.join(" "));
     if (operation.op === "move") for (const [id, at] of Object.entries(operation.points)) places.set(id, at);
     if (operation.op === "dress") dress.set(operation.id, { ...dress.get(operation.id), ...operation.dress });
   }
@@ -29,6 +31,7 @@ export function stepsOf(setting, done) {
   return {
     given: [...setting.given, ...setting.start].map(placed),
     own: [...made.values()].map(placed),
+    measures: [...measures.values()],
   };
 }
 
@@ -63,6 +66,8 @@ export function rebased(pending, taken, newId) {
       known.add(step.id);
     } else if (operation.op === "move") {
       operation.points = Object.fromEntries(Object.entries(operation.points).map(([id, at]) => [rename(id), at]));
+    } else if (operation.op === "measure" || operation.op === "stop measuring") {
+      operation.of = operation.of.map(rename);
     } else if (operation.op === "dress" || operation.op === "remove") {
       operation.id = rename(operation.id);
     }

@@ -52,7 +52,10 @@ export class Pointing {
     board.drawing.svg.setPointerCapture(event.pointerId);
     if (this.#touches.size === 2) return this.#startPinch();
     if (this.isTouch) this.#offer(board.offersAt(...place, "touch"));
-    this.#down = { id: this.#draggableAt(...place, event.pointerType), start: place, view: board.view, dragged: false };
+    const id = this.#draggableAt(...place, event.pointerType);
+    // With Shift the paper stays and the whole figure goes along.
+    const whole = !id && event.shiftKey && !board.hand.instrument ? freePlaces(board.figure) : null;
+    this.#down = { id, whole, start: place, view: board.view, dragged: false };
   }
 
   #draggableAt(px, py, pointerType) {
@@ -78,7 +81,8 @@ export class Pointing {
     if (!this.#down.dragged && Math.hypot(dx, dy) < STILL) return;
     this.#down.dragged = true;
     const { board } = this;
-    if (this.#down.id) board.figure.put(this.#down.id, board.view.toPaper(...place));
+    if (this.#down.whole) this.#putWhole(dx, dy);
+    else if (this.#down.id) board.figure.put(this.#down.id, board.view.toPaper(...place));
     else board.look(this.#down.view.panned(dx, dy));
     this.#offers = [];
     board.offer = null;
@@ -95,7 +99,9 @@ export class Pointing {
     this.#down = null;
     if (!down) return;
     const { board } = this;
-    if (down.dragged && down.id) {
+    if (down.dragged && down.whole) {
+      board.perform({ op: "move", points: Object.fromEntries([...down.whole.keys()].map((id) => [id, rounded(board.figure.shape(id))])) });
+    } else if (down.dragged && down.id) {
       const at = rounded(board.figure.shape(down.id));
       board.perform({ op: "move", points: { [down.id]: at } });
     } else if (!down.dragged && this.#offers.length) {
@@ -110,6 +116,11 @@ export class Pointing {
     } else if (!down.dragged && board.hand.instrument) {
       board.bar.tell("There is nothing here that fits the blank.", true);
     }
+  }
+
+  #putWhole(dx, dy) {
+    const { figure, view } = this.board;
+    for (const [id, [x, y]] of this.#down.whole) figure.put(id, [x + dx / view.scale, y - dy / view.scale]);
   }
 
   #cancel(event) {
@@ -147,4 +158,9 @@ export class Pointing {
     const { middle: before, width: old, view } = this.#pinch;
     this.board.look(view.zoomed(width / old, ...before).panned(middle[0] - before[0], middle[1] - before[1]));
   }
+}
+
+// Where all free points are, by id.
+function freePlaces(figure) {
+  return new Map(figure.ids.filter((id) => figure.step(id).make === "free_point").map((id) => [id, figure.shape(id)]));
 }

@@ -165,7 +165,7 @@ function curveLabel(kind, shape, view, path, text) {
   return nameText(text, { x, y: y + 4, class: "label quiet" });
 }
 
-function middleOf(figure) {
+export function middleOf(figure) {
   const points = pointsOf(figure);
   if (points.length === 0) return [0, 0];
   return [0, 1].map((axis) => points.reduce((sum, p) => sum + p[axis], 0) / points.length);

@@ -1,6 +1,6 @@
-"""How far curves are apart that do not meet, for saying why a crossing is gone.
+"""What the browser measures on a figure: lengths, angles and radii, and how far curves are apart that do not meet.
 
-All numbers are centimetres, and positive where the curves miss each other in that way.
+Lengths are centimetres. How far curves are apart is positive where they miss each other in that way.
 """
 
 from __future__ import annotations
@@ -11,7 +11,7 @@ from typing import Any
 
 from .crossings import parameter
 from .numbers import NumberSystem
-from .shapes import SHAPE_OF, Circle, Kind, Point, Straight, cross
+from .shapes import SHAPE_OF, Circle, Kind, Point, Straight, cross, dot, square_distance
 from .tape import Recording, Tape
 
 
@@ -39,14 +39,34 @@ def beyond_ends(system: NumberSystem, straight: Straight, p: Point) -> tuple[Any
     return -t * length, (t - 1) * length
 
 
+def length(system: NumberSystem, p: Point, q: Point) -> tuple[Any]:
+    """The distance of two points."""
+    square = square_distance(p, q)
+    return (system.root(square, square),)
+
+
+def turn(system: NumberSystem, p: Point, vertex: Point, q: Point) -> tuple[Any, Any]:
+    """The cosine and the sine of the angle from p over the vertex to q, times the lengths of its legs."""
+    ux, uy, vx, vy = p.x - vertex.x, p.y - vertex.y, q.x - vertex.x, q.y - vertex.y
+    return dot(ux, uy, vx, vy), system.absolute(cross(ux, uy, vx, vy))
+
+
+def radius(system: NumberSystem, circle: Circle) -> tuple[Any]:
+    """The radius of a circle."""
+    return (system.root(circle.rr, circle.rr),)
+
+
 @cache
-def apart_tapes() -> dict[str, Recording]:
+def gauge_tapes() -> dict[str, Recording]:
     """The tapes of these, by key in the tool book."""
     book = {}
     rows: tuple[tuple[str, Callable[..., tuple[Any, ...]], tuple[Kind, ...]], ...] = (
         ("apart circle circle", circles_apart, (Kind.CIRCLE, Kind.CIRCLE)),
         ("apart straight circle", straight_apart, (Kind.LINE, Kind.CIRCLE)),
         ("beyond straight point", beyond_ends, (Kind.LINE, Kind.POINT)),
+        ("length point point", length, (Kind.POINT, Kind.POINT)),
+        ("turn point point point", turn, (Kind.POINT, Kind.POINT, Kind.POINT)),
+        ("radius circle", radius, (Kind.CIRCLE,)),
     )
     for key, compute, kinds in rows:
         tape = Tape(sum(len(SHAPE_OF[kind]._fields) for kind in kinds))

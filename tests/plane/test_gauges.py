@@ -1,11 +1,11 @@
-"""How far curves miss each other, in centimetres, in arrays and on tape alike."""
+"""What is measured on a figure, in arrays and on tape alike."""
 
 import math
 
 import pytest
 
-from widepin.plane.apart import apart_tapes, beyond_ends, circles_apart, straight_apart
 from widepin.plane.arrays import ARRAYS, Arrays
+from widepin.plane.gauges import beyond_ends, circles_apart, gauge_tapes, length, radius, straight_apart, turn
 from widepin.plane.shapes import Circle, Point, Straight
 from widepin.plane.tape import play
 
@@ -16,6 +16,7 @@ CASES = {
     "a line beside a circle": ("apart straight circle", straight_apart, Straight(0, 5, 2, 0), Circle(0, 0, 9), (2,)),
     "before a segment": ("beyond straight point", beyond_ends, Straight(0, 0, 4, 0), Point(-1, 0), (1, -5)),
     "after a segment": ("beyond straight point", beyond_ends, Straight(0, 0, 4, 0), Point(6, 0), (-6, 2)),
+    "a length": ("length point point", length, Point(0, 0), Point(3, 4), (5,)),
 }
 
 
@@ -23,10 +24,22 @@ CASES = {
 def test_curves_miss_each_other_by_so_much(key, compute, a, b, expected):
     with Arrays.quiet():
         assert [float(value) for value in compute(ARRAYS, a, b)] == pytest.approx(list(expected))
-    assert play(apart_tapes()[key], [*a, *b]) == pytest.approx(expected)
+    assert play(gauge_tapes()[key], [*a, *b]) == pytest.approx(expected)
 
 
 def test_what_does_not_exist_is_not_apart():
     nan = math.nan
     with Arrays.quiet():
         assert all(math.isnan(value) for value in circles_apart(ARRAYS, Circle(nan, nan, nan), Circle(0, 0, 1)))
+
+
+def test_an_angle_is_told_by_its_cosine_and_sine():
+    corner = [Point(3, 0), Point(0, 0), Point(0, 2)]
+    assert play(gauge_tapes()["turn point point point"], [x for p in corner for x in p]) == (0, 6)
+    assert turn(ARRAYS, *corner) == (0, 6)
+
+
+def test_a_radius():
+    with Arrays.quiet():
+        assert [float(value) for value in radius(ARRAYS, Circle(1, 2, 9))] == [3]
+    assert play(gauge_tapes()["radius circle"], [1, 2, 9]) == (3,)

@@ -1,0 +1,80 @@
+// What is measured: lengths, angles and radii, live, on the drawing and in a list.
+
+import { element, labelOf, middleOf } from "../figure/drawing.js";
+
+const BESIDE = 18, INSIDE = 62; // pixels from a length, from a vertex
+const DEGREES = 180 / Math.PI;
+
+export class Measures {
+  #all = []; // {of, value: the element in the list}
+
+  // list: where they are listed; drop(of): no longer measure this
+  constructor(list, drop) {
+    this.list = list;
+    this.drop = drop;
+  }
+
+  show(figure, measures) {
+    this.#all = measures.filter((of) => of.every((id) => figure.has(id))).map((of) => ({ of, ...this.#row(figure, of) }));
+    this.list.replaceChildren(...this.#all.map(({ row }) => row));
+    this.list.hidden = this.#all.length === 0;
+  }
+
+  #row(figure, of) {
+    const row = document.createElement("li");
+    const value = document.createElement("output");
+    const drop = document.createElement("button");
+    drop.type = "button";
+    drop.textContent = "Remove";
+    drop.setAttribute("aria-label", `Remove the measure of ${nameOf(figure, of)}`);
+    drop.addEventListener("click", () => this.drop(of));
+    const name = document.createElement("i");
+    name.textContent = nameOf(figure, of);
+    row.append(name, " ", value, drop);
+    return { row, value };
+  }
+
+  // Elements to lay over the drawing; the list gets the same values.
+  marks(figure, view) {
+    return this.#all.flatMap(({ of, value }) => {
+      const words = valueOf(figure, of);
+      value.textContent = words ?? "gone here";
+      if (words === null) return [];
+      const [x, y] = placeOf(of.map((id) => figure.shape(id)), view, view.toScreen(...middleOf(figure)));
+      return [element("text", { x, y, class: "measure" }, words)];
+    });
+  }
+}
+
+function nameOf(figure, of) {
+  return (of.length === 1 ? "radius of " : of.length === 3 ? "angle " : "") + of.map((id) => labelOf(figure, id)).join("");
+}
+
+// The value in words; null where it does not exist.
+function valueOf(figure, of) {
+  const shapes = of.flatMap((id) => figure.shape(id));
+  if (!shapes.every(Number.isFinite)) return null;
+  if (of.length === 3) {
+    const [cos, sin] = figure.book.play("turn point point point", shapes);
+    return cos === 0 && sin === 0 ? null : `${(Math.atan2(sin, cos) * DEGREES).toFixed(1)}°`;
+  }
+  const [length] = figure.book.play(of.length === 1 ? "radius circle" : "length point point", shapes);
+  return `${length.toFixed(2)} cm`;
+}
+
+// Where in the window a value stands best: beside a length, inside an angle, below the centre of a circle.
+function placeOf(shapes, view, [mx, my]) {
+  const [[ax, ay], [bx, by], [cx, cy]] = [...shapes, [], []].slice(0, 3).map(([x, y]) => view.toScreen(x, y));
+  if (shapes.length === 1) return [ax, ay + 46];
+  if (shapes.length === 2) {
+    const length = Math.hypot(bx - ax, by - ay) || 1;
+    const [x, y] = [(ax + bx) / 2, (ay + by) / 2];
+    const [nx, ny] = [(by - ay) / length, (ax - bx) / length];
+    const out = (x - mx) * nx + (y - my) * ny >= 0 ? BESIDE : -BESIDE; // on the side away from the figure
+    return [x + out * nx, y + out * ny + 5];
+  }
+  const [u, v] = [Math.hypot(ax - bx, ay - by) || 1, Math.hypot(cx - bx, cy - by) || 1];
+  const [dx, dy] = [(ax - bx) / u + (cx - bx) / v, (ay - by) / u + (cy - by) / v];
+  const length = Math.hypot(dx, dy) || 1;
+  return [bx + (INSIDE * dx) / length, by + (INSIDE * dy) / length + 5];
+}
