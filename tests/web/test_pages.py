@@ -197,3 +197,11 @@ def test_half_an_answer_is_not_handed_in(as_person, fresh_student):
     assert "Point out every part of the answer" in answer.text
     wrong = student.post("/tasks/7/hand-in", data={"answer": ["nothing"]}, follow_redirects=True)
     assert "which is not on the board" in wrong.text
+
+
+def test_scripts_and_styles_are_compressed_and_pages_are_not(as_person):
+    client = as_person("ilse.marran")
+    asked = {"Accept-Encoding": "br, gzip"}
+    assert client.get("/static/vendor/bootstrap.min.css", headers=asked).headers["Content-Encoding"] == "br"
+    assert client.get("/static/board/board.js", headers=asked).headers["Content-Encoding"] == "br"
+    assert "Content-Encoding" not in client.get("/tasks", headers=asked).headers

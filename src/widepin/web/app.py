@@ -8,6 +8,7 @@ from pathlib import Path
 from typing import Any
 
 from flask import Flask, redirect, render_template, request, url_for
+from flask_compress import Compress
 from flask_limiter import Limiter
 from flask_limiter.util import get_remote_address
 from flask_login import current_user
@@ -32,6 +33,8 @@ DEFAULTS: dict[str, Any] = {
     "PASSWORDS": None,
     # A page may stay open for a whole lesson; the token then lives as long as the session.
     "WTF_CSRF_TIME_LIMIT": None,
+    # Not the pages: they hold tokens, whose length in compressed form would tell about them.
+    "COMPRESS_MIMETYPES": ["text/css", "text/javascript", "application/json", "image/svg+xml"],
 }
 
 CONTENT_SECURITY_POLICY = {
@@ -51,6 +54,7 @@ def create_app(settings: dict[str, Any]) -> Flask:
     use_database(app)
     login_manager.init_app(app)
     CSRFProtect(app)
+    Compress(app)
     Talisman(
         app,
         force_https=app.config["HTTPS"],

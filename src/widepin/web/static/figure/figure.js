@@ -27,14 +27,14 @@ export class Figure {
   }
 
   add(step) {
-    const object = { step, kind: this.book.makes[step.make].gives, inputs: this.#inputs(step, step.at) };
-    object.shape = this.#make(step, object.inputs);
+    const object = { step, kind: this.book.makes[step.make].gives, inputs: this.#inputs(step, step.at), ...this.#linked(step) };
+    object.shape = play(object);
     this.#objects.set(step.id, object);
   }
 
   // The shape that a step would make, without adding it.
   preview(step) {
-    return this.#make(step, this.#inputs(step, step.at));
+    return play({ ...this.#linked(step), inputs: this.#inputs(step, step.at) });
   }
 
   // The shape that a step would make if another step were there.
@@ -54,16 +54,16 @@ export class Figure {
   }
 
   evaluate() {
-    for (const object of this.#objects.values()) object.shape = this.#make(object.step, object.inputs);
+    for (const object of this.#objects.values()) object.shape = play(object);
   }
 
-  #make(step, own) {
+  // The tape of a step, and the objects that its inputs come from.
+  #linked(step) {
     const sources = step.from ?? [];
-    const inputs = sources.flatMap((id) => this.shape(id));
-    const reference = step.make === "intersection" ? referenceOf(step) : null;
-    if (reference && sources.some((id) => this.kind(id) === "circle")) inputs.push(...this.shape(reference.id));
-    inputs.push(...own);
-    return this.book.play(this.book.key(step, sources.map((id) => this.kind(id))), inputs);
+    const kinds = sources.map((id) => this.kind(id));
+    const reference = step.make === "intersection" && kinds.includes("circle") ? referenceOf(step) : null;
+    const parents = [...sources, ...(reference ? [reference.id] : [])].map((id) => this.#objects.get(id));
+    return { tape: this.book.tape(this.book.key(step, kinds)), parents };
   }
 
   #inputs(step, at) {
@@ -72,6 +72,14 @@ export class Figure {
     if (count === 2) return at;
     return [parameterAt(this.kind(step.from[0]), this.shape(step.from[0]), at)];
   }
+}
+
+// The shape of an object: its tape, played on the shapes of its parents and its own inputs.
+function play({ tape, parents, inputs }) {
+  const values = [];
+  for (const { shape } of parents) for (const value of shape) values.push(value);
+  for (const value of inputs) values.push(value);
+  return tape.play(values);
 }
 
 // The parameter of the place on a curve nearest to a point: an angle, or a multiple of the way.

@@ -15,7 +15,7 @@ export class ToolBook {
     return new ToolBook(await answer.json());
   }
 
-  // The key of the tape for a step; as tape_key in src/widepin/plane/toolbook.py.
+  // The key of the tape for a step; as Variant.key in src/widepin/plane/variants.py.
   key(step, kinds) {
     if (step.make === "point_on") return `point_on ${kinds[0] === "circle" ? "circle" : "straight"}`;
     if (step.make !== "intersection") return step.make;
@@ -25,34 +25,58 @@ export class ToolBook {
     return reference ? `${pair} ${reference.choice}` : `${pair} pick ${step.pick ?? 1}`;
   }
 
-  play(key, inputs) {
+  // The tape of a key, ready to be played.
+  tape(key) {
     const tape = this.tapes[key];
     if (!tape) throw new Error(`The tool book has no tape "${key}".`);
-    const registers = Array.from(inputs);
-    for (const line of tape.code) registers.push(this.#perform(line, registers));
-    return tape.out.map((place) => registers[place]);
+    return (tape.ready ??= new Tape(tape, this.rounding, this.slack));
   }
 
-  #perform([op, a, b, c, d], r) {
-    switch (op) {
-      case "const": return a;
-      case "add": return r[a] + r[b];
-      case "sub": return r[a] - r[b];
-      case "mul": return r[a] * r[b];
-      case "neg": return -r[a];
-      case "abs": return Math.abs(r[a]);
-      case "sin": return Math.sin(r[a]);
-      case "cos": return Math.cos(r[a]);
-      case "over": return Math.abs(r[b]) > this.rounding * r[c] ? r[a] / r[b] : NaN;
-      case "root": return Math.abs(r[a]) <= this.rounding * r[b] ? 0 : Math.sqrt(r[a]);
-      case "pos": return r[a] > this.rounding * r[b] ? r[c] : NaN;
-      case "ext": return r[a] >= -this.slack ? r[b] : NaN;
-      case "pick": {
-        const margin = this.rounding * r[b];
-        return r[a] > margin ? r[c] : r[a] < -margin ? r[d] : NaN;
-      }
-      default: throw new Error(`${op} is no opcode.`);
+  play(key, inputs) {
+    return this.tape(key).play(inputs);
+  }
+}
+
+const OPCODES = ["const", "add", "sub", "mul", "neg", "abs", "sin", "cos", "over", "root", "pos", "ext", "pick"];
+
+// A tape with its opcodes as numbers and its registers laid out, since a drag plays it some hundred times a frame.
+export class Tape {
+  constructor({ inputs, code, out }, rounding, slack) {
+    this.inputs = inputs;
+    this.out = out;
+    this.rounding = rounding;
+    this.slack = slack;
+    this.ops = Uint8Array.from(code, ([op]) => OPCODES.indexOf(op));
+    this.operands = Int32Array.from(code.flatMap(([op, ...places]) => [0, 1, 2, 3].map((n) => (op === "const" ? 0 : places[n] ?? 0))));
+    this.registers = new Float64Array(inputs + code.length);
+    for (const [n, [op, value]] of code.entries()) {
+      if (!OPCODES.includes(op)) throw new Error(`${op} is no opcode.`);
+      if (op === "const") this.registers[inputs + n] = value;
     }
+  }
+
+  play(inputs) {
+    const { registers: r, ops, operands, rounding, slack } = this;
+    for (let n = 0; n < this.inputs; n++) r[n] = inputs[n];
+    for (let n = 0, at = this.inputs, o = 0; n < ops.length; n++, at++, o += 4) {
+      const a = r[operands[o]], b = r[operands[o + 1]], c = r[operands[o + 2]];
+      switch (ops[n]) {
+        case 0: break; // a constant lies in its register already
+        case 1: r[at] = a + b; break;
+        case 2: r[at] = a - b; break;
+        case 3: r[at] = a * b; break;
+        case 4: r[at] = -a; break;
+        case 5: r[at] = Math.abs(a); break;
+        case 6: r[at] = Math.sin(a); break;
+        case 7: r[at] = Math.cos(a); break;
+        case 8: r[at] = Math.abs(b) > rounding * c ? a / b : NaN; break;
+        case 9: r[at] = Math.abs(a) <= rounding * b ? 0 : Math.sqrt(a); break;
+        case 10: r[at] = a > rounding * b ? c : NaN; break;
+        case 11: r[at] = a >= -slack ? b : NaN; break;
+        default: r[at] = a > rounding * b ? c : a < -rounding * b ? r[operands[o + 3]] : NaN;
+      }
+    }
+    return this.out.map((place) => r[place]);
   }
 }
 
