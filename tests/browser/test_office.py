@@ -5,8 +5,12 @@ from xml.etree import ElementTree
 
 import pytest
 from playwright.sync_api import expect
+from sqlalchemy import select
 
 from tests.zoo import JUMPING_GABLE
+from widepin.school.demo_tasks import TASKS
+from widepin.school.models import Assignment, Person, TaskSheet
+from widepin.school.store import make_sessions
 
 
 @pytest.fixture
@@ -349,3 +353,73 @@ def test_with_shift_the_whole_figure_is_dragged(gable):
     for id_, (px, py) in before.items():
         assert gable.point(id_) == pytest.approx((px + 40, py + 30), abs=1)
     assert set(gable.stored()[-1]["operation"]["points"]) == {"A", "B", "C"}
+
+
+def test_a_name_is_dragged_aside_and_stays_there(gable):
+    name = gable.page.locator("[data-names=F]")
+    box = name.bounding_box()
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    gable.page.mouse.move(x, y)
+    gable.page.mouse.down()
+    gable.page.mouse.move(x + 45, y + 20, steps=5)
+    gable.page.mouse.up()
+    assert gable.stored()[-1]["operation"] == {"op": "dress", "id": "F", "dress": {"name_at": [45, 20]}}
+    gable.page.reload()
+    gable.ready()
+    moved = gable.page.locator("[data-names=F]").bounding_box()
+    assert (moved["x"] - box["x"], moved["y"] - box["y"]) == pytest.approx((45, 20), abs=2)
+
+
+def steps_file(tmp_path, steps):
+    path = tmp_path / "steps.json"
+    path.write_text(json.dumps({"steps": steps}))
+    return path
+
+
+def test_steps_that_were_copied_are_brought_in_again(desk, tmp_path):
+    desk.enter("Splitting a gable")
+    desk.page.locator(".copies summary").click()
+    desk.page.get_by_label("Bring in steps").set_input_files(steps_file(tmp_path, JUMPING_GABLE))
+    expect(desk.page.locator(".hint")).to_have_text("6 steps were brought in.")
+    expect(desk.page.locator(".record li[data-step]")).to_have_count(6)
+    assert len(desk.stored()) == 6
+    desk.take("segment")
+    desk.click("A")
+    desk.click("F")
+    assert len(desk.stored()) == 7, "the board goes on where the file ended"
+
+
+@pytest.mark.parametrize(
+    ("steps", "said"),
+    [
+        ([{"id": "c", "make": "circle", "from": ["A", "Z"]}], "steps.json: steps[0], c: Z is not made before"),
+        ([{"id": "c", "make": "circle", "from": ["A", "B"]}, {"id": "A", "make": "midpoint"}], "steps[1]"),
+        ([{"id": "P", "make": "free_point", "at": ["x", 1]}], "steps.json: [0].at[0]"),
+    ],
+)
+def test_what_is_wrong_with_a_file_is_said_in_its_place_and_nothing_is_stored(desk, tmp_path, steps, said):
+    desk.enter("Splitting a gable")
+    desk.page.locator(".copies summary").click()
+    desk.page.get_by_label("Bring in steps").set_input_files(steps_file(tmp_path, steps))
+    expect(desk.page.locator(".hint.trouble")).to_contain_text(said)
+    assert desk.stored() == []
+
+
+def test_what_is_done_already_is_marked_as_such_and_costs_nothing(desk, school):
+    with make_sessions(school)() as session:
+        veteran = session.scalars(select(Person).where(Person.login == "ilse.marran")).one()
+        task = next(one for one in TASKS if one.title == "Splitting a gable")
+        document = {**task.document(), "title": f"Half a gable {veteran.id}", "start": JUMPING_GABLE[:4]}
+        sheet = TaskSheet(owner_id=veteran.classes[0].teacher_id, title=document["title"], document=document)
+        session.add(Assignment(school_class=veteran.classes[0], sheet=sheet, place=90))
+        session.commit()
+    desk.enter(document["title"])
+    done = desk.page.locator(".record li.done-already")
+    expect(done).to_have_count(4)
+    expect(done.first).to_contain_text("c Circle centred A through B")
+    expect(desk.page.locator(".curve.start")).to_have_count(3)
+    far = {"id": "F", "make": "intersection", "from": ["d", "e"], "farthest_from": "A"}
+    desk.put([far, JUMPING_GABLE[5]])
+    expect(desk.page.locator(".record .count")).to_have_text("1 of 4 moves")
+    desk.hand_in()
+    expect(desk.page.locator(".sentence-of-verdict")).to_contain_text("stays right wherever")

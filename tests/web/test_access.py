@@ -22,6 +22,7 @@ TABLE = {
     "tasks.board": ("GET", AWAY, NO, NO, OK, NO),
     "tasks.operations": ("GET", AWAY, NO, NO, OK, NO),
     "tasks.store": ("POST", AWAY, NO, NO, 422, NO),
+    "tasks.bring_in": ("POST", AWAY, NO, NO, 422, NO),
     "tasks.hand_in": ("POST", AWAY, NO, NO, AWAY, NO),
     "handins.hand_in": ("GET", AWAY, OK, NO, OK, NO),
     "handins.mend": ("POST", AWAY, NO, NO, 400, NO),
@@ -66,7 +67,7 @@ def test_who_may(app, as_person, another_teacher, parameters, endpoint):
         path = app.url_for(endpoint, **{name: values[name] for name in rule.arguments})
     for login, status in zip(PEOPLE, expected, strict=True):
         answer = as_person(login).open(
-            path, method=method, json={} if method == "POST" and "store" in endpoint else None
+            path, method=method, json={} if method == "POST" and endpoint in ("tasks.store", "tasks.bring_in") else None
         )
         assert answer.status_code == status, (login, answer.status_code, answer.text[:300])
         if login == "" and status == AWAY and endpoint != "signin.leave":

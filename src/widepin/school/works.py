@@ -2,17 +2,19 @@
 
 from __future__ import annotations
 
+from secrets import token_hex
 from typing import Any
 
 from sqlalchemy import select
 from sqlalchemy.dialects.mysql import insert
 from sqlalchemy.orm import Session
 
+from ..documents.construction import read_steps
 from ..documents.task import read_task
 from ..judge.task import Task
 from .crossings import settled
 from .models import Assignment, Operation, Person, Work, now
-from .operations import AddDocument, State, add, fold, read_operation
+from .operations import AddDocument, OperationRefused, State, add, fold, read_operation
 
 
 class Behind(Exception):
@@ -72,6 +74,23 @@ def store(session: Session, work: Work, key: str, after: int, value: Any) -> Ope
     work.touched = now()
     session.flush()
     return operation
+
+
+def bring_in(session: Session, work: Work, after: int, value: Any) -> list[Operation]:
+    """Store the steps of a work document, all or none; they follow operation number ``after``.
+
+    Raises Unreadable with the place in the document, Behind and OperationRefused.
+    """
+    steps = value.get("steps") if isinstance(value, dict) else None
+    read = read_steps(steps)
+    stored: list[Operation] = []
+    with session.begin_nested():
+        for number, step in enumerate(read):
+            try:
+                stored.append(store(session, work, token_hex(16), after + number, add(step)))
+            except OperationRefused as wrong:
+                raise OperationRefused(f"steps[{number}], {step.id}: {wrong}") from None
+    return stored
 
 
 RULED = ("id", "make", "from", "at", "pick", "other_than", "nearest_to", "farthest_from")

@@ -14,6 +14,7 @@ from ...school.models import Operation
 from ...school.operations import OperationRefused
 from ...school.progress import to_do
 from ...school.works import Behind, task_of, work_of
+from ...school.works import bring_in as store_all
 from ...school.works import store as store_operation
 from ..access import assignment_to_do, me, own_work, students_only
 from ..database import session
@@ -45,6 +46,7 @@ def board(assignment_id: int) -> str:
         "student": me().id,
         "urls": {
             "operations": url_for("tasks.operations", assignment_id=assignment.id),
+            "bring in": url_for("tasks.bring_in", assignment_id=assignment.id),
         },
     }
     return render_template(
@@ -80,6 +82,22 @@ def store(assignment_id: int) -> Any:
     except (OperationRefused, Unreadable) as wrong:
         return {"error": str(wrong)}, 422
     return written([stored])[0]
+
+
+@students_only
+def bring_in(assignment_id: int) -> Any:
+    """Store the steps of a work document: 200 with the operations, 409 for who is behind, 422 with place and remedy."""
+    assignment = assignment_to_do(assignment_id)
+    sent = request.get_json()
+    if not isinstance(sent, dict) or type(sent.get("after")) is not int:
+        return {"error": "after and work are needed."}, 422
+    try:
+        stored = store_all(session(), work_of(session(), assignment, me()), sent["after"], sent.get("work"))
+    except Behind as behind:
+        return {"operations": written(behind.missed)}, 409
+    except (OperationRefused, Unreadable) as wrong:
+        return {"error": str(wrong)}, 422
+    return {"operations": written(stored)}
 
 
 @students_only

@@ -76,6 +76,7 @@ export class Board {
     this.fit();
     new ResizeObserver(() => (this.isFitted ? this.fit() : this.paint())).observe(this.drawing.svg);
     this.saving.flush();
+    if (!this.own.length) this.bar.tell("Drag the given points and see how the figure moves.");
   }
 
   // -- state --------------------------------------------------------------------------------------
@@ -83,7 +84,9 @@ export class Board {
   rebuild() {
     const { done, undone } = fold(this.#operations());
     const { given, own, measures } = stepsOf(this.setting, done);
-    this.given = new Set(given.map(({ id }) => id));
+    const start = new Set(this.setting.start.map(({ id }) => id));
+    this.given = new Set(given.map(({ id }) => id).filter((id) => !start.has(id)));
+    this.start = start;
     this.own = own;
     this.figure = new Figure(this.book, [...given, ...own]);
     this.measures.show(this.figure, measures);
@@ -200,7 +203,7 @@ export class Board {
     this.bench.show((instrument) => this.used(instrument), this.hand.instrument);
     const marks = this.hand.instrument?.make === "intersection" && !this.hand.meetings;
     this.candidates = marks ? new Hits(this.figure, this.view, (id) => this.isHidden(id)).allCrossings() : [];
-    this.record.show(this.figure, this.own, this.book.makes, this.setting.budget);
+    this.record.show(this.figure, this.setting.start, this.own, this.book.makes, this.setting.budget);
     this.paint();
   }
 
@@ -216,6 +219,7 @@ export class Board {
     return (id) => {
       const role = new Set();
       if (this.given.has(id)) role.add("given");
+      if (this.start.has(id)) role.add("start");
       if (this.isHidden(id)) role.add("hidden");
       for (const look of looksOf(this.figure.step(id))) role.add(look);
       if (this.showsArcs && this.figure.kind(id) === "circle" && !this.given.has(id) && id !== this.lit) role.add("arcs");
@@ -229,6 +233,23 @@ export class Board {
     this.drawing.draw(this.figure, this.view, this.#roles(), {
       extras: [...this.measures.marks(this.figure, this.view), ...this.#whatVanished(), ...hints(this)],
     });
+  }
+
+  // Steps from a file; the server takes all of them or says what is wrong with one.
+  async #bringIn(file) {
+    if (!file) return;
+    let work;
+    try {
+      work = JSON.parse(await file.text());
+    } catch {
+      return this.bar.tell(`${file.name} is not JSON; take one that was copied from a board.`, true);
+    }
+    const { operations, error } = await this.saving.bringIn(this.setting.urls["bring in"], work);
+    if (!operations) return this.bar.tell(`${file.name}: ${error}`, true);
+    this.stored.push(...operations.map(({ operation }) => operation));
+    this.rebuild();
+    this.fit();
+    this.bar.tell(`${operations.length} steps were brought in.`);
   }
 
   async #copy(kind) {
@@ -311,6 +332,11 @@ export class Board {
     for (const button of this.page.querySelectorAll("[data-copy]")) {
       button.addEventListener("click", () => this.#copy(button.dataset.copy));
     }
+    const file = this.page.querySelector(".copies input");
+    file.addEventListener("change", async () => {
+      await this.#bringIn(file.files[0]);
+      file.value = "";
+    });
     new Keys(this, deeds);
     addEventListener("pageshow", (event) => { if (event.persisted) location.reload(); });
   }

@@ -53,6 +53,12 @@ export class Pointing {
     if (this.#touches.size === 2) return this.#startPinch();
     if (this.isTouch) this.#offer(board.offersAt(...place, "touch"));
     const id = this.#draggableAt(...place, event.pointerType);
+    // A name can be dragged aside where nothing else is meant.
+    const name = board.hand.instrument ? null : event.target.closest?.("[data-names]")?.dataset.names;
+    if (name && !id) {
+      this.#down = { name, aside: board.figure.step(name).name_at ?? [0, 0], start: place, view: board.view, dragged: false };
+      return;
+    }
     // With Shift the paper stays and the whole figure goes along.
     const whole = !id && event.shiftKey && !board.hand.instrument ? freePlaces(board.figure) : null;
     this.#down = { id, whole, start: place, view: board.view, dragged: false };
@@ -81,7 +87,8 @@ export class Pointing {
     if (!this.#down.dragged && Math.hypot(dx, dy) < STILL) return;
     this.#down.dragged = true;
     const { board } = this;
-    if (this.#down.whole) this.#putWhole(dx, dy);
+    if (this.#down.name) board.figure.step(this.#down.name).name_at = this.#aside(dx, dy);
+    else if (this.#down.whole) this.#putWhole(dx, dy);
     else if (this.#down.id) board.figure.put(this.#down.id, board.view.toPaper(...place));
     else board.look(this.#down.view.panned(dx, dy));
     this.#offers = [];
@@ -99,7 +106,9 @@ export class Pointing {
     this.#down = null;
     if (!down) return;
     const { board } = this;
-    if (down.dragged && down.whole) {
+    if (down.dragged && down.name) {
+      board.perform({ op: "dress", id: down.name, dress: { name_at: board.figure.step(down.name).name_at } });
+    } else if (down.dragged && down.whole) {
       board.perform({ op: "move", points: Object.fromEntries([...down.whole.keys()].map((id) => [id, rounded(board.figure.shape(id))])) });
     } else if (down.dragged && down.id) {
       const at = rounded(board.figure.shape(down.id));
@@ -116,6 +125,10 @@ export class Pointing {
     } else if (!down.dragged && board.hand.instrument) {
       board.bar.tell("There is nothing here that fits the blank.", true);
     }
+  }
+
+  #aside(dx, dy) {
+    return [dx, dy].map((way, axis) => Math.round(this.#down.aside[axis] + way));
   }
 
   #putWhole(dx, dy) {

@@ -16,7 +16,8 @@ export class Record {
     list.addEventListener("pointerleave", () => on.lit(null));
   }
 
-  show(figure, own, makes, budget) {
+  // done: steps that were done for the student; own: the student's
+  show(figure, done, own, makes, budget) {
     this.own = own;
     const focused = document.activeElement?.closest?.("[data-step]")?.dataset.step;
     let moves = 0;
@@ -27,7 +28,7 @@ export class Record {
       empty.textContent = "Nothing is drawn yet. Take an instrument from the bench.";
       rows.push(empty);
     }
-    this.list.replaceChildren(...rows);
+    this.list.replaceChildren(...done.map((step) => this.#doneRow(figure, step)), ...rows);
     if (focused) this.list.querySelector(`[data-step="${CSS.escape(focused)}"] > button`)?.focus();
     else if (own.length > this.length) this.list.lastElementChild.scrollIntoView({ block: "nearest" });
     this.length = own.length;
@@ -37,6 +38,16 @@ export class Record {
       this.bar.max = budget ?? 1;
       this.bar.value = Math.min(moves, budget ?? 0);
     }
+  }
+
+  #doneRow(figure, step) {
+    const row = document.createElement("li");
+    row.className = "done-already";
+    const mark = document.createElement("b");
+    mark.textContent = "done";
+    row.append(mark, this.#sentence(figure, step, !figure.isDefined(step.id)));
+    row.addEventListener("pointerenter", () => this.on.lit(step.id));
+    return row;
   }
 
   #row(figure, step, number) {

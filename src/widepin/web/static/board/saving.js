@@ -78,15 +78,32 @@ export class Saving {
     }
   }
 
+  // Store many steps at once: {operations} that are stored now, or {error}.
+  async bringIn(url, work) {
+    await this.settled();
+    const answer = await this.#post(url, { after: this.count, work }).catch(() => null);
+    const said = await answer?.json().catch(() => null);
+    if (!said || answer.redirected) return { error: "There is no connection; try again." };
+    if (!said.operations) return said;
+    this.count += said.operations.length;
+    if (answer.ok) return said;
+    this.on.missed(said.operations); // another window was quicker
+    return this.bringIn(url, work);
+  }
+
+  #post(url, body) {
+    return fetch(url, {
+      method: "POST",
+      headers: { "Content-Type": "application/json", Accept: "application/json", "X-CSRFToken": this.token },
+      body: JSON.stringify(body),
+      signal: AbortSignal.timeout(15000),
+    });
+  }
+
   async #send(entry) {
     let answer;
     try {
-      answer = await fetch(this.url, {
-        method: "POST",
-        headers: { "Content-Type": "application/json", Accept: "application/json", "X-CSRFToken": this.token },
-        body: JSON.stringify({ key: entry.key, after: this.count, operation: entry.operation }),
-        signal: AbortSignal.timeout(15000),
-      });
+      answer = await this.#post(this.url, { key: entry.key, after: this.count, operation: entry.operation });
     } catch {
       return this.#wait("no connection");
     }

@@ -80,7 +80,7 @@ export class Drawing {
     path.dataset.id = id;
     layers.curves.push(path);
     if (names && !used.length) {
-      const label = curveLabel(figure.kind(id), figure.shape(id), view, path, labelOf(figure, id));
+      const label = curveLabel(figure, id, view, path);
       if (label) layers.labels.push(label);
     }
   }
@@ -137,32 +137,33 @@ function pointLabel(figure, id, view, role, centre) {
   const shape = figure.shape(id);
   const [x, y] = view.toScreen(...shape);
   const away = Math.atan2(-(shape[1] - centre[1]), shape[0] - centre[0]);
-  const attributes = {
-    x: x + 20 * Math.cos(away), y: y + 20 * Math.sin(away) + 6, class: ["label", ...role].join(" "),
-  };
-  return nameText(labelOf(figure, id), attributes);
+  return nameText(figure, id, x + 20 * Math.cos(away), y + 20 * Math.sin(away) + 6, ["label", ...role].join(" "));
 }
 
-// A name as text, its last digits set low: P12 as P with a small 12.
-function nameText(name, attributes) {
+// A name as text, its last digits set low, P12 as P with a small 12; and as far aside as it was dragged, in pixels.
+function nameText(figure, id, x, y, classes) {
+  const name = labelOf(figure, id);
+  const [aside, below] = figure.step(id).name_at ?? [0, 0];
   const [, letters, digits] = name.match(/^(.*?)(\d*)$/);
-  const text = element("text", attributes, digits && letters ? letters : name);
+  const text = element("text", { x: x + aside, y: y + below, class: classes }, digits && letters ? letters : name);
+  text.dataset.names = id;
   if (digits && letters) text.append(element("tspan", { dy: "0.28em", class: "low" }, digits));
   return text;
 }
 
-function curveLabel(kind, shape, view, path, text) {
+function curveLabel(figure, id, view, path) {
+  const kind = figure.kind(id), shape = figure.shape(id);
   if (kind === "circle") {
     const r = Math.sqrt(shape[2]) * Math.SQRT1_2;
     const [x, y] = view.toScreen(shape[0] + r, shape[1] + r);
-    return nameText(text, { x: x + 6, y: y - 6, class: "label quiet" });
+    return nameText(figure, id, x + 6, y - 6, "label quiet");
   }
   const [x1, y1, x2, y2] = ["x1", "y1", "x2", "y2"].map((name) => Number(path.getAttribute(name)));
   const length = Math.hypot(x2 - x1, y2 - y1) || 1;
   const share = kind === "segment" ? 0.42 : 0.12;
   const x = x1 + share * (x2 - x1) + (10 * (y2 - y1)) / length;
   const y = y1 + share * (y2 - y1) - (10 * (x2 - x1)) / length;
-  return nameText(text, { x, y: y + 4, class: "label quiet" });
+  return nameText(figure, id, x, y + 4, "label quiet");
 }
 
 export function middleOf(figure) {
