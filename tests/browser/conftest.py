@@ -53,6 +53,7 @@ class Desk:
     def hand_in(self) -> None:
         self.page.get_by_role("button", name="Hand in").click()
         self.page.get_by_role("button", name="Hand it in").click()
+        self.page.get_by_role("link", name="Whole report").click()
         self.page.wait_for_url("**/hand-ins/*")
 
     def take(self, make: str) -> None:

@@ -190,6 +190,7 @@ def test_an_answer_that_is_pointed_out_is_the_one_judged(desk):
     assert choice.locator("option").all_inner_texts() == ["found for me", "m", "n"]
     choice.select_option("n")
     desk.page.get_by_role("button", name="Hand it in").click()
+    desk.page.get_by_role("link", name="Whole report").click()
     desk.page.wait_for_url("**/hand-ins/*")
     expect(desk.page.locator(".more-of-verdict").first).to_contain_text("You pointed out n as m, but it is not true")
 
@@ -307,6 +308,7 @@ def test_lines_take_weight_and_colour_and_names_low_digits(gable):
     name = gable.page.get_by_label("Name of d")
     name.fill("d12")
     name.press("Tab")
+    gable.page.mouse.move(*gable.at(3, 8))  # a pointer on its row would light it up
     expect(gable.page.locator(".curve[data-id=d]")).to_have_class("curve heavy hue-sea")
     expect(gable.page.locator(".label tspan.low")).to_have_text("12")
     gable.saved()

@@ -70,8 +70,7 @@ def test_a_mend_is_made_on_the_board_with_one_click(switching):
     expect(switching.locator(".save-state")).to_have_text("Every step kept")
     switching.get_by_role("button", name="Hand in").click()
     switching.get_by_role("button", name="Hand it in").click()
-    switching.wait_for_url("**/hand-ins/*")
-    expect(switching.locator(".sentence-of-verdict")).to_contain_text("stays right wherever the figure is dragged")
+    expect(switching.locator(".why")).to_contain_text("stays right wherever the figure is dragged")
 
 
 def test_what_vanishes_leaves_a_ghost_where_it_was_last(page, served):
@@ -89,3 +88,41 @@ def test_what_vanishes_leaves_a_ghost_where_it_was_last(page, served):
     expect(page.locator(".caption")).to_contain_text("does not exist any more")
     slider.press("Home")
     expect(page.locator(".ghost")).to_have_count(0)
+
+
+def test_the_result_stands_on_the_board_and_the_break_is_played_there(desk):
+    desk.enter("Splitting a gable")
+    desk.put(JUMPING_GABLE)
+    drawn = desk.point("A")
+    desk.page.get_by_role("button", name="Hand in").click()
+    desk.page.get_by_role("button", name="Hand it in").click()
+    strip = desk.page.locator(".result-strip")
+    expect(strip.locator(".why")).to_contain_text("It is right near the drawing")
+    expect(strip.locator(".seal")).to_have_count(3)
+    expect(desk.page.locator(".curve.answer")).to_have_count(1)
+    slider = strip.get_by_role("slider")
+    slider.focus()
+    slider.press("End")
+    expect(desk.page.locator(".curve.broken")).to_have_count(1)
+    assert desk.point("A") != pytest.approx(drawn, abs=3)
+    strip.get_by_role("button", name="Go on").click()
+    expect(strip).to_be_hidden()
+    assert desk.point("A") == pytest.approx(drawn, abs=1)
+    expect(desk.page.locator(".curve.answer, .curve.broken")).to_have_count(0)
+    expect(desk.page.get_by_role("link", name="Last result")).to_be_visible()
+    desk.take("segment")
+    desk.click("A")
+    desk.click("F")
+    assert len(desk.stored()) == 7, "on with the same figure"
+
+
+def test_a_lost_network_while_handing_in_loses_nothing(desk):
+    desk.enter("Splitting a gable")
+    desk.put(JUMPING_GABLE)
+    desk.page.get_by_role("button", name="Hand in").click()
+    desk.page.context.set_offline(True)
+    desk.page.get_by_role("button", name="Hand it in").click()
+    expect(desk.page.locator(".question")).to_contain_text("there is no connection. Nothing is lost")
+    desk.page.context.set_offline(False)
+    desk.page.get_by_role("button", name="Hand it in").click()
+    expect(desk.page.locator(".result-strip")).to_be_visible()

@@ -32,6 +32,12 @@ def hand_in_figure(attempt: HandIn) -> dict[str, Any]:
     }
 
 
+def told_figure(attempt: HandIn, level: str) -> dict[str, Any]:
+    """A handed-in work as it is shown at a level of help: the break only at the last."""
+    figure = hand_in_figure(attempt)
+    return figure if level == "break" else figure | {"breaks": None}
+
+
 def shape_pictures(shapes: dict[str, str]) -> list[tuple[str, str, str]]:
     """For each named shape of the given triangle: its name, what happens there, and its corners for an SVG polygon.
 

@@ -14,7 +14,7 @@ from ...school import handins
 from ...school.works import task_of
 from ..access import me, own_hand_in, students_only, visible_hand_in
 from ..database import session
-from ..figures import hand_in_figure, shape_pictures
+from ..figures import shape_pictures, told_figure
 
 
 @login_required
@@ -27,9 +27,6 @@ def hand_in(hand_in_id: int) -> str:
     level = assignment.help if mine else "break"
     verdict = read_verdict(attempt.verdict)
     report = verdict.report if level == "break" else None
-    figure = hand_in_figure(attempt)
-    if level != "break":
-        figure["breaks"] = None
     return render_template(
         "handins/hand_in.html",
         attempt=attempt,
@@ -42,7 +39,7 @@ def hand_in(hand_in_id: int) -> str:
         truths=what_stays_true(report, task) if report else [],
         shapes=shape_pictures(report.shapes) if report else [],
         shortest=handins.shortest_sound(session(), assignment),
-        figure=figure,
+        figure=told_figure(attempt, level),
         mine=mine,
     )
 

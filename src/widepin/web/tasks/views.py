@@ -7,10 +7,12 @@ from typing import Any
 
 from flask import flash, redirect, render_template, request, url_for
 
+from ...documents.explaining import explained
 from ...documents.reading import Unreadable
-from ...documents.words import Words
+from ...documents.verdict import read_verdict
+from ...documents.words import Words, seals
 from ...school import handins
-from ...school.models import Operation
+from ...school.models import HandIn, Operation
 from ...school.operations import OperationRefused
 from ...school.progress import to_do
 from ...school.works import Behind, task_of, work_of
@@ -18,7 +20,7 @@ from ...school.works import bring_in as store_all
 from ...school.works import store as store_operation
 from ..access import assignment_to_do, me, own_work, students_only
 from ..database import session
-from ..figures import task_figure
+from ..figures import task_figure, told_figure
 
 
 @students_only
@@ -107,15 +109,41 @@ def hand_in(assignment_id: int) -> Any:
     named = request.form.getlist("answer")
     names = [wanted.name for wanted in task_of(assignment).wanted]
     if any(named) and (not all(named) or len(named) != len(names)):
-        flash("Point out every part of the answer, or leave all of it to be found.")
-        return redirect(url_for("tasks.board", assignment_id=assignment.id))
+        return not_handed_in("Point out every part of the answer, or leave all of it to be found.", assignment_id)
     answer = dict(zip(names, named, strict=True)) if any(named) else None
     try:
         attempt = handins.hand_in(session(), work_of(session(), assignment, me()), answer)
     except handins.NothingToHandIn:
-        flash("There is nothing on the board to hand in yet.")
-        return redirect(url_for("tasks.board", assignment_id=assignment.id))
-    return redirect(url_for("handins.hand_in", hand_in_id=attempt.id))
+        return not_handed_in("There is nothing on the board to hand in yet.", assignment_id)
+    if request.accept_mimetypes.best != "application/json":
+        return redirect(url_for("handins.hand_in", hand_in_id=attempt.id))
+    return result_on_board(attempt)
+
+
+def not_handed_in(words: str, assignment_id: int) -> Any:
+    """Why nothing was handed in: to the board in place, else as a notice on it."""
+    if request.accept_mimetypes.best == "application/json":
+        return {"error": words}, 422
+    flash(words)
+    return redirect(url_for("tasks.board", assignment_id=assignment_id))
+
+
+def result_on_board(attempt: HandIn) -> dict[str, Any]:
+    """What the board itself shows of a result, as far as the teacher lets it tell."""
+    assignment = attempt.work.assignment
+    task = task_of(assignment)
+    figure = told_figure(attempt, assignment.help)
+    return {
+        "url": url_for("handins.hand_in", hand_in_id=attempt.id),
+        "seals": [
+            {"word": word, "state": state, "meaning": meaning}
+            for word, state, meaning in seals(attempt.outcome, attempt.moves, task.budget)
+        ],
+        "sentences": explained(read_verdict(attempt.verdict), task, assignment.help),
+        "outcome": figure["outcome"],
+        "answer": figure["answer"],
+        "breaks": figure["breaks"],
+    }
 
 
 def written(log: Iterable[Operation]) -> list[dict[str, Any]]:

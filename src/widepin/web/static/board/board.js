@@ -18,6 +18,7 @@ import { Measures } from "./measures.js";
 import { Pointing } from "./pointing.js";
 import { Record } from "./record.js";
 import { Saving } from "./saving.js";
+import { Result } from "./result.js";
 import { SentenceBar } from "./sentence-bar.js";
 import { Shaking } from "./shaking.js";
 import { Vanished, whyGone } from "./vanished.js";
@@ -69,7 +70,14 @@ export class Board {
     this.measures = new Measures(page.querySelector(".measures"), (of) => this.perform({ op: "stop measuring", of }));
     this.building = new Building(this);
     this.shaking = new Shaking(this, () => this.#shaken());
-    this.handingIn = new HandingIn(page.querySelector(".handing-in"), setting, this.saving);
+    this.result = new Result(page.querySelector(".result-strip"), this, () => this.rebuild());
+    this.handingIn = new HandingIn(page.querySelector(".handing-in"), setting, this.saving, (result) => {
+      this.result.show(result);
+      const last = page.querySelector(".last-result");
+      last.href = result.url;
+      last.hidden = false;
+      this.paint();
+    });
     this.pointing = new Pointing(this);
     this.#listen();
     this.rebuild();
@@ -99,6 +107,7 @@ export class Board {
   }
 
   perform(operation) {
+    if (this.result.isOpen) this.result.close();
     this.saving.add(operation);
     this.rebuild();
   }
@@ -223,6 +232,8 @@ export class Board {
       if (this.isHidden(id)) role.add("hidden");
       for (const look of looksOf(this.figure.step(id))) role.add(look);
       if (this.showsArcs && this.figure.kind(id) === "circle" && !this.given.has(id) && id !== this.lit) role.add("arcs");
+      const result = this.result.role(id);
+      if (result) role.add(result);
       if (id === this.lit || inHand.has(id) || (this.offer?.type === "object" && this.offer.id === id)) role.add("lit");
       return role;
     };

@@ -5,8 +5,8 @@ import { labelOf } from "../figure/drawing.js";
 const FIND = "found for me";
 
 export class HandingIn {
-  // form: the question; setting: with wanted and budget; saving: everything must be stored first
-  constructor(form, setting, saving) {
+  // form: the question; setting: with wanted and budget; saving: everything must be stored first; done(result)
+  constructor(form, setting, saving, done) {
     this.form = form;
     this.setting = setting;
     this.question = form.querySelector(".question");
@@ -24,8 +24,27 @@ export class HandingIn {
       button.disabled = true;
       button.textContent = "Checking …";
       await saving.settled();
-      form.submit();
+      const result = await this.#send();
+      button.disabled = false;
+      button.textContent = "Hand it in";
+      if (result.error) this.question.textContent = result.error;
+      else {
+        form.hidden = true;
+        done(result);
+      }
     });
+  }
+
+  async #send() {
+    const lost = { error: "It could not be handed in: there is no connection. Nothing is lost; try again." };
+    try {
+      const answer = await fetch(this.form.action, {
+        method: "POST", headers: { Accept: "application/json" }, body: new FormData(this.form),
+      });
+      return answer.redirected ? lost : await answer.json();
+    } catch {
+      return lost;
+    }
   }
 
   ask(figure, own, moves) {

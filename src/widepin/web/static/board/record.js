@@ -10,10 +10,28 @@ export class Record {
     this.list = list;
     this.count = count;
     this.bar = bar;
-    this.on = on;
+    this.on = { ...on, dress: (id, fields) => this.#dress(id, fields, on) };
     this.chosen = null;
+    this.unlit = null; // just hidden: not lit up again by a pointer that has not moved on
     this.length = 0; // rows shown last time; a new one is scrolled into view
-    list.addEventListener("pointerleave", () => on.lit(null));
+    list.addEventListener("pointerleave", () => {
+      this.unlit = null;
+      on.lit(null);
+    });
+  }
+
+  #dress(id, fields, on) {
+    if (fields.hidden) {
+      this.unlit = id;
+      on.lit(null);
+    }
+    on.dress(id, fields);
+  }
+
+  #light(id) {
+    if (id === this.unlit) return;
+    this.unlit = null;
+    this.on.lit(id);
   }
 
   // done: steps that were done for the student; own: the student's
@@ -46,7 +64,7 @@ export class Record {
     const mark = document.createElement("b");
     mark.textContent = "done";
     row.append(mark, this.#sentence(figure, step, !figure.isDefined(step.id)));
-    row.addEventListener("pointerenter", () => this.on.lit(step.id));
+    row.addEventListener("pointerenter", () => this.#light(step.id));
     return row;
   }
 
@@ -61,8 +79,8 @@ export class Record {
     const place = document.createElement("b");
     place.textContent = number ?? "";
     line.append(place, this.#sentence(figure, step, gone));
-    line.addEventListener("pointerenter", () => this.on.lit(step.id));
-    line.addEventListener("focus", () => this.on.lit(step.id));
+    line.addEventListener("pointerenter", () => this.#light(step.id));
+    line.addEventListener("focus", () => this.#light(step.id));
     line.addEventListener("blur", () => this.on.lit(null));
     line.addEventListener("click", () => {
       this.chosen = this.chosen === step.id ? null : step.id;

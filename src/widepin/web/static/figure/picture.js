@@ -96,7 +96,7 @@ export class Picture {
 }
 
 // The place at a share of a path of places at equal shares.
-function along(path, share) {
+export function along(path, share) {
   const at = share * (path.length - 1);
   const first = Math.min(Math.floor(at), path.length - 2);
   return [0, 1].map((axis) => path[first][axis] + (at - first) * (path[first + 1][axis] - path[first][axis]));

@@ -1,0 +1,70 @@
+// The result of a hand-in, on the board itself: seals, why, and the break played on the figure; then on with it.
+
+import { BreakPlayer } from "../figure/break-player.js";
+import { along } from "../figure/picture.js";
+
+export class Result {
+  #player = null;
+
+  // strip: where it stands; board: whose figure is dragged; closed(): on with the same figure
+  constructor(strip, board, closed) {
+    this.strip = strip;
+    this.board = board;
+    this.closed = closed;
+    this.data = null; // what the server said, while it is shown
+    this.share = 0; // of the way to the break
+    strip.querySelector("[data-go-on]").addEventListener("click", () => this.close());
+  }
+
+  get isOpen() { return this.data !== null; }
+  get drags() { return this.data?.breaks?.points ?? []; }
+  get isBroken() { return this.drags.length > 0 && this.share > 0.98; }
+
+  show(data) {
+    this.data = data;
+    this.share = 0;
+    this.strip.querySelector(".big-seals").replaceChildren(...data.seals.map(seal));
+    this.strip.querySelector(".why").textContent = data.sentences[0] ?? "The seals say how it stands; what is behind them is for you to find.";
+    this.strip.querySelector("a").href = data.url;
+    const controls = this.strip.querySelector(".break-player");
+    controls.hidden = this.drags.length === 0;
+    this.strip.hidden = false;
+    if (!this.drags.length) return this.strip.querySelector("[data-go-on]").focus();
+    this.#player ??= new BreakPlayer(this, controls, () => {}, () => {});
+    this.#player.rest();
+    controls.querySelector("[data-play]").focus();
+  }
+
+  close() {
+    this.#player?.stop();
+    this.data = null;
+    this.strip.hidden = true;
+    this.closed();
+  }
+
+  // What the player asks of a figure.
+  dragTo(share) {
+    this.share = share;
+    for (const { id, from, to, path } of this.drags) this.board.figure.put(id, along(path?.length ? path : [from, to], share));
+    this.board.paint();
+  }
+
+  role(id) {
+    if (!this.data?.answer.includes(id)) return null;
+    return this.isBroken || ["wrong", "refused"].includes(this.data.outcome) ? "broken" : "answer";
+  }
+}
+
+function seal({ word, state, meaning }) {
+  const made = document.createElement("span");
+  made.className = `seal ${state}`;
+  made.title = meaning;
+  const sign = document.createElement("span");
+  sign.className = "sign";
+  sign.setAttribute("aria-hidden", "true");
+  const spoken = document.createElement("span");
+  spoken.className = "visually-hidden";
+  spoken.textContent = `, ${meaning}`;
+  made.append(sign, word, spoken);
+  return made;
+}
