@@ -45,6 +45,12 @@ def main(address: str) -> None:
         page.wait_for_selector("[data-ready]")
         build(page)
         shoot(page, "board")
+        page.keyboard.type("E", delay=30)
+        page.keyboard.press("Escape")
+        page.get_by_role("button", name="Hand in").click()
+        page.get_by_role("button", name="Hand it in").click()
+        page.locator(".result-strip").wait_for()
+        shoot(page, "result")
         browser.close()
 
 
