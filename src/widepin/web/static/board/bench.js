@@ -7,7 +7,7 @@ export class Bench {
     this.cards = instruments.map((instrument, number) => {
       const card = document.createElement("button");
       card.type = "button";
-      card.className = "card-tool";
+      card.className = instrument.name.split(" ").some((word) => word.length > 11) ? "card-tool long" : "card-tool";
       card.dataset.make = instrument.make;
       const drawing = element("svg", { viewBox: "0 0 26 28", "aria-hidden": "true" });
       drawing.append(element("path", { d: instrument.icon }));
