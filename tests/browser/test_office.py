@@ -425,3 +425,42 @@ def test_what_is_done_already_is_marked_as_such_and_costs_nothing(desk, school):
     expect(desk.page.locator(".record .count")).to_have_text("1 of 4 moves")
     desk.hand_in()
     expect(desk.page.locator(".sentence-of-verdict")).to_contain_text("stays right wherever")
+
+
+def test_a_click_with_an_empty_hand_opens_the_step(gable):
+    gable.click("F")
+    expect(gable.page.locator(".record li.chosen")).to_have_attribute("data-step", "F")
+    gable.page.mouse.click(*gable.at(2.4, 7.6))
+    expect(gable.page.locator(".record li.chosen")).to_have_count(0)
+
+
+def test_keys_hide_and_remove_what_is_under_the_pointer(gable):
+    gable.page.mouse.move(*gable.point("F"))
+    gable.page.keyboard.press("h")
+    expect(gable.page.locator(".point[data-id=F]")).to_have_count(0)
+    gable.page.keyboard.press("Control+z")
+    gable.page.mouse.move(*gable.point("F"))
+    gable.page.keyboard.press("Delete")
+    expect(gable.page.get_by_role("alertdialog")).to_contain_text("With F would go m.")
+
+
+def test_segments_take_ticks_and_measured_angles_their_mark(desk):
+    desk.enter("Splitting a gable")
+    desk.put([{"id": "s", "make": "segment", "from": ["A", "B"]}])
+    row(desk, "s")
+    for count in (1, 2, 3):
+        desk.page.get_by_role("button", name="Ticks").click()
+        assert desk.page.locator(".tick").get_attribute("d").count("M") == count
+    desk.page.get_by_role("button", name="Ticks").click()
+    expect(desk.page.locator(".tick")).to_have_count(0)
+    desk.take("angle")
+    desk.page.keyboard.type("BAC", delay=30)
+    expect(desk.page.locator(".tick")).to_have_count(1)
+    assert "A30 30" in desk.page.locator(".tick").get_attribute("d")
+    desk.page.keyboard.press("Escape")
+    desk.page.keyboard.press("Escape")
+    for id_, cm in (("C", (2, 7)), ("B", (8, 2))):
+        dragged(desk, id_, *cm)
+        desk.page.mouse.up()
+    expect(desk.page.locator(".measures")).to_contain_text("90.0°")
+    assert "A30" not in desk.page.locator(".tick").get_attribute("d"), "a square in a right angle"

@@ -20,10 +20,15 @@ export function dressing(figure, own, step, on) {
     const dashed = step.style === "dashed", heavy = step.weight === "heavy";
     tools.append(choice(dashed ? "Full line" : "Dashed", () => on.dress(step.id, { style: dashed ? "solid" : "dashed" })));
     tools.append(choice(heavy ? "Thin" : "Heavy", () => on.dress(step.id, { weight: heavy ? "thin" : "heavy" })));
+    if (figure.kind(step.id) === "segment") {
+      tools.append(choice("Ticks", () => on.dress(step.id, { ticks: ((step.ticks ?? 0) + 1) % 4 })));
+    }
     tools.append(...HUES.map((hue) => swatch(hue, step, on)));
   }
   tools.append(choice("Hide the rest", () => on.hideRest(step.id)));
-  tools.append(name, choice("Remove", () => removal(tools, figure, own, step, on)));
+  const remove = choice("Remove", () => removal(tools, figure, own, step, on));
+  remove.dataset.remove = "";
+  tools.append(name, remove);
   const ways = choicesFor(figure, step);
   if (ways.length) tools.append(otherWays(figure, step, ways, on));
   return tools;

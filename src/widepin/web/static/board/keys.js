@@ -26,6 +26,7 @@ export class Keys {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
     if (event.key === "Escape") return this.#escape();
     if (event.key === "?") return this.#toggleHelp(event);
+    if (!board.hand.instrument && this.#onHovered(event)) return;
     if (!board.hand.instrument && VIEW[event.key]) return this.deeds[VIEW[event.key]]();
     if (event.key === "Tab" && board.pointing.next()) return event.preventDefault();
     if (board.hand.instrument?.make === "move" && board.hand.isFull && this.#arrow(event)) return event.preventDefault();
@@ -38,6 +39,17 @@ export class Keys {
     } else if (event.key.length === 1 && /\S/.test(event.key) && !event.target.closest?.("button, a, input")) {
       board.bar.focus();
     }
+  }
+
+  // H hides what is under the pointer, Delete asks to remove it. True where there was something.
+  #onHovered({ key }) {
+    if (!["h", "H", "Delete", "Backspace"].includes(key)) return false;
+    const { board } = this;
+    const id = board.pointing.under();
+    if (!board.own.some((step) => step.id === id)) return false;
+    if (key.toLowerCase() === "h") board.perform({ op: "dress", id, dress: { hidden: true } });
+    else board.record.askToRemove(id);
+    return true;
   }
 
   #escape() {

@@ -1,6 +1,7 @@
 // What is measured: lengths, angles and radii, live, on the drawing and in a list.
 
 import { element, labelOf, middleOf } from "../figure/drawing.js";
+import { angleMark } from "../figure/marks.js";
 
 const BESIDE = 18, INSIDE = 62; // pixels from a length, from a vertex
 const DEGREES = 180 / Math.PI;
@@ -40,8 +41,10 @@ export class Measures {
       const words = valueOf(figure, of);
       value.textContent = words ?? "gone here";
       if (words === null) return [];
-      const [x, y] = placeOf(of.map((id) => figure.shape(id)), view, view.toScreen(...middleOf(figure)));
-      return [element("text", { x, y, class: "measure" }, words)];
+      const shapes = of.map((id) => figure.shape(id));
+      const [x, y] = placeOf(shapes, view, view.toScreen(...middleOf(figure)));
+      const text = element("text", { x, y, class: "measure" }, words);
+      return of.length === 3 ? [angleMark(...shapes.map((at) => view.toScreen(...at)), parseFloat(words)), text] : [text];
     });
   }
 }

@@ -1,5 +1,6 @@
 // The pointer on the board: hovering offers, a click takes, a drag moves a point or the paper.
 
+import { Hits } from "./hits.js";
 import { rounded } from "./log.js";
 
 const STILL = 5; // pixels that a click may wander
@@ -32,6 +33,14 @@ export class Pointing {
     this.#offers.push(this.#offers.shift());
     this.board.offerNow(this.#offers[0]);
     return true;
+  }
+
+  // What lies under the pointer when no instrument is in hand, the points first.
+  under() {
+    if (!this.#place) return null;
+    const hits = new Hits(this.board.figure, this.board.view, (id) => this.board.isHidden(id));
+    const reach = this.isTouch ? 24 : 13;
+    return [...hits.points(...this.#place, reach), ...hits.curves(...this.#place, reach)][0]?.id ?? null;
   }
 
   #position(event) {
@@ -124,6 +133,9 @@ export class Pointing {
       }
     } else if (!down.dragged && board.hand.instrument) {
       board.bar.tell("There is nothing here that fits the blank.", true);
+    } else if (!down.dragged) {
+      this.#place = down.start;
+      board.record.choose(this.under());
     }
   }
 

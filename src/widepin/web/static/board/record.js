@@ -20,6 +20,21 @@ export class Record {
     });
   }
 
+  // Open the row of a step, as if it had been clicked; null closes whatever is open.
+  choose(id) {
+    this.chosen = this.own.some((step) => step.id === id) ? id : null;
+    this.on.chosen();
+    if (this.chosen) this.#rowOf(id).scrollIntoView({ block: "nearest" });
+  }
+
+  // Ask to remove a step, in its row.
+  askToRemove(id) {
+    this.choose(id);
+    if (this.chosen) this.#rowOf(id).querySelector("[data-remove]").click();
+  }
+
+  #rowOf(id) { return this.list.querySelector(`[data-step="${CSS.escape(id)}"]`); }
+
   #dress(id, fields, on) {
     if (fields.hidden) {
       this.unlit = id;

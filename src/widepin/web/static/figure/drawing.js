@@ -1,6 +1,7 @@
 // Draws a figure into an SVG element: marks on paper as a draughtsman makes them.
 
 import { arcsPath, pointsUsedOn } from "./arcs.js";
+import { ticks } from "./marks.js";
 
 const SVG = "http://www.w3.org/2000/svg";
 
@@ -79,6 +80,8 @@ export class Drawing {
     path.setAttribute("class", ["curve", ...role].join(" "));
     path.dataset.id = id;
     layers.curves.push(path);
+    const count = figure.kind(id) === "segment" ? figure.step(id).ticks : 0;
+    if (count) layers.curves.push(ticks(figure.shape(id), count, view));
     if (names && !used.length) {
       const label = curveLabel(figure, id, view, path);
       if (label) layers.labels.push(label);
