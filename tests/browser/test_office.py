@@ -7,6 +7,7 @@ import pytest
 from playwright.sync_api import expect
 from sqlalchemy import select
 
+from tests.browser.conftest import Desk
 from tests.zoo import JUMPING_GABLE
 from widepin.school.demo_tasks import TASKS
 from widepin.school.models import Assignment, Person, TaskSheet
@@ -464,3 +465,23 @@ def test_segments_take_ticks_and_measured_angles_their_mark(desk):
         desk.page.mouse.up()
     expect(desk.page.locator(".measures")).to_contain_text("90.0°")
     assert "A30" not in desk.page.locator(".tick").get_attribute("d"), "a square in a right angle"
+
+
+def test_a_finger_goes_round_what_lies_under_it(browser, served, fresh_student):
+    context = browser.new_context(viewport={"width": 1024, "height": 768}, has_touch=True)
+    desk = Desk(context.new_page(), served, fresh_student("finger")).enter("Splitting a gable")
+    desk.put([{"id": "s", "make": "segment", "from": ["A", "B"]}, {"id": "t", "make": "segment", "from": ["B", "C"]}])
+    desk.page.locator(".card-tool[data-make=intersection]").tap()
+    place = desk.at(5.5, 2.25)
+    take = desk.page.get_by_role("button", name="Take it")
+    desk.page.touchscreen.tap(*place)
+    expect(take).to_be_visible()
+    first = desk.page.locator("input.blank").get_attribute("placeholder")
+    desk.page.touchscreen.tap(*place)
+    second = desk.page.locator("input.blank").get_attribute("placeholder")
+    assert {first, second} == {"r, ray", "s, segment"}
+    take.tap()
+    expect(take).to_be_hidden()
+    expect(desk.page.locator(".blank.filled")).to_have_text(second.split(",")[0])
+    assert desk.errors == []
+    context.close()

@@ -4,11 +4,13 @@ import { Hits } from "./hits.js";
 import { rounded } from "./log.js";
 
 const STILL = 5; // pixels that a click may wander
+const AGAIN = 24; // pixels within which a finger taps the same place again
 
 export class Pointing {
   #down = null; // {id, start, at, view, dragged} while a pointer is down
   #touches = new Map();
   #offers = [];
+  #touched = null; // where a finger was last
   #place = null;
 
   constructor(board) {
@@ -21,7 +23,8 @@ export class Pointing {
     paper.addEventListener("pointermove", (event) => this.#move(event));
     paper.addEventListener("pointerup", (event) => this.#release(event));
     paper.addEventListener("pointercancel", (event) => this.#cancel(event));
-    paper.addEventListener("pointerleave", () => { if (!this.#down) this.#offer([]); });
+    // A finger that is lifted leaves too, but what it pointed at may still be meant.
+    paper.addEventListener("pointerleave", ({ pointerType }) => { if (!this.#down && pointerType !== "touch") this.#offer([]); });
     paper.addEventListener("wheel", (event) => this.#wheel(event), { passive: false });
   }
 
@@ -33,6 +36,23 @@ export class Pointing {
     this.#offers.push(this.#offers.shift());
     this.board.offerNow(this.#offers[0]);
     return true;
+  }
+
+  // A finger: the first tap offers, tapping again at the same place goes round.
+  #touch(place) {
+    const again = this.#touched && Math.hypot(place[0] - this.#touched[0], place[1] - this.#touched[1]) < AGAIN;
+    this.#touched = place;
+    if (!(again && this.isAmbiguous && this.next())) this.#offer(this.board.offersAt(...place, "touch"));
+    this.board.bar.askToTake(null);
+  }
+
+  #take() {
+    const [taken] = this.#offers;
+    this.#offers = [];
+    this.#touched = null;
+    this.board.offer = null;
+    this.board.bar.askToTake(null);
+    if (taken) this.board.building.fill(taken);
   }
 
   // What lies under the pointer when no instrument is in hand, the points first.
@@ -60,7 +80,7 @@ export class Pointing {
     this.#touches.set(event.pointerId, place);
     board.drawing.svg.setPointerCapture(event.pointerId);
     if (this.#touches.size === 2) return this.#startPinch();
-    if (this.isTouch) this.#offer(board.offersAt(...place, "touch"));
+    if (this.isTouch) this.#touch(place);
     const id = this.#draggableAt(...place, event.pointerType);
     // A name can be dragged aside where nothing else is meant.
     const name = board.hand.instrument ? null : event.target.closest?.("[data-names]")?.dataset.names;
@@ -122,11 +142,11 @@ export class Pointing {
     } else if (down.dragged && down.id) {
       const at = rounded(board.figure.shape(down.id));
       board.perform({ op: "move", points: { [down.id]: at } });
+    } else if (!down.dragged && event.pointerType === "touch" && this.isAmbiguous) {
+      board.bar.askToTake(() => this.#take());
+      board.bar.tell("Several lie here. Tap again for the next one.");
     } else if (!down.dragged && this.#offers.length) {
-      const [taken] = this.#offers;
-      this.#offers = [];
-      board.offer = null;
-      board.building.fill(taken);
+      this.#take();
       if (event.pointerType !== "touch") {
         this.#offer(board.offersAt(...(this.#place ?? down.start), event.pointerType));
         board.bar.focus();

@@ -5,6 +5,13 @@ export class SentenceBar {
   constructor(bar, on) {
     this.say = bar.querySelector(".sentence");
     this.hint = bar.querySelector(".hint");
+    this.takeIt = document.createElement("button");
+    this.takeIt.type = "button";
+    this.takeIt.className = "btn btn-main take-it";
+    this.takeIt.textContent = "Take it";
+    this.takeIt.hidden = true;
+    this.takeIt.addEventListener("click", () => this.onTake?.());
+    this.say.after(this.takeIt);
     this.field = document.createElement("input");
     this.hasFocus = false;
     this.field.className = "blank next";
@@ -39,6 +46,12 @@ export class SentenceBar {
     span.className = part.filled ? "blank filled" : part.open ? "blank" : "word";
     span.textContent = part.filled ?? (part.open ? "·" : part);
     return span;
+  }
+
+  // A button that takes what is offered; null when there is nothing to ask.
+  askToTake(onTake) {
+    this.onTake = onTake;
+    this.takeIt.hidden = onTake === null;
   }
 
   clear() { this.field.value = ""; }
