@@ -50,30 +50,14 @@ def store(session: Session, work: Work, key: str, after: int, value: Any) -> Ope
 
     Raises Behind where others were stored in between, Unreadable and OperationRefused for what cannot be stored.
     """
-    # The lock on the work puts writers from several tabs in line; a plain refresh would miss what they stored.
-    session.scalars(select(Work).where(Work.id == work.id).with_for_update()).one()
-    log = list(
-        session.scalars(
-            select(Operation).where(Operation.work_id == work.id).order_by(Operation.number).with_for_update()
-        )
-    )
+    log = locked_log(session, work)
     for operation in log:
         if operation.key == key:
             return operation
     if after != len(log):
         raise Behind(log[max(0, after) :])
-    wanted = read_operation(value)
     state = fold(task_of(work.assignment), [operation.document for operation in log])
-    state.check(wanted)
-    document = dict(value)
-    if isinstance(wanted, AddDocument):
-        step = settled(state, wanted.step.step())
-        document = {"op": "add", "step": {**presentation(value["step"]), **add(step)["step"]}}
-    operation = Operation(work_id=work.id, number=len(log) + 1, key=key, document=document, stored=now())
-    session.add(operation)
-    work.touched = now()
-    session.flush()
-    return operation
+    return _append(session, work, state, after + 1, key, value)
 
 
 def bring_in(session: Session, work: Work, after: int, value: Any) -> list[Operation]:
@@ -83,14 +67,43 @@ def bring_in(session: Session, work: Work, after: int, value: Any) -> list[Opera
     """
     steps = value.get("steps") if isinstance(value, dict) else None
     read = read_steps(steps)
+    log = locked_log(session, work)
+    if after != len(log):
+        raise Behind(log[max(0, after) :])
+    state = fold(task_of(work.assignment), [operation.document for operation in log])
     stored: list[Operation] = []
     with session.begin_nested():
-        for number, step in enumerate(read):
+        for number, (step, document) in enumerate(zip(read, steps or [], strict=True)):
             try:
-                stored.append(store(session, work, token_hex(16), after + number, add(step)))
+                operation = {"op": "add", "step": document}
+                stored.append(_append(session, work, state, after + number + 1, token_hex(16), operation))
             except OperationRefused as wrong:
                 raise OperationRefused(f"steps[{number}], {step.id}: {wrong}") from None
+            state.apply(read_operation(stored[-1].document))
     return stored
+
+
+def locked_log(session: Session, work: Work) -> list[Operation]:
+    """All operations of a work, none of which another writer can add to before this request ends."""
+    # The lock on the work puts writers from several tabs in line; a plain refresh would miss what they stored.
+    session.scalars(select(Work).where(Work.id == work.id).with_for_update()).one()
+    every = select(Operation).where(Operation.work_id == work.id).order_by(Operation.number).with_for_update()
+    return list(session.scalars(every))
+
+
+def _append(session: Session, work: Work, state: State, number: int, key: str, value: Any) -> Operation:
+    """Store one operation that fits the board as it stands. Raises Unreadable and OperationRefused."""
+    wanted = read_operation(value)
+    state.check(wanted)
+    document = dict(value)
+    if isinstance(wanted, AddDocument):
+        step = settled(state, wanted.step.step())
+        document = {"op": "add", "step": {**presentation(value["step"]), **add(step)["step"]}}
+    operation = Operation(work_id=work.id, number=number, key=key, document=document, stored=now())
+    session.add(operation)
+    work.touched = now()
+    session.flush()
+    return operation
 
 
 RULED = ("id", "make", "from", "at", "pick", "other_than", "nearest_to", "farthest_from")
