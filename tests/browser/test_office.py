@@ -485,3 +485,17 @@ def test_a_finger_goes_round_what_lies_under_it(browser, served, fresh_student):
     expect(desk.page.locator(".blank.filled")).to_have_text(second.split(",")[0])
     assert desk.errors == []
     context.close()
+
+
+def test_names_stand_clear_of_points_and_of_each_other(gable):
+    boxes = gable.page.locator(".paper .label").evaluate_all(
+        "all => all.map((one) => { const b = one.getBoundingClientRect(); return [b.left + 3, b.top + 7, b.right - 3, b.bottom - 7]; })"
+    )
+    points = gable.page.locator(".paper .point").evaluate_all(
+        "all => all.map((one) => { const b = one.getBoundingClientRect(); return [b.left + 3, b.top + 3, b.right - 3, b.bottom - 3]; })"
+    )
+    assert len(boxes) == 11
+    for number, one in enumerate(boxes):
+        for other in [*boxes[:number], *points]:
+            apart = one[0] >= other[2] or one[2] <= other[0] or one[1] >= other[3] or one[3] <= other[1]
+            assert apart, (one, other)

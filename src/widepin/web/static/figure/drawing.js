@@ -2,6 +2,7 @@
 
 import { arcsPath, pointsUsedOn } from "./arcs.js";
 import { ticks } from "./marks.js";
+import { Names } from "./names.js";
 
 const SVG = "http://www.w3.org/2000/svg";
 
@@ -51,27 +52,29 @@ export class Drawing {
   draw(figure, view, roles, { names = true, extras = [] } = {}) {
     const [width, height] = this.size();
     const layers = { under: [], curves: [], points: [], labels: [], over: extras };
-    const centre = middleOf(figure);
+    const points = [], curves = []; // what gets a name
     for (const id of figure.ids) {
       const role = roles(id);
       if (!figure.isDefined(id) || (role.has("hidden") && !role.has("lit"))) continue;
       if (figure.isPoint(id)) {
         layers.points.push(pointMark(figure, id, view, role));
-        if (names) layers.labels.push(pointLabel(figure, id, view, role, centre));
-      } else {
-        this.#curve(layers, figure, id, view, role, width, height, names);
+        points.push({ id, role });
+      } else if (this.#curve(layers, figure, id, view, role, width, height)) {
+        curves.push({ id, role });
       }
     }
+    if (names) layers.labels.push(...new Names(figure, view, width, height).texts(points, curves));
     for (const [name, elements] of Object.entries(layers)) this.layers[name].replaceChildren(...elements);
   }
 
-  #curve(layers, figure, id, view, role, width, height, names) {
+  // Whether a curve is seen as such, and not as arcs or not at all.
+  #curve(layers, figure, id, view, role, width, height) {
     const used = role.has("arcs") ? pointsUsedOn(figure, id) : [];
     const make = () => (used.length
       ? arcsPath(figure.shape(id), used.map((point) => figure.shape(point)), view)
       : curvePath(figure.kind(id), figure.shape(id), view, width, height));
     const path = make();
-    if (!path) return;
+    if (!path) return false;
     if (role.has("answer") || role.has("lit")) {
       const under = make();
       under.setAttribute("class", role.has("lit") ? "underlay lit" : "underlay answer");
@@ -82,10 +85,7 @@ export class Drawing {
     layers.curves.push(path);
     const count = figure.kind(id) === "segment" ? figure.step(id).ticks : 0;
     if (count) layers.curves.push(ticks(figure.shape(id), count, view));
-    if (names && !used.length) {
-      const label = curveLabel(figure, id, view, path);
-      if (label) layers.labels.push(label);
-    }
+    return !used.length;
   }
 }
 
@@ -134,39 +134,6 @@ function slideBar(figure, step) {
   const [px, py] = figure.shape(step.id);
   const angle = figure.kind(step.from[0]) === "circle" ? Math.atan2(-(px - x), -(py - y)) : Math.atan2(-dy, dx);
   return element("line", { x1: -12, x2: 12, class: "bar", transform: `rotate(${(angle * 180) / Math.PI})` });
-}
-
-function pointLabel(figure, id, view, role, centre) {
-  const shape = figure.shape(id);
-  const [x, y] = view.toScreen(...shape);
-  const away = Math.atan2(-(shape[1] - centre[1]), shape[0] - centre[0]);
-  return nameText(figure, id, x + 20 * Math.cos(away), y + 20 * Math.sin(away) + 6, ["label", ...role].join(" "));
-}
-
-// A name as text, its last digits set low, P12 as P with a small 12; and as far aside as it was dragged, in pixels.
-function nameText(figure, id, x, y, classes) {
-  const name = labelOf(figure, id);
-  const [aside, below] = figure.step(id).name_at ?? [0, 0];
-  const [, letters, digits] = name.match(/^(.*?)(\d*)$/);
-  const text = element("text", { x: x + aside, y: y + below, class: classes }, digits && letters ? letters : name);
-  text.dataset.names = id;
-  if (digits && letters) text.append(element("tspan", { dy: "0.28em", class: "low" }, digits));
-  return text;
-}
-
-function curveLabel(figure, id, view, path) {
-  const kind = figure.kind(id), shape = figure.shape(id);
-  if (kind === "circle") {
-    const r = Math.sqrt(shape[2]) * Math.SQRT1_2;
-    const [x, y] = view.toScreen(shape[0] + r, shape[1] + r);
-    return nameText(figure, id, x + 6, y - 6, "label quiet");
-  }
-  const [x1, y1, x2, y2] = ["x1", "y1", "x2", "y2"].map((name) => Number(path.getAttribute(name)));
-  const length = Math.hypot(x2 - x1, y2 - y1) || 1;
-  const share = kind === "segment" ? 0.42 : 0.12;
-  const x = x1 + share * (x2 - x1) + (10 * (y2 - y1)) / length;
-  const y = y1 + share * (y2 - y1) - (10 * (x2 - x1)) / length;
-  return nameText(figure, id, x, y + 4, "label quiet");
 }
 
 export function middleOf(figure) {
