@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from datetime import timedelta
 
 from sqlalchemy.orm import Session
@@ -12,6 +12,9 @@ from .demo_tasks import PEOPLE, TASKS, DemoTask, steps
 from .handins import hand_in
 from .models import Assignment, Operation, Person, SchoolClass, TaskSheet, Work, now
 from .people import Passwords
+
+SET_TASKS = (range(6), range(2, 10))
+"""Which of the tasks each class has to do."""
 
 
 def load_demo(
@@ -32,7 +35,7 @@ def load_demo(
             for student in names[:most_per_class]
         ]
         school_class = SchoolClass(name=name, teacher=teacher, students=students)
-        set_tasks = range(6) if number == 0 else range(2, 10)
+        set_tasks = SET_TASKS[number]
         school_class.assignments = [
             Assignment(sheet=sheets[task], place=place, due=now() + timedelta(days=3 * place - 4, hours=9))
             for place, task in enumerate(set_tasks)
@@ -48,17 +51,27 @@ def let_them_work(
     session: Session, assignment: Assignment, students: Sequence[Person], task: DemoTask, place: int, tasks: int
 ) -> None:
     """Students build and hand in; later tasks are done by fewer, and the last stand untouched or half done."""
-    share = 1 - place / (tasks - 1) * 0.9
-    busy = round(len(students) * share)
-    for number, student in enumerate(students[:busy]):
-        if student.login == SHOWN_ACCOUNTS[1][0] and place:
+    logins = [student.login for student in students]
+    for number, attempts, half in who_does_what(logins, task, place, tasks):
+        for _, lines in attempts:
+            build(session, assignment, students[number], lines, half)
+
+
+def who_does_what(
+    logins: Sequence[str], task: DemoTask, place: int, tasks: int
+) -> Iterator[tuple[int, list[tuple[str, str]], bool]]:
+    """Who of the students makes which attempts at a task, and whether it is left half done.
+
+    ``place``: of the task among so many ``tasks``. An attempt is (expected outcome, steps as lines).
+    """
+    busy = round(len(logins) * (1 - place / (tasks - 1) * 0.9))
+    for number, login in enumerate(logins[:busy]):
+        if login == SHOWN_ACCOUNTS[1][0] and place:
             continue  # somebody with tasks left to do
-        solution = task.solutions[(number + 1 + place // 2) % len(task.solutions)][1]
-        attempts = [solution]
+        attempts = [task.solutions[(number + 1 + place // 2) % len(task.solutions)]]
         if number % 5 == 4:  # some mend their work and hand in again
-            attempts.append(task.solutions[0][1])
-        for lines in attempts:
-            build(session, assignment, student, lines, half=number == busy - 1 and place > 1)
+            attempts.append(task.solutions[0])
+        yield number, attempts, number == busy - 1 and place > 1
 
 
 def build(session: Session, assignment: Assignment, student: Person, lines: str, half: bool = False) -> None:
