@@ -205,3 +205,17 @@ def test_scripts_and_styles_are_compressed_and_pages_are_not(as_person):
     assert client.get("/static/vendor/bootstrap.min.css", headers=asked).headers["Content-Encoding"] == "br"
     assert client.get("/static/board/board.js", headers=asked).headers["Content-Encoding"] == "br"
     assert "Content-Encoding" not in client.get("/tasks", headers=asked).headers
+
+
+def test_a_teacher_switches_measures_and_finding_off_and_on(as_person, fresh_student):
+    teacher, student = as_person("corin.hale"), as_person(fresh_student("strict"))
+    handed_in(student, JUMPING_GABLE)
+    teacher.post("/assignments/7/help", data={"help": "break", "may": [""]})
+    measure = {"key": "measure-key", "after": 6, "operation": {"op": "measure", "of": ["A", "B"]}}
+    assert student.post("/tasks/7/operations", json=measure).status_code == 422
+    assert '"measuring": false' in student.get("/tasks/7").text
+    assert "Point out the answer" in student.post("/tasks/7/hand-in", follow_redirects=True).text
+    assert student.post("/tasks/7/hand-in", data={"answer": ["m"]}).status_code == 302
+    teacher.post("/assignments/7/help", data={"help": "break", "may": ["", "measure", "find"]})
+    assert student.post("/tasks/7/operations", json=measure).status_code == 200
+    assert "/hand-ins/" in student.post("/tasks/7/hand-in").location

@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import UTC, datetime
 from typing import Any
 
-from sqlalchemy import JSON, CheckConstraint, DateTime, Enum, ForeignKey, MetaData, String, UniqueConstraint
+from sqlalchemy import JSON, CheckConstraint, DateTime, Enum, ForeignKey, MetaData, String, UniqueConstraint, true
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
 
 from ..documents.explaining import HELP
@@ -103,6 +103,8 @@ class Assignment(Base):
     place: Mapped[int] = mapped_column(default=0)
     due: Mapped[datetime | None] = mapped_column(DateTime)
     help: Mapped[str] = mapped_column(Enum(*HELP, name="help"), default="break", server_default="break")
+    measuring: Mapped[bool] = mapped_column(default=True, server_default=true())
+    finding: Mapped[bool] = mapped_column(default=True, server_default=true())
 
     school_class: Mapped[SchoolClass] = relationship(back_populates="assignments")
     sheet: Mapped[TaskSheet] = relationship()

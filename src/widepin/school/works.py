@@ -14,7 +14,7 @@ from ..documents.task import read_task
 from ..judge.task import Task
 from .crossings import settled
 from .models import Assignment, Operation, Person, Work, now
-from .operations import AddDocument, OperationRefused, State, add, fold, read_operation
+from .operations import AddDocument, MeasureDocument, OperationRefused, State, add, fold, read_operation
 
 
 class Behind(Exception):
@@ -94,6 +94,8 @@ def locked_log(session: Session, work: Work) -> list[Operation]:
 def _append(session: Session, work: Work, state: State, number: int, key: str, value: Any) -> Operation:
     """Store one operation that fits the board as it stands. Raises Unreadable and OperationRefused."""
     wanted = read_operation(value)
+    if isinstance(wanted, MeasureDocument) and not work.assignment.measuring:
+        raise OperationRefused("Nothing is to be measured in this task.")
     state.check(wanted)
     document = dict(value)
     if isinstance(wanted, AddDocument):

@@ -58,12 +58,15 @@ def assignment(assignment_id: int) -> str:
 
 @teachers_only
 def set_help(assignment_id: int) -> Response:
-    """Choose how much a hand-in tells the students of this class."""
+    """Choose how much a hand-in tells the students of this class, and what they may."""
     found = taught_assignment(assignment_id)
     level = request.form.get("help", "")
     if level not in HELP:
         abort(400, "Choose one of the levels of help.")
     found.help = level
+    if "may" in request.form:  # a form without it leaves that as it is
+        may = request.form.getlist("may")
+        found.measuring, found.finding = "measure" in may, "find" in may
     flash("From now on students see: " + HELP_IN_WORDS[level] + ".")
     return redirect(url_for("classes.assignment", assignment_id=found.id))
 

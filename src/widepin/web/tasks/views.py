@@ -40,6 +40,8 @@ def board(assignment_id: int) -> str:
         **task_figure(task),
         "tools": [{"tool": allowance.tool, "most": allowance.most} for allowance in task.tools],
         "budget": task.budget,
+        "measuring": assignment.measuring,
+        "finding": assignment.finding,
         "wanted": [
             {"name": wanted.name, "kind": wanted.kind, "kinds": sorted(wanted.kinds), "given": wanted.given}
             for wanted in task.wanted
@@ -110,6 +112,8 @@ def hand_in(assignment_id: int) -> Any:
     names = [wanted.name for wanted in task_of(assignment).wanted]
     if any(named) and (not all(named) or len(named) != len(names)):
         return not_handed_in("Point out every part of the answer, or leave all of it to be found.", assignment_id)
+    if not any(named) and not assignment.finding:
+        return not_handed_in("Point out the answer: which object is meant by each name.", assignment_id)
     answer = dict(zip(names, named, strict=True)) if any(named) else None
     try:
         attempt = handins.hand_in(session(), work_of(session(), assignment, me()), answer)

@@ -2,7 +2,7 @@
 
 import { labelOf } from "../figure/drawing.js";
 
-const FIND = "found for me";
+const FIND = "found for me", CHOOSE = "point it out";
 
 export class HandingIn {
   // form: the question; setting: with wanted and budget; saving: everything must be stored first; done(result)
@@ -51,7 +51,7 @@ export class HandingIn {
     const { budget, wanted } = this.setting;
     const over = budget && moves > budget ? `, ${moves - budget} more than asked` : "";
     this.question.textContent = `Hand in as it stands, with ${moves}${budget ? ` of ${budget}` : ""} ${moves === 1 && !budget ? "move" : "moves"}${over}?`;
-    this.answer.replaceChildren(...wanted.map((one) => blank(figure, own, one)));
+    this.answer.replaceChildren(...wanted.map((one) => blank(figure, own, one, this.setting.finding)));
     this.form.hidden = false;
     this.form.querySelector(".btn-main").focus();
   }
@@ -64,18 +64,18 @@ export class HandingIn {
   // All of the answer is pointed out, or none of it.
   #isWhole() {
     const named = [...this.answer.querySelectorAll("select")].filter(({ value }) => value);
-    if (!named.length || named.length === this.setting.wanted.length) return true;
-    this.question.textContent = "Point out every part of the answer, or leave all of it to be found.";
+    if ((!named.length && this.setting.finding) || named.length === this.setting.wanted.length) return true;
+    this.question.textContent = `Point out every part of the answer${this.setting.finding ? ", or leave all of it to be found" : ""}.`;
     return false;
   }
 }
 
 // "The ray m is [ ... ]"
-function blank(figure, own, { name, kind, kinds, given }) {
+function blank(figure, own, { name, kind, kinds, given }, finding) {
   const label = document.createElement("label");
   const select = document.createElement("select");
   select.name = "answer";
-  select.append(new Option(FIND, ""));
+  select.append(new Option(finding ? FIND : CHOOSE, ""));
   const ids = given ? figure.ids : own.map(({ id }) => id);
   for (const id of ids.filter((one) => kinds.includes(figure.kind(one)))) select.append(new Option(labelOf(figure, id), id));
   const word = document.createElement("i");

@@ -29,10 +29,10 @@ export const INSTRUMENTS = [
   { make: "radius", gauge: true, name: "Radius", say: ["Radius of", { kind: "circle" }], icon: "M13 5a9 9 0 1 0 .1 0M13 14L19.5 8M12 13l2 2M12 15l2-2" },
 ];
 
-// The instruments that the task allows: with how often, null for any number.
-export function allowed(tools) {
+// The instruments that the task allows: with how often, null for any number. measuring: whether gauges are among them.
+export function allowed(tools, measuring) {
   const most = new Map(tools.map(({ tool, most: count }) => [tool, count]));
-  return INSTRUMENTS.filter(({ make, tool, gauge }) => gauge || make === "move" || make === "intersection" || most.has(tool ?? make)
+  return INSTRUMENTS.filter(({ make, tool, gauge }) => (gauge && measuring) || make === "move" || make === "intersection" || most.has(tool ?? make)
     || (make === "point" && (most.has("free_point") || most.has("point_on"))))
     .map((instrument) => ({ ...instrument, most: most.get(instrument.tool ?? instrument.make) ?? null }));
 }
