@@ -119,10 +119,16 @@ def test_the_result_stands_on_the_board_and_the_break_is_played_there(desk):
 def test_a_lost_network_while_handing_in_loses_nothing(desk):
     desk.enter("Splitting a gable")
     desk.put(JUMPING_GABLE)
-    desk.page.get_by_role("button", name="Hand in").click()
     desk.page.context.set_offline(True)
+    desk.take("segment")
+    desk.click("A")
+    desk.click("F")
+    desk.page.get_by_role("button", name="Hand in").click()
     desk.page.get_by_role("button", name="Hand it in").click()
-    expect(desk.page.locator(".question")).to_contain_text("there is no connection. Nothing is lost")
+    expect(desk.page.locator(".question")).to_contain_text("there is no connection. Nothing is lost", timeout=20_000)
     desk.page.context.set_offline(False)
     desk.page.get_by_role("button", name="Hand it in").click()
     expect(desk.page.locator(".result-strip")).to_be_visible()
+    desk.page.keyboard.press("Escape")
+    expect(desk.page.locator(".result-strip")).to_be_hidden()
+    assert len(desk.stored()) == 7

@@ -332,7 +332,10 @@ export class Board {
       "show all": () => this.#showAll(),
       arcs: () => this.#toggleArcs(),
       shake: () => this.#shake(),
-      "hand in": () => this.handingIn.ask(this.figure, this.own, this.own.filter(({ make }) => this.book.makes[make].counts).length),
+      "hand in": () => {
+        if (this.result.isOpen) this.result.close();
+        this.handingIn.ask(this.figure, this.own, this.own.filter(({ make }) => this.book.makes[make].counts).length);
+      },
       "back to drawn": () => this.#backToDrawn(),
       closer: () => this.#zoom(1.25),
       farther: () => this.#zoom(0.8),

@@ -2,6 +2,7 @@
 
 import { labelOf } from "../figure/drawing.js";
 
+const LOST = { error: "It could not be handed in: there is no connection. Nothing is lost; try again." };
 const FIND = "found for me", CHOOSE = "point it out";
 
 export class HandingIn {
@@ -23,8 +24,7 @@ export class HandingIn {
       const button = form.querySelector(".btn-main");
       button.disabled = true;
       button.textContent = "Checking …";
-      await saving.settled();
-      const result = await this.#send();
+      const result = (await saving.settled()) ? await this.#send() : LOST;
       button.disabled = false;
       button.textContent = "Hand it in";
       if (result.error) this.question.textContent = result.error;
@@ -36,14 +36,13 @@ export class HandingIn {
   }
 
   async #send() {
-    const lost = { error: "It could not be handed in: there is no connection. Nothing is lost; try again." };
     try {
       const answer = await fetch(this.form.action, {
         method: "POST", headers: { Accept: "application/json" }, body: new FormData(this.form),
       });
-      return answer.redirected ? lost : await answer.json();
+      return answer.redirected ? LOST : await answer.json();
     } catch {
-      return lost;
+      return LOST;
     }
   }
 

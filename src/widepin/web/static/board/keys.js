@@ -57,6 +57,7 @@ export class Keys {
     const open = board.page.querySelector("details.keys[open], details.copies[open]");
     if (open) open.open = false;
     else if (board.shaking.isOn) board.shaking.stop();
+    else if (board.result.isOpen) board.result.close();
     else board.building.putDown();
   }
 

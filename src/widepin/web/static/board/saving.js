@@ -54,12 +54,15 @@ export class Saving {
     this.#keep();
   }
 
-  // Resolves when everything is stored.
-  async settled() {
+  // Whether everything is stored; resolves as soon as it is, or false after so many milliseconds.
+  async settled(within = 8000) {
+    const until = Date.now() + within;
     while (this.pending.length) {
+      if (Date.now() > until) return false;
       this.flush();
       await new Promise((resolve) => setTimeout(resolve, 100));
     }
+    return true;
   }
 
   async flush() {
@@ -80,7 +83,7 @@ export class Saving {
 
   // Store many steps at once: {operations} that are stored now, or {error}.
   async bringIn(url, work) {
-    await this.settled();
+    if (!(await this.settled())) return { error: "There is no connection; try again." };
     const answer = await this.#post(url, { after: this.count, work }).catch(() => null);
     const said = await answer?.json().catch(() => null);
     if (!said || answer.redirected) return { error: "There is no connection; try again." };
