@@ -54,3 +54,7 @@ def test_seals_never_speak_by_colour_alone():
             assert word and meaning and state in ("good", "half", "bad", "plain")
     assert seals(Outcome.WRONG, 1, 4)[2][1] == "plain"
     assert seals(Outcome.SOUND, 5, 4)[2][1] == "half" and seals(Outcome.SOUND, 4, 4)[2][1] == "good"
+
+
+def test_a_refused_work_has_no_seal_for_or_against_it():
+    assert {state for _, state, _ in seals(Outcome.REFUSED, 3, 4)} == {"plain"}

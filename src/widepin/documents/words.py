@@ -206,23 +206,29 @@ def verdict_in_words(verdict: Verdict) -> str:
 def seals(outcome: Outcome, moves: int, budget: int | None) -> Sequence[tuple[str, str, str]]:
     """The three seals of a handed-in work: word, state ("good", "half", "bad" or "plain"), and what it means.
 
-    Few moves are no merit of a work that is not right, so its third seal is plain.
+    Few moves are no merit of a work that is not right, so its third seal is plain. A refused work was not judged.
     """
     limit = "" if budget is None else f" of {budget}"
-    if outcome not in RIGHT_SEAL:
+    if outcome not in RIGHT_AS_DRAWN:
         steps = ("plain", "moves used")
     elif budget is None or moves <= budget:
         steps = ("good", "within the budget")
     else:
         steps = ("half", "more than asked")
-    right = RIGHT_SEAL.get(outcome) or NEARLY_SEAL.get(outcome, ("bad", "not right"))
+    right = RIGHT_SEAL.get(outcome, ("bad", "not right"))
     holds = HOLDS_SEAL.get(outcome, ("bad", "does not hold"))
     return (("Right", *right), ("Holds", *holds), (f"{moves}{limit} moves", *steps))
 
 
-RIGHT_SEAL = dict.fromkeys((Outcome.SOUND, Outcome.FRAGILE, Outcome.SWITCHING), ("good", "right as drawn"))
-NEARLY_SEAL = dict.fromkeys((Outcome.APPROXIMATE, Outcome.EYEBALLED), ("half", "right to the eye only"))
+UNJUDGED = ("plain", "not judged")
+RIGHT_AS_DRAWN = (Outcome.SOUND, Outcome.FRAGILE, Outcome.SWITCHING)
+RIGHT_SEAL = {
+    **dict.fromkeys(RIGHT_AS_DRAWN, ("good", "right as drawn")),
+    **dict.fromkeys((Outcome.APPROXIMATE, Outcome.EYEBALLED), ("half", "right to the eye only")),
+    Outcome.REFUSED: UNJUDGED,
+}
 HOLDS_SEAL = {
+    Outcome.REFUSED: UNJUDGED,
     Outcome.SOUND: ("good", "holds when dragged"),
     Outcome.FRAGILE: ("half", "not in every position"),
     Outcome.SWITCHING: ("half", "not in every position"),
