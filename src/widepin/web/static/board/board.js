@@ -98,6 +98,7 @@ export class Board {
     this.own = own;
     this.figure = new Figure(this.book, [...given, ...own]);
     this.measures.show(this.figure, measures);
+    this.offer = this.pointing.stillThere(this.figure);
     this.hand.filled = this.hand.filled.filter((id) => this.figure.has(id));
     this.page.querySelector("[data-do='take back']").disabled = done.length === 0;
     this.page.querySelector("[data-do='bring back']").disabled = undone.length === 0;

@@ -28,6 +28,12 @@ export class Pointing {
     paper.addEventListener("wheel", (event) => this.#wheel(event), { passive: false });
   }
 
+  // What is offered on a figure that was made anew: objects that are gone are offered no more.
+  stillThere(figure) {
+    this.#offers = this.#offers.filter(({ id, step }) => [id, ...(step?.from ?? [])].every((one) => !one || figure.has(one)));
+    return this.#offers[0] ?? null;
+  }
+
   get isAmbiguous() { return this.#offers.filter(({ type }) => type === "object").length > 1; }
 
   // Tab, wheel, tapping again: offer the next of several objects under the pointer. False where there is only one.

@@ -59,7 +59,8 @@ export class Shaking {
   }
 
   #put(beat, share) {
-    for (const id of this.ids) {
+    // Steps may be taken back while it shakes.
+    for (const id of this.ids.filter((one) => this.board.figure.has(one))) {
       const [from, to] = [this.targets[beat].get(id), this.targets[beat + 1].get(id)];
       this.board.figure.put(id, [0, 1].map((axis) => from[axis] + share * (to[axis] - from[axis])));
     }
