@@ -11,6 +11,7 @@ def switching(desk):
     desk.enter("Splitting a gable")
     desk.put(JUMPING_GABLE)
     desk.hand_in()
+    desk.page.wait_for_selector(".picture[data-shown]")
     return desk.page
 
 
@@ -79,6 +80,7 @@ def test_what_vanishes_leaves_a_ghost_where_it_was_last(page, served):
     page.get_by_role("button", name="Corin Hale").click()
     page.get_by_role("link", name="First year").click()
     page.get_by_role("link", name="fragile").first.click()
+    page.wait_for_selector(".picture[data-shown]")
     slider = page.get_by_label("From the drawing to the position where it breaks")
     expect(slider).to_have_value("0")
     slider.focus()

@@ -16,6 +16,7 @@ function show(book, holder) {
   if (breakPlayer && !matchMedia("(prefers-reduced-motion: reduce)").matches) {
     setTimeout(() => { if (picture.isUntouched) breakPlayer.play(); }, 900);
   }
+  holder.dataset.shown = "yes"; // its players answer from now on
 }
 
 const holders = [...document.querySelectorAll("[data-figure]")];
