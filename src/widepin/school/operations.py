@@ -60,7 +60,7 @@ class MoveDocument(BaseModel):
 
     model_config = STRICT
     op: Literal["move"]
-    points: dict[str, tuple[Coordinate, Coordinate]] = Field(min_length=1, max_length=50)
+    points: dict[str, tuple[Coordinate, Coordinate]] = Field(min_length=1, max_length=2 * MOST_STEPS)
 
 
 class Dress(BaseModel):
