@@ -7,6 +7,8 @@ import itertools
 import pytest
 from playwright.sync_api import Page, expect
 
+from tests.zoo import JUMPING_GABLE
+
 numbers = itertools.count()
 
 
@@ -112,3 +114,11 @@ def desk(page, served, fresh_student):
     made = Desk(page, served, fresh_student(f"desk-{next(numbers)}"))
     yield made
     assert made.errors == []
+
+
+@pytest.fixture
+def gable(desk):
+    """The board with a bisector on it, of which a crossing jumps."""
+    desk.enter("Splitting a gable")
+    desk.put(JUMPING_GABLE)
+    return desk
