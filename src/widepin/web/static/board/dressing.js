@@ -6,8 +6,9 @@ import { hangingOn } from "./log.js";
 
 const HUES = ["graphite", "sea", "plum", "pine"]; // told apart by colour-blind eyes too, and by their darkness
 
-// on: dress(id, fields), remake(step), remove(id), hideRest(id), tryOut(step or null)
-export function dressing(figure, own, step, on) {
+// on: dress(id, fields), remake(step), remove(id), hideRest(id), tryOut(step or null), ask(id or null).
+// isAsking: whether it was asked what removing would take along.
+export function dressing(figure, own, step, on, isAsking) {
   const tools = document.createElement("div");
   tools.className = "dressing";
   const name = document.createElement("input");
@@ -26,9 +27,11 @@ export function dressing(figure, own, step, on) {
     tools.append(...HUES.map((hue) => swatch(hue, step, on)));
   }
   tools.append(choice("Hide the rest", () => on.hideRest(step.id)));
-  const remove = choice("Remove", () => removal(tools, figure, own, step, on));
+  const along = hangingOn(own, step.id).filter((id) => id !== step.id);
+  const remove = choice("Remove", () => (along.length ? on.ask(step.id) : on.remove(step.id)));
   remove.dataset.remove = "";
   tools.append(name, remove);
+  if (isAsking && along.length) tools.append(question(figure, step, along, on));
   const ways = choicesFor(figure, step);
   if (ways.length) tools.append(otherWays(figure, step, ways, on));
   return tools;
@@ -58,20 +61,19 @@ function otherWays(figure, step, ways, on) {
 }
 
 // Removing asks only where something hangs on the step, says what would go, and offers hiding first.
-function removal(tools, figure, own, step, on) {
-  const along = hangingOn(own, step.id).filter((id) => id !== step.id);
-  if (!along.length) return on.remove(step.id);
+function question(figure, step, along, on) {
   const ask = document.createElement("div");
   ask.className = "asking";
   ask.setAttribute("role", "alertdialog");
   const words = document.createElement("p");
-  const names = along.map((id) => labelOf(figure, id));
-  words.textContent = `With ${labelOf(figure, step.id)} would go ${listed(names)}.`;
-  const hide = choice(`Only hide ${labelOf(figure, step.id)}`, () => on.dress(step.id, { hidden: true }));
-  ask.append(words, hide, choice(`Remove all ${along.length + 1}`, () => on.remove(step.id)), choice("Keep", () => ask.remove()));
-  tools.querySelector(".asking")?.remove();
-  tools.append(ask);
-  hide.focus();
+  words.textContent = `With ${labelOf(figure, step.id)} would go ${listed(along.map((id) => labelOf(figure, id)))}.`;
+  ask.append(
+    words,
+    choice(`Only hide ${labelOf(figure, step.id)}`, () => on.dress(step.id, { hidden: true })),
+    choice(`Remove all ${along.length + 1}`, () => on.remove(step.id)),
+    choice("Keep", () => on.ask(null)),
+  );
+  return ask;
 }
 
 function listed(names) {

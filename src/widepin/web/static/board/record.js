@@ -10,8 +10,13 @@ export class Record {
     this.list = list;
     this.count = count;
     this.bar = bar;
-    this.on = { ...on, dress: (id, fields) => this.#dress(id, fields, on) };
+    this.on = {
+      ...on,
+      dress: (id, fields) => this.#dress(id, fields, on),
+      ask: (id) => this.#ask(id),
+    };
     this.chosen = null;
+    this.asking = null; // the step that is to be removed, while it is asked whether
     this.unlit = null; // just hidden: not lit up again by a pointer that has not moved on
     this.length = 0; // rows shown last time; a new one is scrolled into view
     list.addEventListener("pointerleave", () => {
@@ -35,7 +40,14 @@ export class Record {
 
   #rowOf(id) { return this.list.querySelector(`[data-step="${CSS.escape(id)}"]`); }
 
+  #ask(id) {
+    this.asking = id;
+    this.on.chosen();
+    this.list.querySelector(".asking button")?.focus();
+  }
+
   #dress(id, fields, on) {
+    this.asking = null;
     if (fields.hidden) {
       this.unlit = id;
       on.lit(null);
@@ -61,8 +73,12 @@ export class Record {
       empty.textContent = "Nothing is drawn yet. Take an instrument from the bench.";
       rows.push(empty);
     }
+    // A save that is answered meanwhile must not take the question away.
+    const question = document.activeElement?.closest?.(".asking");
+    const at = question ? [...question.querySelectorAll("button")].indexOf(document.activeElement) : -1;
     this.list.replaceChildren(...done.map((step) => this.#doneRow(figure, step)), ...rows);
-    if (focused) this.list.querySelector(`[data-step="${CSS.escape(focused)}"] > button`)?.focus();
+    if (at >= 0) this.list.querySelectorAll(".asking button")[at]?.focus();
+    else if (focused) this.list.querySelector(`[data-step="${CSS.escape(focused)}"] > button`)?.focus();
     else if (own.length > this.length) this.list.lastElementChild.scrollIntoView({ block: "nearest" });
     this.length = own.length;
     this.count.textContent = budget ? `${moves} of ${budget} moves` : `${moves} ${moves === 1 ? "move" : "moves"}`;
@@ -103,7 +119,7 @@ export class Record {
       this.on.chosen();
     });
     row.append(line);
-    if (this.chosen === step.id) row.append(dressing(figure, this.own, step, this.on));
+    if (this.chosen === step.id) row.append(dressing(figure, this.own, step, this.on, this.asking === step.id));
     return row;
   }
 
