@@ -431,3 +431,19 @@ def test_names_stand_clear_of_points_and_of_each_other(gable):
         for other in [*boxes[:number], *points]:
             apart = one[0] >= other[2] or one[2] <= other[0] or one[1] >= other[3] or one[3] <= other[1]
             assert apart, (one, other)
+
+
+def test_an_answer_from_the_server_leaves_question_and_typing_alone(gable):
+    answered = "document.querySelector('.board-page').board.rebuild()"
+    line = row(gable, "d")
+    line.get_by_role("button", name="Remove", exact=True).click()
+    gable.page.evaluate(answered)
+    expect(gable.page.get_by_role("button", name="Only hide d")).to_be_focused()
+    gable.page.get_by_role("button", name="Keep").click()
+    name = gable.page.get_by_label("Name of d")
+    name.fill("rim")
+    gable.page.evaluate(answered)
+    expect(name).to_have_value("rim")
+    expect(name).to_be_focused()
+    name.press("Enter")
+    expect(gable.page.locator(".record li[data-step=F]")).to_contain_text("rim")

@@ -40,6 +40,14 @@ export class Record {
 
   #rowOf(id) { return this.list.querySelector(`[data-step="${CSS.escape(id)}"]`); }
 
+  #typeOn(before) {
+    const field = this.list.querySelector(".dressing input");
+    if (!field) return;
+    field.value = before.value;
+    field.focus();
+    field.setSelectionRange(before.selectionStart, before.selectionEnd);
+  }
+
   #ask(id) {
     this.asking = id;
     this.on.chosen();
@@ -73,11 +81,13 @@ export class Record {
       empty.textContent = "Nothing is drawn yet. Take an instrument from the bench.";
       rows.push(empty);
     }
-    // A save that is answered meanwhile must not take the question away.
+    // A save that is answered meanwhile must not take the question away, nor a name that is being typed.
+    const typed = document.activeElement?.matches?.(".dressing input") ? document.activeElement : null;
     const question = document.activeElement?.closest?.(".asking");
     const at = question ? [...question.querySelectorAll("button")].indexOf(document.activeElement) : -1;
     this.list.replaceChildren(...done.map((step) => this.#doneRow(figure, step)), ...rows);
     if (at >= 0) this.list.querySelectorAll(".asking button")[at]?.focus();
+    else if (typed) this.#typeOn(typed);
     else if (focused) this.list.querySelector(`[data-step="${CSS.escape(focused)}"] > button`)?.focus();
     else if (own.length > this.length) this.list.lastElementChild.scrollIntoView({ block: "nearest" });
     this.length = own.length;
