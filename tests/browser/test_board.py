@@ -288,6 +288,7 @@ class TestRecordAndBench:
             "length",
             "angle",
             "radius",
+            "ratio",
         ]
 
     def test_an_allowance_runs_out(self, desk):

@@ -172,19 +172,6 @@ def test_handing_in_asks_once_with_the_count_of_moves(gable):
     expect(gable.page.locator(".handing-in")).to_be_hidden()
 
 
-def test_an_answer_that_is_pointed_out_is_the_one_judged(desk):
-    desk.enter("Splitting a gable")
-    desk.put([*JUMPING_GABLE, {"id": "n", "make": "ray", "from": ["A", "D"]}])
-    desk.page.get_by_role("button", name="Hand in").click()
-    choice = desk.page.get_by_label("The ray m is")
-    assert choice.locator("option").all_inner_texts() == ["found for me", "m", "n"]
-    choice.select_option("n")
-    desk.page.get_by_role("button", name="Hand it in").click()
-    desk.page.get_by_role("link", name="Whole report").click()
-    desk.page.wait_for_url("**/hand-ins/*")
-    expect(desk.page.locator(".more-of-verdict").first).to_contain_text("You pointed out n as m, but it is not true")
-
-
 def test_arcs_show_only_what_is_used_of_a_helper_circle(gable):
     arcs = gable.page.get_by_role("button", name="Arcs")
     arcs.click()

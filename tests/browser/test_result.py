@@ -127,7 +127,7 @@ def test_a_lost_network_while_handing_in_loses_nothing(desk):
     desk.click("F")
     desk.page.get_by_role("button", name="Hand in").click()
     desk.page.get_by_role("button", name="Hand it in").click()
-    expect(desk.page.locator(".question")).to_contain_text("there is no connection. Nothing is lost", timeout=20_000)
+    expect(desk.page.locator(".hint")).to_contain_text("there is no connection. Nothing is lost", timeout=20_000)
     desk.page.context.set_offline(False)
     desk.page.get_by_role("button", name="Hand it in").click()
     expect(desk.page.locator(".result-strip")).to_be_visible()

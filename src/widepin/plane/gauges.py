@@ -1,4 +1,4 @@
-"""What the browser measures on a figure: lengths, angles and radii, and how far curves are apart that do not meet.
+"""What the browser measures on a figure: lengths, distances, angles and radii, and how far curves miss each other.
 
 Lengths are centimetres. How far curves are apart is positive where they miss each other in that way.
 """
@@ -45,6 +45,13 @@ def length(system: NumberSystem, p: Point, q: Point) -> tuple[Any]:
     return (system.root(square, square),)
 
 
+def distance(system: NumberSystem, p: Point, straight: Straight) -> tuple[Any]:
+    """The distance of a point from the line of a straight."""
+    way = straight.dx * straight.dx + straight.dy * straight.dy
+    off = cross(straight.dx, straight.dy, p.x - straight.x, p.y - straight.y)
+    return (system.over(system.absolute(off), *[system.root(way, way)] * 2),)
+
+
 def turn(system: NumberSystem, p: Point, vertex: Point, q: Point) -> tuple[Any, Any]:
     """The cosine and the sine of the angle from p over the vertex to q, times the lengths of its legs."""
     ux, uy, vx, vy = p.x - vertex.x, p.y - vertex.y, q.x - vertex.x, q.y - vertex.y
@@ -65,6 +72,7 @@ def gauge_tapes() -> dict[str, Recording]:
         ("apart straight circle", straight_apart, (Kind.LINE, Kind.CIRCLE)),
         ("beyond straight point", beyond_ends, (Kind.LINE, Kind.POINT)),
         ("length point point", length, (Kind.POINT, Kind.POINT)),
+        ("length point straight", distance, (Kind.POINT, Kind.LINE)),
         ("turn point point point", turn, (Kind.POINT, Kind.POINT, Kind.POINT)),
         ("radius circle", radius, (Kind.CIRCLE,)),
     )

@@ -48,6 +48,7 @@ def hand_in(session: Session, work: Work, answer: dict[str, str] | None = None) 
             "given": state.documents(state.given),
             "start": state.documents(state.start),
             "steps": state.documents(steps),
+            "notes": list(state.notes.values()),
         },
         verdict=write_verdict(verdict),
         handed_in=now(),

@@ -1,14 +1,14 @@
 """A student's operations on a work, folded into its steps.
 
-The log of a work holds, in order: ``add`` (a step), ``remake`` (a step made another way), ``remove`` (a step and all
-that is made from it), ``move`` (points put elsewhere), ``dress`` (an object shown another way), ``measure`` and
-``stop measuring``, ``take back`` and ``bring back``.
+The log of a work holds, in order: ``add`` (a step), ``remake`` (a step made another way), ``remove`` (steps and all
+that is made from them), ``move`` (points put elsewhere), ``dress`` (objects shown another way), ``measure`` and
+``stop measuring``, ``note`` (words on the paper), ``take back`` and ``bring back``.
 Folding it gives the state of the board. Because the log only grows, nothing that was done is ever lost.
 """
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Container, Iterable, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Annotated, Any, Literal
 
@@ -21,14 +21,24 @@ from ..judge.references import check_references
 from ..judge.task import Task
 from ..plane.figure import Figure
 from ..plane.makes import MAKES
-from ..plane.shapes import Kind
+from ..plane.shapes import STRAIGHTS, Kind
 from ..plane.steps import FARTHEST, MOST_STEPS, IllFormed, Step, check_step
 
 STRICT = ConfigDict(extra="forbid")
 
+MOST_NOTES = 40
+
 
 class OperationRefused(Exception):
     """An operation that does not fit the board as it stands; nothing is stored. The message is for the student."""
+
+
+Ids = StrictStr | Annotated[list[StrictStr], Field(min_length=1, max_length=2 * MOST_STEPS)]
+
+
+def each(id_: str | list[str]) -> list[str]:
+    """The ids of an operation on one object or on several at once."""
+    return [id_] if isinstance(id_, str) else id_
 
 
 class AddDocument(BaseModel):
@@ -48,11 +58,11 @@ class RemakeDocument(BaseModel):
 
 
 class RemoveDocument(BaseModel):
-    """A step removed, with all that is made from it."""
+    """Steps removed, with all that is made from them."""
 
     model_config = STRICT
     op: Literal["remove"]
-    id: StrictStr
+    id: Ids
 
 
 class MoveDocument(BaseModel):
@@ -77,23 +87,34 @@ class Dress(BaseModel):
 
 
 class DressDocument(BaseModel):
-    """An object shown another way."""
+    """Objects shown another way."""
 
     model_config = STRICT
     op: Literal["dress"]
-    id: StrictStr
+    id: Ids
     dress: Dress
 
 
 class MeasureDocument(BaseModel):
-    """A length (two points), an angle (three, vertex second) or a radius (a circle) measured, or no longer.
+    """Something measured, or no longer.
 
-    A measure costs no move and makes no object.
+    A length (two points), a distance (a point and a straight), an angle (three points, vertex second), a ratio of two
+    lengths (four points) or a radius (a circle). A measure costs no move and makes no object.
     """
 
     model_config = STRICT
     op: Literal["measure", "stop measuring"]
-    of: list[StrictStr] = Field(min_length=1, max_length=3)
+    of: list[StrictStr] = Field(min_length=1, max_length=4)
+
+
+class NoteDocument(BaseModel):
+    """Words written on the paper, at a place in centimetres; written anew under the same name; gone when empty."""
+
+    model_config = STRICT
+    op: Literal["note"]
+    note: StrictStr = Field(min_length=1, max_length=12)
+    text: StrictStr = Field(max_length=200)
+    at: tuple[Coordinate, Coordinate]
 
 
 class BackDocument(BaseModel):
@@ -104,7 +125,14 @@ class BackDocument(BaseModel):
 
 
 OperationDocument = Annotated[
-    AddDocument | RemakeDocument | RemoveDocument | MoveDocument | DressDocument | MeasureDocument | BackDocument,
+    AddDocument
+    | RemakeDocument
+    | RemoveDocument
+    | MoveDocument
+    | DressDocument
+    | MeasureDocument
+    | NoteDocument
+    | BackDocument,
     Field(discriminator="op"),
 ]
 _ADAPTER: TypeAdapter[OperationDocument] = TypeAdapter(OperationDocument)
@@ -134,8 +162,8 @@ class State:
             if isinstance(one, AddDocument | RemakeDocument):
                 steps[one.step.id] = one.step.step()
             elif isinstance(one, RemoveDocument):
-                for id_ in hanging_on(steps.values(), one.id):
-                    del steps[id_]
+                for id_ in hanging_on(steps.values(), *each(one.id)):
+                    steps.pop(id_, None)
         return self._placed(list(steps.values()))
 
     @property
@@ -159,8 +187,15 @@ class State:
         shown: dict[str, dict[str, Any]] = {}
         for one in self.done:
             if isinstance(one, DressDocument):
-                shown.setdefault(one.id, {}).update(one.dress.model_dump(exclude_none=True))
+                for id_ in each(one.id):
+                    shown.setdefault(id_, {}).update(one.dress.model_dump(exclude_none=True))
         return shown
+
+    @property
+    def notes(self) -> dict[str, dict[str, Any]]:
+        """The notes on the paper by their names, each with its text and its place."""
+        notes = {one.note: {"text": one.text, "at": list(one.at)} for one in self.done if isinstance(one, NoteDocument)}
+        return {name: note for name, note in notes.items() if note["text"]}
 
     def documents(self, steps: Sequence[Step]) -> list[dict[str, Any]]:
         """Steps as JSON, with how they are shown."""
@@ -198,17 +233,25 @@ class State:
         elif isinstance(operation, MoveDocument):
             self._check_move(operation)
         elif isinstance(operation, RemoveDocument):
-            if operation.id not in {step.id for step in self.steps}:
-                raise OperationRefused(f"{operation.id[:24]} is no step of yours that could be removed.")
+            self._check_there(
+                operation.id, {step.id for step in self.steps}, "is no step of yours that could be removed"
+            )
         elif isinstance(operation, DressDocument):
-            if operation.id not in self.kinds():
-                raise OperationRefused(f"{operation.id[:24]} is not on the board.")
+            self._check_there(operation.id, self.kinds(), "is not on the board")
         elif isinstance(operation, MeasureDocument):
             self._check_measure(operation)
+        elif isinstance(operation, NoteDocument):
+            if operation.note not in self.notes and len(self.notes) >= MOST_NOTES:
+                raise OperationRefused(f"There are {MOST_NOTES} notes on the paper already; remove one.")
         elif operation.op == "take back" and not self.done:
             raise OperationRefused("There is nothing to take back.")
         elif operation.op == "bring back" and not self.undone:
             raise OperationRefused("There is nothing to bring back.")
+
+    def _check_there(self, ids: str | list[str], there: Container[str], otherwise: str) -> None:
+        for id_ in each(ids):
+            if id_ not in there:
+                raise OperationRefused(f"{id_[:24]} {otherwise}.")
 
     def _check_add(self, step: Step) -> None:
         own = self.steps
@@ -245,10 +288,14 @@ class State:
         self._check_tools([*own[:place], step, *own[place + 1 :]])
 
     def _check_measure(self, operation: MeasureDocument) -> None:
-        kinds = [self.kinds().get(id_) for id_ in operation.of]
-        wanted = [Kind.CIRCLE] if len(kinds) == 1 else [Kind.POINT] * len(kinds)
-        if operation.op == "measure" and kinds != wanted:
-            raise OperationRefused("Two points, three points or a circle can be measured.")
+        if operation.op == "stop measuring":
+            return
+        there = self.kinds()
+        kinds = [there.get(id_) for id_ in operation.of]
+        points = len(kinds) > 1 and set(kinds) == {Kind.POINT}
+        distance = len(kinds) == 2 and kinds[0] is Kind.POINT and kinds[1] in STRAIGHTS
+        if not (points or distance or kinds == [Kind.CIRCLE]):
+            raise OperationRefused("Two, three or four points, a point and a straight, or a circle can be measured.")
 
     def _check_move(self, operation: MoveDocument) -> None:
         steps = {step.id: step for step in (*self.task.done, *self.steps)}
@@ -259,11 +306,11 @@ class State:
                 raise OperationRefused(f"{id_} cannot go farther than {FARTHEST:.0f} cm.")
 
 
-def hanging_on(steps: Iterable[Step], id_: str) -> list[str]:
-    """The ids of a step and of all that is made from it, the last first."""
-    found = [id_]
+def hanging_on(steps: Iterable[Step], *ids: str) -> list[str]:
+    """The ids of these steps and of all that is made from them, the last first."""
+    found = list(ids)
     for step in steps:
-        if set(step.parents) & set(found):
+        if step.id not in found and set(step.parents) & set(found):
             found.insert(0, step.id)
     return found
 

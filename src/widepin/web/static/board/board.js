@@ -9,12 +9,14 @@ import { Building } from "./building.js";
 import { pngOf, save, svgOf } from "./copies.js";
 import { Hand } from "./hand.js";
 import { HandingIn } from "./handing-in.js";
+import { Gathering } from "./gathering.js";
 import { hints } from "./hints.js";
 import { Hits } from "./hits.js";
-import { allowed, makeOf } from "./instruments.js";
+import { GATHER, NOTE, allowed, makeOf } from "./instruments.js";
 import { Keys } from "./keys.js";
 import { fold, nextId, rebased, stepsOf } from "./log.js";
 import { Measures } from "./measures.js";
+import { Notes } from "./notes.js";
 import { Pointing } from "./pointing.js";
 import { Record } from "./record.js";
 import { Saving } from "./saving.js";
@@ -68,10 +70,12 @@ export class Board {
       },
     });
     this.measures = new Measures(page.querySelector(".measures"), (of) => this.perform({ op: "stop measuring", of }));
+    this.notes = new Notes(page.querySelector(".notes"), ({ note, text, at }) => this.perform({ op: "note", note, text, at }));
+    this.gathering = new Gathering(page.querySelector(".gathered"), this);
     this.building = new Building(this);
     this.shaking = new Shaking(this, () => this.#shaken());
     this.result = new Result(page.querySelector(".result-strip"), this, () => this.rebuild());
-    this.handingIn = new HandingIn(page.querySelector(".handing-in"), setting, this.saving, (result) => {
+    this.handingIn = new HandingIn(page.querySelector(".handing-in"), this, (result) => {
       this.result.show(result);
       const last = page.querySelector(".last-result");
       last.href = result.url;
@@ -91,15 +95,16 @@ export class Board {
 
   rebuild() {
     const { done, undone } = fold(this.#operations());
-    const { given, own, measures } = stepsOf(this.setting, done);
+    const { given, own, measures, notes } = stepsOf(this.setting, done);
     const start = new Set(this.setting.start.map(({ id }) => id));
     this.given = new Set(given.map(({ id }) => id).filter((id) => !start.has(id)));
     this.start = start;
     this.own = own;
     this.figure = new Figure(this.book, [...given, ...own]);
     this.measures.show(this.figure, measures);
+    this.notes.show(notes);
     this.offer = this.pointing.stillThere(this.figure);
-    this.hand.filled = this.hand.filled.filter((id) => this.figure.has(id));
+    this.hand.filled = this.hand.filled.filter((id) => typeof id !== "string" || this.figure.has(id));
     this.page.querySelector("[data-do='take back']").disabled = done.length === 0;
     this.page.querySelector("[data-do='bring back']").disabled = undone.length === 0;
     this.page.querySelector("[data-do='hand in']").disabled = own.length === 0;
@@ -152,6 +157,9 @@ export class Board {
     return x >= 0 && y >= 0 && x <= width && y <= height;
   }
 
+  // Whether an object may fill the next blank.
+  fits(id) { return this.hand.fits(this.figure, id) && (!this.hand.blank.own || this.own.some((step) => step.id === id)); }
+
   isHidden(id) { return Boolean(this.figure.step(id).hidden); }
 
   // -- pointing: what a click would take -----------------------------------------------------------
@@ -166,7 +174,7 @@ export class Board {
       return hand.meetings.map(({ at }, number) => ({ which: number + 1, far: distance(this.view, at, px, py) }))
         .filter(({ far }) => far < 2 * reach).sort((a, b) => a.far - b.far);
     }
-    const fitting = (list) => list.filter(({ id }) => hand.fits(this.figure, id));
+    const fitting = (list) => list.filter(({ id }) => this.fits(id));
     const points = fitting(hits.points(px, py, reach));
     const curves = hits.curves(px, py, reach);
     const free = { type: "free", at: this.view.toPaper(px, py) };
@@ -175,6 +183,9 @@ export class Board {
       case "draggable": return points;
       case "straight": case "circle": return fitting(curves);
       case "curve": return [...(hand.filled.length ? [] : hits.crossings(px, py, reach)), ...fitting(curves)];
+      case "any": case "wanted": return fitting([...hits.points(px, py, reach), ...curves]);
+      case "point or straight": return [...points, ...hits.crossings(px, py, reach), ...fitting(curves)];
+      case "spot": return [free];
       case "place": return [...hits.crossings(px, py, reach), ...slides(curves), free];
       case "point": return [...points, ...hits.crossings(px, py, reach), ...(this.mayPutPoints ? [...slides(curves), free] : [])];
       default: return [];
@@ -210,6 +221,11 @@ export class Board {
 
   show() {
     this.bar.show(this.hand.parts((id) => labelOf(this.figure, id), this.wordsFor(this.offer)));
+    this.gathering.show();
+    this.handingIn.show();
+    for (const tool of ["note", "gather"]) {
+      this.page.querySelector(`[data-do=${tool}]`).setAttribute("aria-pressed", String(this.hand.instrument?.make === tool));
+    }
     this.bench.show((instrument) => this.used(instrument), this.hand.instrument);
     const marks = this.hand.instrument?.make === "intersection" && !this.hand.meetings;
     this.candidates = marks ? new Hits(this.figure, this.view, (id) => this.isHidden(id)).allCrossings() : [];
@@ -226,6 +242,7 @@ export class Board {
   // What is special about an object when it is drawn.
   #roles() {
     const inHand = new Set(this.hand.filled);
+    const filledAs = this.hand.instrument?.make === "answer" ? "answer" : "lit";
     return (id) => {
       const role = new Set();
       if (this.given.has(id)) role.add("given");
@@ -235,7 +252,8 @@ export class Board {
       if (this.showsArcs && this.figure.kind(id) === "circle" && !this.given.has(id) && id !== this.lit) role.add("arcs");
       const result = this.result.role(id);
       if (result) role.add(result);
-      if (id === this.lit || inHand.has(id) || (this.offer?.type === "object" && this.offer.id === id)) role.add("lit");
+      if (inHand.has(id)) role.add(filledAs);
+      if (id === this.lit || this.gathering.has(id) || (this.offer?.type === "object" && this.offer.id === id)) role.add("lit");
       return role;
     };
   }
@@ -243,7 +261,8 @@ export class Board {
   paint() {
     if (!this.view) return;
     this.drawing.draw(this.figure, this.view, this.#roles(), {
-      extras: [...this.measures.marks(this.figure, this.view), ...this.#whatVanished(), ...hints(this)],
+      extras: [...this.measures.marks(this.figure, this.view), ...this.#whatVanished(), ...this.notes.marks(this.view), ...hints(this),
+        ...this.gathering.marks()],
     });
   }
 
@@ -266,8 +285,8 @@ export class Board {
 
   async #copy(kind) {
     const name = document.title.split(" · ")[0];
-    if (kind === "svg") save((await svgOf(this.figure, this.#roles())).text, `${name}.svg`, "image/svg+xml");
-    if (kind === "png") save(await pngOf(this.figure, this.#roles()), `${name}.png`);
+    if (kind === "svg") save((await svgOf(this.figure, this.#roles(), this.notes.all)).text, `${name}.svg`, "image/svg+xml");
+    if (kind === "png") save(await pngOf(this.figure, this.#roles(), this.notes.all), `${name}.png`);
     if (kind === "json") save(JSON.stringify({ steps: this.own }, null, 1), `${name}.json`, "application/json");
     this.page.querySelector(".copies").open = false;
     this.bar.tell("The copy is among your downloads.");
@@ -293,14 +312,13 @@ export class Board {
   // Hides what a step is not made from; what is hidden is still there.
   #hideRest(id) {
     const kept = new Set(this.figure.madeFrom(id));
-    for (const step of this.own) if (!kept.has(step.id) && !step.hidden) this.saving.add({ op: "dress", id: step.id, dress: { hidden: true } });
-    this.rebuild();
+    const rest = this.own.filter((step) => !kept.has(step.id) && !step.hidden).map((step) => step.id);
+    if (rest.length) this.perform({ op: "dress", id: rest, dress: { hidden: true } });
     this.bar.tell(`What ${labelOf(this.figure, id)} does not need is hidden. Show all brings it back.`);
   }
 
   #showAll() {
-    for (const step of this.own) if (step.hidden) this.saving.add({ op: "dress", id: step.id, dress: { hidden: false } });
-    this.rebuild();
+    this.perform({ op: "dress", id: this.own.filter(({ hidden }) => hidden).map(({ id }) => id), dress: { hidden: false } });
   }
 
   #operations() { return [...this.stored, ...this.saving.pending.map(({ operation }) => operation)]; }
@@ -333,9 +351,11 @@ export class Board {
       "show all": () => this.#showAll(),
       arcs: () => this.#toggleArcs(),
       shake: () => this.#shake(),
+      note: () => this.building.take(NOTE),
+      gather: () => this.building.take(GATHER),
       "hand in": () => {
         if (this.result.isOpen) this.result.close();
-        this.handingIn.ask(this.figure, this.own, this.own.filter(({ make }) => this.book.makes[make].counts).length);
+        this.handingIn.ask();
       },
       "back to drawn": () => this.#backToDrawn(),
       closer: () => this.#zoom(1.25),

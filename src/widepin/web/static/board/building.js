@@ -36,6 +36,11 @@ export class Building {
     const { hand } = this.board;
     if (hand.meetings) return this.mark(hand.meetings[choice.which - 1].step);
     if (hand.blank.kind === "place") return this.#point(choice);
+    if (hand.blank.kind === "spot") return this.#startNote(choice.at);
+    if (hand.instrument.make === "gather") {
+      this.board.bar.clear();
+      return this.board.gathering.toggle(choice.id);
+    }
     if (hand.instrument.make === "intersection" && choice.type === "crossing") return this.mark(choice.step);
     const id = choice.type === "object" ? choice.id : this.#pointFor(choice);
     if (id === null) return;
@@ -72,6 +77,7 @@ export class Building {
     const { hand } = this.board;
     const { make } = hand.instrument;
     if (make === "move") return;
+    if (make === "answer") return this.board.handingIn.answered();
     if (make === "intersection") return this.#cross();
     if (hand.instrument.gauge) return this.#measure();
     const step = { id: this.board.newId(makeOf(hand.instrument)), make: makeOf(hand.instrument), from: hand.sources };
@@ -88,6 +94,23 @@ export class Building {
     hand.empty();
     this.board.perform({ op: "measure", of });
     this.board.bar.tell("It is measured. A measure costs no move.");
+  }
+
+  #startNote(at) {
+    this.board.hand.filled.push({ at: rounded(at) });
+    this.board.offer = null;
+    this.board.bar.clear();
+    this.board.bar.tell("Type the note, then Enter.");
+    this.board.show();
+    this.board.bar.focus();
+  }
+
+  #write(text) {
+    const [{ at }] = this.board.hand.filled;
+    this.board.hand.putDown();
+    this.board.bar.clear();
+    this.board.perform({ op: "note", note: crypto.getRandomValues(new Uint32Array(1))[0].toString(36), text, at });
+    this.board.bar.tell("The note is on the paper; drag it where you like.");
   }
 
   #cross() {
@@ -127,10 +150,14 @@ export class Building {
       return;
     }
     const place = name.match(/^\(?\s*(-?\d+(?:\.\d+)?)\s*[,; ]\s*(-?\d+(?:\.\d+)?)\s*\)?$/);
-    if (place && isFinal && ["point", "place"].includes(hand.blank?.kind)) {
+    if (hand.blank?.kind === "words") {
+      if (isFinal && name) this.#write(name);
+      return;
+    }
+    if (place && isFinal && ["point", "place", "spot"].includes(hand.blank?.kind)) {
       return this.fill({ type: "free", at: [Number(place[1]), Number(place[2])] });
     }
-    const ids = figure.ids.filter((id) => hand.fits(figure, id));
+    const ids = figure.ids.filter((id) => this.board.fits(id));
     const exact = ids.find((id) => labelOf(figure, id) === name || id === name);
     const longer = ids.some((id) => id !== exact && (id.startsWith(name) || labelOf(figure, id).startsWith(name)));
     if (exact && (isFinal || !longer)) return this.fill({ type: "object", id: exact });

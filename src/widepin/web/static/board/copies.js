@@ -1,6 +1,7 @@
 // Copies of the figure to take away: SVG in centimetres with named groups, PNG, and the steps as JSON.
 
 import { Drawing, outlineOf } from "../figure/drawing.js";
+import { noteText } from "../figure/marks.js";
 import { View } from "../figure/view.js";
 
 const SCALE = 48; // pixels per centimetre in the PNG, units per centimetre in the SVG
@@ -15,8 +16,9 @@ class Sheet extends Drawing {
   }
 }
 
-export async function svgOf(figure, roles) {
-  const places = outlineOf(figure);
+// notes: {text, at} each.
+export async function svgOf(figure, roles, notes) {
+  const places = [...outlineOf(figure), ...notes.map(({ at }) => at)];
   const span = (axis) => {
     const values = places.map((at) => at[axis]);
     return [Math.min(...values) - MARGIN, Math.max(...values) + MARGIN];
@@ -24,7 +26,8 @@ export async function svgOf(figure, roles) {
   const [[left, right], [low, high]] = [span(0), span(1)];
   const [width, height] = [(right - left) * SCALE, (high - low) * SCALE];
   const sheet = new Sheet(width, height);
-  sheet.draw(figure, new View(SCALE, left, high), roles);
+  const view = new View(SCALE, left, high);
+  sheet.draw(figure, view, roles, { extras: notes.map((note) => noteText(note, view)) });
   const { svg } = sheet;
   for (const [name, group] of Object.entries(sheet.layers)) group.id = name;
   for (const [name, value] of Object.entries({
@@ -44,8 +47,8 @@ async function styles() {
   return COLOURS.reduce((all, name) => all.replaceAll(`var(${name})`, root.getPropertyValue(name).trim()), text);
 }
 
-export async function pngOf(figure, roles) {
-  const { text, width, height } = await svgOf(figure, roles);
+export async function pngOf(figure, roles, notes) {
+  const { text, width, height } = await svgOf(figure, roles, notes);
   const picture = new Image();
   picture.src = `data:image/svg+xml;charset=utf-8,${encodeURIComponent(text)}`;
   await picture.decode();

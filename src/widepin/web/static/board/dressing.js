@@ -1,6 +1,7 @@
 // What can be done with a step in the record: hide it, name it, draw it dashed, make it another way, remove it.
 
 import { labelOf } from "../figure/drawing.js";
+import { listed } from "../figure/listed.js";
 import { choicesFor } from "./choices.js";
 import { hangingOn } from "./log.js";
 
@@ -31,7 +32,7 @@ export function dressing(figure, own, step, on, isAsking) {
   const remove = choice("Remove", () => (along.length ? on.ask(step.id) : on.remove(step.id)));
   remove.dataset.remove = "";
   tools.append(name, remove);
-  if (isAsking && along.length) tools.append(question(figure, step, along, on));
+  if (isAsking && along.length) tools.append(question(figure, [step.id], along, on));
   const ways = choicesFor(figure, step);
   if (ways.length) tools.append(otherWays(figure, step, ways, on));
   return tools;
@@ -60,24 +61,22 @@ function otherWays(figure, step, ways, on) {
   return list;
 }
 
-// Removing asks only where something hangs on the step, says what would go, and offers hiding first.
-function question(figure, step, along, on) {
+// Removing asks only where something hangs on these steps, says what would go, and offers hiding first.
+export function question(figure, ids, along, on) {
+  const named = ids.length > 3 ? `these ${ids.length}` : listed(ids.map((id) => labelOf(figure, id)));
+  const one = ids.length === 1 ? ids[0] : ids;
   const ask = document.createElement("div");
   ask.className = "asking";
   ask.setAttribute("role", "alertdialog");
   const words = document.createElement("p");
-  words.textContent = `With ${labelOf(figure, step.id)} would go ${listed(along.map((id) => labelOf(figure, id)))}.`;
+  words.textContent = `With ${named} would go ${listed(along.map((id) => labelOf(figure, id)))}.`;
   ask.append(
     words,
-    choice(`Only hide ${labelOf(figure, step.id)}`, () => on.dress(step.id, { hidden: true })),
-    choice(`Remove all ${along.length + 1}`, () => on.remove(step.id)),
+    choice(`Only hide ${named}`, () => on.dress(one, { hidden: true })),
+    choice(`Remove all ${along.length + ids.length}`, () => on.remove(one)),
     choice("Keep", () => on.ask(null)),
   );
   return ask;
-}
-
-function listed(names) {
-  return names.length > 1 ? `${names.slice(0, -1).join(", ")} and ${names.at(-1)}` : names[0];
 }
 
 function choice(words, onClick) {

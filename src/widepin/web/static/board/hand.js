@@ -36,7 +36,10 @@ export class Hand {
   fits(figure, id) {
     const kind = figure.kind(id);
     switch (this.blank?.kind) {
-      case "point": return kind === "point" && !(this.filled.includes(id) && !this.instrument.order);
+      case "point": return kind === "point" && !(this.filled.includes(id) && !this.instrument.order && !this.blank.again);
+      case "point or straight": return kind !== "circle" && !this.filled.includes(id);
+      case "any": return true;
+      case "wanted": return this.blank.kinds.includes(kind) && !this.filled.includes(id);
       case "draggable": return figure.canDrag(id);
       case "straight": return kind !== "point" && kind !== "circle";
       case "curve": return kind !== "point" && !this.filled.includes(id);
@@ -53,7 +56,8 @@ export class Hand {
     const parts = this.instrument.say.map((part) => {
       if (typeof part === "string") return part;
       const place = blank++;
-      if (place < this.filled.length) return { filled: labelOf(this.filled[place]) };
+      const filled = this.filled[place];
+      if (place < this.filled.length) return { filled: typeof filled === "string" ? labelOf(filled) : "here" };
       return place === this.filled.length && !this.meetings ? { next: roleWords(part.kind), offer } : { open: true };
     });
     if (this.meetings) parts.push(", at", { next: "1 or 2", offer: offer || "1 2" });
@@ -62,5 +66,6 @@ export class Hand {
 }
 
 function roleWords(kind) {
-  return { point: "a point", draggable: "a point", straight: "a straight", curve: "a curve", circle: "a circle", place: "a place" }[kind];
+  return { point: "a point", draggable: "a point", straight: "a straight", curve: "a curve", circle: "a circle", place: "a place",
+    "point or straight": "a point or a straight", any: "an object", wanted: "an object", spot: "a place", words: "words" }[kind];
 }

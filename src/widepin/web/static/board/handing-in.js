@@ -1,84 +1,88 @@
-// Handing in: asks once, with the count of moves; the answer can be pointed out or left to be found.
+// Handing in: asks once, with the count of moves. The answer fills the blanks of a sentence, or is left to be found.
 
-import { labelOf } from "../figure/drawing.js";
+import { answering } from "./instruments.js";
 
 const LOST = { error: "It could not be handed in: there is no connection. Nothing is lost; try again." };
-const FIND = "found for me", CHOOSE = "point it out";
 
 export class HandingIn {
-  // form: the question; setting: with wanted and budget; saving: everything must be stored first; done(result)
-  constructor(form, setting, saving, done) {
+  // form: the question; board: whose hand holds the answer; done(result)
+  constructor(form, board, done) {
     this.form = form;
-    this.setting = setting;
+    this.board = board;
+    this.sentence = answering(board.setting.wanted);
     this.question = form.querySelector(".question");
-    this.answer = form.querySelector(".answer");
+    this.button = form.querySelector(".btn-main");
     form.querySelector("[data-not-yet]").addEventListener("click", () => this.close());
-    form.addEventListener("keydown", (event) => {
-      if (event.key !== "Escape") return;
-      event.stopPropagation();
-      this.close();
-    });
     form.addEventListener("submit", async (event) => {
       event.preventDefault();
       if (!this.#isWhole()) return;
-      const button = form.querySelector(".btn-main");
-      button.disabled = true;
-      button.textContent = "Checking …";
-      const result = (await saving.settled()) ? await this.#send() : LOST;
-      button.disabled = false;
-      button.textContent = "Hand it in";
-      if (result.error) this.question.textContent = result.error;
-      else {
-        form.hidden = true;
-        done(result);
-      }
+      this.#checking(true);
+      const result = (await board.saving.settled()) ? await this.#send() : LOST;
+      this.#checking(false);
+      if (result.error) return this.board.bar.tell(result.error, true);
+      this.close();
+      done(result);
     });
   }
 
+  get isOn() { return this.board.hand.instrument === this.sentence; }
+
+  ask() {
+    const { board } = this;
+    board.hand.take(this.sentence);
+    board.bar.clear();
+    board.bar.tell(board.setting.finding ? "Point at it or type its name, or hand in as it is and let it be found." : "Point at it or type its name.");
+    board.show();
+    if (board.setting.finding) this.button.focus();
+    else board.bar.focus();
+  }
+
+  // Open as long as the answer is in hand, and true of the board as it stands.
+  show() {
+    this.form.hidden = !this.isOn;
+    if (!this.isOn) return;
+    const { budget } = this.board.setting;
+    const moves = this.board.own.filter(({ make }) => this.board.book.makes[make].counts).length;
+    const over = budget && moves > budget ? `, ${moves - budget} more than asked` : "";
+    this.question.textContent = `Hand in as it stands, with ${moves}${budget ? ` of ${budget}` : ""} ${moves === 1 && !budget ? "move" : "moves"}${over}?`;
+  }
+
+  answered() {
+    this.board.bar.tell("Esc empties the blanks.");
+    this.button.focus();
+  }
+
+  close() {
+    const { board } = this;
+    if (this.isOn) board.hand.putDown();
+    board.bar.clear();
+    board.bar.tell("");
+    board.show();
+    board.page.querySelector("[data-do='hand in']").focus();
+  }
+
+  // All of the answer is pointed out, or none of it.
+  #isWhole() {
+    const { hand, setting, bar } = this.board;
+    if (hand.isFull || (!hand.filled.length && setting.finding)) return true;
+    bar.tell(`Fill every blank${setting.finding ? ", or empty them with Esc and let the answer be found" : ""}.`, true);
+    bar.focus();
+    return false;
+  }
+
+  #checking(isOn) {
+    this.button.disabled = isOn;
+    this.button.textContent = isOn ? "Checking …" : "Hand it in";
+  }
+
   async #send() {
+    const body = new FormData(this.form);
+    for (const id of this.board.hand.filled) body.append("answer", id);
     try {
-      const answer = await fetch(this.form.action, {
-        method: "POST", headers: { Accept: "application/json" }, body: new FormData(this.form),
-      });
+      const answer = await fetch(this.form.action, { method: "POST", headers: { Accept: "application/json" }, body });
       return answer.redirected ? LOST : await answer.json();
     } catch {
       return LOST;
     }
   }
-
-  ask(figure, own, moves) {
-    const { budget, wanted } = this.setting;
-    const over = budget && moves > budget ? `, ${moves - budget} more than asked` : "";
-    this.question.textContent = `Hand in as it stands, with ${moves}${budget ? ` of ${budget}` : ""} ${moves === 1 && !budget ? "move" : "moves"}${over}?`;
-    this.answer.replaceChildren(...wanted.map((one) => blank(figure, own, one, this.setting.finding)));
-    this.form.hidden = false;
-    this.form.querySelector(".btn-main").focus();
-  }
-
-  close() {
-    this.form.hidden = true;
-    document.querySelector("[data-do='hand in']").focus();
-  }
-
-  // All of the answer is pointed out, or none of it.
-  #isWhole() {
-    const named = [...this.answer.querySelectorAll("select")].filter(({ value }) => value);
-    if ((!named.length && this.setting.finding) || named.length === this.setting.wanted.length) return true;
-    this.question.textContent = `Point out every part of the answer${this.setting.finding ? ", or leave all of it to be found" : ""}.`;
-    return false;
-  }
-}
-
-// "The ray m is [ ... ]"
-function blank(figure, own, { name, kind, kinds, given }, finding) {
-  const label = document.createElement("label");
-  const select = document.createElement("select");
-  select.name = "answer";
-  select.append(new Option(finding ? FIND : CHOOSE, ""));
-  const ids = given ? figure.ids : own.map(({ id }) => id);
-  for (const id of ids.filter((one) => kinds.includes(figure.kind(one)))) select.append(new Option(labelOf(figure, id), id));
-  const word = document.createElement("i");
-  word.textContent = name;
-  label.append(`The ${kind} `, word, " is ", select);
-  return label;
 }

@@ -4,6 +4,7 @@
 const POINT = { kind: "point" };
 const STRAIGHT = { kind: "straight" };
 const CURVE = { kind: "curve" };
+const AGAIN = { kind: "point", again: true }; // may be one that is in the sentence already
 
 // say: words and blanks in reading order. order: which blank is which entry of "from", where it is not the same.
 // draws: the make of its steps, where that is not its own name. keeps: blanks that stay filled for the next step.
@@ -24,10 +25,15 @@ export const INSTRUMENTS = [
   { make: "angle_bisector", name: "Angle bisector", say: ["Bisector of the angle from", POINT, "at", POINT, "to", POINT], icon: "M4 22L23 22M4 22L16 5M4 22L22 12" },
   { make: "circle_through", name: "Circle by three", say: ["Circle through", POINT, "and", POINT, "and", POINT], icon: "M13 5a9 9 0 1 0 .1 0M5 12a1.4 1.4 0 1 0 .1 0M20 9a1.4 1.4 0 1 0 .1 0M15 21.5a1.4 1.4 0 1 0 .1 0" },
   // Gauges make no object and cost no move.
-  { make: "length", gauge: true, name: "Length", say: ["Length from", POINT, "to", POINT], icon: "M3 19L23 9M2 15l3 8M21 5l3 8M9 13l1 3M14 10.5l1 3" },
+  { make: "length", gauge: true, name: "Length", say: ["Length from", POINT, "to", { kind: "point or straight" }], icon: "M3 19L23 9M2 15l3 8M21 5l3 8M9 13l1 3M14 10.5l1 3" },
   { make: "angle", gauge: true, name: "Angle", say: ["Angle from", POINT, "at", POINT, "to", POINT], icon: "M4 22L24 22M4 22L17 5M13 22a9 9 0 0 0-3.5-7" },
   { make: "radius", gauge: true, name: "Radius", say: ["Radius of", { kind: "circle" }], icon: "M13 5a9 9 0 1 0 .1 0M13 14L19.5 8M12 13l2 2M12 15l2-2" },
+  { make: "ratio", gauge: true, name: "Ratio", say: ["Ratio of the length from", AGAIN, "to", AGAIN, "to that from", AGAIN, "to", AGAIN], icon: "M4 9h18M4 6v6M22 6v6M4 20h9M4 17v6M13 17v6" },
 ];
+
+// What is in hand to write on the paper, and to gather several objects. Neither makes an object.
+export const NOTE = { make: "note", say: ["Note", { kind: "spot" }, "saying", { kind: "words" }] };
+export const GATHER = { make: "gather", say: ["Gather what is framed, or", { kind: "any", own: true }] };
 
 // The instruments that the task allows: with how often, null for any number. measuring: whether gauges are among them.
 export function allowed(tools, measuring) {
@@ -43,6 +49,16 @@ export function makeOf(instrument) {
 
 export function blanksOf(instrument) {
   return instrument.say.filter((part) => typeof part !== "string");
+}
+
+// The answer as a sentence with blanks: "The ray m is [ ]".
+export function answering(wanted) {
+  return {
+    make: "answer",
+    say: wanted.flatMap(({ name, kind, kinds, given }, place) => [
+      `${place ? "the" : "The"} ${kind} ${name} is`, { kind: "wanted", kinds, own: !given },
+    ]),
+  };
 }
 
 // A step as parts of a sentence: words, and {id} for objects.

@@ -26,7 +26,9 @@ export class Keys {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
     if (event.key === "Escape") return this.#escape();
     if (event.key === "?") return this.#toggleHelp(event);
+    if (event.key === "Delete" && !board.gathering.isEmpty) return board.gathering.askToRemove();
     if (!board.hand.instrument && this.#onHovered(event)) return;
+    if (!board.hand.instrument && (key === "n" || key === "g")) return this.#takeUp(event, key === "n" ? "note" : "gather");
     if (!board.hand.instrument && VIEW[event.key]) return this.deeds[VIEW[event.key]]();
     if (event.key === "Tab" && board.pointing.next()) return event.preventDefault();
     if (board.hand.instrument?.make === "move" && board.hand.isFull && this.#arrow(event)) return event.preventDefault();
@@ -36,7 +38,7 @@ export class Keys {
         event.preventDefault();
         card.click();
       }
-    } else if (event.key.length === 1 && /\S/.test(event.key) && !event.target.closest?.("button, a, input")) {
+    } else if (event.key.length === 1 && /\S/.test(event.key) && !event.target.closest?.("a, input, summary")) {
       board.bar.focus();
     }
   }
@@ -50,6 +52,11 @@ export class Keys {
     if (key.toLowerCase() === "h") board.perform({ op: "dress", id, dress: { hidden: true } });
     else board.record.askToRemove(id);
     return true;
+  }
+
+  #takeUp(event, deed) {
+    event.preventDefault();
+    this.deeds[deed]();
   }
 
   #escape() {

@@ -17,14 +17,15 @@ export function fold(log) {
 
 // All steps of the board, points where they were last put, dressed as last said.
 export function stepsOf(setting, done) {
-  const places = new Map(), dress = new Map(), made = new Map(), measures = new Map();
+  const places = new Map(), dress = new Map(), made = new Map(), measures = new Map(), notes = new Map();
   for (const operation of done) {
     if (operation.op === "add" || operation.op === "remake") made.set(operation.step.id, operation.step);
-    if (operation.op === "remove") for (const id of hangingOn([...made.values()], operation.id)) made.delete(id);
+    if (operation.op === "remove") for (const id of hangingOn([...made.values()], ...each(operation.id))) made.delete(id);
     if (operation.op === "measure") measures.set(operation.of.join(" "), operation.of);
     if (operation.op === "stop measuring") measures.delete(operation.of.join(" "));
     if (operation.op === "move") for (const [id, at] of Object.entries(operation.points)) places.set(id, at);
-    if (operation.op === "dress") dress.set(operation.id, { ...dress.get(operation.id), ...operation.dress });
+    if (operation.op === "note") notes.set(operation.note, { note: operation.note, text: operation.text, at: operation.at });
+    if (operation.op === "dress") for (const id of each(operation.id)) dress.set(id, { ...dress.get(id), ...operation.dress });
   }
   // A point that was dragged and then made a crossing has no place of its own any more.
   const placed = (step) => ({ ...step, ...(step.at && places.has(step.id) ? { at: places.get(step.id) } : {}), ...dress.get(step.id) });
@@ -32,12 +33,16 @@ export function stepsOf(setting, done) {
     given: [...setting.given, ...setting.start].map(placed),
     own: [...made.values()].map(placed),
     measures: [...measures.values()],
+    notes: [...notes.values()].filter(({ text }) => text),
   };
 }
 
-// The ids of a step and of all that is made from it.
-export function hangingOn(steps, id) {
-  const found = new Set([id]);
+// The ids of an operation on one object or on several at once.
+function each(id) { return Array.isArray(id) ? id : [id]; }
+
+// The ids of these steps and of all that is made from them.
+export function hangingOn(steps, ...ids) {
+  const found = new Set(ids);
   for (const step of steps) {
     const parents = [...(step.from ?? []), step.other_than, step.nearest_to, step.farthest_from];
     if (parents.some((parent) => found.has(parent))) found.add(step.id);
@@ -69,7 +74,7 @@ export function rebased(pending, taken, newId) {
     } else if (operation.op === "measure" || operation.op === "stop measuring") {
       operation.of = operation.of.map(rename);
     } else if (operation.op === "dress" || operation.op === "remove") {
-      operation.id = rename(operation.id);
+      operation.id = Array.isArray(operation.id) ? operation.id.map(rename) : rename(operation.id);
     }
     return { ...entry, operation };
   });

@@ -1,7 +1,8 @@
-// What is measured: lengths, angles and radii, live, on the drawing and in a list.
+// What is measured: lengths, distances, angles, radii and ratios, live, on the drawing and in a list.
 
 import { element, labelOf, middleOf } from "../figure/drawing.js";
 import { angleMark } from "../figure/marks.js";
+import { nearestPlace } from "./hits.js";
 
 const BESIDE = 18, INSIDE = 62; // pixels from a length, from a vertex
 const DEGREES = 180 / Math.PI;
@@ -41,16 +42,20 @@ export class Measures {
       const words = valueOf(figure, of);
       value.textContent = words ?? "gone here";
       if (words === null) return [];
-      const shapes = of.map((id) => figure.shape(id));
+      const shapes = placesOf(figure, of);
       const [x, y] = placeOf(shapes, view, view.toScreen(...middleOf(figure)));
-      const text = element("text", { x, y, class: "measure" }, words);
+      const text = element("text", { x, y, class: "measure" }, of.length === 4 ? `${nameOf(figure, of)} = ${words}` : words);
       return of.length === 3 ? [angleMark(...shapes.map((at) => view.toScreen(...at)), parseFloat(words)), text] : [text];
     });
   }
 }
 
 function nameOf(figure, of) {
-  return (of.length === 1 ? "radius of " : of.length === 3 ? "angle " : "") + of.map((id) => labelOf(figure, id)).join("");
+  const names = of.map((id) => labelOf(figure, id));
+  if (of.length === 1) return `radius of ${names[0]}`;
+  if (of.length === 4) return `${names[0]}${names[1]} : ${names[2]}${names[3]}`;
+  if (!of.every((id) => figure.isPoint(id))) return `${names[0]} from ${names[1]}`;
+  return `${of.length === 3 ? "angle " : ""}${names.join("")}`;
 }
 
 // The value in words; null where it does not exist.
@@ -61,8 +66,19 @@ function valueOf(figure, of) {
     const [cos, sin] = figure.book.play("turn point point point", shapes);
     return cos === 0 && sin === 0 ? null : `${(Math.atan2(sin, cos) * DEGREES).toFixed(1)}°`;
   }
-  const [length] = figure.book.play(of.length === 1 ? "radius circle" : "length point point", shapes);
+  if (of.length === 4) {
+    const [first, second] = [shapes.slice(0, 4), shapes.slice(4)].map((ends) => figure.book.play("length point point", ends)[0]);
+    return second > 0 ? (first / second).toFixed(3) : null;
+  }
+  const kinds = of.length === 1 ? "radius circle" : `length point ${figure.isPoint(of[1]) ? "point" : "straight"}`;
+  const [length] = figure.book.play(kinds, shapes);
   return `${length.toFixed(2)} cm`;
+}
+
+// The places between which a measure stands: a ratio stands at its first length, a distance at the foot on its straight.
+function placesOf(figure, of) {
+  const shapes = of.slice(0, of.length === 4 ? 2 : 3).map((id) => figure.shape(id));
+  return of.length === 2 && !figure.isPoint(of[1]) ? [shapes[0], nearestPlace("line", shapes[1], shapes[0])] : shapes;
 }
 
 // Where in the window a value stands best: beside a length, inside an angle, below the centre of a circle.

@@ -87,6 +87,15 @@ export class Pointing {
     board.drawing.svg.setPointerCapture(event.pointerId);
     if (this.#touches.size === 2) return this.#startPinch();
     if (this.isTouch) this.#touch(place);
+    if (board.gathering.isOn && !this.#offers.length) {
+      this.#down = { isFrame: true, start: place, dragged: false };
+      return;
+    }
+    const note = board.hand.instrument ? null : event.target.closest?.("[data-note]")?.dataset.note;
+    if (note) {
+      this.#down = { note, aside: board.notes.named(note).at, start: place, view: board.view, dragged: false };
+      return;
+    }
     const id = this.#draggableAt(...place, event.pointerType);
     // A name can be dragged aside where nothing else is meant.
     const name = board.hand.instrument ? null : event.target.closest?.("[data-names]")?.dataset.names;
@@ -122,7 +131,9 @@ export class Pointing {
     if (!this.#down.dragged && Math.hypot(dx, dy) < STILL) return;
     this.#down.dragged = true;
     const { board } = this;
-    if (this.#down.name) board.figure.step(this.#down.name).name_at = this.#aside(dx, dy);
+    if (this.#down.isFrame) board.gathering.frame(this.#down.start, place);
+    else if (this.#down.note) board.notes.putAside(this.#down.note, this.#onPaper(dx, dy));
+    else if (this.#down.name) board.figure.step(this.#down.name).name_at = this.#aside(dx, dy);
     else if (this.#down.whole) this.#putWhole(dx, dy);
     else if (this.#down.id) board.figure.put(this.#down.id, board.view.toPaper(...place));
     else board.look(this.#down.view.panned(dx, dy));
@@ -141,7 +152,12 @@ export class Pointing {
     this.#down = null;
     if (!down) return;
     const { board } = this;
-    if (down.dragged && down.name) {
+    if (down.dragged && down.isFrame) {
+      board.gathering.close();
+    } else if (down.dragged && down.note) {
+      const { note, text, at } = board.notes.named(down.note);
+      board.perform({ op: "note", note, text, at });
+    } else if (down.dragged && down.name) {
       board.perform({ op: "dress", id: down.name, dress: { name_at: board.figure.step(down.name).name_at } });
     } else if (down.dragged && down.whole) {
       board.perform({ op: "move", points: Object.fromEntries([...down.whole.keys()].map((id) => [id, rounded(board.figure.shape(id))])) });
@@ -167,6 +183,11 @@ export class Pointing {
 
   #aside(dx, dy) {
     return [dx, dy].map((way, axis) => Math.round(this.#down.aside[axis] + way));
+  }
+
+  #onPaper(dx, dy) {
+    const { aside: [x, y], view } = this.#down;
+    return [x + dx / view.scale, y - dy / view.scale];
   }
 
   #putWhole(dx, dy) {

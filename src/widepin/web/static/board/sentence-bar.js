@@ -37,6 +37,8 @@ export class SentenceBar {
 
   #part(part) {
     if (part.next) {
+      this.field.maxLength = part.next === "words" ? 200 : 30;
+      this.field.classList.toggle("wide", part.next === "words");
       this.field.placeholder = part.offer ?? "";
       this.field.setAttribute("aria-label", `${part.next}: type its name`);
       this.field.style.width = `${Math.max(3, (part.offer ?? "").length * 0.62 + 1.6)}rem`;

@@ -1,5 +1,7 @@
 // Plays the drag from the drawing to the position where a construction breaks.
 
+import { listed } from "./listed.js";
+
 const SECONDS = 3;
 
 export class BreakPlayer {
@@ -60,8 +62,4 @@ export class BreakPlayer {
     const { then, object } = this.picture.data.breaks;
     return then === "undefined" ? `Here ${object} does not exist any more.` : `Here ${object} is not what it should be.`;
   }
-}
-
-function listed(names) {
-  return names.length > 1 ? `${names.slice(0, -1).join(", ")} and ${names.at(-1)}` : names[0];
 }

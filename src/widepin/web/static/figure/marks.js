@@ -32,3 +32,23 @@ export function angleMark(a, v, b, degrees) {
   const turn = (ways[1] - ways[0] + 3 * Math.PI) % (2 * Math.PI) - Math.PI;
   return element("path", { d: `M${at(ways[0], ARC)}A${ARC} ${ARC} 0 0 ${turn > 0 ? 1 : 0} ${at(ways[1], ARC)}`, class: "tick" });
 }
+
+const LETTERS = 30; // in a line of a note, about
+
+// A note at its place, in short lines.
+export function noteText({ note, text, at }, view) {
+  const [x, y] = view.toScreen(...at);
+  const made = element("text", { x, y, class: "note" });
+  if (note) made.dataset.note = note;
+  for (const [number, line] of linesOf(text).entries()) made.append(element("tspan", { x, dy: number ? "1.25em" : 0 }, line));
+  return made;
+}
+
+function linesOf(text) {
+  const lines = [""];
+  for (const word of text.split(/\s+/)) {
+    if (lines.at(-1) && lines.at(-1).length + word.length >= LETTERS) lines.push("");
+    lines[lines.length - 1] = `${lines.at(-1)} ${word}`.trim();
+  }
+  return lines;
+}

@@ -2,6 +2,7 @@
 
 import { Drawing, curvePath, element, labelOf, looksOf, outlineOf } from "./drawing.js";
 import { Figure } from "./figure.js";
+import { noteText } from "./marks.js";
 import { View } from "./view.js";
 
 const STRIDE = 0.02; // share of a drag that is never jumped over, so that what vanishes is seen where it was last
@@ -48,7 +49,10 @@ export class Picture {
     const [width, height] = this.drawing.size();
     if (!width) return;
     const view = View.fitted(this.outline, width, height);
-    this.drawing.draw(this.figure, view, this.#roles(), { names: this.names, extras: this.#ghosts(view, width, height) });
+    this.drawing.draw(this.figure, view, this.#roles(), {
+      names: this.names,
+      extras: [...this.#ghosts(view, width, height), ...(this.names ? (this.data.notes ?? []).map((note) => noteText(note, view)) : [])],
+    });
   }
 
   #put(share) {
