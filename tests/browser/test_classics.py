@@ -4,27 +4,51 @@ import pytest
 from playwright.sync_api import expect
 from sqlalchemy import select
 
-from widepin.school.demo_tasks import TASKS, steps
 from widepin.school.models import Assignment, Person, SchoolClass, TaskSheet
+from widepin.school.shelf import SHELF
+from widepin.school.shelf.notation import steps
 from widepin.school.store import make_sessions
 
-SOUND = {one.title: next(lines for outcome, lines in one.solutions if outcome == "sound") for one in TASKS}
+CLASSICS = (
+    "perpendicular-bisector",
+    "bisect-an-angle",
+    "perpendicular-at-a-point",
+    "perpendicular-through-a-point",
+    "parallel-through-a-point",
+    "third-of-a-segment",
+    "circumcircle",
+    "incircle",
+    "foot-of-an-altitude",
+    "orthocentre",
+    "equilateral-in-a-circle",
+    "hexagon-in-a-circle",
+    "hexagon-on-a-side",
+    "rectangle",
+    "tangent-at-a-point",
+    "tangent-from-a-point",
+)
 
 
-@pytest.fixture(params=SOUND)
-def title(request):
-    return request.param
+@pytest.fixture(params=CLASSICS)
+def classic(request):
+    return SHELF[request.param]
 
 
 @pytest.fixture
-def apprentice(desk, school, title):
-    """A student of one class that has this task to do."""
+def apprentice(desk, school, classic):
+    """A student of a class that has this task to do."""
     with make_sessions(school)() as session:
+        teacher = session.scalars(select(Person).where(Person.role == "teacher")).first()
         student = session.scalars(select(Person).where(Person.login == desk.login)).one()
-        has_task = select(SchoolClass).join(Assignment).join(TaskSheet).where(TaskSheet.title == title)
-        student.classes = [session.scalars(has_task).first()]
+        sheet = TaskSheet(owner=teacher, title=classic.title, document=classic.document())
+        school_class = SchoolClass(name=f"Classics, {desk.login}", teacher=teacher)
+        school_class.assignments = [Assignment(sheet=sheet)]
+        student.classes = [school_class]
         session.commit()
-    return desk
+    yield desk
+    with make_sessions(school)() as session:
+        session.delete(session.scalars(select(SchoolClass).where(SchoolClass.name == f"Classics, {desk.login}")).one())
+        session.commit()
 
 
 class Hands:
@@ -70,10 +94,10 @@ class Hands:
         )
 
 
-def test_a_classical_construction_is_built_and_sound(apprentice, title):
-    apprentice.enter(title)
+def test_a_classical_construction_is_built_and_sound(apprentice, classic):
+    apprentice.enter(classic.title)
     hands = Hands(apprentice)
-    for step in steps(SOUND[title]):
+    for step in steps(classic.model):
         hands.make(step)
     apprentice.saved()
     apprentice.hand_in()

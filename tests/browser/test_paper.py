@@ -104,7 +104,9 @@ class TestNotes:
         expect(note.locator("tspan")).to_have_count(2)
         expect(note).to_be_visible()
         # In one go, since the board draws it anew with every change.
-        x, y = gable.page.evaluate("(({ x, y }) => [x, y])(document.querySelector('text.note').getBoundingClientRect())")
+        x, y = gable.page.evaluate(
+            "(({ x, y }) => [x, y])(document.querySelector('text.note').getBoundingClientRect())"
+        )
         dragged(gable, (x + 20, y + 8), (x - 60, y + 28))
         assert gable.stored()[-1]["operation"]["at"] != gable.stored()[-2]["operation"]["at"]
         gable.page.get_by_label("Note", exact=True).fill("One radius")

@@ -4,7 +4,7 @@ import pytest
 
 from tests.judge.test_judging import task, verdict
 from widepin.judge.costs import PRICES, strokes
-from widepin.school.demo_tasks import rel
+from widepin.school.shelf.notation import rel
 
 TOOLS = ["points", "line", "ray", "segment", "circle", "circle_radius"]
 AB = "A free_point at=1,1\nB free_point at=7,2"

@@ -10,8 +10,9 @@ from widepin.documents.bundle import read_bundle
 from widepin.documents.task import read_task, read_work
 from widepin.documents.verdict import judge_document, read_verdict, write_verdict
 from widepin.judge.judging import judge
-from widepin.school.demo_tasks import TASKS, rel
-from widepin.school.demo_tasks import steps as from_lines
+from widepin.school.demo_tasks import TASKS
+from widepin.school.shelf.notation import rel
+from widepin.school.shelf.notation import steps as from_lines
 
 from .test_cases import CASES
 

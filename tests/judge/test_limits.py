@@ -8,7 +8,7 @@ from tests.judge.test_judging import ALL, task
 from widepin.judge.board import Board
 from widepin.judge.limits import beyond_limits, room
 from widepin.plane.shapes import Circle, Kind, Point, Straight
-from widepin.school.demo_tasks import rel
+from widepin.school.shelf.notation import rel
 
 AB = "A free_point at=0,0\nB free_point at=6,0"
 ROOMY = {

@@ -8,7 +8,8 @@ from widepin.judge import search as searching
 from widepin.judge.board import Board
 from widepin.judge.search import binding_order, search, split, twins
 from widepin.judge.task import Condition
-from widepin.school.demo_tasks import TASKS, rel
+from widepin.school.demo_tasks import TASKS
+from widepin.school.shelf.notation import rel
 
 
 def test_corners_of_an_equilateral_triangle_may_trade_places():

@@ -5,7 +5,7 @@ import pytest
 from tests.judge.test_judging import AB, task
 from widepin.documents.reading import Unreadable
 from widepin.judge.task import MOST_CONDITIONS, MOST_TERMS, MOST_WANTED
-from widepin.school.demo_tasks import rel
+from widepin.school.shelf.notation import rel
 
 PARALLEL = rel("parallel", "m", "A-B")
 WRONG = {

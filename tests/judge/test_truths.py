@@ -7,7 +7,7 @@ from tests.judge.test_judging import AB, ALL, DEMO, TASKS_BY_NAME, task, verdict
 from widepin.judge.board import Board
 from widepin.judge.task import Condition
 from widepin.judge.truths import MOST, is_proven
-from widepin.school.demo_tasks import rel
+from widepin.school.shelf.notation import rel
 
 TRIANGLE = "A free_point at=1,1\nB free_point at=7,2\nC free_point at=3,6"
 

@@ -8,10 +8,11 @@ from datetime import timedelta
 from sqlalchemy.orm import Session
 
 from .demo_accounts import DEMO_PASSWORD, SHOWN_ACCOUNTS
-from .demo_tasks import PEOPLE, TASKS, DemoTask, steps
+from .demo_tasks import PEOPLE, TASKS, DemoTask
 from .handins import hand_in
 from .models import Assignment, Operation, Person, SchoolClass, TaskSheet, Work, now
 from .people import Passwords
+from .shelf.notation import steps
 
 SET_TASKS = (range(6), range(2, 10))
 """Which of the tasks each class has to do."""

@@ -1,7 +1,7 @@
 """The demo's ten tasks, of rising difficulty, and ways in which students work on them.
 
-Steps are written a line each, ``id make from... option=value``, and read by ``steps``. A solution's key says what
-becomes of it; the judge decides when the demo is loaded, and a test compares.
+Steps are written in the notation of the shelf. A solution's key says what becomes of it; the judge decides when the demo
+is loaded, and a test compares.
 """
 
 from __future__ import annotations
@@ -9,7 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from typing import Any
 
-RULER_AND_COMPASS = ["points", "line", "ray", "segment", "circle", "circle_radius"]
+from .shelf.notation import GABLE, RULER_AND_COMPASS, SILL, rel, task_document
 
 
 @dataclass(frozen=True)
@@ -28,58 +28,10 @@ class DemoTask:
 
     def document(self) -> dict[str, Any]:
         """The task document."""
-        document = {
-            "format": "widepin.task/1",
-            "title": self.title,
-            "text": self.text,
-            "given": steps(self.given),
-            "tools": self.tools,
-            "wanted": [dict(zip(("kind", "name"), one.split(), strict=True)) for one in self.wanted],
-            "conditions": self.conditions,
-            "model": steps(self.model),
-        }
-        return document | ({"budget": {"moves": self.moves}} if self.moves else {})
+        return task_document(
+            self.title, self.text, self.given, self.tools, self.wanted, self.conditions, self.model, self.moves
+        )
 
-
-def steps(lines: str) -> list[dict[str, Any]]:
-    """Steps from their lines.
-
-    >>> steps("C point_on s at=1,2")
-    [{'id': 'C', 'make': 'point_on', 'from': ['s'], 'at': [1.0, 2.0]}]
-    """
-    made = []
-    for line in filter(None, map(str.strip, lines.splitlines())):
-        id_, make, *rest = line.split()
-        step: dict[str, Any] = {"id": id_, "make": make}
-        if sources := [word for word in rest if "=" not in word]:
-            step["from"] = sources
-        for name, value in (word.split("=") for word in rest if "=" in word):
-            step[name] = [float(x) for x in value.split(",")] if name == "at" else value
-            if name == "pick":
-                step[name] = int(value)
-        made.append(step)
-    return made
-
-
-def rel(name: str, *of: Any) -> dict[str, Any]:
-    """A condition; terms of several names are written with hyphens, A-B."""
-    return {"rel": name, "of": [term.split("-") if "-" in term else term for term in of]}
-
-
-SILL = """
-A free_point at=2,3
-B free_point at=8,4
-s segment A B
-"""
-
-GABLE = """
-A free_point at=1,1
-B free_point at=10,1.2
-C free_point at=4,7.5
-c segment A B
-a segment B C
-b segment C A
-"""
 
 TASKS = [
     DemoTask(

@@ -64,9 +64,11 @@ class SchoolClass(Base):
 
     teacher: Mapped[Person] = relationship()
     students: Mapped[list[Person]] = relationship(
-        secondary="membership", back_populates="classes", order_by="Person.name"
+        secondary="membership", back_populates="classes", order_by="Person.name", passive_deletes=True
     )
-    assignments: Mapped[list[Assignment]] = relationship(back_populates="school_class", order_by="Assignment.place")
+    assignments: Mapped[list[Assignment]] = relationship(
+        back_populates="school_class", order_by="Assignment.place", passive_deletes="all"
+    )
 
 
 class Membership(Base):
@@ -108,7 +110,7 @@ class Assignment(Base):
 
     school_class: Mapped[SchoolClass] = relationship(back_populates="assignments")
     sheet: Mapped[TaskSheet] = relationship()
-    works: Mapped[list[Work]] = relationship(back_populates="assignment")
+    works: Mapped[list[Work]] = relationship(back_populates="assignment", passive_deletes="all")
 
 
 class Work(Base):
@@ -125,8 +127,12 @@ class Work(Base):
 
     assignment: Mapped[Assignment] = relationship(back_populates="works")
     student: Mapped[Person] = relationship()
-    operations: Mapped[list[Operation]] = relationship(back_populates="work", order_by="Operation.number")
-    hand_ins: Mapped[list[HandIn]] = relationship(back_populates="work", order_by="HandIn.attempt")
+    operations: Mapped[list[Operation]] = relationship(
+        back_populates="work", order_by="Operation.number", passive_deletes="all"
+    )
+    hand_ins: Mapped[list[HandIn]] = relationship(
+        back_populates="work", order_by="HandIn.attempt", passive_deletes="all"
+    )
 
 
 class Operation(Base):
