@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import secrets
 from datetime import UTC, datetime
 from typing import Any
 
@@ -33,6 +34,15 @@ class Base(DeclarativeBase):
     )
 
 
+LETTERS = "23456789ABCDEFGHJKMNPQRSTUVWXYZ"
+"""Of which codes are made: no two of them look alike."""
+
+
+def class_code() -> str:
+    """A new code for a class."""
+    return "".join(secrets.choice(LETTERS) for _ in range(5))
+
+
 class Person(Base):
     """Somebody with an account."""
 
@@ -42,7 +52,8 @@ class Person(Base):
     login: Mapped[str] = mapped_column(String(64), unique=True)
     name: Mapped[str] = mapped_column(String(120))
     role: Mapped[str] = mapped_column(Enum(*ROLES, name="role"))
-    password_hash: Mapped[str] = mapped_column(String(200))
+    password_hash: Mapped[str] = mapped_column(String(200))  # empty: signs in by codes alone
+    code_number: Mapped[int] = mapped_column(default=1, server_default="1")  # counts renewals of the personal code
 
     classes: Mapped[list[SchoolClass]] = relationship(secondary="membership", back_populates="students")
 
@@ -61,6 +72,8 @@ class SchoolClass(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     name: Mapped[str] = mapped_column(String(120))
     teacher_id: Mapped[int] = mapped_column(ForeignKey("person.id"))
+    code: Mapped[str] = mapped_column(String(8), unique=True, default=class_code)
+    archived: Mapped[datetime | None] = mapped_column(DateTime)
 
     teacher: Mapped[Person] = relationship()
     students: Mapped[list[Person]] = relationship(

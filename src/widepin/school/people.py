@@ -28,7 +28,7 @@ class Passwords:
     def sign_in(self, session: Session, login: str, password: str) -> Person | None:
         """The person with this login and password, or None. Takes as long for an unknown login as for a known one."""
         person = session.scalar(select(Person).where(Person.login == login.strip().lower()))
-        kept = person.password_hash if person else self._nobody()
+        kept = person.password_hash if person and person.password_hash else self._nobody()
         try:
             self.hasher.verify(kept, password[:LONGEST_PASSWORD])
         except (VerificationError, InvalidHashError):

@@ -60,5 +60,6 @@ def to_do(session: Session, student: Person) -> list[tuple[Assignment, Standing]
     return [
         (assignment, standing(student, works.get(assignment.id)))
         for school_class in student.classes
+        if school_class.archived is None
         for assignment in school_class.assignments
     ]

@@ -74,6 +74,14 @@ def own_class(class_id: int) -> SchoolClass:
     return found
 
 
+def own_student(school_class: SchoolClass, person_id: int) -> Person:
+    """A student of a class that this teacher teaches."""
+    found = session().get(Person, person_id)
+    if found is None or found not in school_class.students:
+        abort(404)
+    return found
+
+
 def taught_assignment(assignment_id: int) -> Assignment:
     """An assignment of a class that this teacher teaches."""
     found = session().get(Assignment, assignment_id)
@@ -85,7 +93,7 @@ def taught_assignment(assignment_id: int) -> Assignment:
 def assignment_to_do(assignment_id: int) -> Assignment:
     """An assignment of a class that this student is in."""
     found = session().get(Assignment, assignment_id)
-    if found is None or me() not in found.school_class.students:
+    if found is None or found.school_class.archived or me() not in found.school_class.students:
         abort(404)
     return found
 

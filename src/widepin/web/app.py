@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import os
+from functools import partial
 from pathlib import Path
 from typing import Any
 
@@ -20,7 +21,7 @@ from werkzeug.wrappers import Response
 
 from ..documents.words import seals, tool_in_words
 from ..school.people import Passwords
-from . import classes, drawing, handins, signin, tasks
+from . import classes, drawing, handins, roster, signin, tasks
 from .access import login_manager
 from .database import use_database
 
@@ -29,6 +30,7 @@ DEFAULTS: dict[str, Any] = {
     "MAX_CONTENT_LENGTH": 1_000_000,
     "SESSION_COOKIE_SAMESITE": "Lax",
     "SIGN_IN_LIMIT": "10 per minute",
+    "CODE_LIMIT": "90 per minute",
     "HTTPS": False,
     "PASSWORDS": None,
     # A page may stay open for a whole lesson; the token then lives as long as the session.
@@ -63,15 +65,25 @@ def create_app(settings: dict[str, Any]) -> Flask:
         content_security_policy=CONTENT_SECURITY_POLICY,
     )
     limiter = Limiter(get_remote_address, app=app, storage_uri="memory://")
-    for feature in (signin, classes, tasks, handins, drawing):
+    for feature in (signin, classes, roster, tasks, handins, drawing):
         app.register_blueprint(feature.blueprint)
-    limited = limiter.limit(app.config["SIGN_IN_LIMIT"])(app.view_functions["signin.enter"])
-    app.view_functions["signin.enter"] = limited  # type: ignore[assignment]
+    # A whole class comes from one address at once: tries are counted per account, or per class.
+    for endpoint, limit, field in (
+        ("signin.enter", "SIGN_IN_LIMIT", "login"),
+        ("signin.enter_by_code", "CODE_LIMIT", "class_code"),
+    ):
+        limited = limiter.limit(app.config[limit], key_func=partial(sender, field))(app.view_functions[endpoint])
+        app.view_functions[endpoint] = limited  # type: ignore[assignment]
     app.add_url_rule("/", "home", home)
     app.register_error_handler(HTTPException, show_error)
     app.jinja_env.globals.update(seals=seals, tool_in_words=tool_in_words)
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
     return app
+
+
+def sender(field: str) -> str:
+    """Who tries to sign in: the address, and the account or class."""
+    return f"{get_remote_address()} {request.form.get(field, '').strip().lower()[:64]}"
 
 
 def from_environment() -> Flask:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from flask import abort, flash, redirect, render_template, request, url_for
 from sqlalchemy import select
+from sqlalchemy.orm import selectinload
 from werkzeug.wrappers import Response
 
 from ...documents.explaining import HELP
@@ -19,8 +20,21 @@ from ..figures import hand_in_figure, task_figure
 @teachers_only
 def index() -> str:
     """All classes of the teacher."""
-    classes = session().scalars(select(SchoolClass).where(SchoolClass.teacher_id == me().id).order_by(SchoolClass.name))
-    return render_template("classes/index.html", classes=list(classes))
+    return show_classes()
+
+
+def show_classes(typed: str | None = None, trouble: str | None = None) -> str:
+    """The page of all classes; with what was typed for a new one, and what is wrong with it."""
+    own = select(SchoolClass).where(SchoolClass.teacher_id == me().id).order_by(SchoolClass.name)
+    own = own.options(selectinload(SchoolClass.students), selectinload(SchoolClass.assignments))
+    classes = list(session().scalars(own))
+    return render_template(
+        "classes/index.html",
+        classes=[one for one in classes if not one.archived],
+        archived=[one for one in classes if one.archived],
+        typed=typed,
+        trouble=trouble,
+    )
 
 
 @teachers_only

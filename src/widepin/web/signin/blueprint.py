@@ -8,4 +8,5 @@ blueprint = Blueprint("signin", __name__)
 
 blueprint.add_url_rule("/sign-in", "form", views.form)
 blueprint.add_url_rule("/sign-in", "enter", views.enter, methods=["POST"])
+blueprint.add_url_rule("/sign-in/code", "enter_by_code", views.enter_by_code, methods=["POST"])
 blueprint.add_url_rule("/sign-out", "leave", views.leave, methods=["POST"])

@@ -14,6 +14,7 @@ from wtforms.validators import InputRequired, Length
 
 from ...school.demo_accounts import DEMO_PASSWORD, SHOWN_ACCOUNTS
 from ...school.people import LONGEST_PASSWORD
+from ...school.roster import sign_in_by_code
 from ..access import SignedIn
 from ..database import session
 
@@ -45,16 +46,29 @@ def enter() -> Any:
     return redirect(local(filled.next.data) or url_for("home"))
 
 
+def enter_by_code() -> Any:
+    """Sign in with a class code and a personal code."""
+    codes = [request.form.get(field, "")[:40] for field in ("class_code", "code")]
+    person = sign_in_by_code(session(), current_app.config["SECRET_KEY"], *codes)
+    if person is None:
+        wrong = "These two codes do not fit. Check both on your card, or ask your teacher."
+        return show(SignInForm(formdata=None), code_error=wrong, codes=codes), 422
+    login_user(SignedIn(person))
+    return redirect(local(request.form.get("next")) or url_for("home"))
+
+
 def leave() -> Response:
     """Sign out."""
     logout_user()
     return redirect(url_for("signin.form"))
 
 
-def show(filled: SignInForm, error: str | None = None) -> str:
+def show(filled: SignInForm, error: str | None = None, **context: Any) -> str:
     """The sign-in page; in the demo with a button per demo account."""
     accounts = SHOWN_ACCOUNTS if current_app.config["DEMO"] else ()
-    return render_template("signin/form.html", form=filled, error=error, accounts=accounts, demo_password=DEMO_PASSWORD)
+    return render_template(
+        "signin/form.html", form=filled, error=error, accounts=accounts, demo_password=DEMO_PASSWORD, **context
+    )
 
 
 def local(target: str | None) -> str | None:

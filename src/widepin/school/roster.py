@@ -1,0 +1,179 @@
+"""Classes and who is in them: codes to sign in by, and adding, moving, removing and copying."""
+
+from __future__ import annotations
+
+import hashlib
+import hmac
+import re
+import unicodedata
+from collections.abc import Iterable
+from typing import Any
+
+from sqlalchemy import func, select
+from sqlalchemy.orm import Session
+
+from .models import LETTERS, Assignment, HandIn, Membership, Operation, Person, SchoolClass, Work
+
+PERSONAL_CODE = 8
+"""Letters in a personal code."""
+
+
+class NameTaken(Exception):
+    """The teacher has a class of this name."""
+
+
+def personal_code(secret: str, person: Person) -> str:
+    """The code by which a student signs in.
+
+    It follows from the server's secret, so it can be printed again at any time and yet is not in the database.
+    """
+    what = f"personal code {person.id} {person.code_number}".encode()
+    number = int.from_bytes(hmac.digest(secret.encode(), what, hashlib.sha256))
+    letters = ""
+    for _ in range(PERSONAL_CODE):
+        number, rest = divmod(number, len(LETTERS))
+        letters += LETTERS[rest]
+    return f"{letters[:4]}-{letters[4:]}"
+
+
+def typed(code: str) -> str:
+    """A code as it was typed, without what people put between the letters."""
+    return re.sub("[^0-9A-Z]", "", code.upper())
+
+
+def sign_in_by_code(session: Session, secret: str, of_class: str, personal: str) -> Person | None:
+    """The student of a class with these codes, or None."""
+    known = session.scalar(select(SchoolClass).where(SchoolClass.code == typed(of_class)))
+    found = None
+    for student in known.students if known and known.archived is None else ():
+        if hmac.compare_digest(typed(personal_code(secret, student)), typed(personal)):
+            found = student
+    return found
+
+
+def new_class(session: Session, teacher: Person, name: str) -> SchoolClass:
+    """A class without students. Raises NameTaken."""
+    check_name(session, teacher, name)
+    made = SchoolClass(name=name, teacher=teacher)
+    session.add(made)
+    session.flush()
+    return made
+
+
+def check_name(session: Session, teacher: Person, name: str) -> None:
+    """That the teacher has no other class of this name. Raises NameTaken."""
+    if session.scalar(select(SchoolClass.id).where(SchoolClass.teacher_id == teacher.id, SchoolClass.name == name)):
+        raise NameTaken(name)
+
+
+def add_students(session: Session, school_class: SchoolClass, names: Iterable[str]) -> list[Person]:
+    """New students of a class, who sign in by their codes."""
+    made = []
+    for name in names:
+        student = Person(login=free_login(session, name), name=name, role="student", password_hash="")
+        session.add(student)
+        session.flush()
+        made.append(student)
+    school_class.students.extend(made)
+    session.flush()
+    return made
+
+
+def free_login(session: Session, name: str) -> str:
+    """A login made from a name that nobody has: nell.farrow, nell.farrow2."""
+    plain = unicodedata.normalize("NFKD", name).encode("ascii", "ignore").decode().lower()
+    base = ".".join(re.findall("[a-z0-9]+", plain))[:50] or "student"
+    taken = set(session.scalars(select(Person.login).where(Person.login.startswith(base, autoescape=True))))
+    return next(login for login in (base, *(f"{base}{n}" for n in range(2, len(taken) + 3))) if login not in taken)
+
+
+def remove_student(session: Session, school_class: SchoolClass, student: Person) -> None:
+    """Take a student out of a class, with the works done for it; one who is in no other class is deleted wholly."""
+    if len(student.classes) > 1:
+        own = select(Assignment.id).where(Assignment.class_id == school_class.id)
+        for work in session.scalars(select(Work).where(Work.student_id == student.id, Work.assignment_id.in_(own))):
+            session.delete(work)
+        school_class.students.remove(student)
+    else:
+        session.delete(student)
+    session.flush()
+
+
+def move_student(session: Session, student: Person, source: SchoolClass, target: SchoolClass) -> None:
+    """Put a student into another class. Works stay with the tasks of the class that they were done in."""
+    source.students.remove(student)
+    if student not in target.students:
+        target.students.append(student)
+    session.flush()
+
+
+def done_by(session: Session, school_class: SchoolClass, student: Person | None = None) -> tuple[int, int]:
+    """How many works and how many hand-ins there are in a class, of one student or of all."""
+    works = (
+        select(func.count(Work.id.distinct()), func.count(HandIn.id))
+        .join(Assignment, Work.assignment_id == Assignment.id)
+        .outerjoin(HandIn, HandIn.work_id == Work.id)
+        .where(Assignment.class_id == school_class.id)
+    )
+    count, attempts = session.execute(works.where(Work.student_id == student.id) if student else works).one()
+    return count, attempts
+
+
+def copy_class(session: Session, school_class: SchoolClass, name: str, with_students: bool) -> SchoolClass:
+    """A class with the same tasks, without dates, and with the same students if wanted. Raises NameTaken."""
+    made = new_class(session, school_class.teacher, name)
+    made.assignments = [
+        Assignment(sheet=one.sheet, place=one.place, help=one.help, measuring=one.measuring, finding=one.finding)
+        for one in school_class.assignments
+    ]
+    if with_students:
+        made.students = list(school_class.students)
+    session.flush()
+    return made
+
+
+def remove_class(session: Session, school_class: SchoolClass) -> None:
+    """Delete a class with all works done in it, and its students who are in no other class."""
+    others = select(Membership.person_id).where(Membership.class_id != school_class.id)
+    alone = [student for student in school_class.students if student.id not in set(session.scalars(others))]
+    session.delete(school_class)
+    session.flush()
+    for student in alone:
+        session.delete(student)
+    session.flush()
+
+
+def data_of(session: Session, school_class: SchoolClass, students: Iterable[Person]) -> dict[str, Any]:
+    """Everything that is kept about students in a class, as JSON."""
+    works = list(session.scalars(select(Work).join(Assignment).where(Assignment.class_id == school_class.id)))
+    return {
+        "class": school_class.name,
+        "students": [
+            {
+                "name": student.name,
+                "login": student.login,
+                "works": [_work(session, work) for work in works if work.student_id == student.id],
+            }
+            for student in students
+        ],
+    }
+
+
+def _work(session: Session, work: Work) -> dict[str, Any]:
+    log = session.scalars(select(Operation).where(Operation.work_id == work.id).order_by(Operation.number))
+    return {
+        "task": work.assignment.sheet.title,
+        "started": work.started.isoformat(),
+        "operations": [{"stored": one.stored.isoformat(), **one.document} for one in log],
+        "hand_ins": [
+            {
+                "attempt": one.attempt,
+                "handed_in": one.handed_in.isoformat(),
+                "outcome": one.outcome.value,
+                "moves": one.moves,
+                "work": one.document,
+                "verdict": one.verdict,
+            }
+            for one in work.hand_ins
+        ],
+    }

@@ -1,0 +1,279 @@
+"""A class as such: who is in it, the codes they sign in by, and what becomes of the class."""
+
+from __future__ import annotations
+
+from functools import partial
+from typing import Any
+
+from flask import current_app, flash, redirect, render_template, request, url_for
+from sqlalchemy import select
+from werkzeug.wrappers import Response
+
+from ...documents.reading import Unreadable
+from ...documents.roster import LONGEST_NAME, decoded, read_roster, write_roster
+from ...school import roster
+from ...school.models import SchoolClass, class_code, now
+from ..access import me, own_class, own_student, teachers_only
+from ..classes.views import show_classes
+from ..database import session
+from ..downloads import download
+from ..printing import printed
+
+
+@teachers_only
+def create() -> Any:
+    """Begin a class."""
+    name = typed_name()
+    try:
+        made = roster.new_class(session(), me(), checked(name, "the class"))
+    except BadName as wrong:
+        return show_classes(name, str(wrong)), 422
+    except roster.NameTaken:
+        return show_classes(name, f"You have a class {name} already; take another name."), 422
+    flash(f"{name} is there. Now add its students.")
+    return redirect(url_for("roster.index", class_id=made.id))
+
+
+@teachers_only
+def index(class_id: int) -> str:
+    """The students of a class with their codes, and how to add some."""
+    return show(own_class(class_id))
+
+
+def show(school_class: SchoolClass, **context: Any) -> str:
+    """The roster page."""
+    others = select(SchoolClass).where(
+        SchoolClass.teacher_id == me().id, SchoolClass.id != school_class.id, SchoolClass.archived.is_(None)
+    )
+    return render_template(
+        "roster/index.html",
+        school_class=school_class,
+        code_of=code_of(),
+        others=list(session().scalars(others.order_by(SchoolClass.name))),
+        **context,
+    )
+
+
+@teachers_only
+def read(class_id: int) -> Any:
+    """Show what a pasted list or a file would add; nothing is stored yet."""
+    found = own_class(class_id)
+    text = request.form.get("list", "")
+    try:
+        if file := request.files.get("file"):
+            text = decoded(file.read())
+        entries = read_roster(text, {student.name for student in found.students})
+    except Unreadable as wrong:
+        return show(found, text=text, trouble=str(wrong)), 422
+    return render_template("roster/read.html", school_class=found, entries=entries)
+
+
+@teachers_only
+def add(class_id: int) -> Any:
+    """Add students by name; lines that are empty or not ticked are left out."""
+    found = own_class(class_id)
+    names = [" ".join(name.split()) for name in request.form.getlist("name")]
+    ticked = request.form.getlist("take")
+    wanted = [name for place, name in enumerate(names) if name and (not ticked or str(place) in ticked)]
+    if not wanted:
+        return show(found, trouble="Write at least one name."), 422
+    if any(len(name) > LONGEST_NAME for name in wanted):
+        return show(found, trouble=f"A name has {LONGEST_NAME} characters at most."), 422
+    added = roster.add_students(session(), found, wanted)
+    flash(f"{added[0].name} was added." if len(added) == 1 else f"{len(added)} students were added.")
+    return redirect(url_for("roster.index", class_id=found.id))
+
+
+@teachers_only
+def as_csv(class_id: int) -> Response:
+    """The roster as CSV, codes and all; it can be read back."""
+    found = own_class(class_id)
+    rows = [(student.name, student.login, found.code, code_of()(student)) for student in found.students]
+    return download(
+        write_roster(("name", "login", "class code", "personal code"), rows), f"{found.name}.csv", "text/csv"
+    )
+
+
+@teachers_only
+def name_cards(class_id: int) -> Response:
+    """A card to cut out for every student: where and with which codes to sign in."""
+    found = own_class(class_id)
+    return printed(f"{found.name}, name cards", "roster/name_cards.html", school_class=found, code_of=code_of())
+
+
+@teachers_only
+def class_data(class_id: int) -> Any:
+    """Everything that is kept about the students of a class, as JSON."""
+    found = own_class(class_id)
+    return roster.data_of(session(), found, found.students)
+
+
+@teachers_only
+def student_data(class_id: int, person_id: int) -> Any:
+    """Everything that is kept about a student in a class, as JSON."""
+    found = own_class(class_id)
+    return roster.data_of(session(), found, [own_student(found, person_id)])
+
+
+@teachers_only
+def rename_class(class_id: int) -> Any:
+    """Give a class another name."""
+    found = own_class(class_id)
+    name = typed_name()
+    try:
+        if checked(name, "the class") != found.name:
+            roster.check_name(session(), me(), name)
+    except BadName as wrong:
+        return show(found, trouble=str(wrong)), 422
+    except roster.NameTaken:
+        return show(found, trouble=f"You have a class {name} already; take another name."), 422
+    found.name = name
+    return redirect(url_for("roster.index", class_id=found.id))
+
+
+@teachers_only
+def archive(class_id: int) -> Response:
+    """Put a class away, or take it out again. Students do not see its tasks meanwhile; nothing is lost."""
+    found = own_class(class_id)
+    found.archived = None if found.archived else now()
+    flash(f"{found.name} is archived; nothing of it is lost." if found.archived else f"{found.name} is back.")
+    return redirect(url_for("classes.index"))
+
+
+@teachers_only
+def copy(class_id: int) -> Any:
+    """A class with the same tasks, for a new year."""
+    found = own_class(class_id)
+    name = typed_name()
+    try:
+        made = roster.copy_class(session(), found, checked(name, "the new class"), "students" in request.form)
+    except BadName as wrong:
+        return show(found, trouble=str(wrong)), 422
+    except roster.NameTaken:
+        return show(found, trouble=f"You have a class {name} already; take another name."), 422
+    flash(f"{name} has the {len(made.assignments)} tasks of {found.name}, without dates.")
+    return redirect(url_for("roster.index", class_id=made.id))
+
+
+@teachers_only
+def renew_all(class_id: int) -> Response:
+    """New codes for the class and everybody in it; the old ones end at once."""
+    found = own_class(class_id)
+    found.code = class_code()
+    for student in found.students:
+        student.code_number += 1
+    flash("All codes are new. Print the name cards again.")
+    return redirect(url_for("roster.index", class_id=found.id))
+
+
+@teachers_only
+def ask_remove_class(class_id: int) -> str:
+    """Say what would be lost with a class."""
+    found = own_class(class_id)
+    works, attempts = roster.done_by(session(), found)
+    return render_template(
+        "confirm.html",
+        title=f"Delete {found.name}?",
+        lost=[
+            f"{len(found.students)} students, unless they are in another class",
+            f"{works} works with {attempts} hand-ins and their verdicts",
+        ],
+        keep="Archiving puts the class away and keeps all of it.",
+        export=url_for("roster.class_data", class_id=found.id),
+        action=url_for("roster.remove_class", class_id=found.id),
+        deed=f"Delete {found.name} for ever",
+        back=url_for("roster.index", class_id=found.id),
+    )
+
+
+@teachers_only
+def remove_class(class_id: int) -> Response:
+    """Delete a class and all that was done in it."""
+    found = own_class(class_id)
+    flash(f"{found.name} is deleted.")
+    roster.remove_class(session(), found)
+    return redirect(url_for("classes.index"))
+
+
+@teachers_only
+def rename(class_id: int, person_id: int) -> Any:
+    """Give a student another name."""
+    found = own_class(class_id)
+    student = own_student(found, person_id)
+    try:
+        student.name = checked(typed_name(), "the student")
+    except BadName as wrong:
+        return show(found, trouble=str(wrong)), 422
+    return redirect(url_for("roster.index", class_id=class_id))
+
+
+@teachers_only
+def move(class_id: int, person_id: int) -> Response:
+    """Put a student into another class of this teacher's."""
+    source = own_class(class_id)
+    student = own_student(source, person_id)
+    target = own_class(request.form.get("to", 0, type=int))
+    roster.move_student(session(), student, source, target)
+    flash(f"{student.name} is in {target.name} now. Works stay with {source.name}.")
+    return redirect(url_for("roster.index", class_id=class_id))
+
+
+@teachers_only
+def renew(class_id: int, person_id: int) -> Response:
+    """A new personal code; the old one ends at once."""
+    student = own_student(own_class(class_id), person_id)
+    student.code_number += 1
+    flash(f"{student.name}’s code is {code_of()(student)} now.")
+    return redirect(url_for("roster.index", class_id=class_id))
+
+
+@teachers_only
+def ask_remove(class_id: int, person_id: int) -> str:
+    """Say what would be lost with a student."""
+    found = own_class(class_id)
+    student = own_student(found, person_id)
+    works, attempts = roster.done_by(session(), found, student)
+    return render_template(
+        "confirm.html",
+        title=f"Remove {student.name} from {found.name}?",
+        lost=[f"{works} works in this class, with {attempts} hand-ins and their verdicts"]
+        + ([] if len(student.classes) > 1 else ["the account, since it is in no other class"]),
+        keep="Moving a student to another class keeps the works.",
+        export=url_for("roster.student_data", class_id=class_id, person_id=person_id),
+        action=url_for("roster.remove", class_id=class_id, person_id=person_id),
+        deed=f"Remove {student.name}",
+        back=url_for("roster.index", class_id=class_id),
+    )
+
+
+@teachers_only
+def remove(class_id: int, person_id: int) -> Response:
+    """Remove a student with the works done in this class."""
+    found = own_class(class_id)
+    student = own_student(found, person_id)
+    flash(f"{student.name} was removed.")
+    roster.remove_student(session(), found, student)
+    return redirect(url_for("roster.index", class_id=class_id))
+
+
+class BadName(Exception):
+    """A name that cannot stand; the message says why."""
+
+
+def typed_name() -> str:
+    """The name in the form."""
+    return " ".join(request.form.get("name", "").split())
+
+
+def checked(name: str, whose: str) -> str:
+    """The name, if it can stand. Raises BadName."""
+    if not name:
+        raise BadName(f"Write a name for {whose}.")
+    if len(name) > LONGEST_NAME:
+        raise BadName(f"A name has {LONGEST_NAME} characters at most.")
+    return name
+
+
+def code_of() -> partial[str]:
+    """What tells a student's personal code."""
+    return partial(roster.personal_code, current_app.config["SECRET_KEY"])

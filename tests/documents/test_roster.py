@@ -1,0 +1,64 @@
+"""Rosters as people have them: with headings or without, in any encoding, with slips in them."""
+
+import csv
+import io
+
+import pytest
+
+from widepin.documents.reading import Unreadable
+from widepin.documents.roster import decoded, read_roster, write_roster
+
+
+def names(text):
+    return [entry.name for entry in read_roster(text)]
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        "Nell Farrow\nJory Pask",
+        "name\nNell Farrow\nJory Pask\n",
+        "Name,Class\nNell Farrow,1\nJory Pask,1",
+        "First name;Surname\nNell;Farrow\nJory;Pask",
+        "familyName\tgivenName\nFarrow\tNell\nPask\tJory",
+        'No.,"Full name"\n1,"Nell Farrow"\n2,"Jory Pask"',
+        "role,name\nstudent,Nell Farrow\nteacher,Corin Hale\nstudent,Jory Pask",
+        "Farrow, Nell\nPask, Jory",
+        "  Nell   Farrow \r\n\r\n Jory Pask",
+    ],
+)
+def test_however_it_is_written_the_same_names_are_read(text):
+    assert names(text) == ["Nell Farrow", "Jory Pask"]
+
+
+@pytest.mark.parametrize("encoding", ["utf-8", "utf-8-sig", "utf-16", "cp1252"])
+def test_encodings_are_told_apart(encoding):
+    assert decoded("Zoë Müller".encode(encoding)) == "Zoë Müller"
+
+
+def test_what_is_no_text_is_refused():
+    with pytest.raises(Unreadable, match="no text file"):
+        decoded(b"PK\x03\x04\0\0\0")
+
+
+def test_slips_are_told_with_their_line_and_the_good_lines_kept():
+    entries = read_roster("name,group\nNell Farrow,a\n,a\nnell farrow,b\n123,b\nJory Pask,b", there={"Jory Pask"})
+    assert [(entry.line, entry.problem) for entry in entries] == [
+        (2, None),
+        (3, "has no name"),
+        (4, "stands on line 2 already"),
+        (5, "has no letter in it"),
+        (6, "is in this class already"),
+    ]
+
+
+@pytest.mark.parametrize(("text", "words"), [("", "no name"), ("  \n", "no name"), ("A\n" * 401, "too many")])
+def test_nothing_and_too_much_are_refused(text, words):
+    with pytest.raises(Unreadable, match=words):
+        read_roster(text)
+
+
+def test_what_is_written_can_be_read_back_and_holds_no_formula():
+    text = write_roster(("name", "login"), [("Nell, the second", "nell"), ("=1+1", "x")])
+    assert names(decoded(text.encode())) == ["Nell, the second", "'=1+1"]
+    assert next(iter(csv.reader(io.StringIO(text)))) == ["\ufeffname", "login"]

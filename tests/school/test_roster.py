@@ -1,0 +1,116 @@
+"""Classes and who is in them."""
+
+import pytest
+from sqlalchemy import select
+
+from widepin.school import roster
+from widepin.school.models import Assignment, HandIn, Person, SchoolClass, Work
+
+SECRET = "for tests"
+
+
+@pytest.fixture
+def first_year(session):
+    return session.scalars(select(SchoolClass).where(SchoolClass.name == "First year")).one()
+
+
+@pytest.fixture
+def second_year(session):
+    return session.scalars(select(SchoolClass).where(SchoolClass.name == "Second year")).one()
+
+
+def sign_in(session, school_class, code):
+    return roster.sign_in_by_code(session, SECRET, school_class.code, code)
+
+
+def test_a_student_signs_in_by_the_codes_however_they_are_typed(session, first_year):
+    nell = first_year.students[0]
+    code = roster.personal_code(SECRET, nell)
+    assert sign_in(session, first_year, code) is nell
+    assert (
+        roster.sign_in_by_code(session, SECRET, f" {first_year.code.lower()}", code.replace("-", " ").lower()) is nell
+    )
+
+
+def test_codes_end_when_they_are_renewed_and_differ_by_person_and_secret(session, first_year, second_year):
+    nell, other = first_year.students[:2]
+    code = roster.personal_code(SECRET, nell)
+    assert code != roster.personal_code(SECRET, other)
+    assert code != roster.personal_code("another secret", nell)
+    assert sign_in(session, second_year, code) is None
+    nell.code_number += 1
+    assert sign_in(session, first_year, code) is None
+
+
+def test_nobody_signs_in_to_an_archived_class(session, first_year):
+    code = roster.personal_code(SECRET, first_year.students[0])
+    first_year.archived = first_year.students[0].classes[0].assignments[0].due
+    session.flush()
+    assert sign_in(session, first_year, code) is None
+
+
+def test_added_students_get_logins_that_nobody_has(session, first_year):
+    made = roster.add_students(session, first_year, ["Nell Farrow", "Nell Farrow", "Zoë Ó Brádaigh", "王芳"])
+    assert [one.login for one in made] == ["nell.farrow2", "nell.farrow3", "zoe.o.bradaigh", "student"]
+    assert set(made) <= set(first_year.students)
+
+
+def test_a_name_is_taken_once_per_teacher(session, first_year):
+    with pytest.raises(roster.NameTaken):
+        roster.new_class(session, first_year.teacher, "Second year")
+
+
+def test_moving_keeps_the_works(session, first_year, second_year):
+    student = next(one for one in first_year.students if roster.done_by(session, first_year, one)[0])
+    before = roster.done_by(session, first_year, student)
+    roster.move_student(session, student, first_year, second_year)
+    assert student not in first_year.students and student in second_year.students
+    assert roster.done_by(session, first_year, student) == before
+
+
+def test_removing_the_only_membership_deletes_everything_of_the_student(session, first_year):
+    student = next(one for one in first_year.students if roster.done_by(session, first_year, one)[1])
+    works = [work.id for work in session.scalars(select(Work).where(Work.student_id == student.id))]
+    roster.remove_student(session, first_year, student)
+    session.expire_all()
+    assert session.get(Person, student.id) is None
+    assert session.scalars(select(HandIn).where(HandIn.work_id.in_(works))).all() == []
+
+
+def test_removing_from_one_of_two_classes_only_takes_its_works(session, first_year, second_year):
+    student = next(one for one in first_year.students if roster.done_by(session, first_year, one)[0])
+    second_year.students.append(student)
+    session.flush()
+    roster.remove_student(session, first_year, student)
+    assert session.get(Person, student.id) is student and student.classes == [second_year]
+    assert roster.done_by(session, first_year, student) == (0, 0)
+
+
+def test_a_copy_has_the_tasks_without_dates_and_no_works(session, first_year):
+    made = roster.copy_class(session, first_year, "First year, anew", with_students=True)
+    assert [one.sheet_id for one in made.assignments] == [one.sheet_id for one in first_year.assignments]
+    assert all(one.due is None for one in made.assignments)
+    assert made.students == first_year.students and made.code != first_year.code
+    assert roster.done_by(session, made) == (0, 0)
+
+
+def test_deleting_a_class_deletes_its_students_and_works_but_no_others(session, first_year, second_year):
+    guest = first_year.students[0]
+    second_year.students.append(guest)
+    session.flush()
+    gone = [student.id for student in first_year.students[1:]]
+    tasks = [one.id for one in first_year.assignments]
+    roster.remove_class(session, first_year)
+    session.expire_all()
+    assert session.scalars(select(Person).where(Person.id.in_(gone))).all() == []
+    assert session.get(Person, guest.id) is not None
+    assert session.scalars(select(Work).where(Work.assignment_id.in_(tasks))).all() == []
+    assert session.scalars(select(Assignment).where(Assignment.id.in_(tasks))).all() == []
+
+
+def test_the_data_of_a_student_holds_every_operation_and_verdict(session, first_year):
+    student = next(one for one in first_year.students if roster.done_by(session, first_year, one)[1])
+    (data,) = roster.data_of(session, first_year, [student])["students"]
+    works = session.scalars(select(Work).where(Work.student_id == student.id)).all()
+    assert [len(one["operations"]) for one in data["works"]] == [len(work.operations) for work in works]
+    assert any(attempt["verdict"]["outcome"] for work in data["works"] for attempt in work["hand_ins"])
