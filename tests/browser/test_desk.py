@@ -44,7 +44,7 @@ def test_a_class_is_made_from_a_csv_and_its_students_come_in_with_their_cards(te
     )
     teacher.get_by_role("button", name="Look at the list").click()
     expect(teacher.get_by_text("2 of 3 lines are new students")).to_be_visible()
-    expect(teacher.get_by_text("Line 4 stands on line 2 already.")).to_be_visible()
+    expect(teacher.get_by_text("Line 4 repeats line 2.")).to_be_visible()
     teacher.get_by_label("Name on line 3").fill("Jory Paskin")
     teacher.get_by_role("button", name="Add those that are ticked").click()
     expect(teacher.locator(".students summary")).to_have_count(2)

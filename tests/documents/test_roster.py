@@ -46,7 +46,7 @@ def test_slips_are_told_with_their_line_and_the_good_lines_kept():
     assert [(entry.line, entry.problem) for entry in entries] == [
         (2, None),
         (3, "has no name"),
-        (4, "stands on line 2 already"),
+        (4, "repeats line 2"),
         (5, "has no letter in it"),
         (6, "is in this class already"),
     ]

@@ -70,7 +70,7 @@ def read_roster(text: str, there: Collection[str] = ()) -> list[Entry]:
     for number, row in rows:
         name = _name(row, columns)
         entries.append(Entry(number, name, _problem(name) or seen.get(name.casefold())))
-        seen.setdefault(name.casefold(), f"stands on line {number} already")
+        seen.setdefault(name.casefold(), f"repeats line {number}")
     return entries
 
 
