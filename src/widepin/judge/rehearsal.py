@@ -1,0 +1,148 @@
+"""Trying a task before students do: whether its model solves it, and which wrong works would pass as right.
+
+*Mutants* are small changes of the model, as students slip: a constructed point put by eye, another crossing, another
+object of the same kind in a step. One that the conditions call sound though its answer lies elsewhere shows what the
+conditions leave open. That may be meant (the same on the other side) or not; only the teacher knows.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+from itertools import islice
+
+from ..plane.figure import Figure, is_defined
+from ..plane.makes import MAKES
+from ..plane.shapes import Kind, Point
+from ..plane.steps import Step
+from .judging import judge
+from .task import MODEL, TOOLS, Allowance, Condition, Task, Wanted, Work
+from .verdict import Outcome, Refusal, Verdict
+
+MOST_MUTANTS, MOST_SHOWN = 120, 6
+
+ALL_TOOLS = tuple(Allowance(tool) for tool in TOOLS)
+
+
+@dataclass(frozen=True)
+class Mutant:
+    """The model with one step changed: the whole construction, and the id of the step."""
+
+    steps: tuple[Step, ...]
+    changed: str
+    by_eye: bool = False
+
+
+@dataclass(frozen=True)
+class Rehearsal:
+    """What trying a task found.
+
+    ``model``: the verdict on the model with every tool allowed. ``refusal``: why the task's own tools cannot build it.
+    ``moves``: of the model. ``stands_empty``: whether a work without steps is right. ``passing``: mutants that pass.
+    """
+
+    model: Verdict
+    refusal: Refusal | None
+    stands_empty: bool
+    passing: tuple[Mutant, ...] = ()
+
+    @property
+    def is_solved(self) -> bool:
+        """Whether the model solves the task wherever the figure is dragged."""
+        return self.model.outcome is Outcome.SOUND
+
+    @property
+    def moves(self) -> int:
+        """The moves of the model."""
+        return self.model.counts.moves
+
+
+def rehearse(task: Task) -> Rehearsal:
+    """Try a task that has a model."""
+    free = replace(task, tools=ALL_TOOLS, start=())
+    own = {one.name: one.name for one in task.wanted}
+    pointed = own if set(own) <= {step.id for step in task.model} else None
+    model = judge(free, Work(task.model, pointed))
+    within = judge(replace(task, start=()), Work(task.model), report=False)
+    empty = judge(free, Work(()), report=False)
+    passing = tuple(islice(standing(free), MOST_SHOWN)) if model.outcome is Outcome.SOUND else ()
+    return Rehearsal(model, within.refusal, empty.outcome is not Outcome.WRONG, passing)
+
+
+def standing(task: Task) -> Iterator[Mutant]:
+    """Mutants of the model that are sound by the conditions, though their answer is not the model's."""
+    names = {step.id for step in task.model}
+    if not all(one.name in names for one in task.wanted):
+        return
+    strict = replace(task, conditions=tuple(the_same(one) for one in task.wanted))
+    for mutant in islice(mutants(task), MOST_MUTANTS):
+        work = Work(mutant.steps)
+        passes = judge(task, work, report=False).outcome is Outcome.SOUND
+        if passes and judge(strict, work, report=False).outcome is Outcome.WRONG:
+            yield mutant
+
+
+def the_same(wanted: Wanted) -> Condition:
+    """That a wanted object is the model's object of its name."""
+    return Condition("same", (wanted.name, MODEL + wanted.name))
+
+
+def mutants(task: Task) -> Iterator[Mutant]:
+    """The model with one step changed, in every way in which a student slips."""
+    there = [*task.given]
+    figure = Figure([*task.given, *task.model])
+    _, places = figure.drawn()
+    for number, step in enumerate(task.model):
+        place = places[figure.index[step.id]]
+        for other in slips(step, there, place if MAKES[step.make].gives is Kind.POINT else None):
+            steps = (*task.model[:number], other, *task.model[number + 1 :])
+            yield Mutant(steps, step.id, other.make == "free_point" and step.make != "free_point")
+        there.append(step)
+
+
+def slips(step: Step, before: Sequence[Step], place: object) -> Iterator[Step]:
+    """A step as it may go wrong. ``place``: where its point lies as drawn, if it makes one."""
+    if isinstance(place, Point) and step.sources and is_defined(place):
+        yield Step(step.id, "free_point", at=(float(place.x), float(place.y)))
+    if step.make == "intersection" and step.choice == "pick":
+        yield replace(step, pick=3 - (step.pick or 1))
+    kinds = {one.id: MAKES[one.make].gives for one in before}
+    for entry, source in enumerate(step.sources):
+        for other, kind in kinds.items():
+            if kind is kinds.get(source) and other not in step.sources and step.choice != "other_than":
+                yield replace(step, sources=(*step.sources[:entry], other, *step.sources[entry + 1 :]))
+
+
+def proposed(
+    given: Sequence[Step], model: Sequence[Step], wanted: Sequence[str]
+) -> tuple[tuple[Condition, ...], tuple[Condition, ...]]:
+    """Conditions on wanted objects of a model: those that say all, and others that the model fulfils everywhere.
+
+    The first say that each wanted object is the model's. The others relate it to what is given; a teacher takes them
+    instead where more than the model's answer is right.
+    """
+    kinds = {step.id: str(MAKES[step.make].gives) for step in model}
+    answer = tuple(Wanted(name, kinds[name]) for name in wanted)
+    strict = tuple(the_same(one) for one in answer)
+    task = Task("", tuple(given), ALL_TOOLS, answer, strict, model=tuple(model))
+    known = {step.id for step in given} | set(wanted)
+    report = judge(task, Work(tuple(model), {name: name for name in wanted})).report
+    found = (*said_by_steps(task), *(report.truths if report else ()))
+    others = [one for one in found if one.names <= known and one.names & set(wanted) and one.rel != "concyclic"]
+    return strict, tuple(dict.fromkeys(others))
+
+
+def said_by_steps(task: Task) -> Iterator[Condition]:
+    """What the steps of wanted objects say by themselves."""
+    for step in task.model:
+        if step.id not in {one.name for one in task.wanted}:
+            continue
+        if step.make in ("perpendicular", "parallel"):
+            yield Condition(step.make, (step.id, step.sources[0]))
+            yield Condition("on", (step.sources[1], step.id))
+        elif step.make == "midpoint":
+            yield Condition("midpoint", (step.id, *step.sources))
+        elif step.make in ("intersection", "point_on"):
+            yield from (Condition("on", (step.id, curve)) for curve in step.sources)
+        elif step.make == "circle_through":
+            yield from (Condition("on", (point, step.id)) for point in step.sources)

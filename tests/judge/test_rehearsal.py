@@ -1,0 +1,73 @@
+"""Trying a task before students do."""
+
+from dataclasses import replace
+
+import pytest
+
+from widepin.documents.task import read_task
+from widepin.judge.rehearsal import mutants, proposed, rehearse
+from widepin.judge.task import Allowance, Condition
+from widepin.judge.verdict import Outcome
+from widepin.school.shelf import SHELF
+
+
+def task(key):
+    return read_task(SHELF[key].document())
+
+
+@pytest.mark.parametrize("key", SHELF)
+def test_the_tasks_of_the_shelf_pass_their_rehearsal(key):
+    tried = rehearse(task(key))
+    assert tried.is_solved and not tried.stands_empty and tried.refusal is None
+    assert not any(mutant.by_eye for mutant in tried.passing)
+
+
+def test_the_other_side_is_shown_as_passing_too():
+    (mutant, *_) = rehearse(task("equilateral-triangle")).passing
+    assert mutant.changed == "C" and not mutant.by_eye
+
+
+def test_conditions_that_leave_too_much_open_are_shown():
+    loose = replace(task("midpoint"), conditions=(Condition("on", ("M", "model:m")),))
+    assert "M" in {mutant.changed for mutant in rehearse(loose).passing}
+
+
+def test_a_model_that_contradicts_the_conditions_does_not_solve_the_task():
+    wrong = replace(task("midpoint"), conditions=(Condition("distinct", ("M", "A")), Condition("on", ("M", "model:c"))))
+    tried = rehearse(wrong)
+    assert not tried.is_solved and tried.model.outcome is Outcome.WRONG and tried.passing == ()
+
+
+def test_tools_that_do_not_reach_are_said():
+    poor = replace(task("midpoint"), tools=(Allowance("line"),))
+    tried = rehearse(poor)
+    assert tried.is_solved and tried.refusal is not None and "circle" in tried.refusal.rule
+
+
+def test_an_answer_that_is_given_already_is_noticed():
+    base = task("midpoint")
+    given = replace(base, conditions=(Condition("on", ("M", "s")),), wanted=(replace(base.wanted[0], given=True),))
+    assert rehearse(given).stands_empty
+
+
+@pytest.mark.parametrize(
+    ("key", "also"),
+    [
+        ("perpendicular-at-a-point", {("perpendicular", ("g", "p")), ("on", ("P", "p"))}),
+        ("equilateral-triangle", {("equal_length", (("A", "B"), ("A", "C"), ("B", "C")))}),
+        ("midline", {("midpoint", ("P", "C", "A")), ("on", ("Q", "a"))}),
+    ],
+)
+def test_conditions_are_proposed_that_the_model_fulfils(key, also):
+    known = task(key)
+    strict, others = proposed(known.given, known.model, [one.name for one in known.wanted])
+    assert {one.rel for one in strict} == {"same"} and also <= {(one.rel, one.of) for one in others}
+    tried = rehearse(replace(known, conditions=strict + others))
+    assert tried.is_solved and tried.passing == ()
+
+
+def test_mutants_change_one_step_each():
+    base = task("perpendicular-bisector")
+    for mutant in mutants(base):
+        (changed,) = [one for one, before in zip(mutant.steps, base.model, strict=True) if one != before]
+        assert changed.id == mutant.changed
