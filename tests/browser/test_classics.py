@@ -4,7 +4,8 @@ import pytest
 from playwright.sync_api import expect
 from sqlalchemy import select
 
-from widepin.school.models import Assignment, Person, SchoolClass, TaskSheet
+from widepin.school.models import Assignment, Person, SchoolClass
+from widepin.school.sheets import new_sheet
 from widepin.school.shelf import SHELF
 from widepin.school.shelf.notation import steps
 from widepin.school.store import make_sessions
@@ -40,7 +41,7 @@ def apprentice(desk, school, classic):
     with make_sessions(school)() as session:
         teacher = session.scalars(select(Person).where(Person.role == "teacher")).first()
         student = session.scalars(select(Person).where(Person.login == desk.login)).one()
-        sheet = TaskSheet(owner=teacher, title=classic.title, document=classic.document())
+        sheet = new_sheet(session, teacher, classic.document())
         school_class = SchoolClass(name=f"Classics, {desk.login}", teacher=teacher)
         school_class.assignments = [Assignment(sheet=sheet)]
         student.classes = [school_class]

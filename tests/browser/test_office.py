@@ -7,7 +7,8 @@ from sqlalchemy import select
 from tests.browser.conftest import Desk
 from tests.zoo import JUMPING_GABLE
 from widepin.school.demo_tasks import TASKS
-from widepin.school.models import Assignment, Person, TaskSheet
+from widepin.school.models import Assignment, Person
+from widepin.school.sheets import new_sheet
 from widepin.school.store import make_sessions
 
 
@@ -332,7 +333,7 @@ def test_what_is_done_already_is_marked_as_such_and_costs_nothing(desk, school):
         veteran = session.scalars(select(Person).where(Person.login == "ilse.marran")).one()
         task = next(one for one in TASKS if one.title == "Splitting a gable")
         document = {**task.document(), "title": f"Half a gable {veteran.id}", "start": JUMPING_GABLE[:4]}
-        sheet = TaskSheet(owner_id=veteran.classes[0].teacher_id, title=document["title"], document=document)
+        sheet = new_sheet(session, veteran.classes[0].teacher, document)
         session.add(Assignment(school_class=veteran.classes[0], sheet=sheet, place=90))
         session.commit()
     desk.enter(document["title"])

@@ -29,7 +29,7 @@ def test_the_other_side_is_shown_as_passing_too():
 
 def test_conditions_that_leave_too_much_open_are_shown():
     loose = replace(task("midpoint"), conditions=(Condition("on", ("M", "model:m")),))
-    assert "M" in {mutant.changed for mutant in rehearse(loose).passing}
+    assert {"D", "E", "m"} <= {mutant.changed for mutant in rehearse(loose).passing}
 
 
 def test_a_model_that_contradicts_the_conditions_does_not_solve_the_task():

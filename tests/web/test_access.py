@@ -3,7 +3,7 @@
 import pytest
 from sqlalchemy import select
 
-from widepin.school.models import Assignment, HandIn, Person, SchoolClass, Work
+from widepin.school.models import Assignment, HandIn, Person, SchoolClass, TaskSheet, Work
 
 OK, AWAY, NO = 200, 302, 404
 
@@ -38,6 +38,19 @@ TABLE = {
         f"roster.{deed}": ("POST", AWAY, None, NO, NO, NO)
         for deed in ("renew", "renew_all", "archive", "remove", "remove_class")
     },
+    "sheets.shelf": ("GET", AWAY, OK, OK, NO, NO),
+    "sheets.on_shelf": ("GET", AWAY, OK, OK, NO, NO),
+    "sheets.take": ("POST", AWAY, AWAY, AWAY, NO, NO),
+    "sheets.create": ("POST", AWAY, AWAY, AWAY, NO, NO),
+    "sheets.read": ("POST", AWAY, AWAY, AWAY, NO, NO),
+    **{f"sheets.{page}": ("GET", AWAY, OK, NO, NO, NO) for page in ("sheet", "draw", "as_json", "ask_assign")},
+    "sheets.save": ("POST", AWAY, OK, NO, NO, NO),
+    "sheets.propose": ("POST", AWAY, 422, NO, NO, NO),
+    "sheets.try_out": ("POST", AWAY, OK, NO, NO, NO),
+    "sheets.judge_trial": ("POST", AWAY, 422, NO, NO, NO),
+    "sheets.copy": ("POST", AWAY, AWAY, NO, NO, NO),
+    "sheets.remove": ("POST", AWAY, AWAY, NO, NO, NO),
+    "sheets.assign": ("POST", AWAY, NO, NO, NO, NO),
     "tasks.index": ("GET", AWAY, NO, NO, OK, OK),
     "tasks.board": ("GET", AWAY, NO, NO, OK, NO),
     "tasks.operations": ("GET", AWAY, NO, NO, OK, NO),
@@ -48,6 +61,7 @@ TABLE = {
     "handins.mend": ("POST", AWAY, NO, NO, 400, NO),
     "drawing.tool_book": ("GET", OK, OK, OK, OK, OK),
 }
+JSON = ("tasks.store", "tasks.bring_in", "sheets.save", "sheets.propose", "sheets.try_out")
 PEOPLE = ["", "corin.hale", "other.teacher", "bram.idris", "ilse.marran"]
 
 
@@ -69,6 +83,9 @@ def parameters(app):
             "assignment_id": attempt.work.assignment_id,
             "hand_in_id": attempt.id,
             "person_id": attempt.work.student_id,
+            "sheet_id": session.scalars(select(TaskSheet.id).where(TaskSheet.title == "Centre line of a sill")).first(),
+            "key": "midpoint",
+            "part": "model",
             "filename": "look/look.css",
         }
 
@@ -89,9 +106,7 @@ def test_who_may(app, as_person, another_teacher, parameters, endpoint):
     for login, status in zip(PEOPLE, expected, strict=True):
         if status is None:
             continue
-        answer = as_person(login).open(
-            path, method=method, json={} if method == "POST" and endpoint in ("tasks.store", "tasks.bring_in") else None
-        )
+        answer = as_person(login).open(path, method=method, json={} if endpoint in JSON else None)
         assert answer.status_code == status, (login, answer.status_code, answer.text[:300])
         if login == "" and status == AWAY and endpoint != "signin.leave":
             assert "/sign-in" in answer.location

@@ -140,6 +140,12 @@ def steps_of(documents: list[StepDocument]) -> tuple[Step, ...]:
     return tuple(document.step() for document in documents)
 
 
+def write_condition(condition: Condition) -> dict[str, Any]:
+    """A condition as JSON."""
+    of = [list(term) if isinstance(term, tuple) else term for term in condition.of]
+    return {"rel": condition.rel, "of": of} | ({"is": list(condition.ratio)} if condition.ratio else {})
+
+
 def read_work(value: Any) -> Work:
     """A work from its JSON value. Raises Unreadable."""
     if not isinstance(value, dict):

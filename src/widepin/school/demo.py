@@ -28,7 +28,10 @@ def load_demo(
     password = (passwords or Passwords()).hash(DEMO_PASSWORD)
     teacher = Person(login="corin.hale", name="Master Corin Hale", role="teacher", password_hash=password)
     session.add(teacher)
-    sheets = [TaskSheet(owner=teacher, title=task.title, document=task.document()) for task in TASKS]
+    sheets = [
+        TaskSheet(owner=teacher, title=task.title, document=task.document(), family=number)
+        for number, task in enumerate(TASKS, 1)
+    ]
     session.add_all(sheets)
     for number, (name, names) in enumerate(PEOPLE.items()):
         students = [

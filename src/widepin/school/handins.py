@@ -23,12 +23,16 @@ class NothingToHandIn(Exception):
     """The board is empty."""
 
 
+class NotTaken(Exception):
+    """No more is taken: it is late, or the attempts are used up. The message is for the student."""
+
+
 class BoardHasChanged(Exception):
     """The board is no longer as it was when it was handed in, so that a mend of it would not fit."""
 
 
 def hand_in(session: Session, work: Work, answer: dict[str, str] | None = None) -> HandIn:
-    """Judge a work as it stands and keep the attempt. Raises NothingToHandIn for an empty board.
+    """Judge a work as it stands and keep the attempt. Raises NothingToHandIn for an empty board, and NotTaken.
 
     ``answer``: wanted name -> id, where the student points it out.
     """
@@ -36,6 +40,7 @@ def hand_in(session: Session, work: Work, answer: dict[str, str] | None = None) 
     steps = tuple(state.steps)
     if not steps:
         raise NothingToHandIn
+    check_taken(work)
     verdict = judge(state.as_it_stands, Submission(steps, answer))
     session.scalars(select(Work).where(Work.id == work.id).with_for_update()).one()
     attempts = session.scalar(select(func.max(HandIn.attempt)).where(HandIn.work_id == work.id)) or 0
@@ -56,6 +61,22 @@ def hand_in(session: Session, work: Work, answer: dict[str, str] | None = None) 
     session.add(attempt)
     session.flush()
     return attempt
+
+
+def check_taken(work: Work) -> None:
+    """That another attempt is taken. Raises NotTaken."""
+    assignment = work.assignment
+    if assignment.due and assignment.late == "refused" and now() > assignment.due:
+        raise NotTaken("It was due, and late works are refused. Ask your teacher; what you built is kept.")
+    if assignment.attempts is not None and len(work.hand_ins) >= assignment.attempts:
+        used = "The one attempt is" if assignment.attempts == 1 else f"All {assignment.attempts} attempts are"
+        raise NotTaken(f"{used} used up. What you built is kept.")
+
+
+def is_late(attempt: HandIn) -> bool:
+    """Whether an attempt was handed in after it was due."""
+    due = attempt.work.assignment.due
+    return due is not None and attempt.handed_in > due
 
 
 def shortest_sound(session: Session, assignment: Assignment) -> int | None:

@@ -14,6 +14,9 @@ from ..judge.verdict import Outcome
 
 ROLES = ("teacher", "student")
 
+LATE = ("taken", "refused")
+"""What becomes of a work that is handed in after it was due."""
+
 
 def now() -> datetime:
     """The present, in UTC, as the database keeps it."""
@@ -94,14 +97,19 @@ class Membership(Base):
 
 
 class TaskSheet(Base):
-    """A task as a document, and whose it is."""
+    """A version of a task: a document, whose it is, and how it is to be set. Versions of a task are one family."""
 
     __tablename__ = "task_sheet"
+    __table_args__ = (UniqueConstraint("family", "version"),)
 
     id: Mapped[int] = mapped_column(primary_key=True)
     owner_id: Mapped[int] = mapped_column(ForeignKey("person.id"))
     title: Mapped[str] = mapped_column(String(200))
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
+    family: Mapped[int]
+    version: Mapped[int] = mapped_column(default=1, server_default="1")
+    topic: Mapped[str] = mapped_column(String(60), default="", server_default="")
+    policy: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict, server_default="{}")
 
     owner: Mapped[Person] = relationship()
 
@@ -116,14 +124,30 @@ class Assignment(Base):
     class_id: Mapped[int] = mapped_column(ForeignKey("school_class.id", ondelete="CASCADE"))
     sheet_id: Mapped[int] = mapped_column(ForeignKey("task_sheet.id"))
     place: Mapped[int] = mapped_column(default=0)
+    opens: Mapped[datetime | None] = mapped_column(DateTime)
     due: Mapped[datetime | None] = mapped_column(DateTime)
+    late: Mapped[str] = mapped_column(Enum(*LATE, name="late"), default="taken", server_default="taken")
+    attempts: Mapped[int | None]
+    credit: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict, server_default="{}")
+    after_id: Mapped[int | None] = mapped_column(ForeignKey("assignment.id", ondelete="SET NULL"))
     help: Mapped[str] = mapped_column(Enum(*HELP, name="help"), default="break", server_default="break")
     measuring: Mapped[bool] = mapped_column(default=True, server_default=true())
     finding: Mapped[bool] = mapped_column(default=True, server_default=true())
 
     school_class: Mapped[SchoolClass] = relationship(back_populates="assignments")
+    after: Mapped[Assignment | None] = relationship(remote_side="Assignment.id")
+    chosen: Mapped[list[Person]] = relationship(secondary="chosen_student", passive_deletes=True)
     sheet: Mapped[TaskSheet] = relationship()
     works: Mapped[list[Work]] = relationship(back_populates="assignment", passive_deletes="all")
+
+
+class ChosenStudent(Base):
+    """A student for whom an assignment is. Where there is none, it is for the whole class."""
+
+    __tablename__ = "chosen_student"
+
+    assignment_id: Mapped[int] = mapped_column(ForeignKey("assignment.id", ondelete="CASCADE"), primary_key=True)
+    person_id: Mapped[int] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), primary_key=True, index=True)
 
 
 class Work(Base):

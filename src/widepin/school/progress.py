@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from datetime import datetime
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session, selectinload
 
-from .models import Assignment, HandIn, Person, Work
+from ..judge.verdict import Outcome
+from .models import Assignment, HandIn, Membership, Person, SchoolClass, Work, now
 
 
 @dataclass(frozen=True)
@@ -27,6 +29,15 @@ class Standing:
         return "begun" if self.work is not None else "new"
 
 
+@dataclass(frozen=True)
+class ToDo:
+    """An assignment of a student's, with the standing, and why it is closed if it is."""
+
+    assignment: Assignment
+    standing: Standing
+    closed: str | None
+
+
 def best_of(attempts: list[HandIn]) -> HandIn | None:
     """The attempt with the best outcome, of those the one with the fewest moves, of those the first."""
     return min(attempts, key=lambda one: (one.outcome.rank, one.moves, one.attempt), default=None)
@@ -40,7 +51,27 @@ def standings(session: Session, assignment: Assignment) -> list[Standing]:
             select(Work).where(Work.assignment_id == assignment.id).options(selectinload(Work.hand_ins))
         )
     }
-    return [standing(student, works.get(student.id)) for student in assignment.school_class.students]
+    return [standing(student, works.get(student.id)) for student in who_has(assignment)]
+
+
+def who_has(assignment: Assignment) -> list[Person]:
+    """The students who have to do an assignment: those chosen, or else the class."""
+    chosen = {student.id for student in assignment.chosen}
+    return [student for student in assignment.school_class.students if not chosen or student.id in chosen]
+
+
+def why_closed(assignment: Assignment, solved: set[int], at: datetime) -> str | None:
+    """Why a student cannot work at an assignment at a time (UTC); ``solved``: ids of the assignments solved so far."""
+    if assignment.opens and at < assignment.opens:
+        return f"It opens on {assignment.opens:%-d %B at %H:%M} UTC."
+    if assignment.after_id and assignment.after_id not in solved:
+        return f"Solve “{assignment.after.sheet.title}” first." if assignment.after else None
+    return None
+
+
+def is_solved(best: HandIn | None) -> bool:
+    """Whether an attempt unlocks what comes after: right wherever it exists."""
+    return best is not None and best.outcome in (Outcome.SOUND, Outcome.FRAGILE)
 
 
 def standing(student: Person, work: Work | None) -> Standing:
@@ -49,7 +80,7 @@ def standing(student: Person, work: Work | None) -> Standing:
     return Standing(student, work, best_of(attempts), attempts[-1] if attempts else None)
 
 
-def to_do(session: Session, student: Person) -> list[tuple[Assignment, Standing]]:
+def to_do(session: Session, student: Person, at: datetime | None = None) -> list[ToDo]:
     """All assignments of a student's classes, in order, with the student's standing."""
     works = {
         work.assignment_id: work
@@ -57,9 +88,22 @@ def to_do(session: Session, student: Person) -> list[tuple[Assignment, Standing]
             select(Work).where(Work.student_id == student.id).options(selectinload(Work.hand_ins))
         )
     }
-    return [
-        (assignment, standing(student, works.get(assignment.id)))
-        for school_class in student.classes
-        if school_class.archived is None
+    classes = session.scalars(
+        select(SchoolClass)
+        .join(Membership, Membership.class_id == SchoolClass.id)
+        .where(Membership.person_id == student.id, SchoolClass.archived.is_(None))
+        .options(
+            selectinload(SchoolClass.assignments).selectinload(Assignment.sheet),
+            selectinload(SchoolClass.assignments).selectinload(Assignment.chosen),
+        )
+        .order_by(SchoolClass.name)
+    )
+    own = [
+        assignment
+        for school_class in classes
         for assignment in school_class.assignments
+        if not assignment.chosen or student in assignment.chosen
     ]
+    rows = [(assignment, standing(student, works.get(assignment.id))) for assignment in own]
+    solved = {assignment.id for assignment, one in rows if is_solved(one.best)}
+    return [ToDo(assignment, one, why_closed(assignment, solved, at or now())) for assignment, one in rows]

@@ -13,7 +13,8 @@ from flask import abort
 from flask_login import LoginManager, UserMixin, current_user, login_required
 from sqlalchemy import select
 
-from ..school.models import Assignment, HandIn, Person, SchoolClass, Work
+from ..school.models import Assignment, HandIn, Person, SchoolClass, TaskSheet, Work
+from ..school.progress import to_do, who_has
 from .database import session
 
 login_manager = LoginManager()
@@ -90,11 +91,23 @@ def taught_assignment(assignment_id: int) -> Assignment:
     return found
 
 
-def assignment_to_do(assignment_id: int) -> Assignment:
-    """An assignment of a class that this student is in."""
-    found = session().get(Assignment, assignment_id)
-    if found is None or found.school_class.archived or me() not in found.school_class.students:
+def own_sheet(sheet_id: int) -> TaskSheet:
+    """A task sheet of this teacher's."""
+    found = session().get(TaskSheet, sheet_id)
+    if found is None or found.owner_id != me().id:
         abort(404)
+    return found
+
+
+def assignment_to_do(assignment_id: int) -> Assignment:
+    """An assignment that this student has to do and that is open; 403 says why it is not."""
+    found = session().get(Assignment, assignment_id)
+    if found is None or found.school_class.archived or me() not in who_has(found):
+        abort(404)
+    if found.opens or found.after_id:
+        closed = next((one.closed for one in to_do(session(), me()) if one.assignment.id == found.id), None)
+        if closed:
+            abort(403, closed)
     return found
 
 

@@ -19,9 +19,9 @@ from flask_wtf.csrf import CSRFError
 from werkzeug.exceptions import HTTPException
 from werkzeug.wrappers import Response
 
-from ..documents.words import seals, tool_in_words
+from ..documents.words import TOOL_WORDS, seals, tool_in_words
 from ..school.people import Passwords
-from . import classes, drawing, handins, roster, signin, tasks
+from . import classes, drawing, handins, roster, sheets, signin, tasks
 from .access import login_manager
 from .database import use_database
 
@@ -65,7 +65,7 @@ def create_app(settings: dict[str, Any]) -> Flask:
         content_security_policy=CONTENT_SECURITY_POLICY,
     )
     limiter = Limiter(get_remote_address, app=app, storage_uri="memory://")
-    for feature in (signin, classes, roster, tasks, handins, drawing):
+    for feature in (signin, classes, roster, sheets, tasks, handins, drawing):
         app.register_blueprint(feature.blueprint)
     # A whole class comes from one address at once: tries are counted per account, or per class.
     for endpoint, limit, field in (
@@ -76,7 +76,8 @@ def create_app(settings: dict[str, Any]) -> Flask:
         app.view_functions[endpoint] = limited  # type: ignore[assignment]
     app.add_url_rule("/", "home", home)
     app.register_error_handler(HTTPException, show_error)
-    app.jinja_env.globals.update(seals=seals, tool_in_words=tool_in_words)
+    app.jinja_env.globals.update(seals=seals, tool_in_words=tool_in_words, tool_words=TOOL_WORDS)
+    app.json.sort_keys = False  # type: ignore[attr-defined]
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
     return app
 

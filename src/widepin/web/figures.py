@@ -21,6 +21,20 @@ def task_figure(task: Task) -> dict[str, Any]:
     }
 
 
+def board_setting(task: Task) -> dict[str, Any]:
+    """What the board needs to know of a task."""
+    return {
+        **task_figure(task),
+        "tools": [{"tool": allowance.tool, "most": allowance.most} for allowance in task.tools],
+        "budget": task.budget,
+        "finding": True,
+        "wanted": [
+            {"name": wanted.name, "kind": wanted.kind, "kinds": sorted(wanted.kinds), "given": wanted.given}
+            for wanted in task.wanted
+        ],
+    }
+
+
 def hand_in_figure(attempt: HandIn) -> dict[str, Any]:
     """A handed-in work with its answer, and its break where it has one."""
     verdict = attempt.verdict

@@ -20,13 +20,13 @@ from ...school.works import bring_in as store_all
 from ...school.works import store as store_operation
 from ..access import assignment_to_do, me, own_work, students_only
 from ..database import session
-from ..figures import task_figure, told_figure
+from ..figures import board_setting, task_figure, told_figure
 
 
 @students_only
 def index() -> str:
     """All tasks of the student, with their state."""
-    rows = [(assignment, standing, task_figure(task_of(assignment))) for assignment, standing in to_do(session(), me())]
+    rows = [(one, task_figure(task_of(one.assignment))) for one in to_do(session(), me())]
     return render_template("tasks/index.html", rows=rows)
 
 
@@ -37,15 +37,9 @@ def board(assignment_id: int) -> str:
     work = own_work(assignment)
     task = task_of(assignment)
     setting = {
-        **task_figure(task),
-        "tools": [{"tool": allowance.tool, "most": allowance.most} for allowance in task.tools],
-        "budget": task.budget,
+        **board_setting(task),
         "measuring": assignment.measuring,
         "finding": assignment.finding,
-        "wanted": [
-            {"name": wanted.name, "kind": wanted.kind, "kinds": sorted(wanted.kinds), "given": wanted.given}
-            for wanted in task.wanted
-        ],
         "log": written(work.operations) if work else [],
         "student": me().id,
         "urls": {
@@ -54,7 +48,12 @@ def board(assignment_id: int) -> str:
         },
     }
     return render_template(
-        "tasks/board.html", assignment=assignment, task=task, words=Words(task), setting=setting, work=work
+        "tasks/board.html",
+        task=task,
+        words=Words(task),
+        setting=setting,
+        work=work,
+        hand_in_url=url_for("tasks.hand_in", assignment_id=assignment.id),
     )
 
 
@@ -119,6 +118,8 @@ def hand_in(assignment_id: int) -> Any:
         attempt = handins.hand_in(session(), work_of(session(), assignment, me()), answer)
     except handins.NothingToHandIn:
         return not_handed_in("There is nothing on the board to hand in yet.", assignment_id)
+    except handins.NotTaken as wrong:
+        return not_handed_in(str(wrong), assignment_id)
     if request.accept_mimetypes.best != "application/json":
         return redirect(url_for("handins.hand_in", hand_in_id=attempt.id))
     return result_on_board(attempt)

@@ -12,6 +12,7 @@ import { HandingIn } from "./handing-in.js";
 import { Gathering } from "./gathering.js";
 import { hints } from "./hints.js";
 import { Hits } from "./hits.js";
+import { Drafting } from "./drafting.js";
 import { GATHER, NOTE, allowed, makeOf } from "./instruments.js";
 import { Keys } from "./keys.js";
 import { fold, nextId, rebased, stepsOf } from "./log.js";
@@ -26,7 +27,12 @@ import { Shaking } from "./shaking.js";
 import { Vanished, whyGone } from "./vanished.js";
 
 const REACH = { mouse: 13, pen: 14, touch: 24 };
-const ROOM = 0.2; // share of the window left free around the figure, for what is still to be drawn
+// What is said over an empty board, by what is drawn on it.
+const WELCOME = {
+  given: "Draw what the students get. Start with some points.",
+  model: "Build one right construction, with any instruments.",
+};
+const ROOM = 0.28; // share of the window left free around the figure, for what is still to be drawn
 
 export class Board {
   constructor(page, book, setting) {
@@ -57,8 +63,10 @@ export class Board {
       remove: (id) => { this.perform({ op: "remove", id }); this.bar.tell("Removed. Take back undoes it."); },
       tryOut: (step) => { this.trial = step; this.paint(); },
     });
-    this.saving = new Saving({
+    this.saving = new (setting.draft ? Drafting : Saving)({
       url: setting.urls.operations,
+      draft: setting.draft,
+      steps: () => this.own,
       token: document.querySelector("meta[name=csrf-token]").content,
       place: `widepin-${setting.student}-${setting.urls.operations}`,
       stored: setting.log.length,
@@ -88,7 +96,7 @@ export class Board {
     this.fit();
     new ResizeObserver(() => (this.isFitted ? this.fit() : this.paint())).observe(this.drawing.svg);
     this.saving.flush();
-    if (!this.own.length) this.bar.tell("Drag the given points and see how the figure moves.");
+    if (!this.own.length) this.bar.tell(WELCOME[setting.draft?.part] ?? "Drag the given points and see how the figure moves.");
   }
 
   // -- state --------------------------------------------------------------------------------------
@@ -107,7 +115,7 @@ export class Board {
     this.hand.filled = this.hand.filled.filter((id) => typeof id !== "string" || this.figure.has(id));
     this.page.querySelector("[data-do='take back']").disabled = done.length === 0;
     this.page.querySelector("[data-do='bring back']").disabled = undone.length === 0;
-    this.page.querySelector("[data-do='hand in']").disabled = own.length === 0;
+    for (const button of this.page.querySelectorAll("[data-do='hand in']")) button.disabled = own.length === 0;
     this.page.querySelector("[data-do='show all']").hidden = !own.some(({ hidden }) => hidden);
     this.show();
   }

@@ -58,7 +58,7 @@ export class HandingIn {
     board.bar.clear();
     board.bar.tell("");
     board.show();
-    board.page.querySelector("[data-do='hand in']").focus();
+    board.page.querySelector("[data-do='hand in']")?.focus();
   }
 
   // All of the answer is pointed out, or none of it.
@@ -78,6 +78,7 @@ export class HandingIn {
   async #send() {
     const body = new FormData(this.form);
     for (const id of this.board.hand.filled) body.append("answer", id);
+    this.board.saving.fill?.(body);
     try {
       const answer = await fetch(this.form.action, { method: "POST", headers: { Accept: "application/json" }, body });
       return answer.redirected ? LOST : await answer.json();

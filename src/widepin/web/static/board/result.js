@@ -26,6 +26,7 @@ export class Result {
     this.strip.querySelector(".big-seals").replaceChildren(...data.seals.map(seal));
     this.strip.querySelector(".why").textContent = data.sentences[0] ?? "The seals say how it stands; what is behind them is for you to find.";
     this.strip.querySelector("a").href = data.url;
+    this.strip.querySelector("a").hidden = !data.url; // a trial has no report that is kept
     const controls = this.strip.querySelector(".break-player");
     controls.hidden = this.drags.length === 0;
     this.strip.hidden = false;

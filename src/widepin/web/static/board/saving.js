@@ -155,6 +155,6 @@ export class Saving {
 }
 
 // Works on plain http too, where crypto.randomUUID is missing.
-function newKey() {
+export function newKey() {
   return [...crypto.getRandomValues(new Uint8Array(16))].map((byte) => byte.toString(16).padStart(2, "0")).join("");
 }

@@ -24,11 +24,15 @@ export class Picture {
       this.outline.push(...outlineOf(this.figure));
       this.#put(0);
     }
-    new ResizeObserver(() => this.paint()).observe(svg);
+    this.observer = new ResizeObserver(() => this.paint());
+    this.observer.observe(svg);
   }
 
   get isUntouched() { return this.share === 0 && this.shown === this.data.steps.length; }
   get isBroken() { return this.drags.length > 0 && this.share > 0.98; }
+
+  // No longer drawn; another picture takes its place.
+  end() { this.observer.disconnect(); }
 
   // Drag the figure to a share of the way to where it breaks, 0 to 1.
   dragTo(share) {
@@ -49,6 +53,7 @@ export class Picture {
     const [width, height] = this.drawing.size();
     if (!width) return;
     const view = View.fitted(this.outline, width, height);
+    this.view = view;
     this.drawing.draw(this.figure, view, this.#roles(), {
       names: this.names,
       extras: [...this.#ghosts(view, width, height), ...(this.names ? (this.data.notes ?? []).map((note) => noteText(note, view)) : [])],

@@ -4,3 +4,15 @@ for (const time of document.querySelectorAll("time[datetime]")) {
   const at = new Date(time.dateTime);
   time.textContent = at.toLocaleString("en-GB", { day: "numeric", month: "long", hour: "2-digit", minute: "2-digit" });
 }
+
+// Times that are typed in the reader's clock go to the server in UTC, through the hidden field of that name.
+for (const field of document.querySelectorAll("input[data-time]")) {
+  const hidden = field.form.elements[field.dataset.time];
+  if (hidden.value) {
+    const at = new Date(`${hidden.value}Z`);
+    field.value = new Date(at - at.getTimezoneOffset() * 60000).toISOString().slice(0, 16);
+  }
+  field.addEventListener("change", () => {
+    hidden.value = field.value ? new Date(field.value).toISOString().slice(0, 16) : "";
+  });
+}

@@ -1,0 +1,95 @@
+"""Giving a task to a class or to some of its students."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from ..documents.explaining import HELP
+from ..documents.reading import Unreadable
+from ..judge.rehearsal import rehearse
+from .models import LATE, Assignment, Person, SchoolClass, TaskSheet
+from .sheets import NotSolved, Policy, task_in
+
+
+class Refused(Exception):
+    """An assignment that cannot be made so. The message says what to change."""
+
+
+@dataclass(frozen=True)
+class Terms:
+    """Who has to do a task, and when. Times are UTC."""
+
+    opens: datetime | None = None
+    due: datetime | None = None
+    late: str = "taken"
+    help: str = "break"
+    attempts: int | None = None
+    after: Assignment | None = None
+    chosen: tuple[Person, ...] = ()
+
+
+def read_terms(form: Any, school_class: SchoolClass) -> Terms:
+    """Terms from what was filled in. Raises Refused."""
+    opens, due = (time_in(form, name) for name in ("opens", "due"))
+    if opens and due and due <= opens:
+        raise Refused("The task is due before it opens; change one of the two.")
+    late, level = form.get("late", "taken"), form.get("help", "break")
+    if late not in LATE or level not in HELP:
+        raise Refused("Choose one of what is offered.")
+    attempts = form.get("attempts", "").strip()
+    if attempts and not (attempts.isdecimal() and 1 <= int(attempts) <= 99):
+        raise Refused("Attempts must be a number from 1 to 99, or nothing for any number.")
+    after = next((one for one in school_class.assignments if str(one.id) == form.get("after")), None)
+    ids = set(form.getlist("student"))
+    chosen = tuple(student for student in school_class.students if str(student.id) in ids)
+    return Terms(opens, due, late, level, int(attempts) if attempts else None, after, chosen)
+
+
+def time_in(form: Mapping[str, str], name: str) -> datetime | None:
+    """A time as the browser's field gives it; none where it is empty. Raises Refused."""
+    text = form.get(name, "").strip()
+    try:
+        return datetime.fromisoformat(text) if text else None
+    except ValueError:
+        raise Refused(f"{text[:30]} is no date and time.") from None
+
+
+def assign(session: Session, sheet: TaskSheet, school_class: SchoolClass, terms: Terms) -> Assignment:
+    """Give a task to a class, after its other tasks.
+
+    Raises NotSolved for a task whose model does not solve it, Refused where the class has it already.
+    """
+    try:
+        solved = rehearse(task_in(sheet)).is_solved
+    except Unreadable as wrong:
+        raise NotSolved(f"The task is not finished yet: {wrong}.") from None
+    if not solved:
+        raise NotSolved("Its model does not solve this task; try it on its page, and mend the model or the conditions.")
+    there = select(Assignment.id).where(Assignment.class_id == school_class.id, Assignment.sheet_id == sheet.id)
+    if session.scalar(there):
+        raise Refused(f"{school_class.name} has this task already.")
+    policy = Policy.model_validate(sheet.policy)
+    made = Assignment(
+        school_class=school_class,
+        sheet=sheet,
+        place=max((one.place for one in school_class.assignments), default=-1) + 1,
+        opens=terms.opens,
+        due=terms.due,
+        late=terms.late,
+        help=terms.help,
+        measuring=policy.measuring,
+        finding=policy.finding,
+        attempts=terms.attempts,
+        credit=policy.credit,
+        after=terms.after,
+        chosen=list(terms.chosen),
+    )
+    session.add(made)
+    session.flush()
+    return made

@@ -1,0 +1,205 @@
+"""Task sheets: tasks as their teachers make them, in versions. An assigned version never changes."""
+
+from __future__ import annotations
+
+from secrets import randbits
+from typing import Any
+
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
+from sqlalchemy import delete, func, select
+from sqlalchemy.orm import Session
+
+from ..documents.construction import read_steps
+from ..documents.explaining import HELP
+from ..documents.reading import Unreadable, from_validation
+from ..documents.task import TASK_FORMAT, read_task
+from ..judge.references import check_references
+from ..judge.task import Task
+from ..plane.figure import Figure
+from ..plane.steps import ID, IllFormed, check_steps
+from .credit import CREDIT
+from .models import Assignment, Person, TaskSheet
+from .shelf.notation import GABLE, RAFTERS, ROUNDEL, RULER_AND_COMPASS, SILL, steps
+from .shelf.triangles import OBTUSE
+
+READY_MADE = {
+    "Segment": SILL,
+    "Angle": RAFTERS,
+    "Acute triangle": GABLE,
+    "Obtuse triangle": OBTUSE,
+    "Line and point": "A free_point at=1.5,2\nB free_point at=8.5,2.8\ng line A B\nP free_point at=4.5,6",
+    "Circle with centre": ROUNDEL,
+    "Circle without centre": "A free_point at=2,3\nB free_point at=9,4\nC free_point at=5,8\nk circle_through A B C",
+}
+"""Given figures to begin with."""
+
+TOOL_SETS: dict[str, list[str]] = {
+    "Straightedge and compass": RULER_AND_COMPASS,
+    "Compass that collapses": ["points", "line", "ray", "segment", "circle"],
+    "Straightedge alone": ["points", "line", "ray", "segment"],
+    "Compass alone": ["points", "circle", "circle_radius"],
+    "With midpoints and perpendiculars": [*RULER_AND_COMPASS, "midpoint", "perpendicular", "parallel"],
+    "Everything": [
+        *RULER_AND_COMPASS,
+        "midpoint",
+        "perpendicular",
+        "parallel",
+        "perpendicular_bisector",
+        "angle_bisector",
+        "circle_through",
+    ],
+}
+"""Sets of tools to begin with."""
+
+BLANK: dict[str, Any] = {
+    "format": TASK_FORMAT,
+    "title": "",
+    "text": "",
+    "given": [],
+    "tools": RULER_AND_COMPASS,
+    "wanted": [],
+    "conditions": [],
+    "model": [],
+}
+
+CONSTRUCTIONS = ("given", "model")
+"""Parts of a task that are drawn on the board."""
+
+
+class Policy(BaseModel):
+    """How a task is to be set unless its assignment says otherwise."""
+
+    model_config = ConfigDict(extra="forbid")
+    help: str = Field(default="break", pattern=f"^({'|'.join(HELP)})$")
+    measuring: bool = True
+    finding: bool = True
+    attempts: int | None = Field(default=None, ge=1, le=99)
+    credit: dict[str, int] = Field(default_factory=dict)
+
+
+class NotSolved(Exception):
+    """A task that its model does not solve cannot be assigned. The message says what to do."""
+
+
+def new_sheet(session: Session, owner: Person, document: dict[str, Any], topic: str = "") -> TaskSheet:
+    """A sheet of a teacher's."""
+    # A family is numbered by its first version, whose number is known once it is there.
+    sheet = TaskSheet(
+        owner=owner, title=document.get("title", ""), document=document, topic=topic, family=-randbits(30)
+    )
+    session.add(sheet)
+    session.flush()
+    sheet.family = sheet.id
+    return sheet
+
+
+def own_sheets(session: Session, owner: Person) -> list[TaskSheet]:
+    """The latest version of each task of a teacher's, the newest task first."""
+    every = session.scalars(select(TaskSheet).where(TaskSheet.owner_id == owner.id).order_by(TaskSheet.version))
+    latest = {sheet.family: sheet for sheet in every}
+    return sorted(latest.values(), key=lambda sheet: -sheet.family)
+
+
+def is_assigned(session: Session, sheet: TaskSheet) -> bool:
+    """Whether this version is before students."""
+    return session.scalar(select(Assignment.id).where(Assignment.sheet_id == sheet.id).limit(1)) is not None
+
+
+def change(
+    session: Session, sheet: TaskSheet, fields: dict[str, Any], policy: dict[str, Any] | None, topic: str | None
+) -> TaskSheet:
+    """Change fields of a sheet's document; the sheet itself, or its next version where it is assigned.
+
+    The document may be unfinished, but what is there must be of the right form. Raises Unreadable.
+    """
+    allowed = set(BLANK) - {"format"} | {"budget", "start"}
+    for name in fields:
+        if name not in allowed:
+            raise Unreadable(name[:30], "is not a field of this document; remove it")
+    document = {**sheet.document, **fields}
+    document = {name: value for name, value in document.items() if value is not None}
+    for part in CONSTRUCTIONS:
+        if part in fields:
+            document[part] = renamed(fields[part])
+            check_construction(part, document)
+    title = document.get("title", "")
+    if not isinstance(title, str) or len(title) > 200:
+        raise Unreadable("title", "must be a text of at most 200 characters")
+    checked = read_policy(policy) if policy is not None else sheet.policy
+    if is_assigned(session, sheet):
+        newest = session.scalar(select(func.max(TaskSheet.version)).where(TaskSheet.family == sheet.family)) or 1
+        sheet = TaskSheet(owner_id=sheet.owner_id, family=sheet.family, version=newest + 1, topic=sheet.topic)
+        session.add(sheet)
+    sheet.title, sheet.document, sheet.policy = title, document, checked
+    sheet.topic = sheet.topic if topic is None else topic[:60]
+    session.flush()
+    return sheet
+
+
+def read_policy(value: Any) -> dict[str, Any]:
+    """A policy as it is kept. Raises Unreadable."""
+    try:
+        policy = Policy.model_validate(value)
+    except ValidationError as error:
+        raise from_validation(error).inside("policy") from None
+    if not policy.credit.keys() <= CREDIT.keys() or not all(0 <= worth <= 100 for worth in policy.credit.values()):
+        raise Unreadable("policy.credit", "must give each outcome 0 to 100")
+    return policy.model_dump()
+
+
+def check_construction(part: str, document: dict[str, Any]) -> None:
+    """That the given figure, or the model after it, is well formed. Raises Unreadable."""
+    given = read_steps(document["given"])
+    own = read_steps(document["model"]) if part == "model" else ()
+    try:
+        check_steps([*given, *own])
+        check_references(Figure([*given, *own]), 0)
+    except IllFormed as wrong:
+        raise Unreadable(f"{part}, {wrong.step_id}", wrong.rule) from None
+
+
+def renamed(documents: Any) -> list[dict[str, Any]]:
+    """Steps in which the name that a teacher gave an object is its id, so that conditions can speak of it."""
+    read_steps(documents)
+    taken = {step["id"] for step in documents}
+    names: dict[str, str] = {}
+    for step in documents:
+        label = step.get("label")
+        if label and ID.fullmatch(label) and (label not in taken or label == step["id"]):
+            names[step["id"]] = label
+            taken.add(label)
+    made = []
+    for step in documents:
+        step = {name: value for name, value in step.items() if name != "label" or step["id"] not in names}
+        step["id"] = names.get(step["id"], step["id"])
+        if "from" in step:
+            step["from"] = [names.get(source, source) for source in step["from"]]
+        for choice in ("other_than", "nearest_to", "farthest_from"):
+            if choice in step:
+                step[choice] = names.get(step[choice], step[choice])
+        made.append(step)
+    return made
+
+
+def task_in(sheet: TaskSheet) -> Task:
+    """The task on a sheet. Raises Unreadable with what is still missing or wrong."""
+    if not sheet.document["given"]:
+        raise Unreadable("given", "is empty; draw what the students get")
+    if not sheet.document["model"]:
+        raise Unreadable("model", "is empty; build one right construction")
+    if not sheet.document["wanted"]:
+        raise Unreadable("wanted", "is empty; tick what the answer consists of")
+    if not sheet.document["conditions"]:
+        raise Unreadable("conditions", "are missing; say what must be true of the answer")
+    return read_task(sheet.document)
+
+
+def figure_named(name: str) -> list[dict[str, Any]]:
+    """A ready-made given figure."""
+    return steps(READY_MADE[name])
+
+
+def remove_sheet(session: Session, sheet: TaskSheet) -> None:
+    """Delete the versions of a task that are not assigned."""
+    used = select(Assignment.sheet_id)
+    session.execute(delete(TaskSheet).where(TaskSheet.family == sheet.family, TaskSheet.id.not_in(used)))

@@ -1,0 +1,24 @@
+"""The shelf, and making tasks."""
+
+from flask import Blueprint
+
+from . import views
+
+blueprint = Blueprint("sheets", __name__)
+
+blueprint.add_url_rule("/shelf", "shelf", views.shelf)
+blueprint.add_url_rule("/shelf/<key>", "on_shelf", views.on_shelf)
+blueprint.add_url_rule("/shelf/<key>/take", "take", views.take, methods=["POST"])
+blueprint.add_url_rule("/sheets", "create", views.create, methods=["POST"])
+blueprint.add_url_rule("/sheets/read", "read", views.read, methods=["POST"])
+blueprint.add_url_rule("/sheets/<int:sheet_id>", "sheet", views.sheet)
+blueprint.add_url_rule("/sheets/<int:sheet_id>", "save", views.save, methods=["POST"])
+blueprint.add_url_rule("/sheets/<int:sheet_id>/draw/<part>", "draw", views.draw)
+blueprint.add_url_rule("/sheets/<int:sheet_id>/propose", "propose", views.propose, methods=["POST"])
+blueprint.add_url_rule("/sheets/<int:sheet_id>/rehearse", "try_out", views.try_out, methods=["POST"])
+blueprint.add_url_rule("/sheets/<int:sheet_id>/judge", "judge_trial", views.judge_trial, methods=["POST"])
+blueprint.add_url_rule("/sheets/<int:sheet_id>/task.json", "as_json", views.as_json)
+blueprint.add_url_rule("/sheets/<int:sheet_id>/copy", "copy", views.copy, methods=["POST"])
+blueprint.add_url_rule("/sheets/<int:sheet_id>/remove", "remove", views.remove, methods=["POST"])
+blueprint.add_url_rule("/sheets/<int:sheet_id>/assign", "ask_assign", views.ask_assign)
+blueprint.add_url_rule("/sheets/<int:sheet_id>/assign", "assign", views.assign, methods=["POST"])

@@ -1,0 +1,66 @@
+"""What trying a task found, in words and pictures."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from ...documents.construction import write_step
+from ...documents.explaining import explained
+from ...documents.verdict import write_verdict
+from ...documents.words import Words
+from ...judge.rehearsal import Mutant, Rehearsal
+from ...judge.task import Task
+from ...judge.verdict import Outcome
+
+
+def rehearsal_in_words(task: Task, tried: Rehearsal, document: dict[str, Any]) -> dict[str, Any]:
+    """Whether the task can be assigned, what to look at, and pictures of what would pass."""
+    model = {"given": document["given"], "start": [], "steps": document["model"]}
+    breaks = write_verdict(tried.model)["breaks"]
+    answer = sorted((tried.model.answer or {}).values())
+    return {
+        "solved": tried.is_solved,
+        "moves": tried.moves,
+        "headline": "The model solves the task wherever the figure is dragged."
+        if tried.is_solved
+        else "The model does not solve the task, so it cannot be assigned yet.",
+        "model": None
+        if tried.is_solved
+        else {"figure": {**model, "answer": answer, "breaks": breaks}, "sentences": explained(tried.model, task)},
+        "warnings": warnings(task, tried),
+        "passing": [passing(task, one, document) for one in tried.passing],
+    }
+
+
+def warnings(task: Task, tried: Rehearsal) -> list[str]:
+    """What a teacher should look at before assigning."""
+    found = []
+    if tried.model.outcome is Outcome.WRONG and tried.model.report is not None:
+        clauses = [Words(task).condition(one) for one in task.conditions]
+        found += [
+            f"Not true of the model as drawn: {clauses[one.place]}."
+            for one in tried.model.report.conditions
+            if one.holds_as_drawn is False
+        ]
+    if tried.stands_empty:
+        found.append("Nothing has to be built: the given figure alone is right. Ask for more.")
+    if tried.refusal is not None:
+        found.append(f"The instruments of the task cannot build the model: {tried.refusal.rule}.")
+    if task.budget is not None and task.budget < tried.moves:
+        found.append(f"The budget is {task.budget} moves, but the model takes {tried.moves}.")
+    return found
+
+
+def passing(task: Task, mutant: Mutant, document: dict[str, Any]) -> dict[str, Any]:
+    """A changed model that would pass, as a figure and a sentence."""
+    changed = next(step for step in mutant.steps if step.id == mutant.changed)
+    how = "put by eye" if mutant.by_eye else f"made otherwise: {Words(task).step(changed)}"
+    return {
+        "words": f"{mutant.changed} {how}",
+        "figure": {
+            "given": document["given"],
+            "start": [],
+            "steps": [write_step(step) for step in mutant.steps],
+            "answer": [one.name for one in task.wanted],
+        },
+    }

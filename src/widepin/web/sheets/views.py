@@ -1,0 +1,345 @@
+"""The shelf, and making tasks."""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+
+from flask import abort, flash, redirect, render_template, request, url_for
+from sqlalchemy import select
+from werkzeug.wrappers import Response
+
+from ...documents.construction import read_steps
+from ...documents.explaining import explained
+from ...documents.reading import Unreadable, parse_json
+from ...documents.task import read_task, write_condition
+from ...documents.verdict import write_verdict
+from ...documents.words import Words, seals
+from ...judge.judging import judge
+from ...judge.rehearsal import proposed, rehearse
+from ...judge.task import TOOLS, Task, Work
+from ...school import assigning, sheets
+from ...school.credit import CREDIT
+from ...school.models import SchoolClass, TaskSheet
+from ...school.shelf import SHELF, TOPICS, ShelfTask
+from ..access import me, own_class, own_sheet, teachers_only
+from ..classes.views import HELP_IN_WORDS
+from ..database import session
+from ..downloads import download
+from ..figures import board_setting, task_figure
+from .rehearsing import rehearsal_in_words
+
+
+@teachers_only
+def shelf() -> str:
+    """All tasks to choose from: the teacher's own, and those that come with the product."""
+    words, topic = request.args.get("words", "").strip(), request.args.get("topic", "")
+    own = [one for one in sheets.own_sheets(session(), me()) if fits(words, topic, one.title, one.topic, one.document)]
+    known = [one for one in SHELF.values() if fits(words, topic, one.title, one.topic, one.document())]
+    return render_template(
+        "sheets/shelf.html",
+        own=[(one, draft_figure(one.document)) for one in own],
+        known=[(one, draft_figure(one.document())) for one in known],
+        topics=TOPICS,
+        topic=topic,
+        words=words,
+        ready_made=list(sheets.READY_MADE),
+    )
+
+
+def fits(words: str, topic: str, title: str, of: str, document: dict[str, Any]) -> bool:
+    """Whether a task has a topic and all words that were asked for."""
+    text = f"{title} {of} {document.get('text', '')}".casefold()
+    return topic in ("", of) and all(word in text for word in words.casefold().split())
+
+
+def draft_figure(document: dict[str, Any]) -> dict[str, Any]:
+    """A task's given figure with its model, as far as they are made."""
+    return {
+        "given": document["given"],
+        "start": [],
+        "steps": document.get("model", []),
+        "answer": [one.get("name") for one in document.get("wanted", [])],
+    }
+
+
+def known_task(key: str) -> ShelfTask:
+    """A task of the shelf; 404 for a key that it does not have."""
+    if key not in SHELF:
+        abort(404)
+    return SHELF[key]
+
+
+@teachers_only
+def on_shelf(key: str) -> str:
+    """A task of the shelf, with its model and what should be known before."""
+    known = known_task(key)
+    task = read_task(known.document())
+    return render_template(
+        "sheets/on_shelf.html",
+        known=known,
+        task=task,
+        words=Words(task),
+        figure=draft_figure(known.document()),
+        before=[SHELF[one] for one in known.before],
+    )
+
+
+@teachers_only
+def take(key: str) -> Response:
+    """Put a task of the shelf among the teacher's own: to change it, or to assign it at once."""
+    known = known_task(key)
+    made = sheets.new_sheet(session(), me(), known.document(), known.topic)
+    return redirect(url_for("sheets.ask_assign" if "assign" in request.form else "sheets.sheet", sheet_id=made.id))
+
+
+@teachers_only
+def create() -> Response:
+    """Begin a task, with a ready-made figure or with none."""
+    figure = request.form.get("figure", "")
+    given = sheets.figure_named(figure) if figure in sheets.READY_MADE else []
+    made = sheets.new_sheet(session(), me(), sheets.BLANK | {"title": "New task", "given": given})
+    return redirect(url_for("sheets.sheet", sheet_id=made.id))
+
+
+@teachers_only
+def read() -> Response:
+    """Take a task from a JSON document."""
+    file = request.files.get("file")
+    try:
+        value = parse_json(file.read() if file else b"")
+        task = read_task(value)
+    except Unreadable as wrong:
+        flash(f"{(file.filename if file else None) or 'The file'} cannot be taken: {wrong}.")
+        return redirect(url_for("sheets.shelf"))
+    made = sheets.new_sheet(session(), me(), {"title": task.title or "Task", **value})
+    return redirect(url_for("sheets.sheet", sheet_id=made.id))
+
+
+@teachers_only
+def sheet(sheet_id: int) -> str:
+    """Making a task, in five parts."""
+    found = own_sheet(sheet_id)
+    return render_template(
+        "sheets/sheet.html",
+        sheet=found,
+        state=state_of(found),
+        assigned=sheets.is_assigned(session(), found),
+        figure=draft_figure(found.document),
+        ready_made={name: sheets.figure_named(name) for name in sheets.READY_MADE},
+        tool_sets=sheets.TOOL_SETS,
+        tools=sorted(
+            TOOLS,
+            key=lambda tool: (tool in ("free_point", "point_on"), IN_ORDER.index(tool) if tool in IN_ORDER else 99),
+        ),
+        topics=TOPICS,
+        levels=HELP_IN_WORDS,
+        credit=CREDIT,
+    )
+
+
+IN_ORDER = sheets.TOOL_SETS["Everything"]
+
+
+def state_of(found: TaskSheet) -> dict[str, Any]:
+    """What the page knows of a sheet."""
+    return {
+        "document": found.document,
+        "policy": sheets.Policy.model_validate(found.policy).model_dump(),
+        "topic": found.topic,
+        "version": found.version,
+        "trouble": trouble_of(found),
+        "urls": {
+            name: url_for(f"sheets.{endpoint}", sheet_id=found.id)
+            for name, endpoint in (
+                ("page", "sheet"),
+                ("save", "save"),
+                ("propose", "propose"),
+                ("rehearse", "try_out"),
+                ("assign", "ask_assign"),
+            )
+        }
+        | {part: url_for("sheets.draw", sheet_id=found.id, part=part) for part in (*sheets.CONSTRUCTIONS, "trial")},
+    }
+
+
+def trouble_of(found: TaskSheet) -> dict[str, str] | None:
+    """What is still missing or wrong on a sheet, and where."""
+    try:
+        sheets.task_in(found)
+    except Unreadable as wrong:
+        return {"place": wrong.place, "words": wrong.remedy}
+    return None
+
+
+@teachers_only
+def save(sheet_id: int) -> Any:
+    """Store what was changed on a sheet; 422 with what is wrong, and then nothing is stored."""
+    found = own_sheet(sheet_id)
+    sent = request.get_json()
+    if not isinstance(sent, dict) or not isinstance(sent.get("document", {}), dict):
+        return {"error": "document, policy or topic are needed."}, 422
+    topic = sent.get("topic")
+    try:
+        stored = sheets.change(
+            session(), found, sent.get("document", {}), sent.get("policy"), topic if isinstance(topic, str) else None
+        )
+    except Unreadable as wrong:
+        return {"error": str(wrong)}, 422
+    return state_of(stored)
+
+
+@teachers_only
+def draw(sheet_id: int, part: str) -> str:
+    """The board, to draw the given figure or the model on it, or to work the task as a student would."""
+    found = own_sheet(sheet_id)
+    everything = [{"tool": tool, "most": None} for tool in TOOLS]
+    if part == "trial":
+        task = ready(found)
+        setting = board_setting(task)
+        context = {"task": task, "words": Words(task), "hand_in_url": url_for("sheets.judge_trial", sheet_id=found.id)}
+    elif part in sheets.CONSTRUCTIONS:
+        given = [] if part == "given" else found.document["given"]
+        setting = {"given": given, "start": [], "tools": everything, "budget": None, "wanted": [], "finding": True}
+        context = {}
+    else:
+        abort(404)
+    own = found.document[part] if part in sheets.CONSTRUCTIONS else []
+    setting |= {
+        "measuring": True,
+        "log": [
+            {"number": number, "key": "", "operation": {"op": "add", "step": step}} for number, step in enumerate(own)
+        ],
+        "student": f"draft-{me().id}",
+        "draft": {"part": part, "url": url_for("sheets.save", sheet_id=found.id)},
+        "urls": {"operations": f"draft {part} {found.id}"},
+    }
+    return render_template("tasks/board.html", sheet=found, part=part, setting=setting, **context)
+
+
+def ready(found: TaskSheet) -> Task:
+    """The task on a sheet; 400 while it is not finished."""
+    try:
+        return sheets.task_in(found)
+    except Unreadable as wrong:
+        abort(400, f"The task is not finished yet: {wrong}.")
+
+
+@teachers_only
+def propose(sheet_id: int) -> Any:
+    """Conditions on the wanted objects that the model fulfils: those that say all, and others."""
+    found = own_sheet(sheet_id)
+    wanted = request.get_json()
+    try:
+        given, model = read_steps(found.document["given"]), read_steps(found.document["model"])
+    except Unreadable as wrong:
+        return {"error": str(wrong)}, 422
+    if not isinstance(wanted, list) or not wanted or not set(map(str, wanted)) <= {step.id for step in model}:
+        return {"error": "Tick first what the answer consists of."}, 422
+    strict, others = proposed(given, model, wanted)
+    return {name: list(map(write_condition, found)) for name, found in (("strict", strict), ("others", others))}
+
+
+@teachers_only
+def try_out(sheet_id: int) -> Any:
+    """Try the task: whether its model solves it, and what else would pass."""
+    found = own_sheet(sheet_id)
+    try:
+        task = sheets.task_in(found)
+    except Unreadable as wrong:
+        return {"error": f"Not finished yet: {wrong}."}, 422
+    return rehearsal_in_words(task, rehearse(task), found.document)
+
+
+@teachers_only
+def judge_trial(sheet_id: int) -> Any:
+    """Judge what the teacher built as a student would; nothing is kept."""
+    task = ready(own_sheet(sheet_id))
+    try:
+        steps = read_steps(parse_json(request.form.get("steps", "[]")))
+    except Unreadable as wrong:
+        return {"error": str(wrong)}, 422
+    if not steps:
+        return {"error": "There is nothing on the board to judge yet."}, 422
+    named = request.form.getlist("answer")
+    answer = dict(zip((one.name for one in task.wanted), named, strict=False)) if any(named) else None
+    verdict = judge(task, Work(steps, answer))
+    written = write_verdict(verdict)
+    return {
+        "url": "",
+        "seals": [
+            {"word": word, "state": state, "meaning": meaning}
+            for word, state, meaning in seals(verdict.outcome, verdict.counts.moves, task.budget)
+        ],
+        "sentences": explained(verdict, task),
+        "outcome": verdict.outcome.value,
+        "answer": sorted((verdict.answer or {}).values()),
+        "breaks": written["breaks"],
+    }
+
+
+@teachers_only
+def as_json(sheet_id: int) -> Response:
+    """The task document."""
+    found = own_sheet(sheet_id)
+    text = json.dumps(found.document, indent=1, ensure_ascii=False)
+    return download(text, f"{found.title or 'task'}.json", "application/json")
+
+
+@teachers_only
+def copy(sheet_id: int) -> Response:
+    """Another task that begins as this one stands."""
+    found = own_sheet(sheet_id)
+    title = f"{found.title}, copy"[:200]
+    made = sheets.new_sheet(session(), me(), {**found.document, "title": title}, found.topic)
+    made.policy = found.policy
+    return redirect(url_for("sheets.sheet", sheet_id=made.id))
+
+
+@teachers_only
+def remove(sheet_id: int) -> Response:
+    """Delete a task; versions that are assigned stay with their classes."""
+    found = own_sheet(sheet_id)
+    flash(
+        f"{found.title or 'The task'} is off the shelf."
+        if not sheets.is_assigned(session(), found)
+        else "This version is before a class; take it away there first."
+    )
+    sheets.remove_sheet(session(), found)
+    return redirect(url_for("sheets.shelf"))
+
+
+@teachers_only
+def ask_assign(sheet_id: int) -> Any:
+    """To whom a task is to be given, and when."""
+    return show_assign(own_sheet(sheet_id))
+
+
+def show_assign(found: TaskSheet, trouble: str | None = None) -> str:
+    """The page that asks how to assign; with what is wrong."""
+    task = ready(found)
+    classes = select(SchoolClass).where(SchoolClass.teacher_id == me().id, SchoolClass.archived.is_(None))
+    return render_template(
+        "sheets/assign.html",
+        sheet=found,
+        solved=rehearse(task).is_solved,
+        classes=list(session().scalars(classes.order_by(SchoolClass.name))),
+        figure=task_figure(task),
+        levels=HELP_IN_WORDS,
+        policy=sheets.Policy.model_validate(found.policy),
+        typed=request.form,
+        trouble=trouble,
+    )
+
+
+@teachers_only
+def assign(sheet_id: int) -> Any:
+    """Give a task to a class."""
+    found = own_sheet(sheet_id)
+    school_class = own_class(request.form.get("class", 0, type=int))
+    try:
+        made = assigning.assign(session(), found, school_class, assigning.read_terms(request.form, school_class))
+    except (assigning.Refused, sheets.NotSolved) as wrong:
+        return show_assign(found, str(wrong)), 422
+    flash(f"{found.title} is assigned to {school_class.name}.")
+    return redirect(url_for("classes.assignment", assignment_id=made.id))

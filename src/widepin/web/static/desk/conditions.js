@@ -1,0 +1,106 @@
+// The list of conditions: each a sentence whose blanks are filled by typing or by clicking in the figure.
+
+import { RELATIONS, blanksOf, termOf, written } from "./sentences.js";
+
+export class Conditions {
+  // list: where they stand; names(): those that may stand in a blank; changed(conditions)
+  constructor(list, names, changed) {
+    this.list = list;
+    this.names = names;
+    this.changed = changed;
+    this.blank = null; // the one that was used last
+    list.addEventListener("focusin", ({ target }) => { if (target.matches("input.term")) this.blank = target; });
+  }
+
+  show(conditions) {
+    this.all = structuredClone(conditions);
+    this.blank = null;
+    this.list.replaceChildren(...this.all.map((one, place) => this.#row(one, place)));
+    if (!this.all.length) {
+      const empty = document.createElement("li");
+      empty.className = "quiet-note";
+      empty.textContent = "Nothing is asked of the answer yet.";
+      this.list.append(empty);
+    }
+  }
+
+  add(rel) {
+    this.all.push({ rel, of: Array(blanksOf(rel)).fill(""), ...(RELATIONS[rel].ratio ? { is: [1, 2] } : {}) });
+    this.show(this.all);
+    this.list.lastElementChild.querySelector("input").focus();
+  }
+
+  // Mark what is wrong, by its place in the document; null for nothing.
+  mark(place) {
+    const number = Number(place?.match(/^conditions\[(\d+)\]/)?.[1] ?? -1);
+    [...this.list.children].forEach((row, at) => row.classList.toggle("bad", at === number));
+  }
+
+  // A name from the figure goes into the blank that was used last; points come together in one blank.
+  point(name, isPoint) {
+    if (!this.blank?.isConnected) return false;
+    const sofar = termOf(this.blank.value, this.names());
+    const joins = isPoint && this.blank.value && this.blank.dataset.joins;
+    this.blank.value = joins ? written([sofar, name].flat()) : written(name);
+    this.blank.dispatchEvent(new Event("change", { bubbles: true }));
+    return true;
+  }
+
+  #row(condition, place) {
+    const row = document.createElement("li");
+    const { parts, many, after, ratio } = RELATIONS[condition.rel];
+    const terms = condition.of.map((term, at) => this.#blank(condition, at));
+    const joined = many ? terms.flatMap((term, at) => (at ? [many, term] : [term])) : parts.flatMap((words, at) => [words, terms[at] ?? ""]);
+    row.append(...joined.filter((part) => part !== ""));
+    if (many) row.append(this.#button("+", `One more in condition ${place + 1}`, () => this.#more(condition)), after);
+    if (ratio) row.append(" as ", this.#number(condition, 0), " to ", this.#number(condition, 1));
+    row.append(this.#button("Remove", `Remove condition ${place + 1}`, () => {
+      this.all.splice(place, 1);
+      this.show(this.all);
+      this.changed(this.all);
+    }));
+    return row;
+  }
+
+  #blank(condition, at) {
+    const field = document.createElement("input");
+    field.className = "term form-control";
+    field.value = condition.of[at] === "" ? "" : written(condition.of[at]);
+    field.setAttribute("aria-label", `Blank ${at + 1}`);
+    field.size = 7;
+    if (!["same", "on", "midpoint", "distinct"].includes(condition.rel) || (condition.rel === "on" && at === 1)) field.dataset.joins = "yes";
+    field.addEventListener("change", () => {
+      condition.of[at] = termOf(field.value, this.names());
+      this.changed(this.all);
+    });
+    return field;
+  }
+
+  #number(condition, at) {
+    const field = document.createElement("input");
+    field.className = "form-control short";
+    field.inputMode = "numeric";
+    field.value = condition.is[at];
+    field.setAttribute("aria-label", at ? "to so many" : "so many");
+    field.addEventListener("change", () => {
+      condition.is[at] = Number.parseInt(field.value, 10) || 0;
+      this.changed(this.all);
+    });
+    return field;
+  }
+
+  #more(condition) {
+    condition.of.push("");
+    this.show(this.all);
+  }
+
+  #button(words, label, onClick) {
+    const button = document.createElement("button");
+    button.type = "button";
+    button.className = "btn btn-plain";
+    button.textContent = words;
+    button.setAttribute("aria-label", label);
+    button.addEventListener("click", onClick);
+    return button;
+  }
+}

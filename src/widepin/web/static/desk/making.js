@@ -1,0 +1,297 @@
+// Making a task: five parts on one page, stored as they grow.
+
+import { ToolBook } from "../figure/tape.js";
+import { Conditions } from "./conditions.js";
+import { FigureOfTask } from "./figure-of-task.js";
+import { Rehearsal } from "./rehearsal.js";
+import { NAMES } from "./sentences.js";
+
+const MOMENT = 350; // milliseconds without a change
+const PARTS = { given: "the given figure", model: "the model", wanted: "the answer", conditions: "the conditions", tools: "the instruments" };
+
+class Making {
+  #timer = null;
+  #waiting = {}; // what is not stored yet
+  #running = Promise.resolve();
+
+  constructor(page, book) {
+    this.page = page;
+    this.state = JSON.parse(page.dataset.state);
+    this.form = page.querySelector("form.parts");
+    this.readyMade = JSON.parse(page.dataset.readyMade);
+    this.toolSets = JSON.parse(page.dataset.toolSets);
+    this.figure = new FigureOfTask(book, page.querySelector(".making-figure svg"), (name, isPoint) => this.conditions.point(this.#nameOf(name), isPoint));
+    this.conditions = new Conditions(page.querySelector("[data-conditions]"), () => this.#names(), (conditions) => this.change({ conditions }));
+    this.rehearsal = new Rehearsal(page.querySelector("[data-rehearsal]"), book);
+    this.#begin();
+    this.#listen();
+    this.show();
+    page.dataset.ready = "yes";
+  }
+
+  get document() { return this.state.document; }
+
+  // -- showing ------------------------------------------------------------------------------------
+
+  show() {
+    const { document: task } = this;
+    this.figure.show(task);
+    this.conditions.show(task.conditions);
+    this.#showTools();
+    this.#showWanted();
+    this.#showTrouble();
+  }
+
+  #showTrouble() {
+    const { trouble } = this.state;
+    const part = PARTS[trouble?.place.match(/^\w+/)?.[0]];
+    this.page.querySelector("[data-trouble]").textContent = trouble ? `Still to do: ${part ?? trouble.place} ${trouble.words}.` : "";
+    this.conditions.mark(trouble?.place);
+    this.page.querySelector("[data-version]").textContent = this.state.version;
+    for (const [name, selector] of Object.entries({ given: "[data-draw=given]", model: "[data-draw=model]", trial: "[data-trial]", assign: "[data-assign]" })) {
+      const link = this.page.querySelector(selector);
+      link.href = this.state.urls[name];
+      if (name === "trial" || name === "assign") link.classList.toggle("disabled", Boolean(trouble));
+    }
+  }
+
+  #showTools() {
+    const most = new Map(this.document.tools.map((one) => (typeof one === "string" ? [one, null] : [one.tool, one.most ?? null])));
+    for (const box of this.form.elements.tool) box.checked = most.has(box.value);
+    for (const field of this.form.elements.most) field.value = most.get(field.dataset.tool) ?? "";
+  }
+
+  // Objects of the model that may be the answer; those that nothing else is made from come first.
+  #showWanted() {
+    const { model, wanted } = this.document;
+    const used = new Set(model.flatMap(({ from = [] }) => from));
+    const names = new Set(wanted.map(({ name }) => name));
+    const sorted = [...model].sort((a, b) => used.has(a.id) - used.has(b.id));
+    const boxes = sorted.map(({ id }) => {
+      const label = document.createElement("label");
+      const box = document.createElement("input");
+      box.type = "checkbox";
+      box.name = "wanted";
+      box.value = id;
+      box.checked = names.has(id);
+      label.append(box, ` ${this.figure.kind(id)} `, Object.assign(document.createElement("i"), { textContent: id }));
+      return label;
+    });
+    this.page.querySelector("[data-wanted]").replaceChildren(...boxes);
+    this.page.querySelector("[data-model-words]").textContent = model.length ? `${model.length} steps` : "Nothing is built yet.";
+  }
+
+  #begin() {
+    const { policy } = this.state;
+    const { elements } = this.form;
+    elements.moves.value = this.document.budget?.moves ?? "";
+    elements.attempts.value = policy.attempts ?? "";
+    elements.done.value = this.document.start?.length || "";
+    elements.help.value = policy.help;
+    elements.measuring.checked = policy.measuring;
+    elements.finding.checked = policy.finding;
+    for (const field of elements.credit) field.value = policy.credit[field.dataset.outcome] ?? "";
+    this.page.querySelector("[data-figures]").append(...Object.keys(this.readyMade).map((name) => this.#choice(name, () => this.#takeFigure(name))));
+    this.page.querySelector("[data-sets]").append(...Object.keys(this.toolSets).map((name) => this.#choice(name, () => {
+      this.change({ tools: this.toolSets[name] });
+      this.#showTools();
+    })));
+    this.page.querySelector("[data-relation]").append(...Object.entries(NAMES).map(([rel, words]) => new Option(words, rel)));
+  }
+
+  #choice(words, onClick) {
+    const button = document.createElement("button");
+    button.type = "button";
+    button.className = "btn btn-plain";
+    button.textContent = words;
+    button.addEventListener("click", onClick);
+    return button;
+  }
+
+  // -- changing -----------------------------------------------------------------------------------
+
+  change(fields, { policy, topic } = {}) {
+    Object.assign(this.document, fields);
+    this.#waiting = {
+      document: { ...this.#waiting.document, ...fields },
+      ...(policy || this.#waiting.policy ? { policy: policy ?? this.#waiting.policy } : {}),
+      ...(topic !== undefined || this.#waiting.topic !== undefined ? { topic: topic ?? this.#waiting.topic } : {}),
+    };
+    this.#say("Saving …", false);
+    clearTimeout(this.#timer);
+    this.#timer = setTimeout(() => this.store(), MOMENT);
+  }
+
+  // One store at a time; resolves when everything is stored, or has failed and is told.
+  store() {
+    clearTimeout(this.#timer);
+    this.#timer = null;
+    this.#running = this.#running.then(() => this.#send());
+    return this.#running;
+  }
+
+  async #send() {
+    const sent = this.#waiting;
+    if (!Object.keys(sent).length) return true;
+    this.#waiting = {};
+    let answer;
+    try {
+      answer = await this.#post(this.state.urls.save, sent);
+    } catch {
+      this.#waiting = { ...sent, ...this.#waiting, document: { ...sent.document, ...this.#waiting.document } };
+      this.#timer = setTimeout(() => this.store(), 10 * MOMENT);
+      this.#say("No connection; not saved yet", true);
+      return false;
+    }
+    if (answer.error) {
+      this.page.querySelector("[data-trouble]").textContent = answer.error;
+      this.#say("Not saved", true);
+      return false;
+    }
+    if (answer.urls.page !== this.state.urls.page) history.replaceState(null, "", answer.urls.page);
+    const newer = this.#waiting.document ?? {};
+    this.state = { ...answer, document: { ...answer.document, ...newer } };
+    this.#showTrouble();
+    this.#say("Kept", false);
+    return true;
+  }
+
+  async #post(url, value) {
+    const answer = await fetch(url, {
+      method: "POST",
+      headers: { "Content-Type": "application/json", Accept: "application/json", "X-CSRFToken": document.querySelector("meta[name=csrf-token]").content },
+      body: JSON.stringify(value),
+    });
+    return answer.json();
+  }
+
+  #say(words, isTrouble) {
+    const state = document.querySelector(".save-state");
+    state.textContent = words;
+    state.classList.toggle("trouble", isTrouble);
+  }
+
+  // What may stand in a blank: the answer's names, the given objects, and the model's as the model's.
+  #names() {
+    const { given, model, wanted } = this.document;
+    return new Set([...wanted.map(({ name }) => name), ...given.map(({ id }) => id), ...model.map(({ id }) => `model:${id}`)]);
+  }
+
+  #nameOf(id) { return this.#names().has(id) ? id : `model:${id}`; }
+
+  #takeFigure(name) {
+    const { given, model } = this.document;
+    const isNew = given.length === 0 && model.length === 0;
+    if (!isNew && !confirm("Take this figure? The figure that is given now, the model and the conditions go.")) return;
+    this.change({ given: this.readyMade[name], model: [], wanted: [], conditions: [], start: null });
+    this.show();
+  }
+
+  #listen() {
+    const { form } = this;
+    form.addEventListener("submit", (event) => event.preventDefault());
+    form.addEventListener("change", ({ target }) => this.#changed(target));
+    form.addEventListener("input", ({ target }) => {
+      if (target.name === "title" || target.name === "text") this.change({ [target.name]: target.value });
+    });
+    const on = (selector, deed) => this.page.querySelector(selector).addEventListener("click", deed);
+    on("[data-add]", () => this.conditions.add(this.page.querySelector("[data-relation]").value));
+    on("[data-propose]", () => this.#propose());
+    on("[data-rehearse]", () => this.#rehearse());
+    on("[data-as-model]", async () => {
+      const { moves } = await this.#rehearse();
+      if (!moves) return;
+      form.elements.moves.value = moves;
+      this.change({ budget: { moves } });
+    });
+    for (const link of this.page.querySelectorAll("[data-draw], [data-trial], [data-assign]")) {
+      link.addEventListener("click", async (event) => {
+        event.preventDefault();
+        if (!link.classList.contains("disabled") && await this.store()) location.assign(link.href);
+      });
+    }
+    this.page.querySelector("[data-confirm]").addEventListener("click", (event) => {
+      if (!confirm(event.target.dataset.confirm)) event.preventDefault();
+    });
+    addEventListener("pageshow", (event) => { if (event.persisted) location.reload(); });
+  }
+
+  #changed(field) {
+    const { elements } = this.form;
+    const number = (text) => (/^\d+$/.test(text.trim()) ? Number(text) : null);
+    switch (field.name) {
+      case "tool": case "most": {
+        if (field.name === "most" && field.value.trim()) [...elements.tool].find(({ value }) => value === field.dataset.tool).checked = true;
+        const most = new Map([...elements.most].map((one) => [one.dataset.tool, number(one.value)]));
+        return this.change({
+          tools: [...elements.tool].filter(({ checked }) => checked)
+            .map(({ value }) => (most.get(value) === null ? value : { tool: value, most: most.get(value) })),
+        });
+      }
+      case "wanted": {
+        const names = [...this.page.querySelectorAll("[name=wanted]:checked")].map(({ value }) => value);
+        return this.change({ wanted: names.map((name) => ({ kind: this.figure.kind(name), name })) });
+      }
+      case "moves": return this.change({ budget: number(field.value) ? { moves: number(field.value) } : null });
+      case "done": return this.change({ start: number(field.value) ? this.document.model.slice(0, number(field.value)) : null });
+      case "topic": return this.change({}, { topic: field.value });
+      case "attempts": case "help": case "measuring": case "finding": case "credit": return this.change({}, {
+        policy: {
+          attempts: number(elements.attempts.value),
+          help: elements.help.value,
+          measuring: elements.measuring.checked,
+          finding: elements.finding.checked,
+          credit: Object.fromEntries([...elements.credit].filter(({ value }) => number(value) !== null).map((one) => [one.dataset.outcome, number(one.value)])),
+        },
+      });
+      default: return undefined;
+    }
+  }
+
+  async #propose() {
+    await this.store();
+    const found = await this.#post(this.state.urls.propose, this.document.wanted.map(({ name }) => name));
+    if (found.error) {
+      this.page.querySelector("[data-trouble]").textContent = found.error;
+      return;
+    }
+    this.change({ conditions: found.strict });
+    this.conditions.show(found.strict);
+    const others = this.page.querySelector("[data-others]");
+    others.hidden = found.others.length === 0;
+    others.querySelector("ul").replaceChildren(...found.others.map((condition) => this.#other(condition)));
+  }
+
+  // Something else that is true of the model, to be asked for with one click.
+  #other(condition) {
+    const item = document.createElement("li");
+    const shown = new Conditions(document.createElement("ol"), () => this.#names(), () => {});
+    shown.show([condition]);
+    const words = [...shown.list.firstElementChild.childNodes].filter((part) => !(part instanceof HTMLButtonElement))
+      .map((part) => part.value ?? part.textContent).join("");
+    const about = new Set(condition.of.flat());
+    item.append(this.#choice(`Rather ask that ${words}`, () => {
+      const rest = this.document.conditions.filter(({ rel, of }) => !(rel === "same" && about.has(of[0]) && of[1] === `model:${of[0]}`));
+      this.change({ conditions: [...rest, condition] });
+      this.conditions.show(this.document.conditions);
+      item.remove();
+    }));
+    return item;
+  }
+
+  async #rehearse() {
+    this.rehearsal.wait();
+    await this.store();
+    let found;
+    try {
+      found = await this.#post(this.state.urls.rehearse, {});
+    } catch {
+      found = { error: "There is no connection. Nothing is lost; try again." };
+    }
+    this.rehearsal.show(found);
+    return found;
+  }
+}
+
+const page = document.querySelector(".making");
+page.making = new Making(page, await ToolBook.load(document.body.dataset.toolBook));

@@ -1,0 +1,178 @@
+"""Tasks as their teachers make them, and giving them to classes."""
+
+from datetime import timedelta
+
+import pytest
+from sqlalchemy import select
+from werkzeug.datastructures import MultiDict
+
+from widepin.documents.reading import Unreadable
+from widepin.judge.verdict import Counts, Outcome, Verdict
+from widepin.school import assigning, handins, sheets
+from widepin.school.credit import CREDIT, credit_for
+from widepin.school.models import Person, SchoolClass, now
+from widepin.school.progress import standings, to_do
+from widepin.school.shelf import SHELF
+
+
+@pytest.fixture
+def first_year(session):
+    return session.scalars(select(SchoolClass).where(SchoolClass.name == "First year")).one()
+
+
+@pytest.fixture
+def sheet(session, first_year):
+    return sheets.new_sheet(session, first_year.teacher, SHELF["equilateral-triangle"].document(), "Polygons")
+
+
+def test_a_sheet_that_is_not_assigned_changes_in_place(session, sheet):
+    changed = sheets.change(session, sheet, {"title": "Another crown"}, None, "Arches")
+    assert changed is sheet and (sheet.title, sheet.topic, sheet.version) == ("Another crown", "Arches", 1)
+
+
+def test_an_assigned_version_never_changes(session, sheet, first_year):
+    assigning.assign(session, sheet, first_year, assigning.Terms())
+    changed = sheets.change(session, sheet, {"title": "Another crown"}, None, None)
+    assert (changed.version, changed.family, changed.title) == (2, sheet.family, "Another crown")
+    assert sheet.title == "Crown of a pointed arch" and sheet.document["title"] == sheet.title
+    assert [one.id for one in sheets.own_sheets(session, first_year.teacher) if one.family == sheet.family] == [
+        changed.id
+    ]
+
+
+@pytest.mark.parametrize(
+    ("fields", "words"),
+    [
+        ({"given": [{"id": "A", "make": "free_point"}]}, "at"),
+        ({"model": [{"id": "c", "make": "circle", "from": ["A", "Z"]}]}, "Z"),
+        ({"format": "x"}, "not a field"),
+        ({"title": 7}, "title"),
+    ],
+)
+def test_what_is_not_well_formed_is_refused_and_nothing_changes(session, sheet, fields, words):
+    before = dict(sheet.document)
+    with pytest.raises(Unreadable, match=words):
+        sheets.change(session, sheet, fields, None, None)
+    assert sheet.document == before
+
+
+@pytest.mark.parametrize(
+    "policy", [{"help": "all"}, {"attempts": 0}, {"credit": {"sound": 101}}, {"credit": {"luck": 1}}]
+)
+def test_a_policy_is_checked(session, sheet, policy):
+    with pytest.raises(Unreadable, match="policy"):
+        sheets.change(session, sheet, {}, policy, None)
+
+
+def test_names_that_a_teacher_gave_become_ids():
+    steps = [
+        {"id": "A", "make": "free_point", "at": [0, 0], "label": "Foot"},
+        {"id": "B", "make": "free_point", "at": [4, 0], "label": "two words"},
+        {"id": "s", "make": "segment", "from": ["A", "B"], "label": "Foot"},
+    ]
+    made = sheets.renamed(steps)
+    assert [(step["id"], step.get("label")) for step in made] == [("Foot", None), ("B", "two words"), ("s", "Foot")]
+    assert made[2]["from"] == ["Foot", "B"]
+
+
+def test_an_unfinished_task_says_what_is_missing(session, first_year):
+    sheet = sheets.new_sheet(session, first_year.teacher, sheets.BLANK)
+    with pytest.raises(Unreadable, match="given is empty|given: is empty"):
+        sheets.task_in(sheet)
+    with pytest.raises(sheets.NotSolved, match="not finished"):
+        assigning.assign(session, sheet, first_year, assigning.Terms())
+
+
+def test_only_a_task_that_its_model_solves_is_assigned(session, sheet, first_year):
+    sheets.change(session, sheet, {"conditions": [{"rel": "on", "of": ["C", "s"]}]}, None, None)
+    with pytest.raises(sheets.NotSolved, match="does not solve"):
+        assigning.assign(session, sheet, first_year, assigning.Terms())
+
+
+def test_a_class_gets_a_task_once(session, sheet, first_year):
+    assigning.assign(session, sheet, first_year, assigning.Terms())
+    with pytest.raises(assigning.Refused, match="already"):
+        assigning.assign(session, sheet, first_year, assigning.Terms())
+
+
+@pytest.mark.parametrize("name", sheets.READY_MADE)
+def test_ready_made_figures_are_well_formed(name):
+    sheets.check_construction("given", {"given": sheets.figure_named(name)})
+
+
+def rows(session, student, **what):
+    return {one.assignment.sheet_id: one for one in to_do(session, student, **what)}
+
+
+def test_a_task_for_some_students_is_not_there_for_others(session, sheet, first_year):
+    chosen, other = first_year.students[:2]
+    made = assigning.assign(session, sheet, first_year, assigning.Terms(chosen=(chosen,)))
+    assert sheet.id in rows(session, chosen) and sheet.id not in rows(session, other)
+    assert [one.student for one in standings(session, made)] == [chosen]
+
+
+def test_a_task_is_closed_before_it_opens_and_until_the_one_before_is_solved(session, sheet, first_year):
+    bram = session.scalars(select(Person).where(Person.login == "bram.idris")).one()
+    before = next(one for one in to_do(session, bram) if one.standing.best is None).assignment
+    made = assigning.assign(session, sheet, first_year, assigning.Terms(opens=now() + timedelta(days=1), after=before))
+    assert "opens on" in rows(session, bram)[sheet.id].closed
+    assert "first" in rows(session, bram, at=now() + timedelta(days=2))[sheet.id].closed
+    made.after = None
+    session.flush()
+    assert rows(session, bram, at=now() + timedelta(days=2))[sheet.id].closed is None
+
+
+def test_late_works_and_attempts_beyond_the_last_are_refused(session, first_year):
+    assignment = first_year.assignments[0]
+    work = next(work for work in assignment.works if work.hand_ins)
+    assignment.attempts = len(work.hand_ins)
+    with pytest.raises(handins.NotTaken, match="used up"):
+        handins.hand_in(session, work)
+    assignment.attempts, assignment.late, assignment.due = None, "refused", now() - timedelta(hours=1)
+    with pytest.raises(handins.NotTaken, match="late works are refused"):
+        handins.hand_in(session, work)
+    assignment.late = "taken"
+    assert handins.is_late(handins.hand_in(session, work))
+
+
+@pytest.mark.parametrize(
+    ("form", "words"),
+    [
+        ({"opens": "2026-03-02T10:00", "due": "2026-03-01T10:00"}, "due before it opens"),
+        ({"due": "soon"}, "no date"),
+        ({"attempts": "many"}, "1 to 99"),
+        ({"late": "burnt"}, "what is offered"),
+    ],
+)
+def test_terms_are_checked(session, first_year, form, words):
+    with pytest.raises(assigning.Refused, match=words):
+        assigning.read_terms(MultiDict(form), first_year)
+
+
+def test_terms_are_read(session, first_year):
+    student, before = first_year.students[0], first_year.assignments[0]
+    form = MultiDict({"attempts": "3", "after": str(before.id), "student": str(student.id), "late": "refused"})
+    terms = assigning.read_terms(form, first_year)
+    assert (terms.attempts, terms.after, terms.chosen, terms.late) == (3, before, (student,), "refused")
+
+
+def verdict(outcome, moves=4, **what):
+    return Verdict(Outcome(outcome), Counts(moves, moves, ()), **what)
+
+
+@pytest.mark.parametrize(
+    ("given", "budget", "table", "expected"),
+    [
+        (verdict("sound"), 4, {}, 100),
+        (verdict("sound", 6), 4, {"each move over": 10}, 80),
+        (verdict("sound", 6), None, {"each move over": 10}, 100),
+        (verdict("switching", method_holds=True), 4, {}, CREDIT["switching, method holds"]),
+        (verdict("switching", method_holds=False), 4, {}, CREDIT["switching"]),
+        (verdict("fragile"), 4, {"fragile": 60}, 60),
+        (verdict("wrong"), 4, {}, 0),
+        (verdict("refused"), 4, {}, 0),
+        (verdict("eyeballed", 9), 4, {"each move over": 10}, 0),
+    ],
+)
+def test_credit_follows_the_table(given, budget, table, expected):
+    assert credit_for(given, budget, table) == expected
