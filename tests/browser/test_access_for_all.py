@@ -8,6 +8,20 @@ from playwright.sync_api import expect
 from tests.zoo import JUMPING_GABLE
 
 AXE = Path(__file__).parent / "vendor" / "axe.min.js"
+TEACHERS_PAGES = [
+    "/classes",
+    "/classes/1",
+    "/classes/1/roster",
+    "/classes/1/remove",
+    "/assignments/3",
+    "/hand-ins/1",
+    "/shelf",
+    "/shelf/rectangle",
+    "/sheets/1",
+    "/sheets/1/draw/model",
+    "/sheets/1/assign",
+    "/nowhere",
+]
 TAGS = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]
 
 
@@ -28,7 +42,7 @@ def test_the_first_page(page, served):
     assert barriers(page) == []
 
 
-@pytest.mark.parametrize("path", ["/classes", "/classes/1", "/assignments/3", "/hand-ins/1", "/nowhere"])
+@pytest.mark.parametrize("path", TEACHERS_PAGES)
 def test_the_teachers_pages(page, served, path):
     page.emulate_media(reduced_motion="reduce")
     page.goto(f"{served}/sign-in")

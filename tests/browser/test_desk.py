@@ -12,6 +12,13 @@ from widepin.school.store import make_sessions
 
 numbers = count()
 
+PLACE_ON_LINE = """(line) => {
+  const box = line.ownerSVGElement.getBoundingClientRect();
+  const [x1, y1, x2, y2] = ["x1", "y1", "x2", "y2"].map((name) => line[name].baseVal.value);
+  return [box.x + 0.8 * x1 + 0.2 * x2, box.y + 0.8 * y1 + 0.2 * y2];
+}"""
+"""A place on the screen, a fifth along a line of a drawing."""
+
 
 @pytest.fixture
 def teacher(page, served, school):
@@ -103,3 +110,115 @@ def test_an_archived_class_comes_back(teacher):
     teacher.get_by_text("The class itself").click()
     teacher.get_by_role("button", name="Take out of the archive").click()
     expect(teacher.get_by_role("link", name="Old year")).to_be_visible()
+
+
+def begin_task(page, figure):
+    page.get_by_role("link", name="Shelf").click()
+    page.get_by_label("New task, from").select_option(figure)
+    page.get_by_role("button", name="Begin a task").click()
+    page.wait_for_selector(".making[data-ready]")
+
+
+def build_model(page, *makes):
+    page.get_by_role("link", name="Build the model").click()
+    page.wait_for_selector(".board-page[data-ready]")
+    for make, names in makes:
+        page.locator(f".card-tool[data-make={make}]").click()
+        page.keyboard.type(names)
+    page.get_by_role("link", name="Done").click()
+    page.wait_for_selector(".making[data-ready]")
+
+
+def test_a_task_is_made_from_nothing_and_assigned(teacher):
+    new_class(teacher, "Arches")
+    teacher.get_by_label(re.compile("One name per line")).fill("Odo Vance")
+    teacher.get_by_role("button", name="Look at the list").click()
+    teacher.get_by_role("button", name="Add those that are ticked").click()
+    begin_task(teacher, "Segment")
+    expect(teacher.locator("[data-trouble]")).to_contain_text("the model is empty")
+    teacher.get_by_label("Title").fill("Crown of an arch")
+    teacher.get_by_label("What the students read").fill("Mark the crown.")
+    build_model(teacher, ("circle", "ABBA"), ("intersection", "cd1"))
+    expect(teacher.get_by_label("Title")).to_have_value("Crown of an arch")
+    teacher.get_by_label("point C").check()
+    teacher.get_by_role("button", name="Propose from the model").click()
+    expect(teacher.locator(".conditions li")).to_have_count(1)
+    teacher.get_by_role("button", name="Rather ask that AB and AC and BC are equally long").click()
+    expect(teacher.locator(".conditions")).to_contain_text("are equally long")
+    teacher.get_by_role("button", name="As many as the model").click()
+    expect(teacher.get_by_label("Moves")).to_have_value("2")
+    expect(teacher.locator("[data-rehearsal]")).to_contain_text(
+        "The model solves the task wherever the figure is dragged"
+    )
+    expect(teacher.locator("[data-rehearsal] .work-card")).to_have_count(1)  # the crown below would pass too
+    teacher.reload()
+    teacher.wait_for_selector(".making[data-ready]")
+    expect(teacher.get_by_label("Moves")).to_have_value("2")
+
+    teacher.get_by_role("link", name="Work it as a student").click()
+    teacher.wait_for_selector(".board-page[data-ready]")
+    for make, names in (("circle", "ABBA"), ("intersection", "cd2")):
+        teacher.locator(f".card-tool[data-make={make}]").click()
+        teacher.keyboard.type(names)
+    teacher.get_by_role("button", name="Judge it").click()
+    teacher.get_by_role("button", name="Hand it in").click()
+    expect(teacher.locator(".result-strip .seal.good")).to_have_count(3)
+    teacher.get_by_role("link", name="Crown of an arch").click()
+    teacher.wait_for_selector(".making[data-ready]")
+    expect(teacher.locator(".making-figure .point")).to_have_count(3)  # the trial changed nothing
+
+    teacher.get_by_role("link", name="Assign …").click()
+    teacher.get_by_label("Due").fill("2031-05-06T12:00")
+    teacher.get_by_label("Attempts").fill("none")
+    teacher.get_by_role("button", name="Assign", exact=True).click()
+    expect(teacher.get_by_role("alert")).to_contain_text("a number from 1 to 99")
+    expect(teacher.get_by_label("Due")).to_have_value("2031-05-06T12:00")
+    teacher.get_by_label("Attempts").fill("2")
+    teacher.get_by_role("button", name="Assign", exact=True).click()
+    expect(teacher.get_by_text("due Tuesday, 6 May")).to_be_visible()
+
+
+def test_a_blank_is_filled_by_clicking_in_the_figure_and_what_is_wrong_is_marked(teacher):
+    begin_task(teacher, "Line and point")
+    build_model(teacher, ("perpendicular", "gP"))
+    teacher.get_by_label("line c").check()
+    teacher.get_by_label("Another condition").select_option("perpendicular")
+    teacher.get_by_role("button", name="Add", exact=True).click()
+    blanks = teacher.locator(".conditions .term")
+    expect(blanks.first).to_be_focused()
+    for blank, curve in ((0, "c"), (1, "g")):
+        blanks.nth(blank).focus()
+        x, y = teacher.locator(f".making-figure .curve[data-id={curve}]").evaluate(PLACE_ON_LINE)
+        teacher.mouse.click(x, y)
+        expect(blanks.nth(blank)).to_have_value(curve)
+    expect(teacher.locator("[data-trouble]")).to_have_text("")
+    blanks.nth(1).fill("zz")
+    blanks.nth(1).press("Tab")
+    expect(teacher.locator("[data-trouble]")).to_contain_text("zz")
+    expect(teacher.locator(".conditions li.bad")).to_have_count(1)
+
+
+def test_the_program_warns_of_a_model_that_breaks_and_of_instruments_that_do_not_reach(teacher):
+    begin_task(teacher, "Acute triangle")
+    build_model(teacher, ("midpoint", "AB"), ("perpendicular", "cC"), ("intersection", "cd"))
+    teacher.get_by_label("point E").check()
+    teacher.get_by_role("button", name="Propose from the model").click()
+    teacher.get_by_role("button", name="Try the task").click()
+    expect(teacher.locator("[data-rehearsal]")).to_contain_text("The instruments of the task cannot build the model")
+    expect(teacher.locator(".warnings")).to_contain_text("midpoint is not among the tools")
+
+
+def test_a_task_of_the_shelf_is_found_and_taken(teacher):
+    teacher.get_by_role("link", name="Shelf").click()
+    expect(teacher.get_by_text("You have made no task yet")).to_be_visible()
+    teacher.get_by_label("about").select_option("Polygons")
+    teacher.get_by_label("Look for").fill("rose")
+    teacher.get_by_role("button", name="Look", exact=True).click()
+    expect(teacher.locator(".work-card")).to_have_count(1)
+    teacher.get_by_role("link", name="Six-petal rose").click()
+    expect(teacher.get_by_text("Should be known before")).to_be_visible()
+    teacher.get_by_role("button", name="Make it mine and change it").click()
+    teacher.wait_for_selector(".making[data-ready]")
+    expect(teacher.get_by_label("Title")).to_have_value("Six-petal rose")
+    teacher.get_by_role("button", name="Try the task").click()
+    expect(teacher.locator("[data-rehearsal]")).to_contain_text("solves the task wherever")

@@ -23,6 +23,7 @@ class Making {
     this.figure = new FigureOfTask(book, page.querySelector(".making-figure svg"), (name, isPoint) => this.conditions.point(this.#nameOf(name), isPoint));
     this.conditions = new Conditions(page.querySelector("[data-conditions]"), () => this.#names(), (conditions) => this.change({ conditions }));
     this.rehearsal = new Rehearsal(page.querySelector("[data-rehearsal]"), book);
+    this.#takeKept();
     this.#begin();
     this.#listen();
     this.show();
@@ -117,9 +118,27 @@ class Making {
       ...(policy || this.#waiting.policy ? { policy: policy ?? this.#waiting.policy } : {}),
       ...(topic !== undefined || this.#waiting.topic !== undefined ? { topic: topic ?? this.#waiting.topic } : {}),
     };
+    this.#keep();
     this.#say("Saving …", false);
     clearTimeout(this.#timer);
     this.#timer = setTimeout(() => this.store(), MOMENT);
+  }
+
+  // What is not stored yet lies in this browser, so that neither a crash nor a reload loses it.
+  #keep() {
+    const place = `widepin-making-${this.state.urls.page}`;
+    if (Object.keys(this.#waiting).length) localStorage.setItem(place, JSON.stringify(this.#waiting));
+    else localStorage.removeItem(place);
+  }
+
+  #takeKept() {
+    const kept = localStorage.getItem(`widepin-making-${this.state.urls.page}`);
+    if (!kept) return;
+    const { document: fields = {}, policy, topic } = JSON.parse(kept);
+    if (policy) this.state.policy = policy;
+    if (topic !== undefined) this.form.elements.topic.value = topic;
+    for (const name of ["title", "text"]) if (name in fields) this.form.elements[name].value = fields[name];
+    this.change(fields, { policy, topic });
   }
 
   // One store at a time; resolves when everything is stored, or has failed and is told.
@@ -148,6 +167,7 @@ class Making {
       this.#say("Not saved", true);
       return false;
     }
+    this.#keep();
     if (answer.urls.page !== this.state.urls.page) history.replaceState(null, "", answer.urls.page);
     const newer = this.#waiting.document ?? {};
     this.state = { ...answer, document: { ...answer.document, ...newer } };

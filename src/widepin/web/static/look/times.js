@@ -7,7 +7,7 @@ for (const time of document.querySelectorAll("time[datetime]")) {
 
 // Times that are typed in the reader's clock go to the server in UTC, through the hidden field of that name.
 for (const field of document.querySelectorAll("input[data-time]")) {
-  const hidden = field.form.elements[field.dataset.time];
+  const hidden = field.form.querySelector(`input[type=hidden][name=${field.dataset.time}]`);
   if (hidden.value) {
     const at = new Date(`${hidden.value}Z`);
     field.value = new Date(at - at.getTimezoneOffset() * 60000).toISOString().slice(0, 16);
