@@ -17,6 +17,7 @@ TABLE = {
     "signin.leave": ("POST", AWAY, AWAY, AWAY, AWAY, AWAY),
     "classes.index": ("GET", AWAY, OK, OK, NO, NO),
     "classes.school_class": ("GET", AWAY, OK, NO, NO, NO),
+    "classes.as_csv": ("GET", AWAY, OK, NO, NO, NO),
     "classes.assignment": ("GET", AWAY, OK, NO, NO, NO),
     "classes.set_help": ("POST", AWAY, 400, NO, NO, NO),
     "roster.create": ("POST", AWAY, 422, 422, NO, NO),
@@ -58,6 +59,9 @@ TABLE = {
     "tasks.bring_in": ("POST", AWAY, NO, NO, 422, NO),
     "tasks.hand_in": ("POST", AWAY, NO, NO, AWAY, NO),
     "handins.hand_in": ("GET", AWAY, OK, NO, OK, NO),
+    "handins.comment": ("POST", AWAY, 422, NO, 422, NO),
+    "handins.give_credit": ("POST", AWAY, AWAY, NO, NO, NO),
+    "handins.hand_back": ("POST", AWAY, None, NO, NO, NO),
     "handins.mend": ("POST", AWAY, NO, NO, 400, NO),
     "drawing.tool_book": ("GET", OK, OK, OK, OK, OK),
 }

@@ -14,6 +14,7 @@ from ..judge.judging import judge
 from ..judge.task import Work as Submission
 from ..judge.verdict import Mend, Outcome
 from ..plane.steps import Step
+from .credit import credit_for
 from .models import Assignment, HandIn, Work, now
 from .operations import OperationRefused, remake
 from .works import Behind, state_of, store
@@ -57,8 +58,10 @@ def hand_in(session: Session, work: Work, answer: dict[str, str] | None = None) 
         },
         verdict=write_verdict(verdict),
         handed_in=now(),
+        credit=credit_for(verdict, state.task.budget, work.assignment.credit),
     )
     session.add(attempt)
+    work.handed_back = None
     session.flush()
     return attempt
 
@@ -66,6 +69,8 @@ def hand_in(session: Session, work: Work, answer: dict[str, str] | None = None) 
 def check_taken(work: Work) -> None:
     """That another attempt is taken. Raises NotTaken."""
     assignment = work.assignment
+    if work.handed_back is not None:
+        return
     if assignment.due and assignment.late == "refused" and now() > assignment.due:
         raise NotTaken("It was due, and late works are refused. Ask your teacher; what you built is kept.")
     if assignment.attempts is not None and len(work.hand_ins) >= assignment.attempts:

@@ -161,6 +161,7 @@ class Work(Base):
     student_id: Mapped[int] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), index=True)
     started: Mapped[datetime] = mapped_column(DateTime, default=now)
     touched: Mapped[datetime] = mapped_column(DateTime, default=now)
+    handed_back: Mapped[datetime | None] = mapped_column(DateTime)
 
     assignment: Mapped[Assignment] = relationship(back_populates="works")
     student: Mapped[Person] = relationship()
@@ -191,7 +192,7 @@ class Operation(Base):
 
 
 class HandIn(Base):
-    """An attempt: the work as it stood, and the verdict on it. Never changed, never removed."""
+    """An attempt: the work as it stood, and the verdict on it, which never change; and what the teacher said of it."""
 
     __tablename__ = "hand_in"
     __table_args__ = (
@@ -210,5 +211,27 @@ class HandIn(Base):
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
     verdict: Mapped[dict[str, Any]] = mapped_column(JSON)
     handed_in: Mapped[datetime] = mapped_column(DateTime, default=now)
+    credit: Mapped[int] = mapped_column(default=0, server_default="0")
+    credit_by_hand: Mapped[int | None]
+    reason: Mapped[str] = mapped_column(String(300), default="", server_default="")
 
     work: Mapped[Work] = relationship(back_populates="hand_ins")
+    comments: Mapped[list[Comment]] = relationship(
+        back_populates="attempt", order_by="Comment.id", passive_deletes="all"
+    )
+
+
+class Comment(Base):
+    """Words on an attempt, or on one of its steps."""
+
+    __tablename__ = "comment"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    hand_in_id: Mapped[int] = mapped_column(ForeignKey("hand_in.id", ondelete="CASCADE"), index=True)
+    author_id: Mapped[int] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"))
+    step: Mapped[str] = mapped_column(String(24), default="", server_default="")
+    text: Mapped[str] = mapped_column(String(1000))
+    written: Mapped[datetime] = mapped_column(DateTime, default=now)
+
+    attempt: Mapped[HandIn] = relationship(back_populates="comments")
+    author: Mapped[Person] = relationship()

@@ -8,12 +8,15 @@ from sqlalchemy.orm import selectinload
 from werkzeug.wrappers import Response
 
 from ...documents.explaining import HELP
+from ...documents.roster import write_roster
 from ...documents.words import Words
+from ...school import marks
 from ...school.models import SchoolClass
 from ...school.progress import standings
 from ...school.works import task_of
 from ..access import me, own_class, taught_assignment, teachers_only
 from ..database import session
+from ..downloads import download
 from ..figures import hand_in_figure, task_figure
 
 
@@ -41,12 +44,17 @@ def show_classes(typed: str | None = None, trouble: str | None = None) -> str:
 def school_class(class_id: int) -> str:
     """A class: its tasks, and who has handed in what with which verdict."""
     found = own_class(class_id)
-    columns = [(assignment, standings(session(), assignment)) for assignment in found.assignments]
-    rows = [
-        (student, [(column[0], column[1][number]) for column in columns])
-        for number, student in enumerate(found.students)
-    ]
-    return render_template("classes/school_class.html", school_class=found, columns=columns, rows=rows)
+    return render_template(
+        "classes/school_class.html", school_class=found, table=marks.table_of(session(), found), mark_of=marks.mark_of
+    )
+
+
+@teachers_only
+def as_csv(class_id: int) -> Response:
+    """The marks of a class, for a spreadsheet or a mark book."""
+    found = own_class(class_id)
+    headings, rows = marks.as_rows(marks.table_of(session(), found))
+    return download(write_roster(headings, rows), f"{found.name}, marks.csv", "text/csv")
 
 
 @teachers_only

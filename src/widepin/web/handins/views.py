@@ -10,9 +10,11 @@ from flask_login import login_required
 from ...documents.explaining import explained, mend_in_words, what_stays_true, what_was_asked
 from ...documents.verdict import read_verdict
 from ...documents.words import listed
-from ...school import handins
+from ...school import handins, reviewing
+from ...school.models import HandIn
+from ...school.progress import standings
 from ...school.works import task_of
-from ..access import me, own_hand_in, students_only, visible_hand_in
+from ..access import me, own_hand_in, students_only, teachers_only, visible_hand_in
 from ..database import session
 from ..figures import shape_pictures, told_figure
 
@@ -20,7 +22,11 @@ from ..figures import shape_pictures, told_figure
 @login_required
 def hand_in(hand_in_id: int) -> str:
     """One attempt: its figure to replay, its seals, why they are so, and its report."""
-    attempt = visible_hand_in(hand_in_id)
+    return show(visible_hand_in(hand_in_id))
+
+
+def show(attempt: HandIn, trouble: str | None = None) -> str:
+    """The page of an attempt; with what is wrong with what was typed on it."""
     assignment = attempt.work.assignment
     task = task_of(assignment)
     mine = attempt.work.student_id == me().id
@@ -39,9 +45,52 @@ def hand_in(hand_in_id: int) -> str:
         truths=what_stays_true(report, task) if report else [],
         shapes=shape_pictures(report.shapes) if report else [],
         shortest=handins.shortest_sound(session(), assignment),
-        figure=told_figure(attempt, level),
+        figure=told_figure(attempt, level) | ({} if mine else {"model": assignment.sheet.document.get("model", [])}),
         mine=mine,
+        late=handins.is_late(attempt),
+        back=attempt.work.handed_back is not None,
+        beside=() if mine else neighbours(attempt),
+        typed=request.form,
+        trouble=trouble,
     )
+
+
+def neighbours(attempt: HandIn) -> list[HandIn | None]:
+    """The best attempts of the students before and after this one, by name."""
+    best = [one.best for one in standings(session(), attempt.work.assignment) if one.best]
+    place = next(n for n, one in enumerate(best) if one.work_id == attempt.work_id)
+    return [best[place - 1] if place else None, best[place + 1] if place + 1 < len(best) else None]
+
+
+@login_required
+def comment(hand_in_id: int) -> Any:
+    """Write a comment on an attempt; teacher and student may."""
+    attempt = visible_hand_in(hand_in_id)
+    try:
+        reviewing.comment(session(), attempt, me(), request.form.get("text", ""), request.form.get("step", ""))
+    except reviewing.Refused as wrong:
+        return show(attempt, str(wrong)), 422
+    return redirect(url_for("handins.hand_in", hand_in_id=attempt.id, _anchor="comments"))
+
+
+@teachers_only
+def give_credit(hand_in_id: int) -> Any:
+    """Give another credit than the table's."""
+    attempt = visible_hand_in(hand_in_id)
+    try:
+        reviewing.give_credit(attempt, request.form.get("credit", ""), request.form.get("reason", ""))
+    except reviewing.Refused as wrong:
+        return show(attempt, str(wrong)), 422
+    return redirect(url_for("handins.hand_in", hand_in_id=attempt.id))
+
+
+@teachers_only
+def hand_back(hand_in_id: int) -> Any:
+    """Hand a work back for another try."""
+    attempt = visible_hand_in(hand_in_id)
+    reviewing.hand_back(attempt)
+    flash(f"{attempt.work.student.name} can try once more.")
+    return redirect(url_for("handins.hand_in", hand_in_id=attempt.id))
 
 
 @students_only

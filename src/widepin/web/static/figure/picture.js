@@ -12,13 +12,15 @@ export class Picture {
   constructor(book, data, svg, names) {
     this.data = data;
     this.names = names;
-    this.figure = new Figure(book, [...data.given, ...(data.start ?? []), ...data.steps]);
+    this.model = modelBeside(data); // laid over the work on demand
+    this.showsModel = false;
+    this.figure = new Figure(book, [...data.given, ...(data.start ?? []), ...data.steps, ...this.model]);
     this.drawing = new Drawing(svg);
     this.drags = data.breaks?.points ?? [];
     this.share = 0; // of the way to the break
     this.shown = data.steps.length; // steps of the student's
     this.lastSeen = new Map(); // id -> shape
-    this.outline = outlineOf(this.figure);
+    this.outline = outlineOf(new Figure(book, [...data.given, ...(data.start ?? []), ...data.steps]));
     if (this.drags.length) {
       this.#put(1);
       this.outline.push(...outlineOf(this.figure));
@@ -73,11 +75,13 @@ export class Picture {
     const failed = this.isBroken || ["wrong", "refused"].includes(data.outcome);
     const later = new Set(data.steps.slice(this.shown).map(({ id }) => id));
     const latest = this.shown < data.steps.length ? data.steps[this.shown - 1]?.id : null;
+    const model = new Set(this.model.map(({ id }) => id));
     const put = new Set(data.steps.filter(({ hidden }) => hidden).map(({ id }) => id));
     return (id) => {
       const role = new Set();
       for (const look of looksOf(this.figure.step(id))) role.add(look);
       if (given.has(id)) role.add("given");
+      if (model.has(id)) role.add(this.showsModel ? "model" : "hidden");
       if (later.has(id) || put.has(id)) role.add("hidden");
       if (id === latest) role.add("lit");
       if (answer.has(id)) role.add(failed ? "broken" : "answer");
@@ -102,6 +106,18 @@ export class Picture {
       ];
     });
   }
+}
+
+// The steps of the model under names that no student can give.
+function modelBeside({ model = [] }) {
+  const own = new Map(model.map(({ id }) => [id, `model ${id}`]));
+  const named = (id) => own.get(id) ?? id;
+  return model.map((step) => {
+    const made = { ...step, id: named(step.id), label: step.label ?? step.id };
+    if (step.from) made.from = step.from.map(named);
+    for (const choice of ["other_than", "nearest_to", "farthest_from"]) if (step[choice]) made[choice] = named(step[choice]);
+    return made;
+  });
 }
 
 // The place at a share of a path of places at equal shares.

@@ -16,8 +16,21 @@ function show(book, holder) {
   if (breakPlayer && !matchMedia("(prefers-reduced-motion: reduce)").matches) {
     setTimeout(() => { if (picture.isUntouched) breakPlayer.play(); }, 900);
   }
+  holder.querySelector("[data-overlay]")?.addEventListener("change", ({ target }) => {
+    picture.showsModel = target.checked;
+    picture.paint();
+  });
+  for (const step of holder.querySelectorAll("[data-step] .on-step")) {
+    step.addEventListener("click", () => stepPlayer?.showStep(step.closest("[data-step]").dataset.step));
+  }
   holder.dataset.shown = "yes"; // its players answer from now on
 }
+
+// Keys that links of the page name, where nothing is being typed.
+document.addEventListener("keydown", ({ key, target, ctrlKey, metaKey, altKey }) => {
+  if (ctrlKey || metaKey || altKey || target.matches("input, textarea, select")) return;
+  document.querySelector(`a[data-key="${CSS.escape(key)}"]`)?.click();
+});
 
 const holders = [...document.querySelectorAll("[data-figure]")];
 if (holders.length) {

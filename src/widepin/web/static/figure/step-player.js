@@ -29,6 +29,9 @@ export class StepPlayer {
     this.say(shown ? `Step ${shown} of ${steps.length}: ${this.#sentence(steps[shown - 1])}` : "Before the first step");
   }
 
+  // Up to the step that makes an object.
+  showStep(id) { this.show(this.picture.data.steps.findIndex((step) => step.id === id) + 1); }
+
   #sentence(step) {
     const { figure } = this.picture;
     const name = (id) => (figure.has(id) ? figure.step(id).label || id : id);

@@ -1,0 +1,98 @@
+"""Marks: who of a class stands where with every task, and the credit for it, in a fixed number of queries."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session, selectinload
+
+from .models import Assignment, HandIn, Person, SchoolClass, TaskSheet, Work
+from .progress import Standing, standing, who_has
+
+
+@dataclass(frozen=True)
+class Row:
+    """A student of a class, with a cell for every task; None where the task is not for this student."""
+
+    student: Person
+    cells: list[Standing | None]
+
+    @property
+    def mean(self) -> int | None:
+        """The mean credit over the tasks that were handed in."""
+        marks = [mark for cell in self.cells if cell is not None and (mark := mark_of(cell)) is not None]
+        return round(sum(marks) / len(marks)) if marks else None
+
+
+@dataclass(frozen=True)
+class Table:
+    """The tasks of a class in their order, and a row for every student."""
+
+    tasks: list[Assignment]
+    rows: list[Row]
+
+    def column(self, place: int) -> list[Standing]:
+        """All standings with one task."""
+        return [cell for row in self.rows if (cell := row.cells[place]) is not None]
+
+
+def mark_of(one: Standing) -> int | None:
+    """The credit for a student's work on a task: what the teacher gave last by hand, else the best attempt's."""
+    if one.work is None or not one.work.hand_ins:
+        return None
+    by_hand = [attempt.credit_by_hand for attempt in one.work.hand_ins if attempt.credit_by_hand is not None]
+    return by_hand[-1] if by_hand else max(attempt.credit for attempt in one.work.hand_ins)
+
+
+def table_of(session: Session, school_class: SchoolClass) -> Table:
+    """The marks of a class, without the documents of its works."""
+    tasks = list(
+        session.scalars(
+            select(Assignment)
+            .where(Assignment.class_id == school_class.id)
+            .options(selectinload(Assignment.sheet).load_only(TaskSheet.title), selectinload(Assignment.chosen))
+            .order_by(Assignment.place, Assignment.id)
+        )
+    )
+    light = selectinload(Work.hand_ins).load_only(
+        HandIn.attempt, HandIn.outcome, HandIn.moves, HandIn.credit, HandIn.credit_by_hand, HandIn.handed_in
+    )
+    ids = [task.id for task in tasks]
+    works = {
+        (work.assignment_id, work.student_id): work
+        for work in session.scalars(select(Work).where(Work.assignment_id.in_(ids)).options(light))
+    }
+    having = [{student.id for student in who_has(task)} for task in tasks]
+    rows = [
+        Row(
+            student,
+            [
+                standing(student, works.get((task.id, student.id))) if student.id in has else None
+                for task, has in zip(tasks, having, strict=True)
+            ],
+        )
+        for student in school_class.students
+    ]
+    return Table(tasks, rows)
+
+
+def as_rows(table: Table) -> tuple[list[str], Sequence[list[str]]]:
+    """Headings and rows of the marks, for a spreadsheet or a mark book: credit in percent, empty for none."""
+    headings = ["name", "login", *(task.sheet.title for task in table.tasks), "mean"]
+    rows = [
+        [
+            row.student.name,
+            row.student.login,
+            *(number(mark_of(cell) if cell else None) for cell in row.cells),
+            number(row.mean),
+        ]
+        for row in table.rows
+    ]
+    return headings, rows
+
+
+def number(value: int | None) -> str:
+    """A number as text; nothing for none."""
+    return "" if value is None else str(value)

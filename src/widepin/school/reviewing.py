@@ -1,0 +1,48 @@
+"""What a teacher does with a handed-in work: comment on it, give credit by hand, hand it back."""
+
+from __future__ import annotations
+
+from sqlalchemy.orm import Session
+
+from .models import Comment, HandIn, Person, now
+
+LONGEST_COMMENT, LONGEST_REASON = 1000, 300
+
+
+class Refused(Exception):
+    """What was typed cannot stand. The message says what to change."""
+
+
+def comment(session: Session, attempt: HandIn, author: Person, text: str, step: str = "") -> Comment:
+    """Write a comment on an attempt, or on one of its steps. Raises Refused."""
+    text = text.strip()
+    if not text:
+        raise Refused("Write something first.")
+    if len(text) > LONGEST_COMMENT:
+        raise Refused(f"A comment has {LONGEST_COMMENT} characters at most; this one has {len(text)}.")
+    if step and step not in {one["id"] for one in attempt.document["steps"]}:
+        raise Refused(f"{step[:24]} is no step of this work.")
+    made = Comment(attempt=attempt, author=author, text=text, step=step)
+    session.add(made)
+    session.flush()
+    return made
+
+
+def give_credit(attempt: HandIn, text: str, reason: str) -> None:
+    """Give an attempt another credit than the table's, with a reason; no number takes that back. Raises Refused."""
+    text, reason = text.strip(), " ".join(reason.split())
+    if not text:
+        attempt.credit_by_hand, attempt.reason = None, ""
+        return
+    if not text.isdecimal() or int(text) > 100:
+        raise Refused("Credit is a number from 0 to 100.")
+    if not reason:
+        raise Refused("Say why; the student reads it too.")
+    if len(reason) > LONGEST_REASON:
+        raise Refused(f"A reason has {LONGEST_REASON} characters at most.")
+    attempt.credit_by_hand, attempt.reason = int(text), reason
+
+
+def hand_back(attempt: HandIn) -> None:
+    """Ask for another try: one more attempt is taken, even late or beyond the last one."""
+    attempt.work.handed_back = now()

@@ -1,0 +1,119 @@
+"""Marks of a class, and what a teacher says of a work."""
+
+import pytest
+from sqlalchemy import event, select
+
+from widepin.school import handins, reviewing
+from widepin.school.marks import as_rows, mark_of, table_of
+from widepin.school.models import Person, SchoolClass, TaskSheet
+from widepin.school.roster import add_students
+
+
+@pytest.fixture
+def second_year(session):
+    return session.scalars(select(SchoolClass).where(SchoolClass.name == "Second year")).one()
+
+
+@pytest.fixture
+def attempt(session, second_year):
+    return next(work.hand_ins[-1] for one in second_year.assignments for work in one.works if work.hand_ins)
+
+
+def queries(session, deed):
+    """How many queries a deed takes."""
+    count = 0
+
+    def counted(*_):
+        nonlocal count
+        count += 1
+
+    event.listen(session.bind, "before_cursor_execute", counted)
+    try:
+        deed()
+    finally:
+        event.remove(session.bind, "before_cursor_execute", counted)
+    return count
+
+
+def test_marks_take_the_same_number_of_queries_however_many_students_and_tasks(session, second_year):
+    def read():
+        session.expire_all()
+        table = table_of(session, second_year)
+        return [mark_of(cell) for row in table.rows for cell in row.cells if cell]
+
+    before = queries(session, read)
+    add_students(session, second_year, [f"Student {letter}" for letter in "abcdefgh"])
+    assert queries(session, read) <= before <= 10
+
+
+def test_a_cell_has_the_best_credit(session, second_year):
+    table = table_of(session, second_year)
+    for row in table.rows:
+        for cell in row.cells:
+            if cell.work and cell.work.hand_ins:
+                assert mark_of(cell) == max(one.credit for one in cell.work.hand_ins)
+                assert (cell.best.credit == 100) == (cell.best.outcome.value == "sound")
+
+
+def test_the_table_has_a_column_per_task_and_a_mean(session, second_year):
+    headings, rows = as_rows(table_of(session, second_year))
+    assert headings[0] == "name" and headings[-1] == "mean" and len(headings) == len(second_year.assignments) + 3
+    given = [int(cell) for cell in rows[0][2:-1] if cell]
+    assert rows[0][-1] == (str(round(sum(given) / len(given))) if given else "")
+
+
+def test_credit_by_hand_counts_and_can_be_taken_back(session, second_year, attempt):
+    def mark():
+        rows = table_of(session, second_year).rows
+        return next(mark_of(cell) for row in rows for cell in row.cells if cell.work is attempt.work)
+
+    before = mark()
+    reviewing.give_credit(attempt, "42", " a good  idea ")
+    assert mark() == 42 and attempt.reason == "a good idea"
+    reviewing.give_credit(attempt, "", "")
+    assert mark() == before and attempt.reason == ""
+
+
+@pytest.mark.parametrize(
+    ("credit", "reason", "words"), [("101", "x", "0 to 100"), ("half", "x", "0 to 100"), ("50", " ", "Say why")]
+)
+def test_credit_by_hand_is_checked(attempt, credit, reason, words):
+    with pytest.raises(reviewing.Refused, match=words):
+        reviewing.give_credit(attempt, credit, reason)
+    assert attempt.credit_by_hand is None
+
+
+def test_comments_are_on_the_work_or_on_a_step_of_it(session, attempt):
+    step = attempt.document["steps"][0]["id"]
+    for of in ("", step):
+        reviewing.comment(session, attempt, attempt.work.student, "Look here", of)
+    session.expire_all()
+    assert [one.step for one in attempt.comments] == ["", step]
+
+
+@pytest.mark.parametrize(
+    ("text", "step", "words"), [("  ", "", "Write"), ("x" * 1001, "", "1000"), ("x", "zz", "no step")]
+)
+def test_comments_are_checked(session, attempt, text, step, words):
+    with pytest.raises(reviewing.Refused, match=words):
+        reviewing.comment(session, attempt, attempt.work.student, text, step)
+
+
+def test_a_work_handed_back_is_taken_once_more(session, attempt):
+    attempt.work.assignment.attempts = len(attempt.work.hand_ins)
+    with pytest.raises(handins.NotTaken):
+        handins.hand_in(session, attempt.work)
+    reviewing.hand_back(attempt)
+    handins.hand_in(session, attempt.work)
+    with pytest.raises(handins.NotTaken):
+        handins.hand_in(session, attempt.work)
+
+
+def test_deleting_a_commentator_leaves_the_work(session, attempt):
+    guest = Person(login="guest", name="Guest", role="teacher", password_hash="")
+    session.add(guest)
+    reviewing.comment(session, attempt, guest, "Well set out")
+    session.delete(guest)
+    session.flush()
+    session.expire_all()
+    assert attempt.comments == [] and session.scalars(select(TaskSheet)).first() is not None
