@@ -17,6 +17,7 @@ TEACHERS_PAGES = [
     "/hand-ins/1",
     "/shelf",
     "/shelf/rectangle",
+    "/works/1",
     "/sheets/1",
     "/sheets/1/draw/model",
     "/sheets/1/assign",

@@ -267,3 +267,25 @@ def test_a_work_is_reviewed_commented_and_handed_back(page, served):
     with page.expect_download() as download:
         page.get_by_role("link", name="Marks as CSV").click()
     assert "88" in download.value.path().read_text()
+
+
+def test_the_wall_follows_a_student_at_work(page, served, desk, browser):
+    desk.enter("Splitting a gable")
+    desk.saved()
+    watch = browser.new_page()
+    watch.set_viewport_size({"width": 1280, "height": 800})
+    watch.goto(served)
+    watch.get_by_role("button", name="Corin Hale").click()
+    watch.get_by_role("link", name="Second year").click()
+    watch.get_by_role("link", name="Splitting a gable").click()
+    card = watch.locator(".work-card", has_text=re.compile(desk.login, re.I))
+    expect(card.locator(".presence")).to_have_text("at work", timeout=15_000)
+    desk.put([{"id": "c", "make": "circle", "from": ["A", "B"]}])
+    expect(card).to_contain_text("1 move", timeout=15_000)
+    expect(card.locator("circle.curve")).to_have_count(1)
+    card.click()
+    watch.wait_for_selector(".replay[data-shown]")
+    expect(watch.locator(".caption")).to_contain_text("c: Circle centred A through B")
+    watch.get_by_role("button", name="One back").click()
+    expect(watch.locator("circle.curve")).to_have_count(0)
+    watch.close()

@@ -162,6 +162,7 @@ class Work(Base):
     started: Mapped[datetime] = mapped_column(DateTime, default=now)
     touched: Mapped[datetime] = mapped_column(DateTime, default=now)
     handed_back: Mapped[datetime | None] = mapped_column(DateTime)
+    seen: Mapped[datetime | None] = mapped_column(DateTime)
 
     assignment: Mapped[Assignment] = relationship(back_populates="works")
     student: Mapped[Person] = relationship()

@@ -99,6 +99,14 @@ def own_sheet(sheet_id: int) -> TaskSheet:
     return found
 
 
+def taught_work(work_id: int) -> Work:
+    """A work of a student whom this teacher teaches."""
+    found = session().get(Work, work_id)
+    if found is None or found.assignment.school_class.teacher_id != me().id:
+        abort(404)
+    return found
+
+
 def assignment_to_do(assignment_id: int) -> Assignment:
     """An assignment that this student has to do and that is open; 403 says why it is not."""
     found = session().get(Assignment, assignment_id)

@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
-from flask import abort, flash, redirect, render_template, request, url_for
+from datetime import datetime
+from typing import Any
+
+from flask import abort, flash, get_template_attribute, redirect, render_template, request, url_for
 from sqlalchemy import select
 from sqlalchemy.orm import selectinload
 from werkzeug.wrappers import Response
@@ -10,14 +13,13 @@ from werkzeug.wrappers import Response
 from ...documents.explaining import HELP
 from ...documents.roster import write_roster
 from ...documents.words import Words
-from ...school import marks
-from ...school.models import SchoolClass
-from ...school.progress import standings
+from ...school import marks, wall
+from ...school.models import SchoolClass, now
 from ...school.works import task_of
-from ..access import me, own_class, taught_assignment, teachers_only
+from ..access import me, own_class, taught_assignment, taught_work, teachers_only
 from ..database import session
 from ..downloads import download
-from ..figures import hand_in_figure, task_figure
+from ..figures import task_figure
 
 
 @teachers_only
@@ -59,23 +61,52 @@ def as_csv(class_id: int) -> Response:
 
 @teachers_only
 def assignment(assignment_id: int) -> str:
-    """One task of a class: its figure, instruments, what must be built, and every student's work."""
+    """One task of a class: every student's work as it stands, and the task."""
     found = taught_assignment(assignment_id)
     task = task_of(found)
-    works = sorted(
-        standings(session(), found),
-        key=lambda one: (one.best is None, one.best.outcome.rank if one.best else 0, one.student.name),
-    )
+    by = request.args.get("by", "trouble")
+    if by not in wall.GROUPS:
+        abort(404)
+    places = wall.wall_of(session(), found)
     return render_template(
         "classes/assignment.html",
         assignment=found,
         task=task,
         words=Words(task),
         figure=task_figure(task),
-        works=works,
-        hand_in_figure=hand_in_figure,
+        groups=wall.grouped(places, by),
+        by=by,
+        at=now(),
         levels=HELP_IN_WORDS,
     )
+
+
+@teachers_only
+def changes(assignment_id: int) -> Any:
+    """What changed on the wall since a time: cards to replace, and what everybody is doing."""
+    found = taught_assignment(assignment_id)
+    try:
+        since = datetime.fromisoformat(request.args.get("since", ""))
+    except ValueError:
+        abort(400, "since must be a time.")
+    at = now()
+    places = wall.wall_of(session(), found, since)
+    card = get_template_attribute("classes/wall.html", "card")
+    budget = task_of(found).budget
+    return {
+        "at": at.isoformat(),
+        "cards": {str(place.student.id): str(card(place, budget, at)) for place in places},
+        "presence": {str(id_): words for id_, words in wall.presences(session(), found, at).items()},
+    }
+
+
+@teachers_only
+def replay(work_id: int) -> str:
+    """A work, operation by operation."""
+    found = taught_work(work_id)
+    figure = task_figure(task_of(found.assignment))
+    log = [{"stored": one.stored.isoformat(timespec="seconds") + "Z", **one.document} for one in found.operations]
+    return render_template("classes/replay.html", work=found, figure=figure, log=log)
 
 
 @teachers_only

@@ -12,7 +12,7 @@ from ...documents.reading import Unreadable
 from ...documents.verdict import read_verdict
 from ...documents.words import Words, seals
 from ...school import handins
-from ...school.models import HandIn, Operation
+from ...school.models import HandIn, Operation, now
 from ...school.operations import OperationRefused
 from ...school.progress import to_do
 from ...school.works import Behind, task_of, work_of
@@ -45,6 +45,7 @@ def board(assignment_id: int) -> str:
         "urls": {
             "operations": url_for("tasks.operations", assignment_id=assignment.id),
             "bring in": url_for("tasks.bring_in", assignment_id=assignment.id),
+            "here": url_for("tasks.here", assignment_id=assignment.id),
         },
     }
     return render_template(
@@ -85,6 +86,13 @@ def store(assignment_id: int) -> Any:
     except (OperationRefused, Unreadable) as wrong:
         return {"error": str(wrong)}, 422
     return written([stored])[0]
+
+
+@students_only
+def here(assignment_id: int) -> Any:
+    """The board says that it is open before somebody."""
+    work_of(session(), assignment_to_do(assignment_id), me()).seen = now()
+    return {}
 
 
 @students_only

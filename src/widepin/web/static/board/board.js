@@ -32,6 +32,7 @@ const WELCOME = {
   given: "Draw what the students get. Start with some points.",
   model: "Build one right construction, with any instruments.",
 };
+const HERE_EVERY = 30000; // milliseconds
 const ROOM = 0.28; // share of the window left free around the figure, for what is still to be drawn
 
 export class Board {
@@ -96,7 +97,19 @@ export class Board {
     this.fit();
     new ResizeObserver(() => (this.isFitted ? this.fit() : this.paint())).observe(this.drawing.svg);
     this.saving.flush();
+    if (setting.urls.here) this.#sayHere();
     if (!this.own.length) this.bar.tell(WELCOME[setting.draft?.part] ?? "Drag the given points and see how the figure moves.");
+  }
+
+  // Somebody is before this board; the teacher's wall shows it.
+  #sayHere() {
+    const say = () => {
+      if (document.hidden) return;
+      const headers = { "X-CSRFToken": document.querySelector("meta[name=csrf-token]").content };
+      fetch(this.setting.urls.here, { method: "POST", headers }).catch(() => {}); // it is said again soon
+    };
+    say();
+    setInterval(say, HERE_EVERY);
   }
 
   // -- state --------------------------------------------------------------------------------------

@@ -32,8 +32,14 @@ document.addEventListener("keydown", ({ key, target, ctrlKey, metaKey, altKey })
   document.querySelector(`a[data-key="${CSS.escape(key)}"]`)?.click();
 });
 
-const holders = [...document.querySelectorAll("[data-figure]")];
-if (holders.length) {
-  const book = await ToolBook.load(document.body.dataset.toolBook);
+let book = null;
+
+// Draws the figures in a part of a page.
+export async function drawAll(part) {
+  const holders = [...part.querySelectorAll("[data-figure]")];
+  if (!holders.length) return;
+  book ??= await ToolBook.load(document.body.dataset.toolBook);
   for (const holder of holders) show(book, holder);
 }
+
+await drawAll(document);

@@ -1,0 +1,60 @@
+"""How a construction is built, whatever its objects are called: for putting works side by side."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Iterable, Sequence
+from hashlib import sha256
+
+from ..plane.makes import MAKES
+from ..plane.steps import Step
+
+UNORDERED = ("line", "segment", "midpoint", "perpendicular_bisector", "circle_through", "intersection")
+"""Makes whose sources may trade places without changing the object, but for which crossing is meant."""
+
+
+def structure(given: Iterable[str], steps: Sequence[Step], answer: Iterable[str]) -> str:
+    """A short text that two works share if they build the answer in the same way.
+
+    Names, places, the order of independent steps and steps that the answer does not need make no difference, nor does
+    which crossing was chosen.
+
+    >>> c, d = Step("c", "circle", ("A", "B")), Step("d", "circle", ("B", "A"))
+    >>> left = structure("AB", [c, d, Step("C", "intersection", ("c", "d"))], ["C"])
+    >>> left == structure("AB", [d, c, Step("X", "intersection", ("d", "c"), pick=2)], ["X"])
+    True
+    """
+    words = {id_: id_ for id_ in given}
+    for step in steps:
+        sources = [words.get(source, source) for source in step.sources]
+        if step.make in UNORDERED:
+            sources.sort()
+        words[step.id] = _short(f"{step.make}({','.join(sources)})")
+    return _short("+".join(sorted(words.get(id_, id_) for id_ in answer)))
+
+
+def _short(text: str) -> str:
+    return sha256(text.encode()).hexdigest()[:16]
+
+
+def moves_in_words(steps: Sequence[Step], needed: Iterable[str]) -> str:
+    """What a construction is made with: 3 circles, 1 line."""
+    wanted = set(needed)
+    counts = Counter(step.make for step in steps if step.id in wanted and MAKES[step.make].counts)
+    return ", ".join(
+        f"{count} {make.replace('_', ' ')}{'s' if count > 1 else ''}" for make, count in counts.most_common()
+    )
+
+
+def needed_by(steps: Sequence[Step], answer: Iterable[str]) -> set[str]:
+    """The ids of the steps that an answer is made from, itself included."""
+    found = set(answer)
+    for step in reversed(steps):
+        if step.id in found:
+            found.update(step.parents)
+    return found & {step.id for step in steps}
+
+
+def points_put(steps: Sequence[Step]) -> tuple[tuple[float, float], ...]:
+    """Where the points that a student put lie: two works of the same places are hardly made apart."""
+    return tuple(step.at for step in steps if step.at is not None)

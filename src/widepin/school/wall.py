@@ -1,0 +1,162 @@
+"""The class wall: how every student stands with a task at this moment, and which works belong together."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from datetime import datetime, timedelta
+from typing import Any
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session, selectinload
+
+from ..documents.construction import read_steps
+from ..documents.grouping import what_went_wrong
+from ..judge.structure import moves_in_words, needed_by, points_put, structure
+from ..judge.task import Task
+from ..plane.makes import MAKES
+from ..plane.steps import Step
+from .models import Assignment, Person, Work
+from .operations import fold
+from .progress import Standing, standing, who_has
+from .works import task_of
+
+AWAY = timedelta(seconds=75)
+"""A board says every half minute that it is open; one that has not for so long is left."""
+
+STUCK = timedelta(minutes=3)
+"""Without an operation for so long at an open board, a student may need help."""
+
+SLACK = timedelta(seconds=2)
+"""The database keeps whole seconds, and a change may be committed a moment after its time."""
+
+GROUPS = ("trouble", "method", "moves")
+"""What works can be grouped by."""
+
+
+@dataclass
+class Place:
+    """A student's place on the wall.
+
+    ``figure``: what is drawn there; ``group``: its heading for each of GROUPS; ``same_as``: who has the same points.
+    """
+
+    student: Person
+    standing: Standing
+    figure: dict[str, Any]
+    steps: list[Step]
+    moves: int
+    group: dict[str, str]
+    same_as: list[str] = field(default_factory=list)
+
+    @property
+    def work(self) -> Work | None:
+        """The work, if it was begun."""
+        return self.standing.work
+
+    def presence(self, at: datetime) -> tuple[str, str]:
+        """What the student is doing at a time (UTC): a word for it, and a sentence."""
+        return presence_of(self.work, at)
+
+
+def presence_of(work: Work | None, at: datetime) -> tuple[str, str]:
+    """What the student of a work is doing at a time (UTC): a word for it, and a sentence."""
+    if work is None:
+        return "new", "not begun"
+    if work.seen is None or at - work.seen > AWAY:
+        return "away", "away"
+    still = at - work.touched
+    if still > STUCK:
+        return "stuck", f"no step for {still // timedelta(minutes=1)} minutes"
+    return "working", "at work"
+
+
+def presences(session: Session, assignment: Assignment, at: datetime) -> dict[int, tuple[str, str]]:
+    """What every student who has the task is doing at a time (UTC), by the student's number."""
+    works = {work.student_id: work for work in session.scalars(select(Work).where(Work.assignment_id == assignment.id))}
+    return {student.id: presence_of(works.get(student.id), at) for student in who_has(assignment)}
+
+
+def wall_of(session: Session, assignment: Assignment, since: datetime | None = None) -> list[Place]:
+    """A place for every student who has the task, by name; ``since``: only of works touched from then on (UTC)."""
+    wanted = select(Work).where(Work.assignment_id == assignment.id)
+    if since is not None:
+        wanted = wanted.where(Work.touched >= since - SLACK)
+    works = {
+        work.student_id: work
+        for work in session.scalars(wanted.options(selectinload(Work.hand_ins), selectinload(Work.operations)))
+    }
+    task = task_of(assignment)
+    places = [
+        place_of(task, student, works.get(student.id))
+        for student in who_has(assignment)
+        if since is None or student.id in works
+    ]
+    mark_the_same(places)
+    return places
+
+
+def place_of(task: Task, student: Person, work: Work | None) -> Place:
+    """A student's place: the work as it stands now, or as handed in where nothing was done since."""
+    one = standing(student, work)
+    handed_in = one.latest
+    if work is not None and (handed_in is None or work.touched > handed_in.handed_in):
+        state = fold(task, [operation.document for operation in work.operations])
+        steps = state.steps
+        figure: dict[str, Any] = {
+            "given": state.documents(state.given),
+            "start": state.documents(state.start),
+            "steps": state.documents(steps),
+        }
+    elif handed_in is not None:
+        steps = list(read_steps(handed_in.document["steps"]))
+        answer = sorted((handed_in.verdict["answer"] or {}).values())
+        figure = {
+            **handed_in.document,
+            "answer": answer,
+            "outcome": handed_in.outcome.value,
+            "breaks": handed_in.verdict["breaks"],
+        }
+    else:
+        steps, figure = [], {}
+    moves = sum(MAKES[step.make].counts for step in steps)
+    return Place(student, one, figure, steps, moves, groups_of(task, one))
+
+
+def groups_of(task: Task, one: Standing) -> dict[str, str]:
+    """What a student's best attempt is grouped under."""
+    best = one.best
+    if best is None:
+        return dict.fromkeys(GROUPS, "Not handed in")
+    steps = read_steps(best.document["steps"])
+    answer = (best.verdict["answer"] or {}).values()
+    method = "No answer that looks right"
+    if answer:
+        needed = needed_by(steps, answer)
+        tag = structure((step.id for step in task.done), steps, answer)
+        method = f"{moves_in_words(steps, needed) or 'no moves'} ({tag[:4]})"
+    return {
+        "trouble": what_went_wrong(best.verdict, best.moves, task.budget),
+        "method": method,
+        "moves": f"{best.moves} {'move' if best.moves == 1 else 'moves'}",
+    }
+
+
+def mark_the_same(places: Sequence[Place]) -> None:
+    """Note on each place which other students put their own points in exactly the same spots."""
+    by_spots = defaultdict(list)
+    for place in places:
+        if spots := points_put(place.steps):
+            by_spots[spots].append(place)
+    for alike in by_spots.values():
+        for place in alike:
+            place.same_as = [other.student.name for other in alike if other is not place]
+
+
+def grouped(places: Sequence[Place], by: str) -> list[tuple[str, list[Place]]]:
+    """Places under their headings, the largest group first, those not handed in last."""
+    groups: dict[str, list[Place]] = defaultdict(list)
+    for place in places:
+        groups[place.group[by]].append(place)
+    return sorted(groups.items(), key=lambda group: (group[0] == "Not handed in", -len(group[1]), group[0]))
