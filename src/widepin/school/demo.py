@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
-from datetime import timedelta
+from datetime import datetime, timedelta
+from math import cos, sin
+from typing import Any
 
 from sqlalchemy.orm import Session
 
@@ -57,8 +59,36 @@ def let_them_work(
     """Students build and hand in; later tasks are done by fewer, and the last stand untouched or half done."""
     logins = [student.login for student in students]
     for number, attempts, half in who_does_what(logins, task, place, tasks):
-        for _, lines in attempts:
-            build(session, assignment, students[number], lines, half)
+        for again, (outcome, lines) in enumerate(attempts):
+            made = by_this_hand(steps(lines), outcome, number)
+            at = evening(assignment, number, again)
+            build(session, assignment, students[number], made[: len(made) // 2 + 1] if half else made, at)
+            if not half:
+                work = next(one for one in assignment.works if one.student is students[number])
+                attempt = hand_in(session, work)
+                attempt.handed_in = work.touched = at
+
+
+def by_this_hand(made: list[dict[str, Any]], outcome: str, number: int) -> list[dict[str, Any]]:
+    """Steps with free and sliding points a little aside, since no two students put them alike."""
+    far = 0.004 if outcome in ("eyeballed", "approximate") else 0.05
+    turn = 2.4 * number
+    aside = (far * number**0.5 * cos(turn), far * number**0.5 * sin(turn))
+    return [
+        step | {"at": [round(x + way, 4) for x, way in zip(step["at"], aside, strict=True)]} if "at" in step else step
+        for step in made
+    ]
+
+
+def evening(assignment: Assignment, number: int, again: int) -> datetime:
+    """When a student hands in: in the days before the task is due, a few after, nobody in the future."""
+    due = assignment.due or now()
+    at = (
+        due
+        - timedelta(hours=(number * 7) % 40 - 3 + 0.4 * number, minutes=11 * number % 60)
+        + timedelta(hours=2 * again)
+    )
+    return min(at, now() - timedelta(minutes=20 + 13 * number - 5 * again)).replace(microsecond=0)
 
 
 def who_does_what(
@@ -78,23 +108,24 @@ def who_does_what(
         yield number, attempts, number == busy - 1 and place > 1
 
 
-def build(session: Session, assignment: Assignment, student: Person, lines: str, half: bool = False) -> None:
-    """A student clears the board, builds a solution step by step and hands it in, or leaves it half done."""
+def build(session: Session, assignment: Assignment, student: Person, made: list[dict[str, Any]], at: datetime) -> None:
+    """A student clears the board and builds a solution step by step until a time."""
     work = next((one for one in assignment.works if one.student is student), None)
     if work is None:
-        work = Work(assignment=assignment, student=student)
+        work = Work(assignment=assignment, student=student, started=at - timedelta(minutes=20), touched=at)
         session.add(work)
         session.flush()
-    made = steps(lines)
     standing = sum({"add": 1, "take back": -1}[operation.document["op"]] for operation in work.operations)
-    documents = [{"op": "take back"}] * standing + [
-        {"op": "add", "step": step} for step in (made[: len(made) // 2 + 1] if half else made)
-    ]
+    documents = [{"op": "take back"}] * standing + [{"op": "add", "step": step} for step in made]
     first = len(work.operations) + 1
+    pace = timedelta(seconds=25 + 7 * (student.id % 5))
     work.operations += [
-        Operation(number=first + number, key=f"demo-{first + number}", document=document)
+        Operation(
+            number=first + number,
+            key=f"demo-{first + number}",
+            document=document,
+            stored=at - pace * (len(documents) - number),
+        )
         for number, document in enumerate(documents)
     ]
     session.flush()
-    if not half:
-        hand_in(session, work)

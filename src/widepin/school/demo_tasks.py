@@ -109,7 +109,7 @@ TASKS = [
             ("sound", "c circle A P\nd circle B P\nQ intersection c d other_than=P\np segment P Q"),
             (
                 "fragile",
-                "c circle P A\nD intersection c g other_than=A\nE free_point at=5,1\nd circle A E\n"
+                "c circle P A\nD intersection c g other_than=A\nE free_point at=5.6,1\nd circle A E\n"
                 "e circle_radius D A E\nF intersection d e pick=2\np line P F",
             ),
             ("eyeballed", "F point_on g at=5.06,2.51\np line P F"),
