@@ -170,6 +170,41 @@ class Words:
         return "".join(step.sources) if step and step.make in ("line", "ray", "segment") else id_
 
 
+def instruction(step: Step) -> str:
+    """A step as it is told to somebody who does it.
+
+    >>> instruction(Step("c", "circle_radius", ("P", "A", "B")))
+    'c: circle centred P with the opening AB'
+    """
+    a, b, c = (*step.sources, "", "", "")[:3]
+    match step.make:
+        case "free_point":
+            what = "put freely"
+        case "point_on":
+            what = f"put anywhere on {a}"
+        case "intersection":
+            which = {"other_than": f", not {step.reference}", "nearest_to": f", the one nearer to {step.reference}"}
+            which["farthest_from"] = f", the one farther from {step.reference}"
+            what = f"where {a} meets {b}{which.get(step.choice, '')}"
+        case "midpoint" | "perpendicular_bisector":
+            what = f"{TOOL_WORDS[step.make]} of {a} and {b}"
+        case "ray" | "line":
+            what = f"{step.make} from {a} through {b}"
+        case "segment":
+            what = f"segment from {a} to {b}"
+        case "perpendicular" | "parallel":
+            what = f"{step.make} to {a} through {b}"
+        case "angle_bisector":
+            what = f"bisector of the angle from {a} at {b} to {c}"
+        case "circle":
+            what = f"circle centred {a} through {b}"
+        case "circle_radius":
+            what = f"circle centred {a} with the opening {b}{c}"
+        case _:
+            what = f"circle through {a}, {b} and {c}"
+    return f"{step.id}: {what}"
+
+
 def verdict_in_words(verdict: Verdict) -> str:
     """One sentence that says why."""
     found = verdict.breaks

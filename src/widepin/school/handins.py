@@ -55,6 +55,7 @@ def hand_in(session: Session, work: Work, answer: dict[str, str] | None = None) 
             "start": state.documents(state.start),
             "steps": state.documents(steps),
             "notes": list(state.notes.values()),
+            "answer": answer,
         },
         verdict=write_verdict(verdict),
         handed_in=now(),

@@ -193,7 +193,7 @@ class Operation(Base):
 
 
 class HandIn(Base):
-    """An attempt: the work as it stood, and the verdict on it, which never change; and what the teacher said of it."""
+    """An attempt: the work as it stood, which never changes, the verdict on it, and what the teacher said of it."""
 
     __tablename__ = "hand_in"
     __table_args__ = (

@@ -11,5 +11,8 @@ blueprint.add_url_rule("/classes/<int:class_id>", "school_class", views.school_c
 blueprint.add_url_rule("/classes/<int:class_id>/marks.csv", "as_csv", views.as_csv)
 blueprint.add_url_rule("/assignments/<int:assignment_id>", "assignment", views.assignment)
 blueprint.add_url_rule("/assignments/<int:assignment_id>/changes", "changes", views.changes)
+blueprint.add_url_rule("/assignments/<int:assignment_id>/wall.pdf", "on_paper", views.on_paper)
 blueprint.add_url_rule("/works/<int:work_id>", "replay", views.replay)
+blueprint.add_url_rule("/assignments/<int:assignment_id>/version", "take_version", views.take_version, methods=["POST"])
+blueprint.add_url_rule("/assignments/<int:assignment_id>/again", "judge_again", views.judge_again, methods=["POST"])
 blueprint.add_url_rule("/assignments/<int:assignment_id>/help", "set_help", views.set_help, methods=["POST"])

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
 from datetime import datetime
 from typing import Any
 
@@ -13,13 +14,14 @@ from werkzeug.wrappers import Response
 from ...documents.explaining import HELP
 from ...documents.roster import write_roster
 from ...documents.words import Words
-from ...school import marks, wall
+from ...school import again, marks, wall
 from ...school.models import SchoolClass, now
 from ...school.works import task_of
 from ..access import me, own_class, taught_assignment, taught_work, teachers_only
 from ..database import session
 from ..downloads import download
 from ..figures import task_figure
+from ..handouts import wall_on_paper
 
 
 @teachers_only
@@ -77,6 +79,7 @@ def assignment(assignment_id: int) -> str:
         groups=wall.grouped(places, by),
         by=by,
         at=now(),
+        newer=again.newer_version(session(), found),
         levels=HELP_IN_WORDS,
     )
 
@@ -98,6 +101,36 @@ def changes(assignment_id: int) -> Any:
         "cards": {str(place.student.id): str(card(place, budget, at)) for place in places},
         "presence": {str(id_): words for id_, words in wall.presences(session(), found, at).items()},
     }
+
+
+@teachers_only
+def on_paper(assignment_id: int) -> Response:
+    """The class wall as a PDF."""
+    found = taught_assignment(assignment_id)
+    return wall_on_paper(found, task_of(found), wall.wall_of(session(), found))
+
+
+@teachers_only
+def take_version(assignment_id: int) -> Response:
+    """Give the class the latest version of its task; the works are judged again from the page that follows."""
+    found = taught_assignment(assignment_id)
+    newer = again.newer_version(session(), found)
+    if newer is None:
+        abort(400, "The class has the latest version already.")
+    found.sheet = newer
+    flash(f"The class has version {newer.version} now.")
+    return redirect(url_for("classes.assignment", assignment_id=found.id, judge="again"))
+
+
+@teachers_only
+def judge_again(assignment_id: int) -> Any:
+    """Judge some more of the attempts again, and say how far it has come."""
+    found = taught_assignment(assignment_id)
+    return asdict(again.judge_again(session(), found, request.form.get("after", 0, type=int), AT_ONCE))
+
+
+AT_ONCE = 1.0
+"""Seconds of judging in one request."""
 
 
 @teachers_only

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Any
 
 from flask import abort, flash, redirect, render_template, request, url_for
 from flask_login import login_required
 
+from ...documents.construction import read_steps
 from ...documents.explaining import explained, mend_in_words, what_stays_true, what_was_asked
 from ...documents.verdict import read_verdict
 from ...documents.words import listed
@@ -17,6 +19,7 @@ from ...school.works import task_of
 from ..access import me, own_hand_in, students_only, teachers_only, visible_hand_in
 from ..database import session
 from ..figures import shape_pictures, told_figure
+from ..handouts import handout
 
 
 @login_required
@@ -60,6 +63,16 @@ def neighbours(attempt: HandIn) -> list[HandIn | None]:
     best = [one.best for one in standings(session(), attempt.work.assignment) if one.best]
     place = next(n for n, one in enumerate(best) if one.work_id == attempt.work_id)
     return [best[place - 1] if place else None, best[place + 1] if place + 1 < len(best) else None]
+
+
+@login_required
+def on_paper(hand_in_id: int) -> Any:
+    """An attempt step by step, as a PDF."""
+    attempt = visible_hand_in(hand_in_id)
+    task, document = task_of(attempt.work.assignment), attempt.document
+    lying = replace(task, given=read_steps(document["given"]), start=read_steps(document["start"]))
+    answer = (attempt.verdict["answer"] or {}).values()
+    return handout(lying, read_steps(document["steps"]), answer, task.title, attempt.work.student.name)
 
 
 @login_required

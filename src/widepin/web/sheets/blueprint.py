@@ -18,6 +18,7 @@ blueprint.add_url_rule("/sheets/<int:sheet_id>/propose", "propose", views.propos
 blueprint.add_url_rule("/sheets/<int:sheet_id>/rehearse", "try_out", views.try_out, methods=["POST"])
 blueprint.add_url_rule("/sheets/<int:sheet_id>/judge", "judge_trial", views.judge_trial, methods=["POST"])
 blueprint.add_url_rule("/sheets/<int:sheet_id>/task.json", "as_json", views.as_json)
+blueprint.add_url_rule("/sheets/<int:sheet_id>/handout.pdf", "on_paper", views.on_paper)
 blueprint.add_url_rule("/sheets/<int:sheet_id>/copy", "copy", views.copy, methods=["POST"])
 blueprint.add_url_rule("/sheets/<int:sheet_id>/remove", "remove", views.remove, methods=["POST"])
 blueprint.add_url_rule("/sheets/<int:sheet_id>/assign", "ask_assign", views.ask_assign)

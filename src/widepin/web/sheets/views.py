@@ -18,7 +18,7 @@ from ...documents.words import Words, seals
 from ...judge.judging import judge
 from ...judge.rehearsal import proposed, rehearse
 from ...judge.task import TOOLS, Task, Work
-from ...school import assigning, sheets
+from ...school import assigning, ladders, sheets
 from ...school.credit import CREDIT
 from ...school.models import SchoolClass, TaskSheet
 from ...school.shelf import SHELF, TOPICS, ShelfTask
@@ -27,6 +27,7 @@ from ..classes.views import HELP_IN_WORDS
 from ..database import session
 from ..downloads import download
 from ..figures import board_setting, task_figure
+from ..handouts import handout
 from .rehearsing import rehearsal_in_words
 
 
@@ -287,6 +288,14 @@ def as_json(sheet_id: int) -> Response:
 
 
 @teachers_only
+def on_paper(sheet_id: int) -> Response:
+    """The task with its model step by step, as a PDF."""
+    found = own_sheet(sheet_id)
+    task = ready(found)
+    return handout(task, task.model, [one.name for one in task.wanted], task.title, found.topic)
+
+
+@teachers_only
 def copy(sheet_id: int) -> Response:
     """Another task that begins as this one stands."""
     found = own_sheet(sheet_id)
@@ -323,6 +332,7 @@ def show_assign(found: TaskSheet, trouble: str | None = None) -> str:
         "sheets/assign.html",
         sheet=found,
         solved=rehearse(task).is_solved,
+        rungs=len(ladders.rungs(found.document)),
         classes=list(session().scalars(classes.order_by(SchoolClass.name))),
         figure=task_figure(task),
         levels=HELP_IN_WORDS,
@@ -338,7 +348,12 @@ def assign(sheet_id: int) -> Any:
     found = own_sheet(sheet_id)
     school_class = own_class(request.form.get("class", 0, type=int))
     try:
-        made = assigning.assign(session(), found, school_class, assigning.read_terms(request.form, school_class))
+        terms = assigning.read_terms(request.form, school_class)
+        if "ladder" in request.form:
+            climbed = ladders.assign_ladder(session(), found, school_class, terms)
+            flash(f"{found.title} is a ladder of {len(climbed)} rungs for {school_class.name}.")
+            return redirect(url_for("classes.school_class", class_id=school_class.id))
+        made = assigning.assign(session(), found, school_class, terms)
     except (assigning.Refused, sheets.NotSolved) as wrong:
         return show_assign(found, str(wrong)), 422
     flash(f"{found.title} is assigned to {school_class.name}.")

@@ -1,0 +1,174 @@
+"""Figures as SVG for print: attributes only, since the printing library knows neither variables nor outer styles."""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Iterable, Sequence
+from html import escape
+from math import atan2, cos, hypot, pi, sin, sqrt
+
+from ..plane.figure import Figure, is_defined
+from ..plane.shapes import Circle, Kind, Point, Shape, Straight
+from ..plane.steps import Step
+
+WIDTH, HEIGHT = 120.0, 92.0
+"""Units of every drawing, whatever the size of its figure, so that pens and letters are the same on a page."""
+
+INK, GRAPHITE, BRASS, LIT = "#1f2a33", "#66727c", "#d9a94a", "#e3bd6c"
+MARGIN = 0.9  # centimetres around the points
+ARC = 14 * pi / 180  # half the angle of an arc drawn by hand
+
+
+class Box:
+    """The part of the paper that is drawn, in centimetres."""
+
+    def __init__(self, shapes: Iterable[Shape]):
+        places = [place for shape in shapes if is_defined(shape) for place in _extent(shape)]
+        xs, ys = [x for x, _ in places] or [0.0], [y for _, y in places] or [0.0]
+        across, up = max(xs) - min(xs) + 2 * MARGIN, max(ys) - min(ys) + 2 * MARGIN
+        self.scale = min(WIDTH / across, HEIGHT / up)  # units per centimetre
+        wide, tall = WIDTH / self.scale, HEIGHT / self.scale
+        self.left, self.low = (min(xs) + max(xs) - wide) / 2, (min(ys) + max(ys) - tall) / 2
+        self.right, self.high = self.left + wide, self.low + tall
+
+    def at(self, x: float, y: float) -> tuple[float, float]:
+        """A place of the figure in the units of the drawing, y downward."""
+        return (x - self.left) * self.scale, (self.high - y) * self.scale
+
+    def clip(self, kind: Kind, straight: Straight) -> tuple[tuple[float, float], tuple[float, float]] | None:
+        """The part of a straight that lies in the box, or None."""
+        first = -1e9 if kind is Kind.LINE else 0.0
+        last = 1.0 if kind is Kind.SEGMENT else 1e9
+        for start, way, low, high in (
+            (straight.x, straight.dx, self.left, self.right),
+            (straight.y, straight.dy, self.low, self.high),
+        ):
+            if abs(way) < 1e-12:
+                if not low <= start <= high:
+                    return None
+                continue
+            a, b = sorted(((low - start) / way, (high - start) / way))
+            first, last = max(first, a), min(last, b)
+        if first >= last:
+            return None
+        x, y, dx, dy = straight
+        return (x + first * dx, y + first * dy), (x + last * dx, y + last * dy)
+
+
+def picture(
+    given: Sequence[Step],
+    steps: Sequence[Step],
+    answer: Collection[str] = (),
+    lit: str | None = None,
+    arcs: bool = False,
+    frame: Sequence[Step] | None = None,
+) -> str:
+    """An SVG element of a construction as it is drawn.
+
+    ``lit``: a step to bring out. ``arcs``: the student's circles as short arcs where something lies on them.
+    ``frame``: steps whose extent the drawing has, so that a series of drawings keeps one; all of its own if None.
+    """
+    whole = Figure([*given, *(steps if frame is None else frame)])
+    _, extent = whole.drawn()
+    figure = Figure([*given, *steps])
+    _, shapes = figure.drawn()
+    box = Box(extent)
+    own = {step.id for step in steps}
+    under, lines, marks = [], [], []
+    for node, shape in zip(figure.nodes, shapes, strict=True):
+        if not is_defined(shape):
+            continue
+        id_ = node.step.id
+        if isinstance(shape, Point):
+            marks += _mark(box, node.step, shape, id_ in own, id_ in answer or id_ == lit)
+            continue
+        short = arcs and id_ in own and id_ != lit and isinstance(shape, Circle)
+        drawn = _arcs(box, shape, _on(figure, shapes, id_)) if short else _curve(box, node.kind, shape)  # type: ignore[arg-type]
+        if id_ in answer or id_ == lit:
+            under.append(_stroke(drawn, BRASS if id_ in answer else LIT, 3.2))
+        lines.append(_stroke(drawn, GRAPHITE if id_ in own else INK, 0.6 if id_ in own else 1.2))
+    names = _names(box, figure, shapes)
+    return (
+        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {WIDTH:.0f} {HEIGHT:.0f}">'
+        + "".join([*under, *lines, *marks, *names])
+        + "</svg>"
+    )
+
+
+def _extent(shape: Shape) -> list[tuple[float, float]]:
+    if isinstance(shape, Point):
+        return [(float(shape.x), float(shape.y))]
+    if isinstance(shape, Circle):
+        r = sqrt(shape.rr)
+        return [(shape.x - r, shape.y - r), (shape.x + r, shape.y + r)]
+    return []
+
+
+def _curve(box: Box, kind: Kind, shape: Shape) -> str:
+    if isinstance(shape, Circle):
+        x, y = box.at(shape.x, shape.y)
+        return f'<circle cx="{x:.2f}" cy="{y:.2f}" r="{sqrt(shape.rr) * box.scale:.2f}"'
+    ends = box.clip(kind, shape)  # type: ignore[arg-type]
+    if ends is None:
+        return ""
+    (x1, y1), (x2, y2) = box.at(*ends[0]), box.at(*ends[1])
+    return f'<line x1="{x1:.2f}" y1="{y1:.2f}" x2="{x2:.2f}" y2="{y2:.2f}"'
+
+
+def _arcs(box: Box, circle: Circle, points: Sequence[Point]) -> str:
+    """Short arcs of a circle about the points on it; all of it where there is none."""
+    if not points:
+        return _curve(box, Kind.CIRCLE, circle)
+    r = sqrt(circle.rr)
+    parts = []
+    for point in points:
+        turn = atan2(point.y - circle.y, point.x - circle.x)
+        ends = [box.at(circle.x + r * cos(turn + way), circle.y + r * sin(turn + way)) for way in (-ARC, ARC)]
+        (x1, y1), (x2, y2) = ends
+        parts.append(f"M{x1:.2f} {y1:.2f}A{r * box.scale:.2f} {r * box.scale:.2f} 0 0 0 {x2:.2f} {y2:.2f}")
+    return f'<path d="{"".join(parts)}"'
+
+
+def _on(figure: Figure, shapes: Sequence[Shape], id_: str) -> list[Point]:
+    """The points that were marked on a curve."""
+    return [
+        shape
+        for node, shape in zip(figure.nodes, shapes, strict=True)
+        if isinstance(shape, Point) and id_ in node.step.sources and is_defined(shape)
+    ]
+
+
+def _stroke(drawn: str, colour: str, width: float) -> str:
+    return f'{drawn} fill="none" stroke="{colour}" stroke-width="{width}"/>' if drawn else ""
+
+
+def _mark(box: Box, step: Step, point: Point, own: bool, out: bool) -> list[str]:
+    x, y = box.at(point.x, point.y)
+    halo = [f'<circle cx="{x:.2f}" cy="{y:.2f}" r="4.4" fill="{LIT}"/>'] if out else []
+    if not own:
+        return [*halo, f'<circle cx="{x:.2f}" cy="{y:.2f}" r="1.7" fill="{INK}"/>']
+    if step.make in ("free_point", "point_on"):
+        return [*halo, f'<circle cx="{x:.2f}" cy="{y:.2f}" r="2" fill="#ffffff" stroke="{INK}" stroke-width="0.7"/>']
+    cross = f"M{x - 2:.2f} {y - 2:.2f}l4 4M{x - 2:.2f} {y + 2:.2f}l4 -4"
+    return [*halo, f'<path d="{cross}" stroke="{INK}" stroke-width="0.8" fill="none"/>']
+
+
+def _names(box: Box, figure: Figure, shapes: Sequence[Shape]) -> list[str]:
+    """The names of the points, away from the middle; twice each, since in print a halo would cover its own text."""
+    points = [(n, s) for n, s in zip(figure.nodes, shapes, strict=True) if isinstance(s, Point) and is_defined(s)]
+    if not points:
+        return []
+    mx, my = (sum(float(part[axis]) for _, part in points) / len(points) for axis in (0, 1))
+    texts = []
+    for node, point in points:
+        # Rather above than beside, where straights through the middle run.
+        dx, dy = float(point.x) - mx, float(point.y) - my
+        far = hypot(dx, dy) or 1.0
+        dx, dy = dx / far, dy / far + (0.8 if dy >= -0.3 * far else -0.8)
+        far = hypot(dx, dy)
+        x, y = box.at(point.x, point.y)
+        place = f'x="{x + 6.5 * dx / far:.2f}" y="{y - 6.5 * dy / far + 2.4:.2f}" text-anchor="middle"'
+        font = 'font-family="Alegreya, DejaVu Serif" font-style="italic" font-size="7"'
+        name = escape(node.step.id)
+        texts.append(f'<text {place} {font} fill="none" stroke="#ffffff" stroke-width="2">{name}</text>')
+        texts.append(f'<text {place} {font} fill="{INK}">{name}</text>')
+    return texts

@@ -1,0 +1,30 @@
+// Judging all works of a task again, some at a time, with a bar that shows how far it has come.
+
+const button = document.querySelector("[data-again]");
+const bar = button.parentElement.querySelector("progress");
+const words = button.parentElement.querySelector("[data-again-words]");
+
+async function judgeAll() {
+  button.disabled = true;
+  bar.hidden = false;
+  try {
+    for (let last = 0, done = -1, total = 0; done < total;) {
+      const body = new FormData();
+      body.append("after", last);
+      const headers = { Accept: "application/json", "X-CSRFToken": document.querySelector("meta[name=csrf-token]").content };
+      const answer = await fetch(button.dataset.again, { method: "POST", headers, body });
+      if (!answer.ok) throw new Error(answer.status);
+      ({ last, done, total } = await answer.json());
+      bar.max = total || 1;
+      bar.value = done;
+      words.textContent = `${done} of ${total} judged`;
+    }
+    location.assign(location.pathname);
+  } catch {
+    words.textContent = "It was interrupted. Judge again to go on; nothing is lost.";
+    button.disabled = false;
+  }
+}
+
+button.addEventListener("click", judgeAll);
+if ("now" in button.dataset) judgeAll();

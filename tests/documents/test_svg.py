@@ -1,0 +1,71 @@
+"""Figures as SVG for print."""
+
+import xml.etree.ElementTree as ElementTree
+
+import pytest
+
+from widepin.documents.construction import read_steps
+from widepin.documents.svg import HEIGHT, WIDTH, picture
+from widepin.documents.words import instruction
+from widepin.school.shelf import SHELF
+from widepin.school.shelf.notation import steps as from_lines
+
+SVG = "{http://www.w3.org/2000/svg}"
+GIVEN = read_steps(from_lines("A free_point at=0,0\nB free_point at=6,0\ng line A B"))
+OWN = read_steps(
+    from_lines("c circle A B\nd circle B A\nD intersection c d pick=1\nE intersection c d pick=2\nm line D E")
+)
+
+
+def drawn(**what):
+    return ElementTree.fromstring(picture(GIVEN, OWN, **what))
+
+
+def numbers(element, *names):
+    return [float(element.get(name)) for name in names]
+
+
+def test_every_object_is_drawn_within_the_frame():
+    tree = drawn()
+    assert len(tree.findall(f"{SVG}circle")) == 4 and len(tree.findall(f"{SVG}line")) == 2
+    for line in tree.findall(f"{SVG}line"):
+        assert all(-0.1 <= x <= WIDTH + 0.1 for x in numbers(line, "x1", "x2"))
+        assert all(-0.1 <= y <= HEIGHT + 0.1 for y in numbers(line, "y1", "y2"))
+
+
+def test_what_meets_in_the_figure_meets_in_the_drawing():
+    tree = drawn()
+    circle = next(one for one in tree.findall(f"{SVG}circle") if float(one.get("r")) > 10)
+    x, y, r = numbers(circle, "cx", "cy", "r")
+    dot = [one for one in tree.findall(f"{SVG}circle") if float(one.get("r")) < 2][1]
+    bx, by = numbers(dot, "cx", "cy")
+    assert ((bx - x) ** 2 + (by - y) ** 2) ** 0.5 == pytest.approx(r, abs=0.02)
+
+
+def test_arcs_stand_where_something_was_marked():
+    tree = drawn(arcs=True)
+    arcs = [one.get("d") for one in tree.findall(f"{SVG}path") if "A" in one.get("d")]
+    assert [path.count("M") for path in arcs] == [2, 2]
+    assert not [one for one in tree.findall(f"{SVG}circle") if float(one.get("r")) > 10]
+
+
+def test_the_answer_and_the_latest_step_are_underlaid():
+    assert len(drawn(answer=["m"]).findall(f"{SVG}line")) == 3
+    assert len(drawn(lit="c").findall(f"{SVG}circle")) == 5
+
+
+def test_what_does_not_exist_is_left_out():
+    apart = read_steps(from_lines("k circle_radius A B B\nX intersection k g"))
+    tree = ElementTree.fromstring(picture(GIVEN, apart))
+    assert len(tree.findall(f"{SVG}line")) == 1 and tree.findall(f"{SVG}path") == []
+
+
+@pytest.mark.parametrize("key", SHELF)
+def test_every_model_of_the_shelf_is_drawn_and_told(key):
+    document = SHELF[key].document()
+    given, model = read_steps(document["given"]), read_steps(document["model"])
+    for count in range(len(model) + 1):
+        ElementTree.fromstring(picture(given, model[:count], frame=model))
+    sentences = [instruction(step) for step in model]
+    assert len(set(sentences)) >= len(sentences) - 1
+    assert all(sentence.startswith(f"{step.id}: ") for step, sentence in zip(model, sentences, strict=True))

@@ -1,0 +1,80 @@
+"""Ladders, and judging again by a newer version."""
+
+import pytest
+from sqlalchemy import select
+
+from widepin.documents.task import read_task
+from widepin.judge.judging import judge
+from widepin.judge.task import Work
+from widepin.judge.verdict import Outcome
+from widepin.school import again, assigning, handins, ladders, sheets
+from widepin.school.models import SchoolClass
+from widepin.school.progress import to_do
+from widepin.school.shelf import SHELF
+
+
+@pytest.fixture
+def first_year(session):
+    return session.scalars(select(SchoolClass).where(SchoolClass.name == "First year")).one()
+
+
+@pytest.mark.parametrize("key", SHELF)
+def test_every_rung_is_solved_by_the_rest_of_the_model(key):
+    document = SHELF[key].document()
+    series = ladders.rungs(document)
+    assert [one["budget"]["moves"] for one in series] == sorted({one["budget"]["moves"] for one in series})
+    assert series[-1]["start"] == [] and series[-1]["budget"]["moves"] == SHELF[key].moves
+    for one in series:
+        task = read_task(one)
+        verdict = judge(task, Work(task.model[len(task.start) :]), report=False)
+        assert verdict.outcome is Outcome.SOUND and verdict.counts.moves == one["budget"]["moves"]
+
+
+def test_a_rung_opens_when_the_one_below_is_climbed(session, first_year):
+    sheet = sheets.new_sheet(session, first_year.teacher, SHELF["midpoint"].document())
+    made = ladders.assign_ladder(session, sheet, first_year, assigning.Terms())
+    assert [one.after for one in made] == [None, *made[:-1]]
+    student = first_year.students[0]
+    closed = [one.closed for one in to_do(session, student) if one.assignment in made]
+    assert closed[0] is None and all("rung 1 of" in words or "first" in words for words in closed[1:])
+
+
+def test_a_model_of_one_move_makes_no_ladder(session, first_year):
+    sheet = sheets.new_sheet(session, first_year.teacher, SHELF["carry-a-length"].document())
+    with pytest.raises(assigning.Refused, match="too few moves"):
+        ladders.assign_ladder(session, sheet, first_year, assigning.Terms())
+
+
+def test_judging_again_gives_the_same_verdicts_and_goes_on_where_it_stopped(session, first_year):
+    assignment = first_year.assignments[0]
+    attempts = [one for work in assignment.works for one in work.hand_ins]
+    before = {one.id: (one.outcome, one.verdict, one.credit) for one in attempts}
+    progress = again.judge_again(session, assignment, 0, seconds=0)
+    assert (progress.done, progress.total) == (1, len(attempts))
+    while progress.done < progress.total:
+        progress = again.judge_again(session, assignment, progress.last, seconds=0)
+    assert {one.id: (one.outcome, one.verdict, one.credit) for one in attempts} == before
+
+
+def test_a_newer_version_is_judged_by_its_own_rules(session, first_year):
+    assignment = first_year.assignments[0]
+    assert again.newer_version(session, assignment) is None
+    newer = sheets.change(session, assignment.sheet, {"tools": ["line"]}, None, None)
+    assert again.newer_version(session, assignment) is newer
+    work = next(work for work in assignment.works if any(one.outcome is Outcome.SOUND for one in work.hand_ins))
+    by_hand = work.hand_ins[-1]
+    by_hand.credit_by_hand = 77
+    assignment.sheet = newer
+    again.judge_again(session, assignment, 0, seconds=60)
+    assert {one.outcome for one in work.hand_ins} == {Outcome.REFUSED}
+    assert (by_hand.credit, by_hand.credit_by_hand) == (0, 77)
+
+
+def test_the_answer_that_was_pointed_out_is_judged_again(session, first_year):
+    assignment = first_year.assignments[0]
+    work = next(work for work in assignment.works if work.hand_ins)
+    some = work.hand_ins[-1].document["steps"][0]["id"]
+    attempt = handins.hand_in(session, work, {"m": some})
+    before = attempt.outcome
+    again.judge_again(session, assignment, attempt.id - 1, seconds=60)
+    assert attempt.outcome is before and attempt.document["answer"] == {"m": some}
