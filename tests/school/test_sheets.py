@@ -176,3 +176,31 @@ def verdict(outcome, moves=4, **what):
 )
 def test_credit_follows_the_table(given, budget, table, expected):
     assert credit_for(given, budget, table) == expected
+
+
+def test_terms_can_be_changed_and_come_back_as_typed(session, sheet, first_year):
+    made = assigning.assign(session, sheet, first_year, assigning.Terms())
+    form = MultiDict({"due": "2031-05-06T12:00", "late": "refused", "attempts": "2"})
+    assigning.change_terms(made, assigning.read_terms(form, first_year))
+    assert assigning.terms_as_typed(made) == {
+        "opens": "",
+        "due": "2031-05-06T12:00",
+        "late": "refused",
+        "attempts": "2",
+        "after": "",
+    }
+
+
+def test_no_task_waits_for_itself(session, first_year):
+    first, second = first_year.assignments[:2]
+    assigning.change_terms(second, assigning.Terms(after=first))
+    with pytest.raises(assigning.Refused, match="wait for itself"):
+        assigning.change_terms(first, assigning.Terms(after=second))
+
+
+def test_tasks_are_moved_among_each_other(session, first_year):
+    first, second, third = first_year.assignments[:3]
+    assigning.move(first, 1)
+    assert [one.place for one in (second, first, third)] == [0, 1, 2]
+    assigning.move(second, -1)
+    assert second.place == 0

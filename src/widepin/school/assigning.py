@@ -93,3 +93,34 @@ def assign(session: Session, sheet: TaskSheet, school_class: SchoolClass, terms:
     session.add(made)
     session.flush()
     return made
+
+
+def terms_as_typed(assignment: Assignment) -> dict[str, str]:
+    """The terms of an assignment as they stand in the fields of a form."""
+    return {
+        "opens": assignment.opens.isoformat(timespec="minutes") if assignment.opens else "",
+        "due": assignment.due.isoformat(timespec="minutes") if assignment.due else "",
+        "late": assignment.late,
+        "attempts": str(assignment.attempts or ""),
+        "after": str(assignment.after_id or ""),
+    }
+
+
+def change_terms(assignment: Assignment, terms: Terms) -> None:
+    """Change when and for whom a task is. Raises Refused for a task that would wait for itself."""
+    before: Assignment | None = terms.after
+    while before is not None:
+        if before is assignment:
+            raise Refused("This task would wait for itself; choose another that unlocks it.")
+        before = before.after
+    assignment.opens, assignment.due, assignment.late = terms.opens, terms.due, terms.late
+    assignment.attempts, assignment.after, assignment.chosen = terms.attempts, terms.after, list(terms.chosen)
+
+
+def move(assignment: Assignment, way: int) -> None:
+    """Move a task by so many places among the tasks of its class."""
+    tasks = sorted(assignment.school_class.assignments, key=lambda one: (one.place, one.id))
+    place = tasks.index(assignment)
+    tasks.insert(max(0, place + way), tasks.pop(place))
+    for number, one in enumerate(tasks):
+        one.place = number

@@ -15,4 +15,8 @@ blueprint.add_url_rule("/assignments/<int:assignment_id>/wall.pdf", "on_paper", 
 blueprint.add_url_rule("/works/<int:work_id>", "replay", views.replay)
 blueprint.add_url_rule("/assignments/<int:assignment_id>/version", "take_version", views.take_version, methods=["POST"])
 blueprint.add_url_rule("/assignments/<int:assignment_id>/again", "judge_again", views.judge_again, methods=["POST"])
+blueprint.add_url_rule("/assignments/<int:assignment_id>/terms", "set_terms", views.set_terms, methods=["POST"])
+blueprint.add_url_rule("/assignments/<int:assignment_id>/place", "set_place", views.set_place, methods=["POST"])
+blueprint.add_url_rule("/assignments/<int:assignment_id>/remove", "ask_remove", views.ask_remove)
+blueprint.add_url_rule("/assignments/<int:assignment_id>/remove", "remove", views.remove, methods=["POST"])
 blueprint.add_url_rule("/assignments/<int:assignment_id>/help", "set_help", views.set_help, methods=["POST"])

@@ -14,8 +14,8 @@ from werkzeug.wrappers import Response
 from ...documents.explaining import HELP
 from ...documents.roster import write_roster
 from ...documents.words import Words
-from ...school import again, marks, wall
-from ...school.models import SchoolClass, now
+from ...school import again, assigning, marks, wall
+from ...school.models import Assignment, SchoolClass, now
 from ...school.works import task_of
 from ..access import me, own_class, taught_assignment, taught_work, teachers_only
 from ..database import session
@@ -64,7 +64,11 @@ def as_csv(class_id: int) -> Response:
 @teachers_only
 def assignment(assignment_id: int) -> str:
     """One task of a class: every student's work as it stands, and the task."""
-    found = taught_assignment(assignment_id)
+    return show(taught_assignment(assignment_id))
+
+
+def show(found: Assignment, trouble: str | None = None) -> str:
+    """The page of an assignment; with what is wrong with terms that were typed."""
     task = task_of(found)
     by = request.args.get("by", "trouble")
     if by not in wall.GROUPS:
@@ -80,6 +84,9 @@ def assignment(assignment_id: int) -> str:
         by=by,
         at=now(),
         newer=again.newer_version(session(), found),
+        terms=request.form if trouble else assigning.terms_as_typed(found),
+        chosen=request.form.getlist("student") if trouble else [str(student.id) for student in found.chosen],
+        trouble=trouble,
         levels=HELP_IN_WORDS,
     )
 
@@ -140,6 +147,53 @@ def replay(work_id: int) -> str:
     figure = task_figure(task_of(found.assignment))
     log = [{"stored": one.stored.isoformat(timespec="seconds") + "Z", **one.document} for one in found.operations]
     return render_template("classes/replay.html", work=found, figure=figure, log=log)
+
+
+@teachers_only
+def set_terms(assignment_id: int) -> Any:
+    """Change when and for whom a task is."""
+    found = taught_assignment(assignment_id)
+    try:
+        terms = assigning.read_terms(request.form, found.school_class)
+        assigning.change_terms(found, terms)
+    except assigning.Refused as wrong:
+        return show(found, str(wrong)), 422
+    flash("The dates and conditions are changed.")
+    return redirect(url_for("classes.assignment", assignment_id=found.id))
+
+
+@teachers_only
+def set_place(assignment_id: int) -> Response:
+    """Move a task before the one before it, or after the one after it."""
+    found = taught_assignment(assignment_id)
+    assigning.move(found, -1 if request.form.get("way") == "before" else 1)
+    return redirect(url_for("classes.school_class", class_id=found.class_id))
+
+
+@teachers_only
+def ask_remove(assignment_id: int) -> str:
+    """Say what would be lost with an assignment."""
+    found = taught_assignment(assignment_id)
+    attempts = sum(len(work.hand_ins) for work in found.works)
+    return render_template(
+        "confirm.html",
+        title=f"Take “{found.sheet.title}” away from {found.school_class.name}?",
+        lost=[f"{len(found.works)} works with {attempts} hand-ins, their verdicts and comments"],
+        keep="The task itself stays on your shelf.",
+        export=url_for("roster.class_data", class_id=found.class_id),
+        action=url_for("classes.remove", assignment_id=found.id),
+        deed="Take it away",
+        back=url_for("classes.assignment", assignment_id=found.id),
+    )
+
+
+@teachers_only
+def remove(assignment_id: int) -> Response:
+    """Take a task away from a class, with all works on it."""
+    found = taught_assignment(assignment_id)
+    flash(f"{found.sheet.title} was taken away from {found.school_class.name}.")
+    session().delete(found)
+    return redirect(url_for("classes.school_class", class_id=found.class_id))
 
 
 @teachers_only
