@@ -4,7 +4,7 @@ import pytest
 from sqlalchemy import event, select
 
 from widepin.school import handins, reviewing
-from widepin.school.marks import as_rows, mark_of, table_of
+from widepin.school.marks import as_rows, history_of, mark_of, summary_of, table_of
 from widepin.school.models import Person, SchoolClass, TaskSheet
 from widepin.school.roster import add_students
 
@@ -60,6 +60,23 @@ def test_the_table_has_a_column_per_task_and_a_mean(session, second_year):
     assert headings[0] == "name" and headings[-1] == "mean" and len(headings) == len(second_year.assignments) + 3
     given = [int(cell) for cell in rows[0][2:-1] if cell]
     assert rows[0][-1] == (str(round(sum(given) / len(given))) if given else "")
+
+
+def test_a_students_history_has_every_task_and_how_long_it_took(session, second_year):
+    student = next(work.student for one in second_year.assignments for work in one.works if work.hand_ins)
+    history = history_of(session, second_year, student)
+    assert [one.assignment for one in history] == second_year.assignments
+    assert all((one.took is None) == (one.standing.best is None) for one in history)
+    assert any(one.took and one.took.total_seconds() > 0 for one in history)
+
+
+def test_a_task_in_numbers(session, second_year):
+    table = table_of(session, second_year)
+    found = summary_of(table.column(0))
+    done = [one for one in table.column(0) if one.best]
+    assert (found.handed_in, found.students) == (len(done), len(table.rows))
+    assert min(one.best.moves for one in done) <= found.moves <= max(one.best.moves for one in done)
+    assert summary_of([]).moves is None
 
 
 def test_credit_by_hand_counts_and_can_be_taken_back(session, second_year, attempt):

@@ -30,6 +30,7 @@ TABLE = {
     "classes.set_place": ("POST", AWAY, AWAY, NO, NO, NO),
     "classes.ask_remove": ("GET", AWAY, OK, NO, NO, NO),
     "classes.remove": ("POST", AWAY, None, NO, NO, NO),
+    "classes.student": ("GET", AWAY, OK, NO, NO, NO),
     "classes.set_help": ("POST", AWAY, 400, NO, NO, NO),
     "roster.create": ("POST", AWAY, 422, 422, NO, NO),
     "roster.index": ("GET", AWAY, OK, NO, NO, NO),

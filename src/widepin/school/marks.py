@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from datetime import timedelta
+from statistics import median
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session, selectinload
@@ -76,6 +78,52 @@ def table_of(session: Session, school_class: SchoolClass) -> Table:
         for student in school_class.students
     ]
     return Table(tasks, rows)
+
+
+@dataclass(frozen=True)
+class Chapter:
+    """What a student did on a task: the standing, and the time from the first step to the best attempt."""
+
+    assignment: Assignment
+    standing: Standing
+    took: timedelta | None
+
+
+def history_of(session: Session, school_class: SchoolClass, student: Person) -> list[Chapter]:
+    """A student's tasks in a class, in their order."""
+    table = table_of(session, school_class)
+    row = next(one for one in table.rows if one.student.id == student.id)
+    cells = zip(table.tasks, row.cells, strict=True)
+    return [Chapter(task, cell, time_taken(cell)) for task, cell in cells if cell is not None]
+
+
+def time_taken(one: Standing) -> timedelta | None:
+    """From the first step to the best attempt."""
+    return one.best.handed_in - one.work.started if one.best and one.work else None
+
+
+@dataclass(frozen=True)
+class Summary:
+    """A task in numbers: how many handed in, and medians over their best attempts, None where there is none."""
+
+    handed_in: int
+    students: int
+    moves: float | None
+    minutes: float | None
+    attempts: float | None
+
+
+def summary_of(standings: Sequence[Standing]) -> Summary:
+    """A task in numbers."""
+    done = [one for one in standings if one.best is not None and one.work is not None]
+    times = [taken.total_seconds() / 60 for one in done if (taken := time_taken(one)) is not None]
+    return Summary(
+        len(done),
+        len(standings),
+        median(one.best.moves for one in done if one.best) if done else None,
+        median(times) if times else None,
+        median(len(one.work.hand_ins) for one in done if one.work) if done else None,
+    )
 
 
 def as_rows(table: Table) -> tuple[list[str], Sequence[list[str]]]:

@@ -171,6 +171,9 @@ def _work(session: Session, work: Work) -> dict[str, Any]:
                 "handed_in": one.handed_in.isoformat(),
                 "outcome": one.outcome.value,
                 "moves": one.moves,
+                "credit": one.credit if one.credit_by_hand is None else one.credit_by_hand,
+                "reason": one.reason,
+                "comments": [{"by": said.author.name, "step": said.step, "text": said.text} for said in one.comments],
                 "work": one.document,
                 "verdict": one.verdict,
             }

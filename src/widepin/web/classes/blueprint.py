@@ -8,6 +8,7 @@ blueprint = Blueprint("classes", __name__)
 
 blueprint.add_url_rule("/classes", "index", views.index)
 blueprint.add_url_rule("/classes/<int:class_id>", "school_class", views.school_class)
+blueprint.add_url_rule("/classes/<int:class_id>/students/<int:person_id>", "student", views.student)
 blueprint.add_url_rule("/classes/<int:class_id>/marks.csv", "as_csv", views.as_csv)
 blueprint.add_url_rule("/assignments/<int:assignment_id>", "assignment", views.assignment)
 blueprint.add_url_rule("/assignments/<int:assignment_id>/changes", "changes", views.changes)

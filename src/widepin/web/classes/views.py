@@ -17,7 +17,7 @@ from ...documents.words import Words
 from ...school import again, assigning, marks, wall
 from ...school.models import Assignment, SchoolClass, now
 from ...school.works import task_of
-from ..access import me, own_class, taught_assignment, taught_work, teachers_only
+from ..access import me, own_class, own_student, taught_assignment, taught_work, teachers_only
 from ..database import session
 from ..downloads import download
 from ..figures import task_figure
@@ -54,6 +54,32 @@ def school_class(class_id: int) -> str:
 
 
 @teachers_only
+def student(class_id: int, person_id: int) -> str:
+    """A student over time: every task of the class, and the credit as it came."""
+    found = own_class(class_id)
+    person = own_student(found, person_id)
+    history = marks.history_of(session(), found, person)
+    attempts = sorted(
+        (one for chapter in history if chapter.standing.work for one in chapter.standing.work.hand_ins),
+        key=lambda one: one.handed_in,
+    )
+    return render_template(
+        "classes/student.html",
+        school_class=found,
+        student=person,
+        history=history,
+        curve=credit_curve([one.credit for one in attempts]),
+        mark_of=marks.mark_of,
+    )
+
+
+def credit_curve(credits: list[int]) -> list[tuple[float, float]]:
+    """Places of the credits of attempts, in their order, in a picture of 600 by 120 units."""
+    step = 580 / max(1, len(credits) - 1)
+    return [(10 + step * number, 110 - credit) for number, credit in enumerate(credits)]
+
+
+@teachers_only
 def as_csv(class_id: int) -> Response:
     """The marks of a class, for a spreadsheet or a mark book."""
     found = own_class(class_id)
@@ -82,6 +108,7 @@ def show(found: Assignment, trouble: str | None = None) -> str:
         figure=task_figure(task),
         groups=wall.grouped(places, by),
         by=by,
+        summary=marks.summary_of([place.standing for place in places]),
         at=now(),
         newer=again.newer_version(session(), found),
         terms=request.form if trouble else assigning.terms_as_typed(found),
