@@ -9,15 +9,31 @@ from typing import Any
 
 from sqlalchemy.orm import Session
 
+from ..judge.verdict import Outcome
+from .assigning import Terms
 from .demo_accounts import DEMO_PASSWORD, SHOWN_ACCOUNTS
 from .demo_tasks import PEOPLE, TASKS, DemoTask
 from .handins import hand_in
+from .ladders import assign_ladder
 from .models import Assignment, Operation, Person, SchoolClass, TaskSheet, Work, now
 from .people import Passwords
+from .reviewing import comment, give_credit, hand_back
+from .roster import copy_class
+from .sheets import new_sheet
+from .shelf import SHELF
 from .shelf.notation import steps
 
 SET_TASKS = (range(6), range(2, 10))
 """Which of the tasks each class has to do."""
+
+
+REMARKS = (
+    "Why did you begin with this one?",
+    "Good. Could the opening be another?",
+    "Drag A about and watch what this does.",
+    "One move could go. Which?",
+)
+"""What the teacher says on works."""
 
 
 def load_demo(
@@ -31,7 +47,7 @@ def load_demo(
     teacher = Person(login="corin.hale", name="Master Corin Hale", role="teacher", password_hash=password)
     session.add(teacher)
     sheets = [
-        TaskSheet(owner=teacher, title=task.title, document=task.document(), family=number)
+        TaskSheet(owner=teacher, title=task.title, document=task.document(), family=number, topic="Tracery")
         for number, task in enumerate(TASKS, 1)
     ]
     session.add_all(sheets)
@@ -51,6 +67,26 @@ def load_demo(
         for place, (assignment, task) in enumerate(zip(school_class.assignments, set_tasks, strict=True)):
             say(f"{name}, {TASKS[task].title}")
             let_them_work(session, assignment, students, TASKS[task], place, len(set_tasks))
+        look_through(session, school_class)
+    say("A ladder, and a class of last year")
+    altitude = SHELF["foot-of-an-altitude"]
+    ladder = new_sheet(session, teacher, altitude.document(), altitude.topic)
+    assign_ladder(session, ladder, school_class, Terms(due=now() + timedelta(days=24)))
+    copy_class(session, school_class, "Second year, last autumn", with_students=False).archived = now()
+
+
+def look_through(session: Session, school_class: SchoolClass) -> None:
+    """The teacher says something on some works, gives credit by hand once, and hands one back."""
+    works = [work for assignment in school_class.assignments for work in assignment.works if work.hand_ins]
+    for work, words in zip(works[1::4], REMARKS, strict=False):
+        attempt = work.hand_ins[-1]
+        comment(session, attempt, school_class.teacher, words, attempt.document["steps"][0]["id"])
+    kind = next((work.hand_ins[-1] for work in works if work.hand_ins[-1].outcome is Outcome.EYEBALLED), None)
+    if kind is not None:
+        give_credit(kind, "40", "The plan was right, and told well at the board.")
+    wrong = next((work.hand_ins[-1] for work in reversed(works) if work.hand_ins[-1].outcome is Outcome.WRONG), None)
+    if wrong is not None:
+        hand_back(wrong)
 
 
 def let_them_work(
@@ -112,7 +148,9 @@ def build(session: Session, assignment: Assignment, student: Person, made: list[
     """A student clears the board and builds a solution step by step until a time."""
     work = next((one for one in assignment.works if one.student is student), None)
     if work is None:
-        work = Work(assignment=assignment, student=student, started=at - timedelta(minutes=20), touched=at)
+        work = Work(
+            assignment=assignment, student=student, started=at - timedelta(minutes=8 + 5 * (student.id % 7)), touched=at
+        )
         session.add(work)
         session.flush()
     standing = sum({"add": 1, "take back": -1}[operation.document["op"]] for operation in work.operations)

@@ -28,8 +28,9 @@ class DemoTask:
 
     def document(self) -> dict[str, Any]:
         """The task document."""
+        model = self.model or next(lines for outcome, lines in self.solutions if outcome == "sound")
         return task_document(
-            self.title, self.text, self.given, self.tools, self.wanted, self.conditions, self.model, self.moves
+            self.title, self.text, self.given, self.tools, self.wanted, self.conditions, model, self.moves
         )
 
 
