@@ -34,11 +34,22 @@ def main(address: str) -> None:
         shoot(page, "classes")
         page.get_by_role("link", name="First year").click()
         shoot(page, "class")
+        page.get_by_role("link", name="Jory Pask").click()
+        shoot(page, "student")
+        page.go_back()
+        page.get_by_role("link", name="Students and codes").click()
+        shoot(page, "roster")
+        page.get_by_role("link", name="Shelf").click()
+        shoot(page, "shelf")
+        make_a_task(page)
+        page.goto(f"{address}classes/1")
         page.get_by_role("link", name="Splitting a gable").click()
         shoot(page, "assignment")
         page.locator(".work-card", has_text="Ewa Brandt").click()
         page.wait_for_timeout(5000)  # the break plays
         shoot(page, "hand-in")
+        page.get_by_role("link", name="Replay every operation").click()
+        shoot(page, "replay")
         enter(page, address, "Ilse Marran")
         shoot(page, "tasks")
         page.get_by_role("link", name="Roundel in a gable").click()
@@ -52,6 +63,18 @@ def main(address: str) -> None:
         page.locator(".result-strip").wait_for()
         shoot(page, "result")
         browser.close()
+
+
+def make_a_task(page: Page) -> None:
+    """A task of the shelf taken and tried, and the page that assigns it."""
+    page.get_by_role("link", name="Trefoil").click()
+    page.get_by_role("button", name="Make it mine").click()
+    page.wait_for_selector(".making[data-ready]")
+    page.get_by_role("button", name="Try the task").click()
+    page.get_by_role("heading", name="What must be built").scroll_into_view_if_needed()
+    shoot(page, "making")
+    page.get_by_role("link", name="Assign …").click()
+    shoot(page, "assign")
 
 
 def build(page: Page) -> None:
