@@ -1,0 +1,133 @@
+"""How quick the teacher's pages are with a large class: ``.venv/bin/python -m tools.desk_benchmark``.
+
+A throw-away database gets one class of 35 students with 20 tasks, every student with a handed-in work on each. For every
+page: the median of nine answers, as a ratio to the page that only says that nothing is there, and its queries. Then
+every work is judged again.
+"""
+
+from __future__ import annotations
+
+import tempfile
+from pathlib import Path
+from statistics import median
+from time import perf_counter
+
+from sqlalchemy import event, select
+
+from widepin.running.mariadb import THROWAWAY, MariaDB
+from widepin.running.migrate import migrate
+from widepin.school.again import judge_again
+from widepin.school.demo import build, by_this_hand
+from widepin.school.demo_accounts import DEMO_PASSWORD
+from widepin.school.handins import hand_in
+from widepin.school.models import Assignment, HandIn, Person, SchoolClass, now
+from widepin.school.people import Passwords
+from widepin.school.roster import add_students
+from widepin.school.sheets import new_sheet
+from widepin.school.shelf import SHELF
+from widepin.school.shelf.notation import steps
+from widepin.web.app import create_app
+
+STUDENTS, TASKS, ROUNDS = 35, 20, 9
+
+
+def main() -> None:
+    server = MariaDB(Path(tempfile.mkdtemp()), THROWAWAY)
+    try:
+        url = server.start()
+        migrate(url)
+        app = create_app(
+            {"DATABASE_URL": url, "SECRET_KEY": "bench", "PASSWORDS": Passwords(1, 64), "WTF_CSRF_ENABLED": False}
+        )
+        ids = fill(app)
+        measure(app, ids)
+        with app.extensions["sessions"]() as session:
+            again(session)
+    finally:
+        server.stop()
+
+
+def fill(app) -> dict[str, int]:
+    """One large class; the numbers of what its pages are about."""
+    with app.extensions["sessions"]() as session:
+        hashed = app.extensions["passwords"].hash(DEMO_PASSWORD)
+        teacher = Person(login="bench", name="Bench", role="teacher", password_hash=hashed)
+        school_class = SchoolClass(name="Large", teacher=teacher)
+        session.add(school_class)
+        students = add_students(session, school_class, [f"Student {number}" for number in range(STUDENTS)])
+        for place, task in enumerate(list(SHELF.values())[:TASKS]):
+            sheet = new_sheet(session, teacher, task.document())
+            assignment = Assignment(sheet=sheet, place=place, school_class=school_class)
+            session.add(assignment)
+            session.flush()
+            print(f"{place + 1:3} of {TASKS}: {task.title}", flush=True)
+            for number, student in enumerate(students):
+                model = steps(task.model)
+                build(session, assignment, student, by_this_hand(model, "sound", number), now())
+                session.expire(assignment, ["works"])
+                hand_in(session, next(work for work in assignment.works if work.student_id == student.id))
+        session.commit()
+        first = session.scalars(select(HandIn)).first()
+        assert first
+        return {
+            "class": school_class.id,
+            "assignment": school_class.assignments[3].id,
+            "hand_in": first.id,
+            "work": first.work_id,
+            "student": students[0].id,
+            "sheet": sheet.id,
+        }
+
+
+def measure(app, ids: dict[str, int]) -> None:
+    """Every page of the desk, timed in turn with the smallest one."""
+    client = app.test_client()
+    client.post("/sign-in", data={"login": "bench", "password": DEMO_PASSWORD})
+    pages = [
+        "/classes",
+        f"/classes/{ids['class']}",
+        f"/classes/{ids['class']}/roster",
+        f"/classes/{ids['class']}/students/{ids['student']}",
+        f"/classes/{ids['class']}/marks.csv",
+        f"/assignments/{ids['assignment']}",
+        f"/assignments/{ids['assignment']}/changes?since={now().isoformat()}",
+        f"/hand-ins/{ids['hand_in']}",
+        f"/works/{ids['work']}",
+        "/shelf",
+        f"/sheets/{ids['sheet']}",
+    ]
+    count = 0
+
+    def counted(*_: object) -> None:
+        nonlocal count
+        count += 1
+
+    engine = app.extensions["sessions"].kw["bind"]
+    event.listen(engine, "before_cursor_execute", counted)
+    print(f"{'page':44} {'median':>9} {'ratio':>7} {'queries':>8}")
+    for path in pages:
+        client.get(path)
+        times, floor = [], []
+        for _ in range(ROUNDS):
+            begun = perf_counter()
+            client.get("/nowhere")
+            middle = perf_counter()
+            count = 0
+            assert client.get(path).status_code == 200, path
+            times.append(perf_counter() - middle)
+            floor.append(middle - begun)
+        print(f"{path[:44]:44} {median(times) * 1e3:6.0f} ms {median(times) / median(floor):7.1f} {count:8}")
+    event.remove(engine, "before_cursor_execute", counted)
+
+
+def again(session) -> None:
+    """Judging every attempt again, on one core."""
+    begun, total = perf_counter(), 0
+    for assignment in session.scalars(select(Assignment)).all():
+        total += judge_again(session, assignment, 0, 1e9).done
+    took = perf_counter() - begun
+    print(f"judged again: {total} works in {took:.1f} s on one core, {1000 * took / total:.1f} s for a thousand")
+
+
+if __name__ == "__main__":
+    main()
