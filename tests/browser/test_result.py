@@ -134,3 +134,22 @@ def test_a_lost_network_while_handing_in_loses_nothing(desk):
     desk.page.keyboard.press("Escape")
     expect(desk.page.locator(".result-strip")).to_be_hidden()
     assert len(desk.stored()) == 7
+
+
+def test_a_figure_that_was_handed_in_can_be_dragged(switching):
+    def place(id_):
+        return switching.evaluate(
+            "(id) => { const b = document.querySelector(`.picture.large .point[data-id='${id}'] > *`).getBoundingClientRect();"
+            " return [b.x + b.width / 2, b.y + b.height / 2]; }",
+            id_,
+        )
+
+    switching.emulate_media(reduced_motion="reduce")
+    x, y = place("B")
+    before = place("F")
+    switching.mouse.move(x, y)
+    switching.mouse.down()
+    switching.mouse.move(x + 30, y - 40)
+    switching.mouse.up()
+    assert place("B") == pytest.approx([x + 30, y - 40], abs=1.5)
+    assert place("F") != pytest.approx(before, abs=1)

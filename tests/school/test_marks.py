@@ -6,6 +6,7 @@ from sqlalchemy import event, select
 from widepin.school import handins, reviewing
 from widepin.school.marks import as_rows, history_of, mark_of, summary_of, table_of
 from widepin.school.models import Person, SchoolClass, TaskSheet
+from widepin.school.progress import to_do
 from widepin.school.roster import add_students
 
 
@@ -134,3 +135,16 @@ def test_deleting_a_commentator_leaves_the_work(session, attempt):
     session.flush()
     session.expire_all()
     assert attempt.comments == [] and session.scalars(select(TaskSheet)).first() is not None
+
+
+def test_a_student_is_told_of_comments_by_others(session, attempt):
+    student = attempt.work.student
+
+    def told():
+        return next(one.comments for one in to_do(session, student) if one.assignment is attempt.work.assignment)
+
+    before = told()
+    reviewing.comment(session, attempt, student, "My own")
+    assert told() == before
+    reviewing.comment(session, attempt, attempt.work.assignment.school_class.teacher, "Look again")
+    assert told() == before + 1

@@ -5,11 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import datetime
 
-from sqlalchemy import select
+from sqlalchemy import func, select
 from sqlalchemy.orm import Session, selectinload
 
 from ..judge.verdict import Outcome
-from .models import Assignment, HandIn, Membership, Person, SchoolClass, Work, now
+from .models import Assignment, Comment, HandIn, Membership, Person, SchoolClass, Work, now
 
 
 @dataclass(frozen=True)
@@ -36,6 +36,7 @@ class ToDo:
     assignment: Assignment
     standing: Standing
     closed: str | None
+    comments: int = 0  # on the latest attempt, by others
 
 
 def best_of(attempts: list[HandIn]) -> HandIn | None:
@@ -106,4 +107,25 @@ def to_do(session: Session, student: Person, at: datetime | None = None) -> list
     ]
     rows = [(assignment, standing(student, works.get(assignment.id))) for assignment in own]
     solved = {assignment.id for assignment, one in rows if is_solved(one.best)}
-    return [ToDo(assignment, one, why_closed(assignment, solved, at or now())) for assignment, one in rows]
+    said = said_to(session, student)
+    return [
+        ToDo(
+            assignment,
+            one,
+            why_closed(assignment, solved, at or now()),
+            said.get(one.latest.id, 0) if one.latest else 0,
+        )
+        for assignment, one in rows
+    ]
+
+
+def said_to(session: Session, student: Person) -> dict[int, int]:
+    """How many comments others wrote on each attempt of a student's."""
+    counts = (
+        select(Comment.hand_in_id, func.count())
+        .join(HandIn, HandIn.id == Comment.hand_in_id)
+        .join(Work, Work.id == HandIn.work_id)
+        .where(Work.student_id == student.id, Comment.author_id != student.id)
+        .group_by(Comment.hand_in_id)
+    )
+    return {row[0]: row[1] for row in session.execute(counts)}

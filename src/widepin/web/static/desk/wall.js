@@ -44,6 +44,16 @@ function replace(student, html) {
   if (hadFocus) card.focus();
 }
 
+// Arrow keys go from card to card.
+wall.addEventListener("keydown", (event) => {
+  const way = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[event.key];
+  const cards = [...wall.querySelectorAll("a.work-card[href]")];
+  const place = cards.indexOf(document.activeElement);
+  if (!way || place < 0) return;
+  event.preventDefault();
+  cards[Math.max(0, Math.min(cards.length - 1, place + way))].focus();
+});
+
 ask();
 setInterval(ask, EVERY);
 document.addEventListener("visibilitychange", ask);

@@ -45,6 +45,15 @@ export class Picture {
     this.paint();
   }
 
+  // Drag a point of the figure to a place.
+  put(id, at) {
+    this.figure.put(id, at);
+    this.#note();
+    this.paint();
+  }
+
+  isHidden(id) { return this.#roles()(id).has("hidden"); }
+
   // Show so many of the student's steps, the last of them lit.
   showSteps(count) {
     this.shown = count;
@@ -65,6 +74,10 @@ export class Picture {
   #put(share) {
     this.share = share;
     for (const { id, from, to, path } of this.drags) this.figure.put(id, along(path?.length ? path : [from, to], share));
+    this.#note();
+  }
+
+  #note() {
     for (const id of this.figure.ids) if (this.figure.isDefined(id)) this.lastSeen.set(id, this.figure.shape(id));
   }
 

@@ -1,12 +1,14 @@
 // Draws every figure of a page: elements with data-figure hold an SVG, and players for its break and its steps if any.
 
 import { BreakPlayer } from "./break-player.js";
+import { makeDraggable } from "./dragging.js";
 import { Picture } from "./picture.js";
 import { StepPlayer } from "./step-player.js";
 import { ToolBook } from "./tape.js";
 
 function show(book, holder) {
   const picture = new Picture(book, JSON.parse(holder.dataset.figure), holder.querySelector("svg"), holder.dataset.names !== "no");
+  if (holder.classList.contains("large")) makeDraggable(picture, holder.querySelector("svg"));
   const caption = holder.querySelector(".caption");
   const say = (words) => { caption.textContent = words; };
   // Only one of the two is at work at a time: the break is played with all steps, the steps are shown as drawn.
