@@ -252,7 +252,11 @@ def seals(outcome: Outcome, moves: int, budget: int | None) -> Sequence[tuple[st
         steps = ("half", "more than asked")
     right = RIGHT_SEAL.get(outcome, ("bad", "not right"))
     holds = HOLDS_SEAL.get(outcome, ("bad", "does not hold"))
-    return (("Right", *right), ("Holds", *holds), (f"{moves}{limit} moves", *steps))
+    return (
+        ("Right", *right),
+        ("Holds", *holds),
+        (f"{moves}{limit} {'move' if moves == 1 and not limit else 'moves'}", *steps),
+    )
 
 
 UNJUDGED = ("plain", "not judged")

@@ -149,7 +149,10 @@ def build(session: Session, assignment: Assignment, student: Person, made: list[
     work = next((one for one in assignment.works if one.student is student), None)
     if work is None:
         work = Work(
-            assignment=assignment, student=student, started=at - timedelta(minutes=8 + 5 * (student.id % 7)), touched=at
+            assignment=assignment,
+            student=student,
+            started=at - timedelta(minutes=8 + 5 * ((student.id + assignment.id) % 7)),
+            touched=at,
         )
         session.add(work)
         session.flush()
