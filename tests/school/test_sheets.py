@@ -70,9 +70,27 @@ def test_names_that_a_teacher_gave_become_ids():
         {"id": "B", "make": "free_point", "at": [4, 0], "label": "two words"},
         {"id": "s", "make": "segment", "from": ["A", "B"], "label": "Foot"},
     ]
-    made = sheets.renamed(steps)
+    made = sheets.renamed(steps, sheets.names_given(steps))
     assert [(step["id"], step.get("label")) for step in made] == [("Foot", None), ("B", "two words"), ("s", "Foot")]
     assert made[2]["from"] == ["Foot", "B"]
+
+
+def test_the_rest_of_the_task_follows_new_names(session, sheet):
+    given = [step | ({"label": "Z"} if step["id"] == "A" else {}) for step in sheet.document["given"]]
+    sheets.change(session, sheet, {"given": given}, None, None)
+    assert sheet.document["model"][0]["from"] == ["Z", "B"]
+    assert sheet.document["conditions"][0]["of"] == [["Z", "B"], ["B", "C"], ["C", "Z"]]
+    model = [step | ({"label": "Crown"} if step["id"] == "C" else {}) for step in sheet.document["model"]]
+    sheets.change(session, sheet, {"model": model}, None, None)
+    assert sheet.document["wanted"][0]["name"] == "Crown"
+    assert sheets.task_in(sheet).model[-1].id == "Crown"
+
+
+def test_what_is_done_already_follows_the_model(session, sheet):
+    sheets.change(session, sheet, {"start": sheet.document["model"][:1]}, None, None)
+    other = [{"id": "e", "make": "circle", "from": ["B", "A"]}, *sheet.document["model"]]
+    sheets.change(session, sheet, {"model": other}, None, None)
+    assert [step["id"] for step in sheet.document["start"]] == ["e"]
 
 
 def test_an_unfinished_task_says_what_is_missing(session, first_year):
@@ -125,7 +143,7 @@ def test_a_task_is_closed_before_it_opens_and_until_the_one_before_is_solved(ses
 def test_late_works_and_attempts_beyond_the_last_are_refused(session, first_year):
     assignment = first_year.assignments[0]
     work = next(work for work in assignment.works if work.hand_ins)
-    assignment.attempts = len(work.hand_ins)
+    assignment.attempts, work.handed_back = len(work.hand_ins), None
     with pytest.raises(handins.NotTaken, match="used up"):
         handins.hand_in(session, work)
     assignment.attempts, assignment.late, assignment.due = None, "refused", now() - timedelta(hours=1)

@@ -76,9 +76,10 @@ def is_solved(best: HandIn | None) -> bool:
 
 
 def standing(student: Person, work: Work | None) -> Standing:
-    """The standing of one student with this work."""
+    """The standing of one student with this work. A board that was only opened is no work yet."""
     attempts = list(work.hand_ins) if work else []
-    return Standing(student, work, best_of(attempts), attempts[-1] if attempts else None)
+    begun = work if work is not None and (attempts or work.touched > work.started) else None
+    return Standing(student, begun, best_of(attempts), attempts[-1] if attempts else None)
 
 
 def to_do(session: Session, student: Person, at: datetime | None = None) -> list[ToDo]:

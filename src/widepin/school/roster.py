@@ -122,10 +122,22 @@ def done_by(session: Session, school_class: SchoolClass, student: Person | None 
 def copy_class(session: Session, school_class: SchoolClass, name: str, with_students: bool) -> SchoolClass:
     """A class with the same tasks, without dates, and with the same students if wanted. Raises NameTaken."""
     made = new_class(session, school_class.teacher, name)
-    made.assignments = [
-        Assignment(sheet=one.sheet, place=one.place, help=one.help, measuring=one.measuring, finding=one.finding)
+    copies = {
+        one.id: Assignment(
+            sheet=one.sheet,
+            place=one.place,
+            help=one.help,
+            measuring=one.measuring,
+            finding=one.finding,
+            late=one.late,
+            attempts=one.attempts,
+            credit=one.credit,
+        )
         for one in school_class.assignments
-    ]
+    }
+    for one in school_class.assignments:
+        copies[one.id].after = copies.get(one.after_id) if one.after_id else None
+    made.assignments = list(copies.values())
     if with_students:
         made.students = list(school_class.students)
     session.flush()

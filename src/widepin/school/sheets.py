@@ -14,7 +14,7 @@ from ..documents.explaining import HELP
 from ..documents.reading import Unreadable, from_validation
 from ..documents.task import TASK_FORMAT, read_task
 from ..judge.references import check_references
-from ..judge.task import Task
+from ..judge.task import MODEL, Task
 from ..plane.figure import Figure
 from ..plane.steps import ID, IllFormed, check_steps
 from .credit import CREDIT
@@ -120,8 +120,10 @@ def change(
     document = {name: value for name, value in document.items() if value is not None}
     for part in CONSTRUCTIONS:
         if part in fields:
-            document[part] = renamed(fields[part])
+            names = names_given(fields[part])
+            document[part] = renamed(fields[part], names)
             check_construction(part, document)
+            follow(document, part, names)
     title = document.get("title", "")
     if not isinstance(title, str) or len(title) > 200:
         raise Unreadable("title", "must be a text of at most 200 characters")
@@ -158,8 +160,8 @@ def check_construction(part: str, document: dict[str, Any]) -> None:
         raise Unreadable(f"{part}, {wrong.step_id}", wrong.rule) from None
 
 
-def renamed(documents: Any) -> list[dict[str, Any]]:
-    """Steps in which the name that a teacher gave an object is its id, so that conditions can speak of it."""
+def names_given(documents: Any) -> dict[str, str]:
+    """The ids that objects should have, by the names that a teacher gave them. Raises Unreadable."""
     read_steps(documents)
     taken = {step["id"] for step in documents}
     names: dict[str, str] = {}
@@ -168,6 +170,11 @@ def renamed(documents: Any) -> list[dict[str, Any]]:
         if label and ID.fullmatch(label) and (label not in taken or label == step["id"]):
             names[step["id"]] = label
             taken.add(label)
+    return names
+
+
+def renamed(documents: list[dict[str, Any]], names: dict[str, str]) -> list[dict[str, Any]]:
+    """Steps in which objects have other ids, so that conditions can speak of them by the names on the board."""
     made = []
     for step in documents:
         step = {name: value for name, value in step.items() if name != "label" or step["id"] not in names}
@@ -179,6 +186,24 @@ def renamed(documents: Any) -> list[dict[str, Any]]:
                 step[choice] = names.get(step[choice], step[choice])
         made.append(step)
     return made
+
+
+def follow(document: dict[str, Any], part: str, names: dict[str, str]) -> None:
+    """Let the rest of a document follow a construction: names in the model, the answer and the conditions; the start."""
+    if part == "given":
+        document["model"] = renamed(document["model"], names)
+    else:
+        document["wanted"] = [one | {"name": names.get(one["name"], one["name"])} for one in document["wanted"]]
+    names = names | ({MODEL + old: MODEL + new for old, new in names.items()} if part == "model" else {})
+    document["conditions"] = [one | {"of": _renamed_terms(one["of"], names)} for one in document["conditions"]]
+    if document.get("start"):
+        document["start"] = document["model"][: len(document["start"])]
+
+
+def _renamed_terms(terms: Any, names: dict[str, str]) -> Any:
+    if isinstance(terms, list):
+        return [_renamed_terms(term, names) for term in terms]
+    return names.get(terms, terms) if isinstance(terms, str) else terms
 
 
 def task_in(sheet: TaskSheet) -> Task:

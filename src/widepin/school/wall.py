@@ -39,21 +39,18 @@ GROUPS = ("trouble", "method", "moves")
 class Place:
     """A student's place on the wall.
 
-    ``figure``: what is drawn there; ``group``: its heading for each of GROUPS; ``same_as``: who has the same points.
+    ``work``: also of a board that was only opened. ``figure``: what is drawn there. ``group``: its heading for each of
+    GROUPS. ``same_as``: who has the same points.
     """
 
     student: Person
     standing: Standing
+    work: Work | None
     figure: dict[str, Any]
     steps: list[Step]
     moves: int
     group: dict[str, str]
     same_as: list[str] = field(default_factory=list)
-
-    @property
-    def work(self) -> Work | None:
-        """The work, if it was begun."""
-        return self.standing.work
 
     def presence(self, at: datetime) -> tuple[str, str]:
         """What the student is doing at a time (UTC): a word for it, and a sentence."""
@@ -121,7 +118,7 @@ def place_of(task: Task, student: Person, work: Work | None) -> Place:
     else:
         steps, figure = [], {}
     moves = sum(MAKES[step.make].counts for step in steps)
-    return Place(student, one, figure, steps, moves, groups_of(task, one))
+    return Place(student, one, work, figure, steps, moves, groups_of(task, one))
 
 
 def groups_of(task: Task, one: Standing) -> dict[str, str]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import timedelta
 from secrets import token_hex
 from typing import Any
 
@@ -103,7 +104,8 @@ def _append(session: Session, work: Work, state: State, number: int, key: str, v
         document = {"op": "add", "step": {**presentation(value["step"]), **add(step)["step"]}}
     operation = Operation(work_id=work.id, number=number, key=key, document=document, stored=now())
     session.add(operation)
-    work.touched = now()
+    # Later than it was begun, even within the second: a board that was only opened is not begun.
+    work.touched = max(now(), work.started + timedelta(seconds=1))
     session.flush()
     return operation
 

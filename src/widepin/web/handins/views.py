@@ -49,6 +49,7 @@ def show(attempt: HandIn, trouble: str | None = None) -> str:
         shapes=shape_pictures(report.shapes) if report else [],
         shortest=handins.shortest_sound(session(), assignment),
         figure=told_figure(attempt, level) | ({} if mine else {"model": assignment.sheet.document.get("model", [])}),
+        figure_of=lambda one: told_figure(one, level),
         mine=mine,
         late=handins.is_late(attempt),
         back=attempt.work.handed_back is not None,

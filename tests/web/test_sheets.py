@@ -1,0 +1,106 @@
+"""The shelf and the making of tasks over HTTP: what comes in, what goes out, what is refused."""
+
+import io
+import json
+
+import pytest
+
+from widepin.school.shelf import SHELF
+
+
+@pytest.fixture
+def teacher(as_person):
+    return as_person("corin.hale")
+
+
+@pytest.fixture
+def sheet(teacher):
+    """The path of a sheet of the teacher's."""
+    return teacher.post("/shelf/midpoint/take").location
+
+
+def test_a_task_goes_out_as_json_and_comes_back_the_same(teacher, sheet):
+    text = teacher.get(f"{sheet}/task.json").data
+    assert json.loads(text) == SHELF["midpoint"].document()
+    answer = teacher.post("/sheets/read", data={"file": (io.BytesIO(text), "task.json")})
+    assert json.loads(teacher.get(f"{answer.location}/task.json").data) == json.loads(text)
+
+
+@pytest.mark.parametrize(
+    ("text", "words"),
+    [
+        (b"not JSON", "not JSON"),
+        (b"{}", "widepin.task/1"),
+        (json.dumps(SHELF["midpoint"].document() | {"wanted": []}).encode(), "wanted"),
+    ],
+)
+def test_a_file_that_is_no_task_is_refused_with_the_place(teacher, text, words):
+    answer = teacher.post("/sheets/read", data={"file": (io.BytesIO(text), "bad.json")}, follow_redirects=True)
+    assert "bad.json cannot be taken" in answer.text and words in answer.text
+
+
+@pytest.mark.parametrize(
+    ("sent", "words"),
+    [
+        ([], "needed"),
+        ({"document": []}, "needed"),
+        ({"document": {"given": "x"}}, "must be"),
+        ({"document": {"owner": 1}}, "not a field"),
+        ({"policy": {"attempts": -1}}, "policy"),
+    ],
+)
+def test_what_cannot_be_stored_is_said_and_nothing_is_stored(teacher, sheet, sent, words):
+    before = teacher.get(f"{sheet}/task.json").data
+    answer = teacher.post(sheet, json=sent)
+    assert answer.status_code == 422 and words in answer.json["error"]
+    assert teacher.get(f"{sheet}/task.json").data == before
+
+
+def test_a_change_to_an_assigned_task_is_answered_with_the_address_of_its_next_version(teacher, sheet):
+    new = teacher.post("/classes", data={"name": f"For {sheet}"}).location.split("/")[2]
+    assert teacher.post(f"{sheet}/assign", data={"class": new}).status_code == 302
+    answer = teacher.post(sheet, json={"document": {"title": "The same, anew"}}).json
+    assert answer["version"] == 2 and answer["urls"]["page"] != sheet
+    assert json.loads(teacher.get(f"{sheet}/task.json").data)["title"] == "Middle of a sill"
+
+
+def test_an_unfinished_task_is_not_assigned_and_not_worked(teacher):
+    sheet = teacher.post("/sheets", data={"figure": ""}).location
+    for path in ("assign", "draw/trial", "handout.pdf"):
+        answer = teacher.get(f"{sheet}/{path}")
+        assert answer.status_code == 400 and "not finished yet" in answer.text
+    assert "Not finished yet" in teacher.post(f"{sheet}/rehearse", json={}).json["error"]
+
+
+@pytest.mark.parametrize(("steps", "words"), [("[]", "nothing"), ("{", "not JSON"), ('[{"id": 1}]', "[0]")])
+def test_a_trial_that_cannot_be_read_is_refused(teacher, sheet, steps, words):
+    answer = teacher.post(f"{sheet}/judge", data={"steps": steps})
+    assert answer.status_code == 422 and words in answer.json["error"]
+
+
+def test_a_part_that_does_not_exist_is_not_drawn(teacher, sheet):
+    assert teacher.get(f"{sheet}/draw/roof").status_code == 404
+
+
+@pytest.mark.parametrize(
+    ("query", "title"), [("words=rose", "Six-petal rose"), ("topic=Parallels", "Course at half height")]
+)
+def test_the_shelf_is_searched_by_words_and_topic(teacher, query, title):
+    found = teacher.get(f"/shelf?{query}").text
+    assert title in found and "Plumb line" not in found
+
+
+def test_nothing_found_says_so(teacher):
+    assert "None fits" in teacher.get("/shelf?words=zzz").text
+
+
+def test_a_handout_is_a_pdf_with_and_without_arcs(teacher, sheet):
+    plain, arcs = teacher.get(f"{sheet}/handout.pdf"), teacher.get(f"{sheet}/handout.pdf?arcs=1")
+    assert plain.data.startswith(b"%PDF") and arcs.data.startswith(b"%PDF") and plain.data != arcs.data
+
+
+def test_a_ladder_needs_more_than_one_move(teacher):
+    sheet = teacher.post("/shelf/carry-a-length/take").location
+    new = teacher.post("/classes", data={"name": f"Ladders {sheet}"}).location.split("/")[2]
+    answer = teacher.post(f"{sheet}/assign", data={"class": new, "ladder": "on"})
+    assert answer.status_code == 422 and "too few moves" in answer.text
