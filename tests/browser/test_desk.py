@@ -198,6 +198,22 @@ def test_a_blank_is_filled_by_clicking_in_the_figure_and_what_is_wrong_is_marked
     expect(teacher.locator(".conditions li.bad")).to_have_count(1)
 
 
+def test_what_is_added_to_the_given_figure_gets_a_name_that_the_model_does_not_have(teacher):
+    begin_task(teacher, "Segment")
+    build_model(teacher, ("midpoint", "AB"))
+    teacher.get_by_role("link", name="Draw it on the board").click()
+    teacher.wait_for_selector(".board-page[data-ready]")
+    teacher.locator(".card-tool[data-make=point]").click()
+    teacher.keyboard.type("3, 6")
+    teacher.keyboard.press("Enter")
+    teacher.get_by_role("link", name="Done").click()
+    teacher.wait_for_selector(".making[data-ready]")
+    assert teacher.locator(".making-figure .point").evaluate_all("all => all.map((one) => one.dataset.id)") == list(
+        "ABDC"
+    )
+    expect(teacher.locator("[data-trouble]")).to_contain_text("the answer is empty")
+
+
 def test_the_program_warns_of_a_model_that_breaks_and_of_instruments_that_do_not_reach(teacher):
     begin_task(teacher, "Acute triangle")
     build_model(teacher, ("midpoint", "AB"), ("perpendicular", "cC"), ("intersection", "cd"))

@@ -189,7 +189,7 @@ def renamed(documents: list[dict[str, Any]], names: dict[str, str]) -> list[dict
 
 
 def follow(document: dict[str, Any], part: str, names: dict[str, str]) -> None:
-    """Let the rest of a document follow a construction: names in the model, the answer and the conditions; the start."""
+    """Let the rest of a document follow a construction: names elsewhere, and what is done already."""
     if part == "given":
         document["model"] = renamed(document["model"], names)
     else:

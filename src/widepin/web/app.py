@@ -78,6 +78,7 @@ def create_app(settings: dict[str, Any]) -> Flask:
     app.register_error_handler(HTTPException, show_error)
     app.jinja_env.globals.update(seals=seals, tool_in_words=tool_in_words, tool_words=TOOL_WORDS)
     app.json.sort_keys = False  # type: ignore[attr-defined]
+    app.jinja_env.policies["json.dumps_kwargs"] = {"sort_keys": False}
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
     return app
 

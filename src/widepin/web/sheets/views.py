@@ -208,6 +208,7 @@ def draw(sheet_id: int, part: str) -> str:
     own = found.document[part] if part in sheets.CONSTRUCTIONS else []
     setting |= {
         "measuring": True,
+        "taken": [step["id"] for step in found.document["model"]] if part == "given" else [],
         "log": [
             {"number": number, "key": "", "operation": {"op": "add", "step": step}} for number, step in enumerate(own)
         ],

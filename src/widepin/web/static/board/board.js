@@ -157,7 +157,7 @@ export class Board {
     state.classList.toggle("trouble", isTrouble);
   }
 
-  newId(make, taken = new Set(this.figure.ids)) {
+  newId(make, taken = new Set([...this.figure.ids, ...(this.setting.taken ?? [])])) {
     return nextId(this.book.makes[make].gives === "point", taken);
   }
 
