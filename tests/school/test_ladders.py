@@ -9,8 +9,10 @@ from widepin.judge.task import Work
 from widepin.judge.verdict import Outcome
 from widepin.school import again, assigning, handins, ladders, sheets
 from widepin.school.models import SchoolClass
+from widepin.school.operations import add
 from widepin.school.progress import to_do
 from widepin.school.shelf import SHELF
+from widepin.school.works import store, work_of
 
 
 @pytest.fixture
@@ -36,7 +38,29 @@ def test_a_rung_opens_when_the_one_below_is_climbed(session, first_year):
     assert [one.after for one in made] == [None, *made[:-1]]
     student = first_year.students[0]
     closed = [one.closed for one in to_do(session, student) if one.assignment in made]
+    assert [(one.rung, one.rungs) for one in made] == [(number, len(made)) for number in range(1, len(made) + 1)]
     assert closed[0] is None and all("rung 1 of" in words or "first" in words for words in closed[1:])
+
+
+def test_rungs_are_climbed_one_after_the_other(session, first_year):
+    sheet = sheets.new_sheet(session, first_year.teacher, SHELF["midpoint"].document())
+    made = ladders.assign_ladder(session, sheet, first_year, assigning.Terms())
+    student = first_year.students[0]
+    assert climbed(session, student, made) == [0, 0, 0]
+    task = read_task(made[0].sheet.document)
+    work = work_of(session, made[0], student)
+    for number, step in enumerate(task.model[len(task.start) :]):
+        store(session, work, f"rung-step-{number}", number, add(step))
+    session.refresh(work)
+    handins.hand_in(session, work)
+    session.expire_all()
+    assert climbed(session, student, made) == [1, 1, 0]
+
+
+def climbed(session, student, made):
+    """The rungs climbed, as each rung's own card shows it."""
+    rows = {one.assignment.id: one.climbed for one in to_do(session, student)}
+    return [rows[one.id] for one in made]
 
 
 def test_a_model_of_one_move_makes_no_ladder(session, first_year):

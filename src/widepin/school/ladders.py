@@ -44,4 +44,5 @@ def assign_ladder(session: Session, sheet: TaskSheet, school_class: SchoolClass,
         rung.policy = Policy.model_validate(sheet.policy).model_dump()
         below = made[-1] if made else terms.after
         made.append(assign(session, rung, school_class, replace(terms, after=below)))
+        made[-1].rung, made[-1].rungs = number, len(documents)
     return made

@@ -130,6 +130,8 @@ class Assignment(Base):
     attempts: Mapped[int | None]
     credit: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict, server_default="{}")
     after_id: Mapped[int | None] = mapped_column(ForeignKey("assignment.id", ondelete="SET NULL"))
+    rung: Mapped[int | None]  # of a ladder, from 1; None where it is none
+    rungs: Mapped[int | None]
     help: Mapped[str] = mapped_column(Enum(*HELP, name="help"), default="break", server_default="break")
     measuring: Mapped[bool] = mapped_column(default=True, server_default=true())
     finding: Mapped[bool] = mapped_column(default=True, server_default=true())

@@ -38,6 +38,13 @@ class ToDo:
     closed: str | None
     comments: int = 0  # on the latest attempt, by others
 
+    @property
+    def climbed(self) -> int:
+        """How many rungs of its ladder are climbed, seen from this one."""
+        if self.assignment.rung is None or self.closed:
+            return 0
+        return self.assignment.rung - (not is_solved(self.standing.best))
+
 
 def best_of(attempts: list[HandIn]) -> HandIn | None:
     """The attempt with the best outcome, of those the one with the fewest moves, of those the first."""

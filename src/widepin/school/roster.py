@@ -132,6 +132,8 @@ def copy_class(session: Session, school_class: SchoolClass, name: str, with_stud
             late=one.late,
             attempts=one.attempts,
             credit=one.credit,
+            rung=one.rung,
+            rungs=one.rungs,
         )
         for one in school_class.assignments
     }

@@ -207,7 +207,7 @@ def draw(sheet_id: int, part: str) -> str:
         abort(404)
     own = found.document[part] if part in sheets.CONSTRUCTIONS else []
     setting |= {
-        "measuring": True,
+        "measuring": part == "trial",  # measures are not kept with a sheet
         "taken": [step["id"] for step in found.document["model"]] if part == "given" else [],
         "log": [
             {"number": number, "key": "", "operation": {"op": "add", "step": step}} for number, step in enumerate(own)
