@@ -129,17 +129,15 @@ def sheet(sheet_id: int) -> str:
         figure=draft_figure(found.document),
         ready_made={name: sheets.figure_named(name) for name in sheets.READY_MADE},
         tool_sets=sheets.TOOL_SETS,
-        tools=sorted(
-            TOOLS,
-            key=lambda tool: (tool in ("free_point", "point_on"), IN_ORDER.index(tool) if tool in IN_ORDER else 99),
-        ),
+        tools=[*USUAL, *(tool for tool in TOOLS if tool not in USUAL)],
         topics=TOPICS,
         levels=HELP_IN_WORDS,
         credit=CREDIT,
     )
 
 
-IN_ORDER = sheets.TOOL_SETS["Everything"]
+USUAL = sheets.TOOL_SETS["Everything"]
+"""The tools in the order in which teachers look for them; those that are seldom set come after."""
 
 
 def state_of(found: TaskSheet) -> dict[str, Any]:
