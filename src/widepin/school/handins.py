@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 from secrets import token_hex
+from typing import Any
 
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
@@ -51,9 +52,7 @@ def hand_in(session: Session, work: Work, answer: dict[str, str] | None = None) 
         outcome=verdict.outcome,
         moves=verdict.counts.moves,
         document={
-            "given": state.documents(state.given),
-            "start": state.documents(state.start),
-            "steps": state.documents(steps),
+            **state.figure,
             "notes": list(state.notes.values()),
             "answer": answer,
         },
@@ -65,6 +64,17 @@ def hand_in(session: Session, work: Work, answer: dict[str, str] | None = None) 
     work.handed_back = None
     session.flush()
     return attempt
+
+
+def figure_of(attempt: HandIn) -> dict[str, Any]:
+    """A handed-in work as it is drawn, with its answer, and its break where it has one."""
+    verdict = attempt.verdict
+    return {
+        **attempt.document,
+        "answer": sorted((verdict["answer"] or {}).values()),
+        "outcome": attempt.outcome.value,
+        "breaks": verdict["breaks"],
+    }
 
 
 def check_taken(work: Work) -> None:

@@ -202,6 +202,12 @@ class State:
         dress = self.dress
         return [write_step(step) | dress.get(step.id, {}) for step in steps]
 
+    @property
+    def figure(self) -> dict[str, list[dict[str, Any]]]:
+        """The board as JSON: given, done already, and the student's own steps, as they lie and are shown."""
+        parts = {"given": self.given, "start": self.start, "steps": self.steps}
+        return {name: self.documents(steps) for name, steps in parts.items()}
+
     def kinds(self) -> dict[str, Kind]:
         """The kind of every object on the board."""
         return {step.id: MAKES[step.make].gives for step in (*self.task.done, *self.steps)}

@@ -17,6 +17,7 @@ from ..judge.structure import moves_in_words, needed_by, points_put, structure
 from ..judge.task import Task
 from ..plane.makes import MAKES
 from ..plane.steps import Step
+from .handins import figure_of
 from .models import Assignment, Person, Work
 from .operations import fold
 from .progress import Standing, standing, who_has
@@ -101,20 +102,10 @@ def place_of(task: Task, student: Person, work: Work | None) -> Place:
     if work is not None and (handed_in is None or work.touched > handed_in.handed_in):
         state = fold(task, [operation.document for operation in work.operations])
         steps = state.steps
-        figure: dict[str, Any] = {
-            "given": state.documents(state.given),
-            "start": state.documents(state.start),
-            "steps": state.documents(steps),
-        }
+        figure: dict[str, Any] = state.figure
     elif handed_in is not None:
         steps = list(read_steps(handed_in.document["steps"]))
-        answer = sorted((handed_in.verdict["answer"] or {}).values())
-        figure = {
-            **handed_in.document,
-            "answer": answer,
-            "outcome": handed_in.outcome.value,
-            "breaks": handed_in.verdict["breaks"],
-        }
+        figure = figure_of(handed_in)
     else:
         steps, figure = [], {}
     moves = sum(MAKES[step.make].counts for step in steps)

@@ -9,6 +9,7 @@ import numpy as np
 from ..documents.construction import write_step
 from ..judge.drags import TRIANGLES, shaped_triangle
 from ..judge.task import Task
+from ..school.handins import figure_of
 from ..school.models import HandIn
 
 
@@ -35,20 +36,9 @@ def board_setting(task: Task) -> dict[str, Any]:
     }
 
 
-def hand_in_figure(attempt: HandIn) -> dict[str, Any]:
-    """A handed-in work with its answer, and its break where it has one."""
-    verdict = attempt.verdict
-    return {
-        **attempt.document,
-        "answer": sorted((verdict["answer"] or {}).values()),
-        "outcome": attempt.outcome.value,
-        "breaks": verdict["breaks"],
-    }
-
-
 def told_figure(attempt: HandIn, level: str) -> dict[str, Any]:
     """A handed-in work as it is shown at a level of help: the break only at the last."""
-    figure = hand_in_figure(attempt)
+    figure = figure_of(attempt)
     return figure if level == "break" else figure | {"breaks": None}
 
 

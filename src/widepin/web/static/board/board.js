@@ -389,7 +389,7 @@ export class Board {
       button.addEventListener("click", () => this.#copy(button.dataset.copy));
     }
     const file = this.page.querySelector(".copies input");
-    file.addEventListener("change", async () => {
+    file?.addEventListener("change", async () => {
       await this.#bringIn(file.files[0]);
       file.value = "";
     });

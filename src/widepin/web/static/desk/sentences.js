@@ -11,7 +11,7 @@ export const RELATIONS = {
   midpoint: { parts: ["", " is the midpoint of ", " and ", ""] },
   equal_length: { many: " and ", after: " are equally long" },
   equal_angle: { many: " and ", after: " are equal angles" },
-  ratio: { parts: ["", " is to ", " as "], ratio: true },
+  ratio: { parts: ["", " is to ", ""], ratio: true },
   distinct: { many: " and ", after: " all differ" },
   same_side: { parts: ["on one side of ", " lie ", " and ", ""] },
   opposite_side: { parts: ["on opposite sides of ", " lie ", " and ", ""] },
@@ -29,7 +29,7 @@ export const NAMES = {
 
 export function blanksOf(rel) {
   const { parts, many } = RELATIONS[rel];
-  return many ? 2 : rel === "ratio" ? 2 : parts.length - 1;
+  return many ? 2 : parts.length - 1;
 }
 
 // A term as it stands in a blank.
