@@ -36,7 +36,7 @@ def test_steps_of_two_windows_get_names_of_their_own(run):
 
 def test_folding_is_the_same_as_in_python(run):
     from tests.judge.test_judging import TASKS_BY_NAME
-    from widepin.school.operations import fold
+    from widepin.school.state import fold
 
     add = [{"op": "add", "step": {"id": id_, "make": "circle", "from": ["A", "B"]}} for id_ in "cde"]
     back, again = {"op": "take back"}, {"op": "bring back"}

@@ -4,7 +4,7 @@ import pytest
 
 from tests import zoo
 from widepin.judge.counts import counted, counted_alone, is_move, refused_tool
-from widepin.judge.task import Allowance
+from widepin.judge.task import Allowance, Work
 from widepin.plane.makes import MAKES
 
 GIVEN = "A free_point at=0,0\nB free_point at=6,1\n"
@@ -18,12 +18,12 @@ def test_points_and_crossings_are_free_and_all_else_is_a_move(make):
 
 def test_needed_are_the_moves_that_the_answer_is_made_from():
     figure, steps = zoo.figure(GIVEN + OWN), zoo.steps(OWN)
-    counts = counted(steps, figure, [figure.index["l"]])
+    counts = counted(Work(steps), figure, [figure.index["l"]])
     assert (counts.moves, counts.needed, counts.idle) == (5, 3, ("x", "M"))
 
 
 def test_nothing_is_known_to_be_needed_of_what_was_not_judged():
-    counts = counted_alone(zoo.steps(OWN))
+    counts = counted_alone(Work(zoo.steps(OWN)))
     assert (counts.moves, counts.needed, counts.idle) == (5, 0, ("c", "d", "l", "x", "M"))
 
 

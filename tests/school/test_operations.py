@@ -4,7 +4,8 @@ import pytest
 
 from tests.judge.test_judging import TASKS_BY_NAME
 from widepin.documents.reading import Unreadable
-from widepin.school.operations import OperationRefused, State, fold, read_operation
+from widepin.school.operations import read_operation
+from widepin.school.state import OperationRefused, State, fold
 
 SILL = TASKS_BY_NAME["Centre line of a sill"]
 HUB = TASKS_BY_NAME["Hub of a broken wheel"]

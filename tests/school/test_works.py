@@ -9,8 +9,8 @@ from sqlalchemy.exc import IntegrityError
 from tests.zoo import JUMPING_GABLE
 from widepin.school.handins import BoardHasChanged, NothingToHandIn, hand_in, mend_on_board, shortest_sound
 from widepin.school.models import Assignment, HandIn, Operation, Person, TaskSheet, Work
-from widepin.school.operations import OperationRefused
 from widepin.school.progress import best_of
+from widepin.school.state import OperationRefused
 from widepin.school.store import make_sessions
 from widepin.school.works import Behind, state_of, store, work_of
 

@@ -8,6 +8,7 @@
 ``trial``       one answer tried: floats propose, balls decide
 ``breaks``      the simplest position in which an answer fails
 ``counts``      moves, needed and idle ones; tools allowed
+``instruments`` a proven construction as an instrument of several steps
 ``method``      whether other crossings would have made the answer right
 ``mends``       small changes that make a work sound, verified
 ``truths``      what stays true among the student's objects; ``repeats``, what was there already

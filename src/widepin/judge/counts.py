@@ -8,7 +8,7 @@ from collections.abc import Iterable, Sequence
 from ..plane.figure import Figure
 from ..plane.makes import MAKES
 from ..plane.steps import Step
-from .task import Allowance
+from .task import Allowance, Use, Work
 from .verdict import Counts, Refusal
 
 POINTS = ("free_point", "point_on")
@@ -19,18 +19,35 @@ def is_move(make: str) -> bool:
     return make in MAKES and MAKES[make].counts
 
 
-def counted(steps: Sequence[Step], figure: Figure, answer: Iterable[int]) -> Counts:
-    """The counts of a student's steps; ``answer`` holds the numbers of its objects in the figure."""
-    needed = figure.ancestors(answer)
-    moves = [step for step in steps if is_move(step.make)]
-    idle = tuple(step.id for step in moves if figure.index[step.id] not in needed)
-    return Counts(len(moves), len(moves) - len(idle), idle)
+def by_hand(steps: Sequence[Step], uses: Iterable[Use]) -> list[Step]:
+    """The steps that were made one by one, not by an instrument of several steps."""
+    at_once = {id_ for use in uses for id_ in use.ids}
+    return [step for step in steps if step.id not in at_once]
 
 
-def counted_alone(steps: Sequence[Step]) -> Counts:
-    """The counts of steps that were not judged: nothing is known to be needed."""
-    idle = tuple(step.id for step in steps if is_move(step.make))
-    return Counts(len(idle), 0, idle)
+def moves_of(steps: Sequence[Step], uses: Sequence[Use] = ()) -> int:
+    """What steps count: each move made by hand, and each use what its instrument counts."""
+    return sum(is_move(step.make) for step in by_hand(steps, uses)) + sum(use.moves for use in uses)
+
+
+def counted(work: Work, figure: Figure, answer: Iterable[int]) -> Counts:
+    """The counts of a work; ``answer`` holds the numbers of its objects in the figure."""
+    ancestors = figure.ancestors(answer)
+    needed = {step.id for step in work.steps if figure.index[step.id] in ancestors}
+    return _counts(work, needed)
+
+
+def counted_alone(work: Work) -> Counts:
+    """The counts of a work that was not judged: nothing is known to be needed."""
+    return _counts(work, set())
+
+
+def _counts(work: Work, needed: set[str]) -> Counts:
+    idle = [step for step in by_hand(work.steps, work.uses) if step.id not in needed]
+    idle_uses = [use for use in work.uses if needed.isdisjoint(use.ids)]
+    moves = moves_of(work.steps, work.uses)
+    named = [*(step.id for step in idle if is_move(step.make)), *(id_ for use in idle_uses for id_ in use.gives)]
+    return Counts(moves, moves - moves_of(idle, idle_uses), tuple(named))
 
 
 def refused_tool(steps: Sequence[Step], tools: Sequence[Allowance]) -> Refusal | None:

@@ -13,7 +13,8 @@ from __future__ import annotations
 from ..plane.steps import IllFormed, check_steps
 from .board import DIGITS, Board
 from .breaks import simplest_break
-from .counts import counted, counted_alone, refused_tool
+from .counts import by_hand, counted, counted_alone, refused_tool
+from .instruments import at_result, without_helpers
 from .method import method_holds
 from .references import check_references
 from .report import report_on
@@ -28,28 +29,28 @@ def judge(task: Task, work: Work, report: bool = True) -> Verdict:
 
     A work that breaks a rule is refused; nothing is raised for it.
     """
-    refusal = refused_tool(work.steps, task.tools) or ill_formed(task, work)
+    refusal = refused_tool(by_hand(work.steps, work.uses), task.tools) or ill_formed(task, work)
     if refusal is not None:
-        return Verdict(Outcome.REFUSED, counted_alone(work.steps), refusal=refusal)
+        return Verdict(Outcome.REFUSED, counted_alone(work), refusal=refusal)
     board = Board(task, work.steps)
     found = declared(board, work) if work.answer is not None else search(board)
     best = best_trial(board, found)
     if best is None:
         answer = work.answer
         numbers = {name: board.figure.index[id_] for name, id_ in (answer or {}).items()}
-        counts = counted(work.steps, board.figure, numbers.values()) if answer else counted_alone(work.steps)
-        said = report_on(board, None, None, numbers) if report else None
+        counts = counted(work, board.figure, numbers.values()) if answer else counted_alone(work)
+        said = without_helpers(report_on(board, None, None, numbers), work) if report else None
         return Verdict(Outcome.WRONG, counts, answer, report=said, search_stopped=found.stopped)
     nodes = board.figure.nodes
     found_break = simplest_break(board, best)
     return Verdict(
         best.outcome,
-        counted(work.steps, board.figure, best.answer.values()),
+        counted(work, board.figure, best.answer.values()),
         {name: nodes[best.answer[name]].step.id for name in sorted(best.answer)},
-        found_break,
+        at_result(found_break, work.uses),
         method_holds(board, best),
         Certificate(best.certified, DIGITS) if best.outcome is Outcome.SOUND else None,
-        report=report_on(board, best, found_break) if report else None,
+        report=without_helpers(report_on(board, best, found_break), work) if report else None,
         search_stopped=found.stopped and best.outcome is not Outcome.SOUND,
     )
 

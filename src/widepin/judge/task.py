@@ -72,11 +72,30 @@ class Condition:
 
 
 @dataclass(frozen=True)
+class Use:
+    """One use of an instrument that is a proven construction: the ids of all its steps, and which are its results.
+
+    ``moves``: what the use counts, however many steps it took.
+    """
+
+    instrument: str
+    ids: tuple[str, ...]
+    gives: tuple[str, ...]
+    moves: int
+
+    @property
+    def helpers(self) -> tuple[str, ...]:
+        """The steps that are not results."""
+        return tuple(id_ for id_ in self.ids if id_ not in self.gives)
+
+
+@dataclass(frozen=True)
 class Work:
-    """What a student made: steps, and optionally which objects are meant as the answer."""
+    """What a student made: steps, which objects are meant as the answer, and which steps instruments made at once."""
 
     steps: tuple[Step, ...]
     answer: dict[str, str] | None = None
+    uses: tuple[Use, ...] = ()
 
 
 @dataclass(frozen=True)

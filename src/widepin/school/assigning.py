@@ -13,7 +13,7 @@ from sqlalchemy.orm import Session
 from ..documents.explaining import HELP
 from ..documents.reading import Unreadable
 from ..judge.rehearsal import rehearse
-from .models import LATE, Assignment, Person, SchoolClass, TaskSheet
+from .models import LATE, Assignment, ClassInstrument, Person, SchoolClass, TaskSheet
 from .sheets import NotSolved, Policy, task_in
 
 
@@ -23,7 +23,7 @@ class Refused(Exception):
 
 @dataclass(frozen=True)
 class Terms:
-    """Who has to do a task, and when. Times are UTC."""
+    """Who has to do a task, when, and with which instruments of the class besides. Times are UTC."""
 
     opens: datetime | None = None
     due: datetime | None = None
@@ -32,6 +32,7 @@ class Terms:
     attempts: int | None = None
     after: Assignment | None = None
     chosen: tuple[Person, ...] = ()
+    instruments: tuple[ClassInstrument, ...] = ()
 
 
 def read_terms(form: Any, school_class: SchoolClass) -> Terms:
@@ -48,7 +49,9 @@ def read_terms(form: Any, school_class: SchoolClass) -> Terms:
     after = next((one for one in school_class.assignments if str(one.id) == form.get("after")), None)
     ids = set(form.getlist("student"))
     chosen = tuple(student for student in school_class.students if str(student.id) in ids)
-    return Terms(opens, due, late, level, int(attempts) if attempts else None, after, chosen)
+    wanted = set(form.getlist("instrument"))
+    instruments = tuple(one for one in school_class.instruments if str(one.id) in wanted)
+    return Terms(opens, due, late, level, int(attempts) if attempts else None, after, chosen, instruments)
 
 
 def time_in(form: Mapping[str, str], name: str) -> datetime | None:
@@ -89,6 +92,7 @@ def assign(session: Session, sheet: TaskSheet, school_class: SchoolClass, terms:
         credit=policy.credit,
         after=terms.after,
         chosen=list(terms.chosen),
+        instruments=list(terms.instruments),
     )
     session.add(made)
     session.flush()
@@ -115,6 +119,7 @@ def change_terms(assignment: Assignment, terms: Terms) -> None:
         before = before.after
     assignment.opens, assignment.due, assignment.late = terms.opens, terms.due, terms.late
     assignment.attempts, assignment.after, assignment.chosen = terms.attempts, terms.after, list(terms.chosen)
+    assignment.instruments = list(terms.instruments)
 
 
 def move(assignment: Assignment, way: int) -> None:

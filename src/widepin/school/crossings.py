@@ -15,7 +15,7 @@ from ..judge.references import off, passes_through, stays_on
 from ..plane.figure import Figure, is_defined
 from ..plane.shapes import Kind, Point, Shape
 from ..plane.steps import Step
-from .operations import State
+from .state import State
 
 NEAR = 1e-6
 """Distance, in centimetres, below which two points as drawn are one."""

@@ -9,8 +9,10 @@ from typing import Any
 
 from sqlalchemy.orm import Session
 
+from ..documents.construction import write_step
 from ..judge.verdict import Outcome
-from .assigning import Terms
+from .assigning import Terms, assign
+from .class_instruments import give, proven_on_sheet, read_instrument
 from .demo_accounts import DEMO_PASSWORD, SHOWN_ACCOUNTS
 from .demo_tasks import PEOPLE, TASKS, DemoTask
 from .handins import hand_in
@@ -72,7 +74,32 @@ def load_demo(
     altitude = SHELF["foot-of-an-altitude"]
     ladder = new_sheet(session, teacher, altitude.document(), altitude.topic)
     assign_ladder(session, ladder, school_class, Terms(due=now() + timedelta(days=24)))
+    lend_an_instrument(session, school_class)
     copy_class(session, school_class, "Second year, last autumn", with_students=False).archived = now()
+
+
+def lend_an_instrument(session: Session, school_class: SchoolClass) -> None:
+    """What the class has proven is lent for a new task, and the first students have built with it."""
+    proven, sheet = (
+        new_sheet(session, school_class.teacher, SHELF[key].document(), SHELF[key].topic)
+        for key in ("perpendicular-bisector", "circumcircle")
+    )
+    known = give(session, school_class, "Centre line", "one", proven_on_sheet(proven))
+    terms = Terms(due=now() + timedelta(days=20), instruments=(known,))
+    assignment = assign(session, sheet, school_class, terms)
+    instrument = read_instrument(known.document)
+    made: list[dict[str, Any]] = []
+    for name, ends in (("m", "AB"), ("n", "BC")):
+        ids = [name if step.id in instrument.gives else f"{name}_{step.id}" for step in instrument.steps]
+        use = {"op": "use", "instrument": known.name, "from": [*ends], "gives": [name], "moves": known.moves}
+        made.append(use | {"steps": [write_step(step) for step in instrument.made(ends, ids)]})
+    for step in steps("M intersection m n\nk circle M A"):
+        made.append({"op": "add", "step": step})
+    for number, student in enumerate(school_class.students[2:5]):
+        at = now() - timedelta(hours=3 + 2 * number)
+        work = carry_out(session, assignment, student, made[: len(made) - number], at)
+        if not number:
+            hand_in(session, work).handed_in = work.touched = at
 
 
 def look_through(session: Session, school_class: SchoolClass) -> None:
@@ -147,6 +174,17 @@ def who_does_what(
 def build(session: Session, assignment: Assignment, student: Person, made: list[dict[str, Any]], at: datetime) -> None:
     """A student clears the board and builds a solution step by step until a time."""
     work = next((one for one in assignment.works if one.student is student), None)
+    log = work.operations if work else []
+    standing = sum({"add": 1, "take back": -1}[operation.document["op"]] for operation in log)
+    documents = [{"op": "take back"}] * standing + [{"op": "add", "step": step} for step in made]
+    carry_out(session, assignment, student, documents, at)
+
+
+def carry_out(
+    session: Session, assignment: Assignment, student: Person, documents: list[dict[str, Any]], at: datetime
+) -> Work:
+    """A student does these operations, the last of them at a time."""
+    work = next((one for one in assignment.works if one.student is student), None)
     if work is None:
         work = Work(
             assignment=assignment,
@@ -156,8 +194,6 @@ def build(session: Session, assignment: Assignment, student: Person, made: list[
         )
         session.add(work)
         session.flush()
-    standing = sum({"add": 1, "take back": -1}[operation.document["op"]] for operation in work.operations)
-    documents = [{"op": "take back"}] * standing + [{"op": "add", "step": step} for step in made]
     first = len(work.operations) + 1
     pace = timedelta(seconds=25 + 7 * (student.id % 5))
     work.operations += [
@@ -170,3 +206,4 @@ def build(session: Session, assignment: Assignment, student: Person, made: list[
         for number, document in enumerate(documents)
     ]
     session.flush()
+    return work

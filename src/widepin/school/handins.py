@@ -15,9 +15,11 @@ from ..judge.judging import judge
 from ..judge.task import Work as Submission
 from ..judge.verdict import Mend, Outcome
 from ..plane.steps import Step
+from .class_instruments import write_uses
 from .credit import credit_for
 from .models import Assignment, HandIn, Work, now
-from .operations import OperationRefused, remake
+from .operations import remake
+from .state import OperationRefused
 from .works import Behind, state_of, store
 
 
@@ -43,7 +45,7 @@ def hand_in(session: Session, work: Work, answer: dict[str, str] | None = None) 
     if not steps:
         raise NothingToHandIn
     check_taken(work)
-    verdict = judge(state.as_it_stands, Submission(steps, answer))
+    verdict = judge(state.as_it_stands, Submission(steps, answer, state.uses))
     session.scalars(select(Work).where(Work.id == work.id).with_for_update()).one()
     attempts = session.scalar(select(func.max(HandIn.attempt)).where(HandIn.work_id == work.id)) or 0
     attempt = HandIn(
@@ -53,7 +55,8 @@ def hand_in(session: Session, work: Work, answer: dict[str, str] | None = None) 
         moves=verdict.counts.moves,
         document={
             **state.figure,
-            "notes": list(state.notes.values()),
+            "notes": list(state.laid.notes.values()),
+            "uses": write_uses(state.uses),
             "answer": answer,
         },
         verdict=write_verdict(verdict),

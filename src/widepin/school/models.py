@@ -85,6 +85,9 @@ class SchoolClass(Base):
     assignments: Mapped[list[Assignment]] = relationship(
         back_populates="school_class", order_by="Assignment.place", passive_deletes="all"
     )
+    instruments: Mapped[list[ClassInstrument]] = relationship(
+        back_populates="school_class", order_by="ClassInstrument.name", passive_deletes="all"
+    )
 
 
 class Membership(Base):
@@ -139,8 +142,46 @@ class Assignment(Base):
     school_class: Mapped[SchoolClass] = relationship(back_populates="assignments")
     after: Mapped[Assignment | None] = relationship(remote_side="Assignment.id")
     chosen: Mapped[list[Person]] = relationship(secondary="chosen_student", passive_deletes=True)
+    instruments: Mapped[list[ClassInstrument]] = relationship(
+        secondary="lent_instrument",
+        back_populates="assignments",
+        order_by="ClassInstrument.name",
+        passive_deletes=True,
+    )
     sheet: Mapped[TaskSheet] = relationship()
     works: Mapped[list[Work]] = relationship(back_populates="assignment", passive_deletes="all")
+
+
+class ClassInstrument(Base):
+    """A proven construction that a class was given as an instrument: all its steps are made at once.
+
+    ``document``: given, steps and gives, of which the instrument is made. ``moves``: what one use counts.
+    """
+
+    __tablename__ = "class_instrument"
+    __table_args__ = (UniqueConstraint("class_id", "name"), CheckConstraint("moves >= 0", name="moves"))
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    class_id: Mapped[int] = mapped_column(ForeignKey("school_class.id", ondelete="CASCADE"))
+    name: Mapped[str] = mapped_column(String(40))
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+    moves: Mapped[int]
+
+    school_class: Mapped[SchoolClass] = relationship(back_populates="instruments")
+    assignments: Mapped[list[Assignment]] = relationship(
+        secondary="lent_instrument", back_populates="instruments", order_by="Assignment.place", passive_deletes=True
+    )
+
+
+class LentInstrument(Base):
+    """An instrument of a class that may be used for one of its tasks."""
+
+    __tablename__ = "lent_instrument"
+
+    assignment_id: Mapped[int] = mapped_column(ForeignKey("assignment.id", ondelete="CASCADE"), primary_key=True)
+    instrument_id: Mapped[int] = mapped_column(
+        ForeignKey("class_instrument.id", ondelete="CASCADE"), primary_key=True, index=True
+    )
 
 
 class ChosenStudent(Base):

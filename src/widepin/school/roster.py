@@ -12,7 +12,7 @@ from typing import Any
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from .models import LETTERS, Assignment, HandIn, Membership, Operation, Person, SchoolClass, Work
+from .models import LETTERS, Assignment, ClassInstrument, HandIn, Membership, Operation, Person, SchoolClass, Work
 
 PERSONAL_CODE = 8
 """Letters in a personal code."""
@@ -120,8 +120,15 @@ def done_by(session: Session, school_class: SchoolClass, student: Person | None 
 
 
 def copy_class(session: Session, school_class: SchoolClass, name: str, with_students: bool) -> SchoolClass:
-    """A class with the same tasks, without dates, and with the same students if wanted. Raises NameTaken."""
+    """A class with the same tasks and instruments, without dates, and with the same students if wanted.
+
+    Raises NameTaken.
+    """
     made = new_class(session, school_class.teacher, name)
+    instruments = {
+        one.id: ClassInstrument(name=one.name, document=one.document, moves=one.moves)
+        for one in school_class.instruments
+    }
     copies = {
         one.id: Assignment(
             sheet=one.sheet,
@@ -137,9 +144,10 @@ def copy_class(session: Session, school_class: SchoolClass, name: str, with_stud
         )
         for one in school_class.assignments
     }
+    made.instruments, made.assignments = list(instruments.values()), list(copies.values())
     for one in school_class.assignments:
         copies[one.id].after = copies.get(one.after_id) if one.after_id else None
-    made.assignments = list(copies.values())
+        copies[one.id].instruments = [instruments[lent.id] for lent in one.instruments]
     if with_students:
         made.students = list(school_class.students)
     session.flush()

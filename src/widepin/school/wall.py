@@ -13,14 +13,15 @@ from sqlalchemy.orm import Session, selectinload
 
 from ..documents.construction import read_steps
 from ..documents.grouping import what_went_wrong
+from ..judge.counts import moves_of
 from ..judge.structure import moves_in_words, needed_by, points_put, structure
 from ..judge.task import Task
-from ..plane.makes import MAKES
 from ..plane.steps import Step
+from .class_instruments import read_uses
 from .handins import figure_of
 from .models import Assignment, Person, Work
-from .operations import fold
 from .progress import Standing, standing, who_has
+from .state import fold
 from .works import task_of
 
 AWAY = timedelta(seconds=75)
@@ -101,15 +102,14 @@ def place_of(task: Task, student: Person, work: Work | None) -> Place:
     handed_in = one.latest
     if work is not None and (handed_in is None or work.touched > handed_in.handed_in):
         state = fold(task, [operation.document for operation in work.operations])
-        steps = state.steps
+        steps, uses = state.steps, state.uses
         figure: dict[str, Any] = state.figure
     elif handed_in is not None:
-        steps = list(read_steps(handed_in.document["steps"]))
+        steps, uses = list(read_steps(handed_in.document["steps"])), read_uses(handed_in.document.get("uses", []))
         figure = figure_of(handed_in)
     else:
-        steps, figure = [], {}
-    moves = sum(MAKES[step.make].counts for step in steps)
-    return Place(student, one, work, figure, steps, moves, groups_of(task, one))
+        steps, uses, figure = [], (), {}
+    return Place(student, one, work, figure, steps, moves_of(steps, uses), groups_of(task, one))
 
 
 def groups_of(task: Task, one: Standing) -> dict[str, str]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from datetime import timedelta
 from secrets import token_hex
 from typing import Any
@@ -13,9 +14,11 @@ from sqlalchemy.orm import Session
 from ..documents.construction import read_steps
 from ..documents.task import read_task
 from ..judge.task import Task
+from .class_instruments import lent
 from .crossings import settled
 from .models import Assignment, Operation, Person, Work, now
-from .operations import AddDocument, MeasureDocument, OperationRefused, State, add, fold, read_operation
+from .operations import AddDocument, MeasureDocument, add, read_operation
+from .state import OperationRefused, State, fold
 
 
 class Behind(Exception):
@@ -43,7 +46,12 @@ def work_of(session: Session, assignment: Assignment, student: Person) -> Work:
 
 def state_of(work: Work) -> State:
     """The board of a work as it stands."""
-    return fold(task_of(work.assignment), [operation.document for operation in work.operations])
+    return folded(work, work.operations)
+
+
+def folded(work: Work, log: Iterable[Operation]) -> State:
+    """The board of a work after these of its operations."""
+    return fold(task_of(work.assignment), [one.document for one in log], lent(work.assignment))
 
 
 def store(session: Session, work: Work, key: str, after: int, value: Any) -> Operation:
@@ -57,7 +65,7 @@ def store(session: Session, work: Work, key: str, after: int, value: Any) -> Ope
             return operation
     if after != len(log):
         raise Behind(log[max(0, after) :])
-    state = fold(task_of(work.assignment), [operation.document for operation in log])
+    state = folded(work, log)
     return _append(session, work, state, after + 1, key, value)
 
 
@@ -71,7 +79,7 @@ def bring_in(session: Session, work: Work, after: int, value: Any) -> list[Opera
     log = locked_log(session, work)
     if after != len(log):
         raise Behind(log[max(0, after) :])
-    state = fold(task_of(work.assignment), [operation.document for operation in log])
+    state = folded(work, log)
     stored: list[Operation] = []
     with session.begin_nested():
         for number, (step, document) in enumerate(zip(read, steps or [], strict=True)):

@@ -13,7 +13,7 @@ from flask import abort
 from flask_login import LoginManager, UserMixin, current_user, login_required
 from sqlalchemy import select
 
-from ..school.models import Assignment, HandIn, Person, SchoolClass, TaskSheet, Work
+from ..school.models import Assignment, ClassInstrument, HandIn, Person, SchoolClass, TaskSheet, Work
 from ..school.progress import to_do, who_has
 from .database import session
 
@@ -122,6 +122,22 @@ def assignment_to_do(assignment_id: int) -> Assignment:
 def own_work(assignment: Assignment) -> Work | None:
     """This student's work for an assignment, if begun."""
     return session().scalar(select(Work).where(Work.assignment_id == assignment.id, Work.student_id == me().id))
+
+
+def taught_hand_in(hand_in_id: int) -> HandIn:
+    """A hand-in of a student whom this teacher teaches."""
+    found = session().get(HandIn, hand_in_id)
+    if found is None or found.work.assignment.school_class.teacher_id != me().id:
+        abort(404)
+    return found
+
+
+def taught_instrument(instrument_id: int) -> ClassInstrument:
+    """An instrument of a class that this teacher teaches."""
+    found = session().get(ClassInstrument, instrument_id)
+    if found is None or found.school_class.teacher_id != me().id:
+        abort(404)
+    return found
 
 
 def visible_hand_in(hand_in_id: int) -> HandIn:

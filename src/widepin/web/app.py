@@ -21,7 +21,7 @@ from werkzeug.wrappers import Response
 
 from ..documents.words import TOOL_WORDS, seals, tool_in_words
 from ..school.people import Passwords
-from . import classes, drawing, handins, roster, sheets, signin, tasks
+from . import classes, drawing, handins, instruments, roster, sheets, signin, tasks
 from .access import login_manager
 from .database import use_database
 
@@ -65,7 +65,7 @@ def create_app(settings: dict[str, Any]) -> Flask:
         content_security_policy=CONTENT_SECURITY_POLICY,
     )
     limiter = Limiter(get_remote_address, app=app, storage_uri="memory://")
-    for feature in (signin, classes, roster, sheets, tasks, handins, drawing):
+    for feature in (signin, classes, roster, instruments, sheets, tasks, handins, drawing):
         app.register_blueprint(feature.blueprint)
     # A whole class comes from one address at once: tries are counted per account, or per class.
     for endpoint, limit, field in (

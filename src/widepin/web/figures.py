@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
 from typing import Any
 
 import numpy as np
@@ -9,8 +10,9 @@ import numpy as np
 from ..documents.construction import write_step
 from ..judge.drags import TRIANGLES, shaped_triangle
 from ..judge.task import Task
+from ..school.class_instruments import read_instrument
 from ..school.handins import figure_of
-from ..school.models import HandIn
+from ..school.models import Assignment, HandIn
 
 
 def task_figure(task: Task) -> dict[str, Any]:
@@ -34,6 +36,31 @@ def board_setting(task: Task) -> dict[str, Any]:
             for wanted in task.wanted
         ],
     }
+
+
+def instruments_setting(assignment: Assignment) -> list[dict[str, Any]]:
+    """What the board needs to know of the instruments of the class that may be used for a task."""
+    found = []
+    for one in assignment.instruments:
+        instrument = read_instrument(one.document)
+        found.append(
+            {
+                "name": one.name,
+                "takes": [asdict(blank) for blank in instrument.takes],
+                "steps": [write_step(step) for step in instrument.steps],
+                "gives": list(instrument.gives),
+                "moves": one.moves,
+                "figure": proven_figure(one.document),
+            }
+        )
+    return found
+
+
+def proven_figure(document: dict[str, Any]) -> dict[str, Any]:
+    """What an instrument takes and gives, as it is drawn; its other steps are hidden."""
+    gives = document["gives"]
+    steps = [step if step["id"] in gives else step | {"hidden": True} for step in document["steps"]]
+    return {"given": document["given"], "start": [], "steps": steps, "answer": gives}
 
 
 def told_figure(attempt: HandIn, level: str) -> dict[str, Any]:

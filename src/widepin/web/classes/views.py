@@ -113,6 +113,7 @@ def show(found: Assignment, trouble: str | None = None) -> str:
         newer=again.newer_version(session(), found),
         terms=request.form if trouble else assigning.terms_as_typed(found),
         chosen=request.form.getlist("student") if trouble else [str(student.id) for student in found.chosen],
+        lent_already=request.form.getlist("instrument") if trouble else [str(one.id) for one in found.instruments],
         trouble=trouble,
         levels=HELP_IN_WORDS,
     )

@@ -13,14 +13,14 @@ from ...documents.verdict import read_verdict
 from ...documents.words import Words, seals
 from ...school import handins
 from ...school.models import HandIn, Operation, now
-from ...school.operations import OperationRefused
 from ...school.progress import to_do
+from ...school.state import OperationRefused
 from ...school.works import Behind, task_of, work_of
 from ...school.works import bring_in as store_all
 from ...school.works import store as store_operation
 from ..access import assignment_to_do, me, own_work, students_only
 from ..database import session
-from ..figures import board_setting, task_figure, told_figure
+from ..figures import board_setting, instruments_setting, task_figure, told_figure
 
 
 @students_only
@@ -40,6 +40,7 @@ def board(assignment_id: int) -> str:
         **board_setting(task),
         "measuring": assignment.measuring,
         "finding": assignment.finding,
+        "instruments": instruments_setting(assignment),
         "log": written(work.operations) if work else [],
         "student": me().id,
         "urls": {

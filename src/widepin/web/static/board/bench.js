@@ -10,7 +10,7 @@ export class Bench {
       card.className = instrument.name.split(" ").some((word) => word.length > 11) ? "card-tool long" : "card-tool";
       card.dataset.make = instrument.make;
       const drawing = element("svg", { viewBox: "0 0 26 28", "aria-hidden": "true" });
-      drawing.append(element("path", { d: instrument.icon }));
+      drawing.append(...(instrument.drawing?.() ?? [element("path", { d: instrument.icon })]));
       const name = document.createElement("span");
       name.textContent = instrument.name;
       const left = document.createElement("small");
@@ -26,7 +26,7 @@ export class Bench {
   show(used, inHand) {
     for (const { card, instrument, left } of this.cards) {
       const rest = instrument.most === null ? null : Math.max(0, instrument.most - used(instrument));
-      left.textContent = rest === null ? "" : `${rest} left`;
+      left.textContent = rest === null ? instrument.costs ?? "" : `${rest} left`;
       card.disabled = rest === 0;
       card.classList.toggle("in-hand", instrument.make === inHand?.make);
       card.setAttribute("aria-pressed", String(instrument.make === inHand?.make));

@@ -24,6 +24,7 @@ import { Saving } from "./saving.js";
 import { Result } from "./result.js";
 import { SentenceBar } from "./sentence-bar.js";
 import { Shaking } from "./shaking.js";
+import { ProvenFigure, fromProven, isHelper } from "./uses.js";
 import { Vanished, whyGone } from "./vanished.js";
 
 const REACH = { mouse: 13, pen: 14, touch: 24 };
@@ -49,12 +50,14 @@ export class Board {
     this.trial = null; // a step that is being thought of in the place of another
     this.vanished = new Vanished();
     this.drawing = new Drawing(page.querySelector(".paper"));
-    this.instruments = allowed(setting.tools, setting.measuring);
+    this.instruments = [...allowed(setting.tools, setting.measuring), ...(setting.instruments ?? []).map((one) => fromProven(one, book))];
     this.bar = new SentenceBar(page.querySelector(".sentence-bar"), {
       typed: (text) => this.building.typed(text, false),
       entered: (text) => this.building.typed(text, true),
     });
     this.bench = new Bench(page.querySelector(".cards"), this.instruments, (instrument) => this.building.take(instrument));
+    const panel = page.querySelector(".proven");
+    this.proven = panel && new ProvenFigure(panel, book);
     this.record = new Record(page.querySelector(".record ol"), page.querySelector(".record .count"), page.querySelector(".record progress"), {
       lit: (id) => { this.lit = id; this.paint(); },
       chosen: () => this.show(),
@@ -129,7 +132,7 @@ export class Board {
     this.page.querySelector("[data-do='take back']").disabled = done.length === 0;
     this.page.querySelector("[data-do='bring back']").disabled = undone.length === 0;
     for (const button of this.page.querySelectorAll("[data-do='hand in']")) button.disabled = own.length === 0;
-    this.page.querySelector("[data-do='show all']").hidden = !own.some(({ hidden }) => hidden);
+    this.page.querySelector("[data-do='show all']").hidden = !own.some((step) => step.hidden && !isHelper(step));
     this.show();
   }
 
@@ -247,6 +250,7 @@ export class Board {
     for (const tool of ["note", "gather"]) {
       this.page.querySelector(`[data-do=${tool}]`).setAttribute("aria-pressed", String(this.hand.instrument?.make === tool));
     }
+    this.proven?.show(this.hand.instrument?.proven ?? null);
     this.bench.show((instrument) => this.used(instrument), this.hand.instrument);
     const marks = this.hand.instrument?.make === "intersection" && !this.hand.meetings;
     this.candidates = marks ? new Hits(this.figure, this.view, (id) => this.isHidden(id)).allCrossings() : [];
@@ -308,7 +312,7 @@ export class Board {
     const name = document.title.split(" · ")[0];
     if (kind === "svg") save((await svgOf(this.figure, this.#roles(), this.notes.all)).text, `${name}.svg`, "image/svg+xml");
     if (kind === "png") save(await pngOf(this.figure, this.#roles(), this.notes.all), `${name}.png`);
-    if (kind === "json") save(JSON.stringify({ steps: this.own }, null, 1), `${name}.json`, "application/json");
+    if (kind === "json") save(JSON.stringify({ steps: this.own.map(({ within, ...step }) => step) }, null, 1), `${name}.json`, "application/json");
     this.page.querySelector(".copies").open = false;
     this.bar.tell("The copy is among your downloads.");
   }
@@ -339,7 +343,7 @@ export class Board {
   }
 
   #showAll() {
-    this.perform({ op: "dress", id: this.own.filter(({ hidden }) => hidden).map(({ id }) => id), dress: { hidden: false } });
+    this.perform({ op: "dress", id: this.own.filter((step) => step.hidden && !isHelper(step)).map(({ id }) => id), dress: { hidden: false } });
   }
 
   #operations() { return [...this.stored, ...this.saving.pending.map(({ operation }) => operation)]; }

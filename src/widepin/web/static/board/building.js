@@ -1,9 +1,13 @@
 // Building: blanks are filled by pointing or typing, and a full sentence becomes a step.
 
 import { labelOf } from "../figure/drawing.js";
+import { listed } from "../figure/listed.js";
 import { Hits, nearestPlace } from "./hits.js";
 import { makeOf } from "./instruments.js";
 import { rounded } from "./log.js";
+import { isHelper, useOf } from "./uses.js";
+
+const HASTE = 900; // milliseconds in which Enter is meant for the name that was taken by itself just now
 
 export class Building {
   constructor(board) { this.board = board; }
@@ -45,6 +49,7 @@ export class Building {
     const id = choice.type === "object" ? choice.id : this.#pointFor(choice);
     if (id === null) return;
     hand.filled.push(id);
+    this.filledAt = performance.now();
     if (hand.instrument.make === "move") this.board.bar.tell("Arrow keys move it, with Shift ten times as far. Esc puts it down.");
     if (hand.isFull) this.#complete();
     this.board.bar.clear();
@@ -80,12 +85,23 @@ export class Building {
     if (make === "answer") return this.board.handingIn.answered();
     if (make === "intersection") return this.#cross();
     if (hand.instrument.gauge) return this.#measure();
+    if (hand.instrument.proven) return this.#use();
     const step = { id: this.board.newId(makeOf(hand.instrument)), make: makeOf(hand.instrument), from: hand.sources };
     hand.next();
     const isThere = this.board.figure.preview(step).every(Number.isFinite);
     this.add(step);
     this.board.bar.tell(isThere ? `${step.id} is drawn.` : `${step.id} does not exist as the figure lies now; it will when it can.`, !isThere);
     if (hand.instrument.most !== null && this.board.used(hand.instrument) >= hand.instrument.most) hand.putDown();
+  }
+
+  #use() {
+    const { hand, figure } = this.board;
+    const operation = useOf(hand.instrument.proven, hand.sources, figure.ids, (make, taken) => this.board.newId(make, taken));
+    hand.next();
+    this.board.perform(operation);
+    const gone = operation.gives.find((id) => !this.board.figure.isDefined(id));
+    const names = listed(operation.gives);
+    this.board.bar.tell(gone ? `${gone} does not exist as the figure lies now; it will when it can.` : `${names} ${operation.gives.length > 1 ? "are" : "is"} drawn.`, Boolean(gone));
   }
 
   #measure() {
@@ -116,6 +132,7 @@ export class Building {
   #cross() {
     const { hand } = this.board;
     const marked = (at) => this.board.figure.ids.find((id) => this.board.figure.isPoint(id) && this.board.figure.isDefined(id)
+      && !isHelper(this.board.figure.step(id))
       && Math.hypot(this.board.figure.shape(id)[0] - at[0], this.board.figure.shape(id)[1] - at[1]) < 1e-6);
     const all = new Hits(this.board.figure, this.board.view, () => false).meetings([...hand.filled]);
     const meetings = all.filter(({ at }) => !marked(at));
@@ -159,9 +176,10 @@ export class Building {
     }
     const ids = figure.ids.filter((id) => this.board.fits(id));
     const exact = ids.find((id) => labelOf(figure, id) === name || id === name);
-    const longer = ids.some((id) => id !== exact && (id.startsWith(name) || labelOf(figure, id).startsWith(name)));
+    const longer = ids.some((id) => id !== exact && !this.board.isHidden(id) && (id.startsWith(name) || labelOf(figure, id).startsWith(name)));
     if (exact && (isFinal || !longer)) return this.fill({ type: "object", id: exact });
     if (isFinal && !name && this.board.offer) return this.fill(this.board.offer);
+    if (isFinal && !name && performance.now() - this.filledAt < HASTE) return;
     if (isFinal) this.board.bar.tell(name ? this.#misnamed(name) : "Type the name of what is meant.", true);
     this.board.lit = exact ?? null;
     this.board.paint();

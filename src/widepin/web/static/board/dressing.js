@@ -4,6 +4,7 @@ import { labelOf } from "../figure/drawing.js";
 import { listed } from "../figure/listed.js";
 import { choicesFor } from "./choices.js";
 import { hangingOn } from "./log.js";
+import { isHelper } from "./uses.js";
 
 const HUES = ["graphite", "sea", "plum", "pine"]; // told apart by colour-blind eyes too, and by their darkness
 
@@ -28,14 +29,23 @@ export function dressing(figure, own, step, on, isAsking) {
     tools.append(...HUES.map((hue) => swatch(hue, step, on)));
   }
   tools.append(choice("Hide the rest", () => on.hideRest(step.id)));
-  const along = hangingOn(own, step.id).filter((id) => id !== step.id);
+  const together = step.within?.steps.map(({ id }) => id) ?? [step.id];
+  const along = hangingOn(own, step.id).filter((id) => !together.includes(id));
+  if (together.length > step.within?.gives.length) tools.append(unfolding(own, step, on));
   const remove = choice("Remove", () => (along.length ? on.ask(step.id) : on.remove(step.id)));
   remove.dataset.remove = "";
   tools.append(name, remove);
   if (isAsking && along.length) tools.append(question(figure, [step.id], along, on));
-  const ways = choicesFor(figure, step);
+  const ways = step.within ? [] : choicesFor(figure, step);
   if (ways.length) tools.append(otherWays(figure, step, ways, on));
   return tools;
+}
+
+// How an instrument built its result, shown or hidden.
+function unfolding(own, { within }, on) {
+  const helpers = own.filter((step) => step.within === within && isHelper(step)).map(({ id }) => id);
+  const isOpen = own.some(({ id, hidden }) => helpers.includes(id) && !hidden);
+  return choice(isOpen ? "Fold it in" : "How it is built", () => on.dress(helpers, { hidden: isOpen }));
 }
 
 function swatch(hue, step, on) {

@@ -41,10 +41,10 @@ export class Hand {
       case "any": return true;
       case "wanted": return this.blank.kinds.includes(kind) && !this.filled.includes(id);
       case "draggable": return figure.canDrag(id);
-      case "straight": return kind !== "point" && kind !== "circle";
+      case "straight": return kind !== "point" && kind !== "circle" && !this.filled.includes(id);
       case "curve": return kind !== "point" && !this.filled.includes(id);
       case "place": return kind !== "point";
-      case "circle": return kind === "circle";
+      case "circle": return kind === "circle" && !this.filled.includes(id);
       default: return false;
     }
   }
@@ -58,7 +58,7 @@ export class Hand {
       const place = blank++;
       const filled = this.filled[place];
       if (place < this.filled.length) return { filled: typeof filled === "string" ? labelOf(filled) : "here" };
-      return place === this.filled.length && !this.meetings ? { next: roleWords(part.kind), offer } : { open: true };
+      return place === this.filled.length && !this.meetings ? { next: part.as ? `${roleWords(part.kind)}, as ${part.as}` : roleWords(part.kind), offer } : { open: true };
     });
     if (this.meetings) parts.push(", at", { next: "1 or 2", offer: offer || "1 2" });
     return parts;

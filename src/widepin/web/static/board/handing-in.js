@@ -1,6 +1,7 @@
 // Handing in: asks once, with the count of moves. The answer fills the blanks of a sentence, or is left to be found.
 
 import { answering } from "./instruments.js";
+import { countOf } from "./uses.js";
 
 const LOST = { error: "It could not be handed in: there is no connection. Nothing is lost; try again." };
 
@@ -42,7 +43,7 @@ export class HandingIn {
     this.form.hidden = !this.isOn;
     if (!this.isOn) return;
     const { budget } = this.board.setting;
-    const moves = this.board.own.filter(({ make }) => this.board.book.makes[make].counts).length;
+    const moves = this.board.own.reduce((sum, step) => sum + countOf(step, this.board.book.makes), 0);
     const over = budget && moves > budget ? `, ${moves - budget} more than asked` : "";
     this.question.textContent = `Hand in as it stands, with ${moves}${budget ? ` of ${budget}` : ""} ${moves === 1 && !budget ? "move" : "moves"}${over}?`;
   }

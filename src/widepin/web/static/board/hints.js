@@ -3,6 +3,7 @@
 import { curvePath, element } from "../figure/drawing.js";
 import { Hand } from "./hand.js";
 import { blanksOf, makeOf } from "./instruments.js";
+import { useOf } from "./uses.js";
 
 const HERE = " here"; // no object can have this id
 
@@ -16,11 +17,10 @@ export function hints({ hand, offer, trial, candidates, figure, view, drawing })
     const [cx, cy] = view.toScreen(...thought);
     extras.push(element("circle", { cx, cy, r: 12, class: "offer crossing" }));
   }
-  const preview = previewOf(hand, offer, figure);
-  const path = preview && curvePath(preview.kind, preview.shape, view, ...drawing.size());
-  if (path) {
-    path.setAttribute("class", "preview");
-    extras.push(path);
+  for (const { kind, shape } of previewsOf(hand, offer, figure)) {
+    const path = curvePath(kind, shape, view, ...drawing.size());
+    path?.setAttribute("class", "preview");
+    if (path) extras.push(path);
   }
   if (offer?.at && offer.type !== "object") {
     const [cx, cy] = view.toScreen(...offer.at);
@@ -34,15 +34,31 @@ export function hints({ hand, offer, trial, candidates, figure, view, drawing })
   return extras;
 }
 
-// The curve that filling the last blank with the offer would draw.
-function previewOf(hand, offer, figure) {
-  if (!hand.instrument || !offer || hand.meetings || hand.blank?.kind !== "point") return null;
-  const gives = figure.book.makes[makeOf(hand.instrument)]?.gives ?? "point";
-  if (gives === "point" || hand.filled.length !== blanksOf(hand.instrument).length - 1) return null;
+// The curves that filling the last blank with the offer would draw.
+function previewsOf(hand, offer, figure) {
+  const { instrument } = hand;
+  if (!instrument || !offer || hand.meetings || !hand.blank || hand.filled.length !== blanksOf(instrument).length - 1) return [];
+  if (!instrument.proven && hand.blank.kind !== "point") return [];
   const trial = new Hand();
-  trial.take(hand.instrument);
+  trial.take(instrument);
   trial.filled = [...hand.filled, HERE];
-  const at = offer.type === "object" ? figure.shape(offer.id) : offer.at;
-  const shape = figure.previewWith({ id: HERE, make: "free_point", at }, { make: makeOf(hand.instrument), from: trial.sources });
-  return shape.every(Number.isFinite) ? { kind: gives, shape } : null;
+  const at = offer.type === "object" ? null : offer.at;
+  const here = at ? [{ id: HERE, make: "free_point", at }] : [];
+  const sources = trial.sources.map((id) => (id === HERE && !at ? offer.id : id));
+  const steps = stepsOf(instrument, sources, figure);
+  const shapes = figure.previewAll([...here, ...steps.all]);
+  return steps.results.map((id) => ({ kind: steps.kind(id), shape: shapes.get(id) }))
+    .filter(({ kind, shape }) => kind !== "point" && shape.every(Number.isFinite));
+}
+
+// What the instrument would make, under names that no object has.
+function stepsOf(instrument, from, { book, ids }) {
+  let all = [], results = [];
+  if (instrument.proven) {
+    ({ steps: all, gives: results } = useOf(instrument.proven, from, ids, (_, taken) => ` made ${taken.size}`));
+  } else if (book.makes[makeOf(instrument)]) {
+    all = [{ id: " made", make: makeOf(instrument), from }];
+    results = [" made"];
+  }
+  return { all, results, kind: (id) => book.makes[all.find((step) => step.id === id).make].gives };
 }

@@ -61,8 +61,13 @@ export function answering(wanted) {
   };
 }
 
-// A step as parts of a sentence: words, and {id} for objects.
+// A step as parts of a sentence: words, and {id} for objects. A result of an instrument that made several steps at once
+// is told by what the instrument was used on.
 export function sentenceOf(step) {
+  if (step.within?.gives.includes(step.id)) {
+    const { instrument, from } = step.within;
+    return [instrument, "from", ...from.flatMap((id, place) => [...(place ? [place === from.length - 1 ? "and" : ","] : []), { id }])];
+  }
   const from = (step.from ?? []).map((id) => ({ id }));
   switch (step.make) {
     case "free_point": return [{ id: step.id }, "put freely"];

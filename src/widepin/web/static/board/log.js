@@ -1,5 +1,7 @@
 // The operations of a work, folded into its steps: the browser's twin of src/widepin/school/operations.py.
 
+import { renamed } from "../figure/renaming.js";
+
 export function fold(log) {
   const done = [], undone = [];
   for (const operation of log) {
@@ -15,37 +17,67 @@ export function fold(log) {
   return { done, undone };
 }
 
-// All steps of the board, points where they were last put, dressed as last said.
+// All steps of the board, points where they were last put, dressed as last said. Steps that an instrument made at once
+// carry that use of it as "within".
 export function stepsOf(setting, done) {
-  const places = new Map(), dress = new Map(), made = new Map(), measures = new Map(), notes = new Map();
-  for (const operation of done) {
-    if (operation.op === "add" || operation.op === "remake") made.set(operation.step.id, operation.step);
-    if (operation.op === "remove") for (const id of hangingOn([...made.values()], ...each(operation.id))) made.delete(id);
-    if (operation.op === "measure") measures.set(operation.of.join(" "), operation.of);
-    if (operation.op === "stop measuring") measures.delete(operation.of.join(" "));
-    if (operation.op === "move") for (const [id, at] of Object.entries(operation.points)) places.set(id, at);
-    if (operation.op === "note") notes.set(operation.note, { note: operation.note, text: operation.text, at: operation.at });
-    if (operation.op === "dress") for (const id of each(operation.id)) dress.set(id, { ...dress.get(id), ...operation.dress });
-  }
-  // A point that was dragged and then made a crossing has no place of its own any more.
-  const placed = (step) => ({ ...step, ...(step.at && places.has(step.id) ? { at: places.get(step.id) } : {}), ...dress.get(step.id) });
+  const laid = { made: new Map(), places: new Map(), dress: new Map(), measures: new Map(), notes: new Map() };
+  for (const operation of done) FOLLOW[operation.op](laid, operation);
+  const dressed = (step) => ({ ...step, ...laid.dress.get(step.id) });
+  const placed = (step) => dressed(laid.places.has(step.id) ? { ...step, at: laid.places.get(step.id) } : step);
   return {
     given: [...setting.given, ...setting.start].map(placed),
-    own: [...made.values()].map(placed),
-    measures: [...measures.values()],
-    notes: [...notes.values()].filter(({ text }) => text),
+    own: [...laid.made.values()].map(dressed),
+    measures: [...laid.measures.values()],
+    notes: [...laid.notes.values()],
   };
 }
+
+const remade = ({ made }, { step }) => made.set(step.id, step);
+
+// What each operation does to what is laid.
+const FOLLOW = {
+  add: remade,
+  remake: remade,
+  use({ made, dress }, use) {
+    for (const step of use.steps) {
+      made.set(step.id, { ...step, within: use });
+      if (!use.gives.includes(step.id)) dress.set(step.id, { hidden: true });
+    }
+  },
+  remove({ made, dress }, { id }) {
+    for (const gone of hangingOn([...made.values()], ...each(id))) {
+      made.delete(gone);
+      dress.delete(gone);
+    }
+  },
+  move({ made, places }, { points }) {
+    for (const [id, at] of Object.entries(points)) {
+      if (made.has(id)) made.set(id, { ...made.get(id), at });
+      else places.set(id, at);
+    }
+  },
+  dress({ dress }, { id, dress: fields }) { for (const one of each(id)) dress.set(one, { ...dress.get(one), ...fields }); },
+  measure({ measures }, { of }) { measures.set(of.join(" "), of); },
+  "stop measuring"({ measures }, { of }) { measures.delete(of.join(" ")); },
+  note({ notes }, { note, text, at }) {
+    if (text) notes.set(note, { note, text, at });
+    else notes.delete(note);
+  },
+};
 
 // The ids of an operation on one object or on several at once.
 function each(id) { return Array.isArray(id) ? id : [id]; }
 
-// The ids of these steps and of all that is made from them.
+// The ids of these steps and of all that is made from them; what an instrument made at once goes at once.
 export function hangingOn(steps, ...ids) {
   const found = new Set(ids);
-  for (const step of steps) {
-    const parents = [...(step.from ?? []), step.other_than, step.nearest_to, step.farthest_from];
-    if (parents.some((parent) => found.has(parent))) found.add(step.id);
+  for (let known = -1; known < found.size;) {
+    known = found.size;
+    for (const step of steps) {
+      const parents = [...(step.from ?? []), step.other_than, step.nearest_to, step.farthest_from];
+      if (parents.some((parent) => found.has(parent))) found.add(step.id);
+      if (found.has(step.id)) for (const { id } of step.within?.steps ?? []) found.add(id);
+    }
   }
   return [...found];
 }
@@ -55,20 +87,22 @@ export function rebased(pending, taken, newId) {
   const names = new Map();
   const known = new Set(taken);
   const rename = (id) => names.get(id) ?? id;
+  const fresh = (step) => {
+    if (known.has(step.id)) names.set(step.id, newId(step.make, known));
+    known.add(rename(step.id));
+  };
   return pending.map((entry) => {
     const operation = structuredClone(entry.operation);
-    if (operation.op === "add" || operation.op === "remake") {
-      const { step } = operation;
-      if (step.from) step.from = step.from.map(rename);
-      for (const choice of ["other_than", "nearest_to", "farthest_from"]) if (step[choice]) step[choice] = rename(step[choice]);
-      if (operation.op === "remake") {
-        step.id = rename(step.id);
-      } else if (known.has(step.id)) {
-        const fresh = newId(step.make, known);
-        names.set(step.id, fresh);
-        step.id = fresh;
-      }
-      known.add(step.id);
+    if (operation.op === "add") {
+      fresh(operation.step);
+      operation.step = renamed(operation.step, rename);
+    } else if (operation.op === "use") {
+      operation.from = operation.from.map(rename);
+      operation.steps.forEach(fresh);
+      operation.steps = operation.steps.map((step) => renamed(step, rename));
+      operation.gives = operation.gives.map(rename);
+    } else if (operation.op === "remake") {
+      operation.step = renamed(operation.step, rename);
     } else if (operation.op === "move") {
       operation.points = Object.fromEntries(Object.entries(operation.points).map(([id, at]) => [rename(id), at]));
     } else if (operation.op === "measure" || operation.op === "stop measuring") {

@@ -3,6 +3,7 @@
 
 import { dressing } from "./dressing.js";
 import { sentenceOf } from "./instruments.js";
+import { countOf, isHelper } from "./uses.js";
 
 export class Record {
   // on: lit(id or null), chosen(), and what dressing.js asks for
@@ -74,7 +75,11 @@ export class Record {
     this.own = own;
     const focused = document.activeElement?.closest?.("[data-step]")?.dataset.step;
     let moves = 0;
-    const rows = own.map((step) => this.#row(figure, step, makes[step.make].counts ? ++moves : null));
+    const rows = own.flatMap((step) => {
+      const before = moves;
+      moves += countOf(step, makes);
+      return isHelper(step) && step.hidden ? [] : [this.#row(figure, step, numbered(before, moves))];
+    });
     if (rows.length === 0) {
       const empty = document.createElement("li");
       empty.className = "empty";
@@ -135,13 +140,19 @@ export class Record {
 
   #sentence(figure, step, gone) {
     const text = document.createElement("span");
-    const isCurve = !figure.isPoint(step.id);
-    if (isCurve) text.append(named(figure, step.id), " ");
+    const isNamed = figure.isPoint(step.id) && !step.within?.gives.includes(step.id); // by its sentence
+    if (!isNamed) text.append(named(figure, step.id), " ");
     for (const part of sentenceOf(step)) text.append(typeof part === "string" ? part : named(figure, part.id), " ");
     if (gone) text.append("(gone here)");
     if (step.hidden) text.append("(hidden)");
     return text;
   }
+}
+
+// Which of all moves a step is: 3, or 3–6 for an instrument that counts as several.
+function numbered(before, now) {
+  if (now === before) return null;
+  return now === before + 1 ? now : `${before + 1}–${now}`;
 }
 
 function named(figure, id) {

@@ -1,6 +1,7 @@
 // What vanishes while the figure is dragged: a fading ghost where it was last, and a sentence that says why.
 
 import { curvePath, element, labelOf } from "../figure/drawing.js";
+import { isHelper } from "./uses.js";
 
 export class Vanished {
   #lastSeen = new Map(); // id -> shape
@@ -13,7 +14,7 @@ export class Vanished {
       if (figure.isDefined(id)) this.#lastSeen.set(id, figure.shape(id));
       else gone.add(id);
     }
-    const fresh = [...gone].filter((id) => !this.#gone.has(id) && this.#lastSeen.has(id));
+    const fresh = [...gone].filter((id) => !this.#gone.has(id) && this.#lastSeen.has(id) && !isHelper(figure.step(id)));
     const isBack = this.#gone.size > 0 && gone.size === 0;
     this.#gone = gone;
     return { fresh, isBack };
@@ -38,6 +39,7 @@ export function whyGone(figure, id) {
   const step = figure.step(id);
   const parents = [...(step.from ?? []), step.other_than ?? step.nearest_to ?? step.farthest_from].filter(Boolean);
   const missing = parents.find((parent) => !figure.isDefined(parent));
+  if (step.within && (!missing || isHelper(figure.step(missing)))) return `What ${step.within.instrument} is built with is gone here.`;
   if (missing) return whyGone(figure, missing);
   const names = (step.from ?? []).map((one) => labelOf(figure, one));
   if (step.make === "intersection") return noCrossing(figure, step, names);

@@ -63,6 +63,7 @@ function whatWasDone(operation) {
   const names = (id) => [id].flat().join(", ");
   switch (operation.op) {
     case "add": return `${operation.step.id}: ${inWords(operation.step)}`;
+    case "use": return `${names(operation.gives)}: ${operation.instrument} from ${names(operation.from)}`;
     case "remake": return `${operation.step.id} made another way: ${inWords(operation.step)}`;
     case "remove": return `${names(operation.id)} removed`;
     case "move": return `${Object.keys(operation.points).join(", ")} dragged`;

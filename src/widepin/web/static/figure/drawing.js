@@ -147,12 +147,14 @@ export function pointsOf(figure) {
   return figure.ids.filter((id) => figure.isPoint(id) && figure.isDefined(id)).map((id) => figure.shape(id));
 }
 
-// What should be in view: all points, and circles unless they are far larger than what the points span.
+// What should be in view: points that are not hidden, and circles unless they are far larger than what the points span.
 export function outlineOf(figure) {
-  const points = pointsOf(figure);
+  const isShown = (id) => figure.isDefined(id) && !figure.step(id).hidden;
+  const shown = figure.ids.filter((id) => figure.isPoint(id) && isShown(id)).map((id) => figure.shape(id));
+  const points = shown.length ? shown : pointsOf(figure);
   const xs = points.map(([x]) => x), ys = points.map(([, y]) => y);
   const span = Math.max(1, Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys));
-  const circles = figure.ids.filter((id) => figure.kind(id) === "circle" && figure.isDefined(id));
+  const circles = figure.ids.filter((id) => figure.kind(id) === "circle" && isShown(id));
   return points.concat(circles.flatMap((id) => {
     const [x, y, rr] = figure.shape(id);
     const r = Math.sqrt(rr);

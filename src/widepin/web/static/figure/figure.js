@@ -37,12 +37,12 @@ export class Figure {
     return play({ ...this.#linked(step), inputs: this.#inputs(step, step.at) });
   }
 
-  // The shape that a step would make if another step were there.
-  previewWith(other, step) {
-    this.add(other);
-    const shape = this.preview(step);
-    this.#objects.delete(other.id);
-    return shape;
+  // The shapes that steps would make one after the other, by their ids, without adding them.
+  previewAll(steps) {
+    for (const step of steps) this.add(step);
+    const shapes = new Map(steps.map(({ id }) => [id, this.shape(id)]));
+    for (const { id } of steps) this.#objects.delete(id);
+    return shapes;
   }
 
   // Put a draggable point at a place; a sliding one at the nearest place on its curve.

@@ -3,6 +3,7 @@
 import { Drawing, curvePath, element, labelOf, looksOf, outlineOf } from "./drawing.js";
 import { Figure } from "./figure.js";
 import { noteText } from "./marks.js";
+import { renamed } from "./renaming.js";
 import { View } from "./view.js";
 
 const STRIDE = 0.02; // share of a drag that is never jumped over, so that what vanishes is seen where it was last
@@ -95,7 +96,7 @@ export class Picture {
       for (const look of looksOf(this.figure.step(id))) role.add(look);
       if (given.has(id)) role.add("given");
       if (model.has(id)) role.add(this.showsModel ? "model" : "hidden");
-      if (later.has(id) || put.has(id)) role.add("hidden");
+      if (later.has(id) || (put.has(id) && id !== latest)) role.add("hidden"); // what is told of is seen
       if (id === latest) role.add("lit");
       if (answer.has(id)) role.add(failed ? "broken" : "answer");
       return role;
@@ -125,12 +126,7 @@ export class Picture {
 function modelBeside({ model = [] }) {
   const own = new Map(model.map(({ id }) => [id, `model ${id}`]));
   const named = (id) => own.get(id) ?? id;
-  return model.map((step) => {
-    const made = { ...step, id: named(step.id), label: step.label ?? step.id };
-    if (step.from) made.from = step.from.map(named);
-    for (const choice of ["other_than", "nearest_to", "farthest_from"]) if (step[choice]) made[choice] = named(step[choice]);
-    return made;
-  });
+  return model.map((step) => renamed({ ...step, label: step.label ?? step.id }, named));
 }
 
 // The place at a share of a path of places at equal shares.

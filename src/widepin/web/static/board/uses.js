@@ -1,0 +1,91 @@
+// Instruments that are proven constructions: as the bench shows them, and what using one makes.
+
+import { curvePath, element, outlineOf } from "../figure/drawing.js";
+import { Figure } from "../figure/figure.js";
+import { Picture } from "../figure/picture.js";
+import { renamed } from "../figure/renaming.js";
+import { View } from "../figure/view.js";
+
+// An instrument as the bench and the sentence bar know it. proven: its name, takes, steps, gives, moves and figure.
+export function fromProven(proven, book) {
+  const { name, takes, moves } = proven;
+  const say = takes.flatMap(({ kind, name: as }, place) => [joined(name, place, takes.length), { kind, as }]);
+  return {
+    make: `use ${name}`, name, say, proven, most: null, drawing: () => miniature(proven.figure, book),
+    costs: `${moves} ${moves === 1 ? "move" : "moves"}`,
+  };
+}
+
+function joined(name, place, count) {
+  if (place === 0) return `${name} from`;
+  return place === count - 1 ? "and" : ",";
+}
+
+// The use of an instrument on these objects, as an operation. newId(make, taken): a free name.
+export function useOf({ name, takes, steps, gives, moves }, from, taken, newId) {
+  const names = new Map(takes.map((blank, place) => [blank.name, from[place]]));
+  const known = new Set(taken);
+  const give = (id, fresh) => {
+    names.set(id, fresh);
+    known.add(fresh);
+  };
+  for (const { id, make } of steps) if (gives.includes(id)) give(id, newId(make, known));
+  const result = names.get(gives[0]);
+  let number = 0;
+  for (const { id } of steps) {
+    if (names.has(id)) continue;
+    do number += 1; while (known.has(`${result}${number}`));
+    give(id, `${result}${number}`);
+  }
+  const rename = (id) => names.get(id);
+  const made = steps.map((step) => renamed(step, rename));
+  const results = made.map(({ id }) => id).filter((_, place) => gives.includes(steps[place].id));
+  return { op: "use", instrument: name, from, steps: made, gives: results, moves };
+}
+
+// Beside the paper while such an instrument is in hand: the figure that was proven, with the names of its blanks.
+export class ProvenFigure {
+  constructor(panel, book) {
+    this.panel = panel;
+    this.book = book;
+    this.shown = null;
+  }
+
+  show(proven) {
+    if (proven === this.shown) return;
+    this.shown = proven;
+    this.picture?.end();
+    this.panel.hidden = !proven;
+    this.picture = proven && new Picture(this.book, proven.figure, this.panel.querySelector("svg"), true);
+    this.picture?.paint();
+  }
+}
+
+// Whether a step was made within an instrument and is not its result.
+export function isHelper({ id, within }) {
+  return Boolean(within) && !within.gives.includes(id);
+}
+
+// How many moves a step counts; what the use of an instrument counts, its first result does.
+export function countOf({ id, make, within }, makes) {
+  if (within) return id === within.gives[0] ? within.moves : 0;
+  return makes[make].counts ? 1 : 0;
+}
+
+// The proven figure, small enough for a card: what is asked for thin, the results heavy.
+function miniature({ given, steps, answer }, book) {
+  const figure = new Figure(book, [...given, ...steps]);
+  const [width, height] = [26, 28];
+  const view = View.fitted(outlineOf(figure), width, height, 0.1);
+  const shown = [...given.map(({ id }) => id), ...answer];
+  return shown.map((id) => {
+    const weight = answer.includes(id) ? "result" : "asked";
+    if (figure.isPoint(id)) {
+      const [cx, cy] = view.toScreen(...figure.shape(id));
+      return element("circle", { cx, cy, r: 1.6, class: weight });
+    }
+    const path = curvePath(figure.kind(id), figure.shape(id), view, width, height);
+    path?.setAttribute("class", weight);
+    return path;
+  }).filter(Boolean);
+}

@@ -1,0 +1,8 @@
+// A step under other names; rename: id -> id, for its own and for what it is made from.
+
+export function renamed(step, rename) {
+  const made = { ...step, id: rename(step.id) };
+  if (step.from) made.from = step.from.map(rename);
+  for (const choice of ["other_than", "nearest_to", "farthest_from"]) if (step[choice]) made[choice] = rename(step[choice]);
+  return made;
+}
