@@ -12,6 +12,8 @@ TEACHERS_PAGES = [
     "/classes",
     "/classes/1",
     "/classes/1/roster",
+    "/classes/2/instruments",
+    "/sheets/1/instrument",
     "/classes/1/remove",
     "/assignments/3",
     "/hand-ins/1",

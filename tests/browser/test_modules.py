@@ -1,6 +1,10 @@
 """Modules of the board that can be tested alone, in the browser that runs them."""
 
+import random
+
 import pytest
+
+from widepin.documents.construction import write_step
 
 
 @pytest.fixture
@@ -43,6 +47,80 @@ def test_folding_is_the_same_as_in_python(run):
     logs = [add, [*add, back], [*add, back, back, again], [add[0], back, add[1], again], [back, again, add[2]]]
     folded = run("board/log.js", "return x.map((log) => m.fold(log).done.map(({ step }) => step.id));", logs)
     assert folded == [[step.id for step in fold(TASKS_BY_NAME["Centre line of a sill"], log).steps] for log in logs]
+
+
+def test_the_board_of_a_log_is_the_same_as_in_python(run):
+    """Random logs of operations that fit, with everything in them: added, used, removed, dragged, dressed, taken back."""
+    from widepin.school.state import fold
+
+    task, logs = random_logs(12)
+    setting = {"given": [write_step(step) for step in task.given], "start": []}
+    script = """return x.logs.map((log) => {
+      const { given, own, measures, notes } = m.stepsOf(x.setting, m.fold(log).done);
+      return { given, own: own.map(({ within, ...step }) => step), notes: notes.map(({ note, ...rest }) => rest) };
+    });"""
+    for log, shown in zip(logs, run("board/log.js", script, {"setting": setting, "logs": logs}), strict=True):
+        state = fold(task, log)
+        assert shown["given"] == state.documents(state.given)
+        assert shown["own"] == state.documents(state.steps)
+        assert shown["notes"] == list(state.laid.notes.values())
+
+
+def random_logs(count):
+    """A task, and random logs on it in which every operation fits; some use an instrument of several steps."""
+    from widepin.documents.task import read_task
+    from widepin.judge.instruments import instrument_of
+    from widepin.school.operations import read_operation
+    from widepin.school.shelf import SHELF
+    from widepin.school.state import OperationRefused, State
+
+    rng = random.Random(5)
+    centre = read_task(SHELF["perpendicular-bisector"].document())
+    rule = instrument_of(centre.given, centre.model, ["m"])
+    task = read_task(SHELF["circumcircle"].document())
+    logs = []
+    for _ in range(count):
+        state, log = State(task, {"Rule": (rule, 1)}), []
+        for number in range(60):
+            operation = random_operation(rng, list(state.kinds()), rule, number)
+            try:
+                read = read_operation(operation)
+                state.check(read)
+            except OperationRefused:
+                continue
+            state.apply(read)
+            log.append(operation)
+        assert state.steps or state.undone
+        logs.append(log)
+    assert {one["op"] for log in logs for one in log} >= {"add", "use", "remove", "move", "dress", "note", "take back"}
+    return task, logs
+
+
+def random_operation(rng, ids, rule, number):
+    def one():
+        return rng.choice(ids)
+
+    def place():
+        return [round(rng.uniform(0, 9), 2), round(rng.uniform(0, 9), 2)]
+
+    new = f"{rng.choice('efgEFG')}{rng.choice(['', number])}"
+    made = [f"{new}_{place}" for place in range(len(rule.steps))]
+    sources = [one(), one()]
+    uses = {"op": "use", "instrument": "Rule", "from": sources, "gives": list(rule.given_by(made)), "moves": 1}
+    return rng.choice(
+        [
+            {"op": "add", "step": {"id": new, "make": "free_point", "at": place()}},
+            {"op": "add", "step": {"id": new, "make": "circle", "from": sources}},
+            uses | {"steps": [write_step(step) for step in rule.made(sources, made)]},
+            {"op": "remake", "step": {"id": one(), "make": "free_point", "at": place()}},
+            {"op": "remove", "id": one()},
+            {"op": "move", "points": {one(): place()}},
+            {"op": "dress", "id": [one(), one()], "dress": {"hidden": rng.random() < 0.5}},
+            {"op": "note", "note": rng.choice("xyz"), "text": rng.choice(["", "a word"]), "at": place()},
+            {"op": "take back"},
+            {"op": "bring back"},
+        ]
+    )
 
 
 def test_a_view_converts_there_and_back_and_zooms_about_a_place(run):

@@ -42,6 +42,14 @@ def test_what_meets_in_the_figure_meets_in_the_drawing():
     assert ((bx - x) ** 2 + (by - y) ** 2) ** 0.5 == pytest.approx(r, abs=0.02)
 
 
+def test_what_is_hidden_is_drawn_only_where_it_is_told_of():
+    def circles(**what):
+        return [one for one in drawn(hidden={"c", "D"}, **what).findall(f"{SVG}circle") if float(one.get("r")) > 10]
+
+    assert len(circles()) == 1 and len(circles(lit="c")) == 3  # the second and its underlay
+    assert "D" not in [one.text for one in drawn(hidden={"c", "D"}).findall(f"{SVG}text")]
+
+
 def test_arcs_stand_where_something_was_marked():
     tree = drawn(arcs=True)
     arcs = [one.get("d") for one in tree.findall(f"{SVG}path") if "A" in one.get("d")]

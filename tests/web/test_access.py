@@ -3,7 +3,7 @@
 import pytest
 from sqlalchemy import select
 
-from widepin.school.models import Assignment, HandIn, Person, SchoolClass, TaskSheet, Work
+from widepin.school.models import Assignment, ClassInstrument, HandIn, Person, SchoolClass, TaskSheet, Work
 
 OK, AWAY, NO = 200, 302, 404
 
@@ -51,6 +51,14 @@ TABLE = {
         f"roster.{deed}": ("POST", AWAY, None, NO, NO, NO)
         for deed in ("renew", "renew_all", "archive", "remove", "remove_class")
     },
+    "instruments.index": ("GET", AWAY, OK, NO, NO, NO),
+    "instruments.from_task": ("GET", AWAY, NO, NO, NO, NO),
+    "instruments.ask_model": ("GET", AWAY, OK, NO, NO, NO),
+    "instruments.give_model": ("POST", AWAY, NO, NO, NO, NO),
+    "instruments.ask_work": ("GET", AWAY, OK, NO, NO, NO),
+    "instruments.give_work": ("POST", AWAY, NO, NO, NO, NO),
+    "instruments.ask_remove": ("GET", AWAY, OK, NO, NO, NO),
+    "instruments.remove": ("POST", AWAY, None, NO, NO, NO),
     "sheets.shelf": ("GET", AWAY, OK, OK, NO, NO),
     "sheets.on_shelf": ("GET", AWAY, OK, OK, NO, NO),
     "sheets.take": ("POST", AWAY, AWAY, AWAY, NO, NO),
@@ -102,10 +110,16 @@ def parameters(app):
             "work_id": attempt.work_id,
             "person_id": attempt.work.student_id,
             "sheet_id": session.scalars(select(TaskSheet.id).where(TaskSheet.title == "Centre line of a sill")).first(),
+            "instrument_id": instrument_of(session),
             "key": "midpoint",
             "part": "model",
             "filename": "look/look.css",
         }
+
+
+def instrument_of(session):
+    """An instrument of the first year's teacher."""
+    return session.scalars(select(ClassInstrument.id)).first()
 
 
 def test_the_table_names_every_url(app):

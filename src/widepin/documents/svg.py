@@ -61,22 +61,28 @@ def picture(
     lit: str | None = None,
     arcs: bool = False,
     frame: Sequence[Step] | None = None,
+    hidden: Collection[str] = (),
 ) -> str:
     """An SVG element of a construction as it is drawn.
 
     ``lit``: a step to bring out. ``arcs``: the student's circles as short arcs where something lies on them.
     ``frame``: steps whose extent the drawing has, so that a series of drawings keeps one; all of its own if None.
+    ``hidden``: ids of what is not drawn, but for the step that is brought out.
     """
     whole = Figure([*given, *(steps if frame is None else frame)])
-    _, extent = whole.drawn()
+    _, extents = whole.drawn()
+    extent = [one for node, one in zip(whole.nodes, extents, strict=True) if node.step.id not in hidden]
     figure = Figure([*given, *steps])
     _, shapes = figure.drawn()
     box = Box(extent)
     own = {step.id for step in steps}
     under, lines, marks = [], [], []
-    for node, shape in zip(figure.nodes, shapes, strict=True):
-        if not is_defined(shape):
-            continue
+    shown = [
+        (node, shape)
+        for node, shape in zip(figure.nodes, shapes, strict=True)
+        if is_defined(shape) and (node.step.id not in hidden or node.step.id == lit)
+    ]
+    for node, shape in shown:
         id_ = node.step.id
         if isinstance(shape, Point):
             marks += _mark(box, node.step, shape, id_ in own, id_ in answer or id_ == lit)
@@ -86,7 +92,7 @@ def picture(
         if id_ in answer or id_ == lit:
             under.append(_stroke(drawn, BRASS if id_ in answer else LIT, 3.2))
         lines.append(_stroke(drawn, GRAPHITE if id_ in own else INK, 0.6 if id_ in own else 1.2))
-    names = _names(box, figure, shapes)
+    names = _names(box, [(node.step.id, shape) for node, shape in shown if isinstance(shape, Point)])
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {WIDTH:.0f} {HEIGHT:.0f}">'
         + "".join([*under, *lines, *marks, *names])
@@ -152,14 +158,13 @@ def _mark(box: Box, step: Step, point: Point, own: bool, out: bool) -> list[str]
     return [*halo, f'<path d="{cross}" stroke="{INK}" stroke-width="0.8" fill="none"/>']
 
 
-def _names(box: Box, figure: Figure, shapes: Sequence[Shape]) -> list[str]:
+def _names(box: Box, points: Sequence[tuple[str, Point]]) -> list[str]:
     """The names of the points, away from the middle; twice each, since in print a halo would cover its own text."""
-    points = [(n, s) for n, s in zip(figure.nodes, shapes, strict=True) if isinstance(s, Point) and is_defined(s)]
     if not points:
         return []
     mx, my = (sum(float(part[axis]) for _, part in points) / len(points) for axis in (0, 1))
     texts = []
-    for node, point in points:
+    for id_, point in points:
         # Rather above than beside, where straights through the middle run.
         dx, dy = float(point.x) - mx, float(point.y) - my
         far = hypot(dx, dy) or 1.0
@@ -168,7 +173,7 @@ def _names(box: Box, figure: Figure, shapes: Sequence[Shape]) -> list[str]:
         x, y = box.at(point.x, point.y)
         place = f'x="{x + 6.5 * dx / far:.2f}" y="{y - 6.5 * dy / far + 2.4:.2f}" text-anchor="middle"'
         font = 'font-family="Alegreya, DejaVu Serif" font-style="italic" font-size="7"'
-        name = escape(node.step.id)
+        name = escape(id_)
         texts.append(f'<text {place} {font} fill="none" stroke="#ffffff" stroke-width="2">{name}</text>')
         texts.append(f'<text {place} {font} fill="{INK}">{name}</text>')
     return texts

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 
-from ..judge.task import MODEL, Allowance, Condition, Names, Task
+from ..judge.task import MODEL, Allowance, Condition, Names, Task, Use
 from ..judge.verdict import Outcome, Verdict
 from ..plane.steps import Step
 
@@ -203,6 +203,16 @@ def instruction(step: Step) -> str:
         case _:
             what = f"circle through {a}, {b} and {c}"
     return f"{step.id}: {what}"
+
+
+def instruction_to_use(use: Use, steps: Sequence[Step]) -> str:
+    """The use of an instrument as it is told to somebody who does it. ``steps``: those of the work.
+
+    >>> instruction_to_use(Use("Centre line", ("c", "d", "m"), ("m",), 1), [Step("c", "circle", ("A", "B"))])
+    'm: Centre line from A and B'
+    """
+    from_ = dict.fromkeys(source for step in steps if step.id in use.ids for source in step.parents)
+    return f"{listed(use.gives)}: {use.instrument} from {listed(one for one in from_ if one not in use.ids)}"
 
 
 def verdict_in_words(verdict: Verdict) -> str:

@@ -14,7 +14,7 @@ from ..judge.judging import judge
 from ..judge.task import Task
 from ..judge.task import Work as Submission
 from ..plane.steps import Step
-from .class_instruments import read_uses
+from .class_instruments import uses_in
 from .credit import credit_for
 from .models import Assignment, HandIn, TaskSheet, Work
 from .works import task_of
@@ -57,9 +57,7 @@ def judge_attempt(task: Task, assignment: Assignment, attempt: HandIn) -> None:
     document = attempt.document
     places = {step.id: step for part in ("given", "start") for step in read_steps(document[part])}
     lying = replace(task, given=placed(task.given, places), start=placed(task.start, places))
-    verdict = judge(
-        lying, Submission(read_steps(document["steps"]), document.get("answer"), read_uses(document.get("uses", [])))
-    )
+    verdict = judge(lying, Submission(read_steps(document["steps"]), document.get("answer"), uses_in(document)))
     attempt.outcome, attempt.moves = verdict.outcome, verdict.counts.moves
     attempt.verdict = write_verdict(verdict)
     attempt.credit = credit_for(verdict, task.budget, assignment.credit)

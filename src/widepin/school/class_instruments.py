@@ -96,6 +96,8 @@ def write_uses(uses: tuple[Use, ...]) -> list[dict[str, Any]]:
     ]
 
 
-def read_uses(values: list[dict[str, Any]]) -> tuple[Use, ...]:
-    """Uses of instruments from JSON that was kept."""
-    return tuple(Use(one["instrument"], tuple(one["ids"]), tuple(one["gives"]), one["moves"]) for one in values)
+def uses_in(document: dict[str, Any]) -> tuple[Use, ...]:
+    """The uses of instruments in the document of an attempt."""
+    return tuple(
+        Use(one["instrument"], tuple(one["ids"]), tuple(one["gives"]), one["moves"]) for one in document.get("uses", [])
+    )

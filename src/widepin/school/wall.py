@@ -17,7 +17,7 @@ from ..judge.counts import moves_of
 from ..judge.structure import moves_in_words, needed_by, points_put, structure
 from ..judge.task import Task
 from ..plane.steps import Step
-from .class_instruments import read_uses
+from .class_instruments import uses_in
 from .handins import figure_of
 from .models import Assignment, Person, Work
 from .progress import Standing, standing, who_has
@@ -105,7 +105,7 @@ def place_of(task: Task, student: Person, work: Work | None) -> Place:
         steps, uses = state.steps, state.uses
         figure: dict[str, Any] = state.figure
     elif handed_in is not None:
-        steps, uses = list(read_steps(handed_in.document["steps"])), read_uses(handed_in.document.get("uses", []))
+        steps, uses = list(read_steps(handed_in.document["steps"])), uses_in(handed_in.document)
         figure = figure_of(handed_in)
     else:
         steps, uses, figure = [], (), {}

@@ -9,8 +9,8 @@ from flask import Response, request
 
 from ..documents.construction import read_steps
 from ..documents.svg import picture
-from ..documents.words import Words, instruction, seals
-from ..judge.task import Task
+from ..documents.words import Words, instruction, instruction_to_use, seals
+from ..judge.task import Task, Use
 from ..plane.steps import Step
 from ..school.models import Assignment
 from ..school.wall import Place
@@ -20,15 +20,28 @@ SIGNS = {"good": "✓", "half": "~", "bad": "×"}
 """What stands before a seal in print, where there is no colour."""
 
 
-def handout(task: Task, steps: Sequence[Step], answer: Collection[str], title: str, whose: str) -> Response:
-    """A construction step by step. With ``arcs`` in the address, circles are short arcs as drawn by hand."""
+def handout(
+    task: Task,
+    steps: Sequence[Step],
+    answer: Collection[str],
+    title: str,
+    whose: str,
+    hidden: Collection[str] = (),
+    uses: Sequence[Use] = (),
+) -> Response:
+    """A construction step by step. With ``arcs`` in the address, circles are short arcs as drawn by hand.
+
+    ``hidden``: steps that are not drawn but when they are told of. What an instrument made at once is one step.
+    """
     arcs = "arcs" in request.args
+    within = {id_: use for use in uses for id_ in use.ids}
     rows = [
         {
-            "picture": picture(task.done, steps[: number + 1], (), step.id, arcs, frame=steps),
-            "words": instruction(step),
+            "picture": picture(task.done, steps[: number + 1], (), step.id, arcs, frame=steps, hidden=hidden),
+            "words": instruction_to_use(within[step.id], steps) if step.id in within else instruction(step),
         }
         for number, step in enumerate(steps)
+        if step.id not in within or step.id == within[step.id].gives[-1]
     ]
     return printed(
         title,
@@ -38,7 +51,7 @@ def handout(task: Task, steps: Sequence[Step], answer: Collection[str], title: s
         text=task.text,
         wanted=Words(task).wanted(),
         conditions=Words(task).conditions(),
-        first=picture(task.done, steps, answer, None, arcs),
+        first=picture(task.done, steps, answer, None, arcs, hidden=hidden),
         steps=rows,
     )
 
@@ -53,7 +66,9 @@ def wall_on_paper(assignment: Assignment, task: Task, places: Sequence[Place]) -
         given, start, own = (read_steps(place.figure[part]) for part in ("given", "start", "steps"))
         rows.append(
             {
-                "picture": picture([*given, *start], own, place.figure.get("answer", ())),
+                "picture": picture(
+                    [*given, *start], own, place.figure.get("answer", ()), hidden=hidden_in(place.figure)
+                ),
                 "words": place.student.name,
                 "seals": [
                     f"{SIGNS.get(state, '')} {word}" for word, state, _ in seals(best.outcome, best.moves, task.budget)
@@ -71,3 +86,8 @@ def wall_on_paper(assignment: Assignment, task: Task, places: Sequence[Place]) -
         first=picture(task.done, ()),
         steps=rows,
     )
+
+
+def hidden_in(figure: dict[str, Any]) -> set[str]:
+    """The ids of the hidden objects of a figure in JSON."""
+    return {step["id"] for part in ("given", "start", "steps") for step in figure[part] if step.get("hidden")}

@@ -13,13 +13,14 @@ from ...documents.explaining import explained, mend_in_words, what_stays_true, w
 from ...documents.verdict import read_verdict
 from ...documents.words import listed
 from ...school import handins, reviewing
+from ...school.class_instruments import uses_in
 from ...school.models import HandIn
 from ...school.progress import standings
 from ...school.works import task_of
 from ..access import me, own_hand_in, students_only, teachers_only, visible_hand_in
 from ..database import session
 from ..figures import shape_pictures, told_figure
-from ..handouts import handout
+from ..handouts import handout, hidden_in
 
 
 @login_required
@@ -36,6 +37,7 @@ def show(attempt: HandIn, trouble: str | None = None) -> str:
     level = assignment.help if mine else "break"
     verdict = read_verdict(attempt.verdict)
     report = verdict.report if level == "break" else None
+    helpers = {id_ for use in uses_in(attempt.document) for id_ in use.helpers}
     return render_template(
         "handins/hand_in.html",
         attempt=attempt,
@@ -47,6 +49,7 @@ def show(attempt: HandIn, trouble: str | None = None) -> str:
         asked=what_was_asked(report, task) if report else [],
         truths=what_stays_true(report, task) if report else [],
         shapes=shape_pictures(report.shapes) if report else [],
+        chosen_steps=[step for step in attempt.document["steps"] if step["id"] not in helpers],
         shortest=handins.shortest_sound(session(), assignment),
         figure=told_figure(attempt, level) | ({} if mine else {"model": assignment.sheet.document.get("model", [])}),
         figure_of=lambda one: told_figure(one, level),
@@ -73,7 +76,15 @@ def on_paper(hand_in_id: int) -> Any:
     task, document = task_of(attempt.work.assignment), attempt.document
     lying = replace(task, given=read_steps(document["given"]), start=read_steps(document["start"]))
     answer = (attempt.verdict["answer"] or {}).values()
-    return handout(lying, read_steps(document["steps"]), answer, task.title, attempt.work.student.name)
+    return handout(
+        lying,
+        read_steps(document["steps"]),
+        answer,
+        task.title,
+        attempt.work.student.name,
+        hidden_in(document),
+        uses_in(document),
+    )
 
 
 @login_required

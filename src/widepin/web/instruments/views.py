@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from typing import Any
 
 from flask import flash, redirect, render_template, request, url_for
@@ -109,8 +109,18 @@ def give(proven: Proven, title: str) -> Any:
 def takes_and_gives(instrument: Instrument) -> str:
     """What an instrument asks for and what it makes, in words."""
     kinds = {step.id: MAKES[step.make].gives for step in instrument.steps}
-    asks = listed(f"{blank.kind} {blank.name}" for blank in instrument.takes)
-    return f"From {asks} it makes {listed(f'{kinds[id_]} {id_}' for id_ in instrument.gives)}."
+    asks = of_each_kind((blank.kind, blank.name) for blank in instrument.takes)
+    return f"From {asks} it makes {of_each_kind((kinds[id_], id_) for id_ in instrument.gives)}."
+
+
+def of_each_kind(objects: Iterable[tuple[str, str]]) -> str:
+    """Kinds and names in words: the points A and B, and the line g."""
+    by_kind: dict[str, list[str]] = {}
+    for kind, name in objects:
+        by_kind.setdefault(kind, []).append(name)
+    return ", and ".join(
+        f"the {kind}{'s' if len(names) > 1 else ''} {listed(names)}" for kind, names in by_kind.items()
+    )
 
 
 @teachers_only

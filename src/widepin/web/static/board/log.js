@@ -1,6 +1,7 @@
-// The operations of a work, folded into its steps: the browser's twin of src/widepin/school/operations.py.
+// The operations of a work, folded into its steps: the browser's twin of src/widepin/school/state.py.
 
 import { renamed } from "../figure/renaming.js";
+import { freshNames } from "./uses.js";
 
 export function fold(log) {
   const done = [], undone = [];
@@ -98,7 +99,10 @@ export function rebased(pending, taken, newId) {
       operation.step = renamed(operation.step, rename);
     } else if (operation.op === "use") {
       operation.from = operation.from.map(rename);
-      operation.steps.forEach(fresh);
+      if (operation.steps.some(({ id }) => known.has(id))) {
+        for (const [id, other] of freshNames(operation.steps, operation.gives, known, newId)) names.set(id, other);
+      }
+      for (const { id } of operation.steps) known.add(rename(id));
       operation.steps = operation.steps.map((step) => renamed(step, rename));
       operation.gives = operation.gives.map(rename);
     } else if (operation.op === "remake") {

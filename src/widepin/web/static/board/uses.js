@@ -23,24 +23,30 @@ function joined(name, place, count) {
 
 // The use of an instrument on these objects, as an operation. newId(make, taken): a free name.
 export function useOf({ name, takes, steps, gives, moves }, from, taken, newId) {
-  const names = new Map(takes.map((blank, place) => [blank.name, from[place]]));
+  const names = new Map([...takes.map((blank, place) => [blank.name, from[place]]), ...freshNames(steps, gives, taken, newId)]);
+  const rename = (id) => names.get(id);
+  const made = steps.map((step) => renamed(step, rename));
+  const results = made.map(({ id }) => id).filter((_, place) => gives.includes(steps[place].id));
+  return { op: "use", instrument: name, from, steps: made, gives: results, moves };
+}
+
+// Names for what a use makes: id -> id. Results are named as any step is, helpers after the first result: d, d1, d2.
+export function freshNames(steps, gives, taken, newId) {
   const known = new Set(taken);
+  const names = new Map();
   const give = (id, fresh) => {
     names.set(id, fresh);
     known.add(fresh);
   };
   for (const { id, make } of steps) if (gives.includes(id)) give(id, newId(make, known));
-  const result = names.get(gives[0]);
+  const result = names.get(steps.find(({ id }) => gives.includes(id)).id);
   let number = 0;
   for (const { id } of steps) {
     if (names.has(id)) continue;
     do number += 1; while (known.has(`${result}${number}`));
     give(id, `${result}${number}`);
   }
-  const rename = (id) => names.get(id);
-  const made = steps.map((step) => renamed(step, rename));
-  const results = made.map(({ id }) => id).filter((_, place) => gives.includes(steps[place].id));
-  return { op: "use", instrument: name, from, steps: made, gives: results, moves };
+  return names;
 }
 
 // Beside the paper while such an instrument is in hand: the figure that was proven, with the names of its blanks.
