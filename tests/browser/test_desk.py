@@ -175,7 +175,7 @@ def test_a_task_is_made_from_nothing_and_assigned(teacher):
     expect(teacher.get_by_label("Due")).to_have_value("2031-05-06T12:00")
     teacher.get_by_label("Attempts").fill("2")
     teacher.get_by_role("button", name="Assign", exact=True).click()
-    expect(teacher.get_by_text("due Tuesday, 6 May")).to_be_visible()
+    expect(teacher.get_by_text("due Tuesday 6 May at 12:00")).to_be_visible()
 
 
 def test_a_blank_is_filled_by_clicking_in_the_figure_and_what_is_wrong_is_marked(teacher):

@@ -5,7 +5,7 @@ from dataclasses import replace
 import pytest
 
 from widepin.documents.task import read_task
-from widepin.judge.rehearsal import mutants, proposed, rehearse
+from widepin.judge.rehearsal import mutants, proposed, rehearse, the_same
 from widepin.judge.task import Allowance, Condition
 from widepin.judge.verdict import Outcome
 from widepin.school.shelf import SHELF
@@ -25,6 +25,35 @@ def test_the_tasks_of_the_shelf_pass_their_rehearsal(key):
 def test_the_other_side_is_shown_as_passing_too():
     (mutant, *_) = rehearse(task("equilateral-triangle")).passing
     assert mutant.changed == "C" and not mutant.by_eye
+
+
+MIRRORED = {
+    "sixty-degrees": ["equal_length"],
+    "equilateral-triangle": ["equal_length"],
+    "thirty-degrees": [],
+    "perpendicular-at-an-end": [],
+    "isosceles-right": [],
+    "tangent-from-a-point": [],
+    "square-on-a-side": [],
+    "hexagon-on-a-side": [],
+}
+"""Models whose answer has a mirror image, with what could be asked for so that both count."""
+
+
+@pytest.mark.parametrize("key", SHELF)
+def test_asking_for_the_models_objects_shuts_the_other_side_out(key):
+    own = task(key)
+    strict = replace(own, conditions=tuple(the_same(one) for one in own.wanted))
+    tried = rehearse(strict)
+    assert bool(tried.shut_out) == (key in MIRRORED)
+    assert [one.rel for one in tried.looser] == MIRRORED.get(key, [])
+    if tried.looser:
+        assert rehearse(replace(own, conditions=tried.looser)).shut_out == ()
+
+
+@pytest.mark.parametrize("key", MIRRORED)
+def test_tasks_of_the_shelf_take_both_sides(key):
+    assert rehearse(task(key)).shut_out == ()
 
 
 def test_conditions_that_leave_too_much_open_are_shown():

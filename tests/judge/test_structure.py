@@ -2,6 +2,7 @@
 
 from widepin.documents.construction import read_steps
 from widepin.judge.structure import moves_in_words, needed_by, points_put, structure
+from widepin.judge.task import Use
 from widepin.school.shelf import SHELF
 from widepin.school.shelf.notation import steps as from_lines
 
@@ -41,6 +42,8 @@ def test_models_of_the_shelf_that_differ_are_told_apart():
 def test_what_a_construction_is_made_with():
     steps = lines(BISECTOR + "\nz circle D E")
     assert moves_in_words(steps, needed_by(steps, ["m"])) == "2 circles, 1 line"
+    both = Use("Both rounds", ("c", "d"), ("c", "d"), 1)
+    assert moves_in_words(steps, needed_by(steps, ["m"]), [both]) == "1 × Both rounds, 1 line"
 
 
 def test_places_of_own_points_are_told():

@@ -19,8 +19,19 @@ def test_everybody_has_a_place(session, assignment):
     places = wall.wall_of(session, assignment)
     assert [one.student for one in places] == assignment.school_class.students
     groups = wall.grouped(places, "trouble")
-    assert sum(len(members) for _, members in groups) == len(places)
-    assert [len(members) for _, members in groups] == sorted((len(members) for _, members in groups), reverse=True)
+    assert sum(len(group.places) for group in groups) == len(places)
+    assert [len(group.places) for group in groups] == sorted((len(group.places) for group in groups), reverse=True)
+
+
+def test_works_of_one_method_share_a_picture_of_what_their_answer_is_made_from(session, assignment):
+    places = wall.wall_of(session, assignment)
+    for group in wall.grouped(places, "method"):
+        assert len({place.method for place in group.places}) == 1
+        assert (group.essence is not None) == bool(group.places[0].method)
+        if group.essence:
+            made = {step["id"] for step in group.essence["steps"]}
+            assert set(group.essence["answer"]) <= made
+            assert made <= {step["id"] for step in group.places[0].standing.best.document["steps"]}
 
 
 def test_a_place_shows_the_board_as_it_stands_once_something_was_done_since(session, assignment):

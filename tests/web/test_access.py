@@ -61,6 +61,7 @@ TABLE = {
     "instruments.remove": ("POST", AWAY, None, NO, NO, NO),
     "sheets.shelf": ("GET", AWAY, OK, OK, NO, NO),
     "sheets.on_shelf": ("GET", AWAY, OK, OK, NO, NO),
+    "sheets.known_as_json": ("GET", AWAY, OK, OK, NO, NO),
     "sheets.take": ("POST", AWAY, AWAY, AWAY, NO, NO),
     "sheets.create": ("POST", AWAY, AWAY, AWAY, NO, NO),
     "sheets.read": ("POST", AWAY, AWAY, AWAY, NO, NO),

@@ -15,6 +15,7 @@
 ``costs``       elementary moves and geometrography
 ``measured``    the values that a condition is about
 ``report``      what a verdict can say beyond its outcome
+``rehearsal``   trying a task before students do; ``mirrored``, answers on the other side
 ``references``  whether the point that a crossing refers to lies on both curves
 ``alike``       rows of numbers that agree
 ``verdict``     the outcomes and what is said with them

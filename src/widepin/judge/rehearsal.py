@@ -16,6 +16,7 @@ from ..plane.makes import MAKES
 from ..plane.shapes import Kind, Point
 from ..plane.steps import Step
 from .judging import judge
+from .mirrored import mirror_images
 from .task import MODEL, TOOLS, Allowance, Condition, Task, Wanted, Work
 from .verdict import Outcome, Refusal, Verdict
 
@@ -39,12 +40,16 @@ class Rehearsal:
 
     ``model``: the verdict on the model with every tool allowed. ``refusal``: why the task's own tools cannot build it.
     ``moves``: of the model. ``stands_empty``: whether a work without steps is right. ``passing``: mutants that pass.
+    ``shut_out``: models whose answer is a mirror image, and wrong by the conditions; ``looser``: conditions that these
+    fulfil as the model does, where some are known.
     """
 
     model: Verdict
     refusal: Refusal | None
     stands_empty: bool
     passing: tuple[Mutant, ...] = ()
+    shut_out: tuple[tuple[Step, ...], ...] = ()
+    looser: tuple[Condition, ...] = ()
 
     @property
     def is_solved(self) -> bool:
@@ -66,7 +71,15 @@ def rehearse(task: Task) -> Rehearsal:
     within = judge(replace(task, start=()), Work(task.model), report=False)
     empty = judge(free, Work(()), report=False)
     passing = tuple(islice(standing(free), MOST_SHOWN)) if model.outcome is Outcome.SOUND else ()
-    return Rehearsal(model, within.refusal, empty.outcome is not Outcome.WRONG, passing)
+    shut = shut_out(free) if model.outcome is Outcome.SOUND and pointed else ()
+    looser = looser_conditions(free, shut) if shut else ()
+    return Rehearsal(model, within.refusal, empty.outcome is not Outcome.WRONG, passing, shut, looser)
+
+
+def shut_out(task: Task) -> tuple[tuple[Step, ...], ...]:
+    """Mirror images of the model that are wrong by the task's conditions."""
+    wrong = (one for one in mirror_images(task) if judge(task, Work(one), report=False).outcome is Outcome.WRONG)
+    return tuple(islice(wrong, MOST_SHOWN))
 
 
 def standing(task: Task) -> Iterator[Mutant]:
@@ -80,6 +93,36 @@ def standing(task: Task) -> Iterator[Mutant]:
         passes = judge(task, work, report=False).outcome is Outcome.SOUND
         if passes and judge(strict, work, report=False).outcome is Outcome.WRONG:
             yield mutant
+
+
+def looser_conditions(task: Task, images: Sequence[tuple[Step, ...]]) -> tuple[Condition, ...]:
+    """Conditions that hold of the model and of its mirror images: what is true of the model in the place of "the same".
+
+    None where nothing is asked for so, or where not enough is known to hold the answer fast.
+    """
+    names = [one.name for one in task.wanted]
+    rest = tuple(one for one in task.conditions if one not in map(the_same, task.wanted))
+    if len(rest) == len(task.conditions):
+        return ()
+    _, others = proposed(task.given, task.model, names)
+    looser = tuple(dict.fromkeys((*rest, *others)))
+    freedom = sum(FREEDOM[MAKES[step.make].gives] for step in task.model if step.id in names)
+    if sum(bound_by(one) for one in looser) < freedom:
+        return ()
+    loose = replace(task, conditions=looser)
+    sound = all(judge(loose, Work(one), report=False).outcome is Outcome.SOUND for one in images)
+    return looser if sound else ()
+
+
+FREEDOM = {Kind.POINT: 2, Kind.LINE: 2, Kind.RAY: 3, Kind.SEGMENT: 4, Kind.CIRCLE: 3}
+"""How many numbers say where an object lies."""
+
+
+def bound_by(condition: Condition) -> int:
+    """How many numbers a condition of equality settles at most; inequalities settle none."""
+    many = len(condition.of) - 1
+    settled = {"equal_length": many, "equal_angle": many, "midpoint": 2, "same": 2}
+    return settled.get(condition.rel, int(condition.rel in ("on", "parallel", "perpendicular", "tangent", "ratio")))
 
 
 def the_same(wanted: Wanted) -> Condition:

@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterable, Sequence
+from collections.abc import Collection, Iterable, Sequence
 from hashlib import sha256
 
 from ..plane.makes import MAKES
 from ..plane.steps import Step
+from .counts import by_hand
+from .task import Use
 
 UNORDERED = ("line", "segment", "midpoint", "perpendicular_bisector", "circle_through", "intersection")
 """Makes whose sources may trade places without changing the object, but for which crossing is meant."""
@@ -37,12 +39,16 @@ def _short(text: str) -> str:
     return sha256(text.encode()).hexdigest()[:16]
 
 
-def moves_in_words(steps: Sequence[Step], needed: Iterable[str]) -> str:
-    """What a construction is made with: 3 circles, 1 line."""
-    wanted = set(needed)
-    counts = Counter(step.make for step in steps if step.id in wanted and MAKES[step.make].counts)
+def moves_in_words(steps: Sequence[Step], needed: Collection[str], uses: Sequence[Use] = ()) -> str:
+    """What a construction is made with: 1 × Centre line, 3 circles, 1 line."""
+    moves = [step.make for step in by_hand(steps, uses) if step.id in needed and MAKES[step.make].counts]
+    used = Counter(use.instrument for use in uses if not set(needed).isdisjoint(use.ids))
     return ", ".join(
-        f"{count} {make.replace('_', ' ')}{'s' if count > 1 else ''}" for make, count in counts.most_common()
+        [f"{count} × {instrument}" for instrument, count in used.most_common()]
+        + [
+            f"{count} {make.replace('_', ' ')}{'s' if count > 1 else ''}"
+            for make, count in Counter(moves).most_common()
+        ]
     )
 
 

@@ -8,7 +8,7 @@ from datetime import datetime
 from typing import Any
 
 from sqlalchemy import select
-from sqlalchemy.orm import Session
+from sqlalchemy.orm import Session, selectinload
 
 from ..documents.explaining import HELP
 from ..documents.reading import Unreadable
@@ -97,6 +97,25 @@ def assign(session: Session, sheet: TaskSheet, school_class: SchoolClass, terms:
     session.add(made)
     session.flush()
     return made
+
+
+def with_tasks(session: Session, *classes: SchoolClass) -> list[SchoolClass]:
+    """Classes with all that a choice of terms shows of them, in a fixed number of queries.
+
+    Their students, their instruments, and their tasks with titles alone.
+    """
+    tasks = selectinload(SchoolClass.assignments)
+    wanted = (
+        select(SchoolClass)
+        .where(SchoolClass.id.in_(one.id for one in classes))
+        .options(
+            tasks.selectinload(Assignment.sheet).load_only(TaskSheet.title),
+            selectinload(SchoolClass.instruments).selectinload(ClassInstrument.assignments),
+            selectinload(SchoolClass.students),
+        )
+        .order_by(SchoolClass.name)
+    )
+    return list(session.scalars(wanted))
 
 
 def terms_as_typed(assignment: Assignment) -> dict[str, str]:

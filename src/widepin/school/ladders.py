@@ -41,6 +41,7 @@ def assign_ladder(session: Session, sheet: TaskSheet, school_class: SchoolClass,
     for number, document in enumerate(documents, 1):
         document = {**document, "title": f"{sheet.title[:170]}, rung {number} of {len(documents)}"}
         rung = new_sheet(session, sheet.owner, document, sheet.topic)
+        rung.ladder_of = sheet.family
         rung.policy = Policy.model_validate(sheet.policy).model_dump()
         below = made[-1] if made else terms.after
         made.append(assign(session, rung, school_class, replace(terms, after=below)))

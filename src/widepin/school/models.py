@@ -113,6 +113,7 @@ class TaskSheet(Base):
     version: Mapped[int] = mapped_column(default=1, server_default="1")
     topic: Mapped[str] = mapped_column(String(60), default="", server_default="")
     policy: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict, server_default="{}")
+    ladder_of: Mapped[int | None]  # the family of the task that this is a rung of; rungs do not stand on the shelf
 
     owner: Mapped[Person] = relationship()
 

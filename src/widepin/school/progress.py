@@ -37,6 +37,7 @@ class ToDo:
     standing: Standing
     closed: str | None
     comments: int = 0  # on the latest attempt, by others
+    waits: bool = False  # whether it is closed because it is not open yet
 
     @property
     def climbed(self) -> int:
@@ -115,13 +116,15 @@ def to_do(session: Session, student: Person, at: datetime | None = None) -> list
     ]
     rows = [(assignment, standing(student, works.get(assignment.id))) for assignment in own]
     solved = {assignment.id for assignment, one in rows if is_solved(one.best)}
+    at = at or now()
     said = said_to(session, student)
     return [
         ToDo(
             assignment,
             one,
-            why_closed(assignment, solved, at or now()),
+            why_closed(assignment, solved, at),
             said.get(one.latest.id, 0) if one.latest else 0,
+            assignment.opens is not None and at < assignment.opens,
         )
         for assignment, one in rows
     ]

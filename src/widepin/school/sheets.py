@@ -6,7 +6,7 @@ from secrets import randbits
 from typing import Any
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
-from sqlalchemy import delete, func, select
+from sqlalchemy import delete, func, or_, select
 from sqlalchemy.orm import Session
 
 from ..documents.construction import read_steps
@@ -94,8 +94,9 @@ def new_sheet(session: Session, owner: Person, document: dict[str, Any], topic: 
 
 
 def own_sheets(session: Session, owner: Person) -> list[TaskSheet]:
-    """The latest version of each task of a teacher's, the newest task first."""
-    every = session.scalars(select(TaskSheet).where(TaskSheet.owner_id == owner.id).order_by(TaskSheet.version))
+    """The latest version of each task of a teacher's, the newest task first, without rungs of ladders."""
+    on_shelf = select(TaskSheet).where(TaskSheet.owner_id == owner.id, TaskSheet.ladder_of.is_(None))
+    every = session.scalars(on_shelf.order_by(TaskSheet.version))
     latest = {sheet.family: sheet for sheet in every}
     return sorted(latest.values(), key=lambda sheet: -sheet.family)
 
@@ -130,7 +131,13 @@ def change(
     checked = read_policy(policy) if policy is not None else sheet.policy
     if is_assigned(session, sheet):
         newest = session.scalar(select(func.max(TaskSheet.version)).where(TaskSheet.family == sheet.family)) or 1
-        sheet = TaskSheet(owner_id=sheet.owner_id, family=sheet.family, version=newest + 1, topic=sheet.topic)
+        sheet = TaskSheet(
+            owner_id=sheet.owner_id,
+            family=sheet.family,
+            version=newest + 1,
+            topic=sheet.topic,
+            ladder_of=sheet.ladder_of,
+        )
         session.add(sheet)
     sheet.title, sheet.document, sheet.policy = title, document, checked
     sheet.topic = sheet.topic if topic is None else topic[:60]
@@ -225,6 +232,7 @@ def figure_named(name: str) -> list[dict[str, Any]]:
 
 
 def remove_sheet(session: Session, sheet: TaskSheet) -> None:
-    """Delete the versions of a task that are not assigned."""
+    """Delete the versions of a task, and the rungs made of it, that are not assigned."""
     used = select(Assignment.sheet_id)
-    session.execute(delete(TaskSheet).where(TaskSheet.family == sheet.family, TaskSheet.id.not_in(used)))
+    of_task = or_(TaskSheet.family == sheet.family, TaskSheet.ladder_of == sheet.family)
+    session.execute(delete(TaskSheet).where(of_task, TaskSheet.id.not_in(used)))

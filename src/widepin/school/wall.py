@@ -19,7 +19,7 @@ from ..judge.task import Task
 from ..plane.steps import Step
 from .class_instruments import uses_in
 from .handins import figure_of
-from .models import Assignment, Person, Work
+from .models import Assignment, HandIn, Person, Work
 from .progress import Standing, standing, who_has
 from .state import fold
 from .works import task_of
@@ -42,7 +42,8 @@ class Place:
     """A student's place on the wall.
 
     ``work``: also of a board that was only opened. ``figure``: what is drawn there. ``group``: its heading for each of
-    GROUPS. ``same_as``: who has the same points.
+    GROUPS. ``method``: what works have in common that build the answer in the same way. ``same_as``: who has the same
+    points.
     """
 
     student: Person
@@ -52,6 +53,7 @@ class Place:
     steps: list[Step]
     moves: int
     group: dict[str, str]
+    method: str = ""
     same_as: list[str] = field(default_factory=list)
 
     def presence(self, at: datetime) -> tuple[str, str]:
@@ -109,26 +111,25 @@ def place_of(task: Task, student: Person, work: Work | None) -> Place:
         figure = figure_of(handed_in)
     else:
         steps, uses, figure = [], (), {}
-    return Place(student, one, work, figure, steps, moves_of(steps, uses), groups_of(task, one))
+    place = Place(student, one, work, figure, steps, moves_of(steps, uses), dict.fromkeys(GROUPS, "Not handed in"))
+    if one.best is not None:
+        place.group, place.method = groups_of(task, one.best)
+    return place
 
 
-def groups_of(task: Task, one: Standing) -> dict[str, str]:
-    """What a student's best attempt is grouped under."""
-    best = one.best
-    if best is None:
-        return dict.fromkeys(GROUPS, "Not handed in")
-    steps = read_steps(best.document["steps"])
+def groups_of(task: Task, best: HandIn) -> tuple[dict[str, str], str]:
+    """What an attempt is grouped under, and what it has in common with those of the same method."""
+    steps, uses = read_steps(best.document["steps"]), uses_in(best.document)
     answer = (best.verdict["answer"] or {}).values()
-    method = "No answer that looks right"
-    if answer:
-        needed = needed_by(steps, answer)
-        tag = structure((step.id for step in task.done), steps, answer)
-        method = f"{moves_in_words(steps, needed) or 'no moves'} ({tag[:4]})"
-    return {
+    group = {
         "trouble": what_went_wrong(best.verdict, best.moves, task.budget),
-        "method": method,
+        "method": "No answer that looks right",
         "moves": f"{best.moves} {'move' if best.moves == 1 else 'moves'}",
     }
+    if not answer:
+        return group, ""
+    group["method"] = moves_in_words(steps, needed_by(steps, answer), uses) or "no moves"
+    return group, structure((step.id for step in task.done), steps, answer)
 
 
 def mark_the_same(places: Sequence[Place]) -> None:
@@ -142,9 +143,31 @@ def mark_the_same(places: Sequence[Place]) -> None:
             place.same_as = [other.student.name for other in alike if other is not place]
 
 
-def grouped(places: Sequence[Place], by: str) -> list[tuple[str, list[Place]]]:
-    """Places under their headings, the largest group first, those not handed in last."""
-    groups: dict[str, list[Place]] = defaultdict(list)
+@dataclass(frozen=True)
+class Group:
+    """Places that belong together. ``essence``: for a method, the figure of what the answer is made from, else None."""
+
+    heading: str
+    places: list[Place]
+    essence: dict[str, Any] | None = None
+
+
+def grouped(places: Sequence[Place], by: str) -> list[Group]:
+    """Places in groups, the largest first, those not handed in last."""
+    groups: dict[tuple[str, str], list[Place]] = defaultdict(list)
     for place in places:
-        groups[place.group[by]].append(place)
-    return sorted(groups.items(), key=lambda group: (group[0] == "Not handed in", -len(group[1]), group[0]))
+        groups[place.group[by], place.method if by == "method" else ""].append(place)
+    found = [
+        Group(heading, members, essence_of(members[0]) if method else None)
+        for (heading, method), members in groups.items()
+    ]
+    return sorted(found, key=lambda group: (group.heading == "Not handed in", -len(group.places), group.heading))
+
+
+def essence_of(place: Place) -> dict[str, Any]:
+    """The figure of a student's best attempt without the steps that its answer is not made from."""
+    assert place.standing.best is not None
+    figure = figure_of(place.standing.best)
+    needed = needed_by(read_steps(figure["steps"]), figure["answer"])
+    shown = [{**step, "hidden": False} for step in figure["steps"] if step["id"] in needed]
+    return {**figure, "steps": shown, "breaks": None, "notes": []}

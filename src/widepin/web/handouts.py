@@ -13,7 +13,7 @@ from ..documents.words import Words, instruction, instruction_to_use, seals
 from ..judge.task import Task, Use
 from ..plane.steps import Step
 from ..school.models import Assignment
-from ..school.wall import Place
+from ..school.wall import Group, Place
 from .printing import printed
 
 SIGNS = {"good": "✓", "half": "~", "bad": "×"}
@@ -56,27 +56,14 @@ def handout(
     )
 
 
-def wall_on_paper(assignment: Assignment, task: Task, places: Sequence[Place]) -> Response:
-    """The works of a class on paper, with their seals."""
+def wall_on_paper(assignment: Assignment, task: Task, groups: Sequence[Group]) -> Response:
+    """The works of a class on paper, in groups, with their seals."""
     rows: list[dict[str, Any]] = []
-    for place in places:
-        if not place.figure:
-            continue
-        best = place.standing.best
-        given, start, own = (read_steps(place.figure[part]) for part in ("given", "start", "steps"))
-        rows.append(
-            {
-                "picture": picture(
-                    [*given, *start], own, place.figure.get("answer", ()), hidden=hidden_in(place.figure)
-                ),
-                "words": place.student.name,
-                "seals": [
-                    f"{SIGNS.get(state, '')} {word}" for word, state, _ in seals(best.outcome, best.moves, task.budget)
-                ]
-                if best
-                else ["begun"],
-            }
-        )
+    for group in groups:
+        cards = [card_on_paper(place, task.budget) for place in group.places if place.figure]
+        if cards:
+            cards[0]["heading"] = f"{group.heading}: {len(cards)}"
+        rows += cards
     return printed(
         f"{assignment.school_class.name}, {task.title}",
         "handout.html",
@@ -86,6 +73,20 @@ def wall_on_paper(assignment: Assignment, task: Task, places: Sequence[Place]) -
         first=picture(task.done, ()),
         steps=rows,
     )
+
+
+def card_on_paper(place: Place, budget: int | None) -> dict[str, Any]:
+    """A student's work on the wall: picture, name, seals."""
+    best, figure = place.standing.best, place.figure
+    given, start, own = (read_steps(figure[part]) for part in ("given", "start", "steps"))
+    shown = [
+        f"{SIGNS.get(state, '')} {word}" for word, state, _ in (seals(best.outcome, best.moves, budget) if best else ())
+    ]
+    return {
+        "picture": picture([*given, *start], own, figure.get("answer", ()), hidden=hidden_in(figure)),
+        "words": place.student.name,
+        "seals": shown or ["begun"],
+    }
 
 
 def hidden_in(figure: dict[str, Any]) -> set[str]:

@@ -95,14 +95,12 @@ def assignment(assignment_id: int) -> str:
 
 def show(found: Assignment, trouble: str | None = None) -> str:
     """The page of an assignment; with what is wrong with terms that were typed."""
-    task = task_of(found)
-    by = request.args.get("by", "trouble")
-    if by not in wall.GROUPS:
-        abort(404)
+    task, by = task_of(found), grouped_by()
     places = wall.wall_of(session(), found)
     return render_template(
         "classes/assignment.html",
         assignment=found,
+        own_class=assigning.with_tasks(session(), found.school_class),
         task=task,
         words=Words(task),
         figure=task_figure(task),
@@ -117,6 +115,14 @@ def show(found: Assignment, trouble: str | None = None) -> str:
         trouble=trouble,
         levels=HELP_IN_WORDS,
     )
+
+
+def grouped_by() -> str:
+    """What the works are to be grouped by; 404 for anything else."""
+    by = request.args.get("by", wall.GROUPS[0])
+    if by not in wall.GROUPS:
+        abort(404)
+    return by
 
 
 @teachers_only
@@ -142,7 +148,7 @@ def changes(assignment_id: int) -> Any:
 def on_paper(assignment_id: int) -> Response:
     """The class wall as a PDF."""
     found = taught_assignment(assignment_id)
-    return wall_on_paper(found, task_of(found), wall.wall_of(session(), found))
+    return wall_on_paper(found, task_of(found), wall.grouped(wall.wall_of(session(), found), grouped_by()))
 
 
 @teachers_only

@@ -13,6 +13,7 @@ from ...documents.words import listed
 from ...judge.instruments import Instrument, NoInstrument
 from ...plane.makes import MAKES
 from ...school import class_instruments
+from ...school.assigning import with_tasks
 from ...school.models import SchoolClass
 from ..access import me, own_class, own_sheet, taught_hand_in, taught_instrument, teachers_only
 from ..database import session
@@ -22,7 +23,7 @@ from ..figures import proven_figure
 @teachers_only
 def index(class_id: int) -> str:
     """The instruments of a class, and where a new one may come from."""
-    found = own_class(class_id)
+    (found,) = with_tasks(session(), own_class(class_id))
     shown = [
         (one, class_instruments.read_instrument(one.document), proven_figure(one.document)) for one in found.instruments
     ]

@@ -8,6 +8,7 @@ blueprint = Blueprint("sheets", __name__)
 
 blueprint.add_url_rule("/shelf", "shelf", views.shelf)
 blueprint.add_url_rule("/shelf/<key>", "on_shelf", views.on_shelf)
+blueprint.add_url_rule("/shelf/<key>.json", "known_as_json", views.known_as_json)
 blueprint.add_url_rule("/shelf/<key>/take", "take", views.take, methods=["POST"])
 blueprint.add_url_rule("/sheets", "create", views.create, methods=["POST"])
 blueprint.add_url_rule("/sheets/read", "read", views.read, methods=["POST"])

@@ -2,19 +2,22 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Any
 
 from ...documents.construction import write_step
 from ...documents.explaining import explained
+from ...documents.task import write_condition
 from ...documents.verdict import write_verdict
-from ...documents.words import Words
+from ...documents.words import Words, listed
 from ...judge.rehearsal import Mutant, Rehearsal
 from ...judge.task import Task
 from ...judge.verdict import Outcome
+from ...plane.steps import Step
 
 
 def rehearsal_in_words(task: Task, tried: Rehearsal, document: dict[str, Any]) -> dict[str, Any]:
-    """Whether the task can be assigned, what to look at, and pictures of what would pass."""
+    """Whether the task can be assigned, what to look at, and pictures of what would pass or be shut out."""
     model = {"given": document["given"], "start": [], "steps": document["model"]}
     breaks = write_verdict(tried.model)["breaks"]
     answer = sorted((tried.model.answer or {}).values())
@@ -29,6 +32,8 @@ def rehearsal_in_words(task: Task, tried: Rehearsal, document: dict[str, Any]) -
         else {"figure": {**model, "answer": answer, "breaks": breaks}, "sentences": explained(tried.model, task)},
         "warnings": warnings(task, tried),
         "passing": [passing(task, one, document) for one in tried.passing],
+        "shut_out": [shut_out(task, one, document) for one in tried.shut_out],
+        "looser": [write_condition(one) for one in tried.looser],
     }
 
 
@@ -55,12 +60,23 @@ def passing(task: Task, mutant: Mutant, document: dict[str, Any]) -> dict[str, A
     """A changed model that would pass, as a figure and a sentence."""
     changed = next(step for step in mutant.steps if step.id == mutant.changed)
     how = "put by eye" if mutant.by_eye else f"made otherwise: {Words(task).step(changed)}"
+    return {"words": f"{mutant.changed} {how}", "figure": drawn(task, mutant.steps, document)}
+
+
+def shut_out(task: Task, image: Sequence[Step], document: dict[str, Any]) -> dict[str, Any]:
+    """A mirror image that would be called wrong, as a figure and a sentence."""
+    turned = [step.id for step, own in zip(image, task.model, strict=True) if step != own]
     return {
-        "words": f"{mutant.changed} {how}",
-        "figure": {
-            "given": document["given"],
-            "start": [],
-            "steps": [write_step(step) for step in mutant.steps],
-            "answer": [one.name for one in task.wanted],
-        },
+        "words": f"{listed(turned)} at the other {'crossings' if len(turned) > 1 else 'crossing'}",
+        "figure": drawn(task, image, document),
+    }
+
+
+def drawn(task: Task, steps: Sequence[Step], document: dict[str, Any]) -> dict[str, Any]:
+    """A construction in the place of the model, as a figure."""
+    return {
+        "given": document["given"],
+        "start": [],
+        "steps": [write_step(step) for step in steps],
+        "answer": [one.name for one in task.wanted],
     }

@@ -87,6 +87,13 @@ def on_shelf(key: str) -> str:
 
 
 @teachers_only
+def known_as_json(key: str) -> Any:
+    """A task of the shelf with its topic, to fill a page that is being made."""
+    known = known_task(key)
+    return {"document": known.document(), "topic": known.topic}
+
+
+@teachers_only
 def take(key: str) -> Response:
     """Put a task of the shelf among the teacher's own: to change it, or to assign it at once."""
     known = known_task(key)
@@ -131,6 +138,7 @@ def sheet(sheet_id: int) -> str:
         tool_sets=sheets.TOOL_SETS,
         tools=[*USUAL, *(tool for tool in TOOLS if tool not in USUAL)],
         topics=TOPICS,
+        known={topic: [one for one in SHELF.values() if one.topic == topic] for topic in TOPICS},
         levels=HELP_IN_WORDS,
         credit=CREDIT,
     )
@@ -332,7 +340,7 @@ def show_assign(found: TaskSheet, trouble: str | None = None) -> str:
         sheet=found,
         solved=rehearse(task).is_solved,
         rungs=len(ladders.rungs(found.document)),
-        classes=list(session().scalars(classes.order_by(SchoolClass.name))),
+        classes=assigning.with_tasks(session(), *session().scalars(classes)),
         figure=task_figure(task),
         levels=HELP_IN_WORDS,
         policy=sheets.Policy.model_validate(found.policy),

@@ -22,7 +22,11 @@ class Making {
     this.toolSets = JSON.parse(page.dataset.toolSets);
     this.figure = new FigureOfTask(book, page.querySelector(".making-figure svg"), (name, isPoint) => this.conditions.point(this.#nameOf(name), isPoint));
     this.conditions = new Conditions(page.querySelector("[data-conditions]"), () => this.#names(), (conditions) => this.change({ conditions }));
-    this.rehearsal = new Rehearsal(page.querySelector("[data-rehearsal]"), book);
+    this.rehearsal = new Rehearsal(page.querySelector("[data-rehearsal]"), book, (conditions) => {
+      this.change({ conditions });
+      this.conditions.show(conditions);
+      this.#rehearse();
+    });
     this.#takeKept();
     this.#begin();
     this.#listen();
@@ -82,12 +86,18 @@ class Making {
     this.page.querySelector("[data-model-words]").textContent = model.length ? `${model.length} steps` : "Nothing is built yet.";
   }
 
+  #fillFields() {
+    const { document: task, form: { elements } } = this;
+    for (const name of ["title", "text"]) elements[name].value = task[name] ?? "";
+    elements.moves.value = task.budget?.moves ?? "";
+    elements.done.value = task.start?.length || "";
+  }
+
   #begin() {
     const { policy } = this.state;
     const { elements } = this.form;
-    elements.moves.value = this.document.budget?.moves ?? "";
+    this.#fillFields();
     elements.attempts.value = policy.attempts ?? "";
-    elements.done.value = this.document.start?.length || "";
     elements.help.value = policy.help;
     elements.measuring.checked = policy.measuring;
     elements.finding.checked = policy.finding;
@@ -137,7 +147,6 @@ class Making {
     const { document: fields = {}, policy, topic } = JSON.parse(kept);
     if (policy) this.state.policy = policy;
     if (topic !== undefined) this.form.elements.topic.value = topic;
-    for (const name of ["title", "text"]) if (name in fields) this.form.elements[name].value = fields[name];
     this.change(fields, { policy, topic });
   }
 
@@ -207,6 +216,26 @@ class Making {
     this.show();
   }
 
+  // The whole page from a task of the shelf. Fields that it does not have go too.
+  async #fill() {
+    const choice = this.page.querySelector("[data-template]");
+    const { given, model } = this.document;
+    if (!choice.value) return choice.focus();
+    if ((given.length || model.length) && !confirm("Fill the page from this task? What is on it now goes.")) return;
+    let known;
+    try {
+      known = await (await fetch(choice.value, { headers: { Accept: "application/json" } })).json();
+    } catch {
+      return this.#say("No connection; nothing was filled in", true);
+    }
+    const { format, ...fields } = known.document;
+    this.form.elements.topic.value = known.topic;
+    this.change({ start: null, budget: null, ...fields }, { topic: known.topic });
+    this.#fillFields();
+    this.page.querySelector("[data-others]").hidden = true;
+    this.show();
+  }
+
   #listen() {
     const { form } = this;
     form.addEventListener("submit", (event) => event.preventDefault());
@@ -216,6 +245,7 @@ class Making {
     });
     const on = (selector, deed) => this.page.querySelector(selector).addEventListener("click", deed);
     on("[data-add]", () => this.conditions.add(this.page.querySelector("[data-relation]").value));
+    on("[data-fill]", () => this.#fill());
     on("[data-propose]", () => this.#propose());
     on("[data-rehearse]", () => this.#rehearse());
     on("[data-as-model]", async () => {

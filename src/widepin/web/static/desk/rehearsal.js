@@ -3,9 +3,11 @@
 import { Picture } from "../figure/picture.js";
 
 export class Rehearsal {
-  constructor(holder, book) {
+  // ask(conditions): take these instead
+  constructor(holder, book, ask) {
     this.holder = holder;
     this.book = book;
+    this.ask = ask;
   }
 
   wait() { this.holder.replaceChildren(paragraph("Trying …")); }
@@ -15,19 +17,41 @@ export class Rehearsal {
     const parts = [paragraph(found.headline, found.solved ? "task-text good" : "task-text trouble")];
     if (found.model) parts.push(...found.model.sentences.map((words) => paragraph(words)));
     if (found.warnings.length) parts.push(list(found.warnings));
-    const pictures = [];
-    if (found.model) pictures.push([found.model.figure, "The model, as it breaks"]);
-    if (found.passing.length) parts.push(paragraph("These would pass as well. If one should not, ask for more."));
-    pictures.push(...found.passing.map(({ figure, words }) => [figure, words]));
-    const wall = document.createElement("div");
-    wall.className = "wall";
-    wall.append(...pictures.map(([figure, words]) => card(words)));
-    this.holder.replaceChildren(...parts, wall);
-    wall.querySelectorAll("svg").forEach((svg, at) => {
-      const picture = new Picture(this.book, pictures[at][0], svg, false);
-      if (picture.drags.length) picture.dragTo(1);
-      else picture.paint();
-    });
+    const walls = [];
+    const wall = (works) => {
+      const made = document.createElement("div");
+      made.className = "wall";
+      made.append(...works.map(({ words }) => card(words)));
+      walls.push([made, works]);
+      parts.push(made);
+    };
+    if (found.model) wall([{ figure: found.model.figure, words: "The model, as it breaks" }]);
+    if (found.passing.length) {
+      parts.push(paragraph("These would pass as well. If one should not, ask for more."));
+      wall(found.passing);
+    }
+    if (found.shut_out.length) {
+      parts.push(paragraph("On the other side the answer would be called wrong:"));
+      wall(found.shut_out);
+      parts.push(found.looser.length ? this.#instead(found.looser) : paragraph("If it should count, ask for what is true of both sides, not for the model’s own objects."));
+    }
+    this.holder.replaceChildren(...parts);
+    for (const [made, works] of walls) made.querySelectorAll("svg").forEach((svg, at) => this.#draw(svg, works[at].figure));
+  }
+
+  #instead(conditions) {
+    const button = document.createElement("button");
+    button.type = "button";
+    button.className = "btn btn-plain";
+    button.textContent = "Let both sides count";
+    button.addEventListener("click", () => this.ask(conditions));
+    return button;
+  }
+
+  #draw(svg, figure) {
+    const picture = new Picture(this.book, figure, svg, false);
+    if (picture.drags.length) picture.dragTo(1);
+    else picture.paint();
   }
 }
 

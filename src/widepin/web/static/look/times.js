@@ -2,7 +2,7 @@
 
 for (const time of document.querySelectorAll("time[datetime]")) {
   const at = new Date(time.dateTime);
-  time.textContent = at.toLocaleString("en-GB", { day: "numeric", month: "long", hour: "2-digit", minute: "2-digit" });
+  time.textContent = at.toLocaleString("en-GB", { weekday: "long", day: "numeric", month: "long", hour: "2-digit", minute: "2-digit" });
 }
 
 // Times that are typed in the reader's clock go to the server in UTC, through the hidden field of that name.

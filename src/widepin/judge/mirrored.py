@@ -1,0 +1,113 @@
+"""Mirror images of a model's answer: the same figure on the other side, which a student may build with equal right.
+
+They are the model with other crossings, where the answer lies to what the model uses of the given figure as it did
+before: all distances, angles and radii are the same.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import replace
+from itertools import product
+from math import hypot, sqrt
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ..plane.figure import Figure, is_defined
+from ..plane.shapes import Circle, Kind, Point, Shape, Straight, cross
+from ..plane.steps import Step
+from .structure import needed_by
+from .task import Task
+
+MOST_CROSSINGS = 6
+"""Crossings of the model that are tried both ways."""
+
+ALIKE = 1e-7
+"""Centimetres by which two measures of one figure may differ in doubles."""
+
+
+def mirror_images(task: Task) -> Iterator[tuple[Step, ...]]:
+    """The models of other crossings whose answer is a mirror image of the model's, each answer once.
+
+    The model's objects must have the names that are wanted.
+    """
+    names = [one.name for one in task.wanted]
+    used = used_of_given(task)
+    here = answer_of(task, task.model, names, used)
+    seen = [here]
+    for steps in other_crossings(task.model, names):
+        there = answer_of(task, steps, names, used)
+        if not same(there[0], here[0]) or any(same(there[1], one[1]) for one in seen):
+            continue
+        seen.append(there)
+        yield steps
+
+
+def used_of_given(task: Task) -> list[str]:
+    """The given objects that steps of the model are made from."""
+    parents = {parent for step in task.model for parent in step.parents}
+    return [step.id for step in task.given if step.id in parents]
+
+
+def other_crossings(model: Sequence[Step], names: Sequence[str]) -> Iterator[tuple[Step, ...]]:
+    """The model with some of the needed crossings picked the other way; those of few first."""
+    needed = needed_by(model, names)
+    crossings = [n for n, step in enumerate(model) if step.make == "intersection" and step.id in needed]
+    crossings = [n for n in crossings if model[n].choice == "pick"][-MOST_CROSSINGS:]
+    for turned in sorted(product((False, True), repeat=len(crossings)), key=sum):
+        steps = list(model)
+        for number in (n for n, turn in zip(crossings, turned, strict=True) if turn):
+            steps[number] = replace(steps[number], pick=3 - steps[number].pick)
+        if any(turned):
+            yield tuple(steps)
+
+
+Measures = NDArray[np.float64]
+
+
+def answer_of(
+    task: Task, steps: Sequence[Step], names: Sequence[str], used: Sequence[str]
+) -> tuple[Measures, Measures]:
+    """How the answer lies to the used given objects and within itself, and where it lies; NaN where it is gone."""
+    figure = Figure([*task.given, *steps])
+    _, shapes = figure.drawn()
+    objects = [shapes[figure.index[name]] for name in (*used, *names)]
+    if not all(is_defined(one) for one in objects):
+        return np.array([np.nan]), np.array([np.nan])
+    answer = objects[len(used) :]
+    measures = [apart(one, other) for one in answer for other in objects]
+    radii = [sqrt(one.rr) for one in answer if isinstance(one, Circle)]
+    kinds = [figure.nodes[figure.index[name]].kind for name in names]
+    places = [value for one, kind in zip(answer, kinds, strict=True) for value in place_of(one, kind)]
+    return np.array([*measures, *radii]), np.array(places)
+
+
+def apart(one: Shape, other: Shape) -> float:
+    """Distance of two points or centres, of a point from a line, or the sine of the angle of two lines."""
+    if isinstance(one, Straight) and isinstance(other, Straight):
+        sizes = hypot(one.dx, one.dy) * hypot(other.dx, other.dy)
+        return float(abs(cross(one.dx, one.dy, other.dx, other.dy)) / sizes)
+    if isinstance(one, Straight):
+        one, other = other, one
+    assert isinstance(one, Point | Circle)
+    if isinstance(other, Straight):
+        area = cross(other.dx, other.dy, one.x - other.x, one.y - other.y)
+        return float(abs(area) / hypot(other.dx, other.dy))
+    assert isinstance(other, Point | Circle)
+    return hypot(one.x - other.x, one.y - other.y)
+
+
+def place_of(shape: Shape, kind: Kind) -> list[float]:
+    """Numbers that are equal where two objects of a kind are the same; a line may be spanned by any of its points."""
+    if kind is not Kind.LINE or not isinstance(shape, Straight):
+        return [float(value) for value in shape]
+    size = hypot(shape.dx, shape.dy)
+    ux, uy = shape.dx / size, shape.dy / size
+    off = shape.x * uy - shape.y * ux
+    return [off * uy, -off * ux, ux * uy, ux * ux]
+
+
+def same(one: Measures, other: Measures) -> bool:
+    """Whether two lists of measures agree; never where something is gone."""
+    return one.shape == other.shape and bool(np.all(np.abs(one - other) < ALIKE))

@@ -1,0 +1,125 @@
+"""However large a class grows, its teacher's pages ask the database as often as before."""
+
+import pytest
+from sqlalchemy import event, select
+
+from widepin.documents.construction import read_steps
+from widepin.school import assigning, class_instruments, handins, roster, sheets, works
+from widepin.school.models import Person, SchoolClass
+from widepin.school.operations import add
+from widepin.school.shelf import SHELF
+
+TASKS = list(SHELF)
+
+
+class LargeClass:
+    """A class of a teacher's own that can grow."""
+
+    def __init__(self, app, login):
+        self.app = app
+        self.sessions = app.extensions["sessions"]
+        with self.sessions() as session:
+            known = session.scalars(select(Person).where(Person.role == "teacher")).first()
+            teacher = Person(login=login, name="Grower", role="teacher", password_hash=known.password_hash)
+            session.add(teacher)
+            session.flush()
+            self.id = roster.new_class(session, teacher, "Growing").id
+            session.commit()
+        self.ids = {}
+
+    def grow(self, students, tasks):
+        """More students, and more tasks, each handed in by everybody and given as an instrument."""
+        with self.sessions() as session:
+            found = session.get(SchoolClass, self.id)
+            roster.add_students(session, found, [f"Student {number}" for number in range(students)])
+            for key in TASKS[len(found.assignments) : len(found.assignments) + tasks]:
+                sheet = sheets.new_sheet(session, found.teacher, SHELF[key].document())
+                terms = assigning.Terms(instruments=tuple(found.instruments))
+                made = assigning.assign(session, sheet, found, terms)
+                class_instruments.give(session, found, key, "one", class_instruments.proven_on_sheet(sheet))
+                session.refresh(found)
+                self.ids |= {"assignment": made.id, "sheet": sheet.id}
+            for assignment in found.assignments:
+                for student in found.students:
+                    self._hand_in(session, assignment, student)
+            session.commit()
+
+    def _hand_in(self, session, assignment, student):
+        work = works.work_of(session, assignment, student)
+        if work.hand_ins:
+            return
+        for after, step in enumerate(read_steps(assignment.sheet.document["model"])):
+            works.store(session, work, f"key-{after:06}", after, add(step))
+        session.refresh(work)
+        self.ids |= {"hand_in": handins.hand_in(session, work).id, "work": work.id, "student": student.id}
+
+    def pages(self):
+        ids = self.ids
+        return {
+            "classes": "/classes",
+            "class": f"/classes/{self.id}",
+            "roster": f"/classes/{self.id}/roster",
+            "instruments": f"/classes/{self.id}/instruments",
+            "student": f"/classes/{self.id}/students/{ids['student']}",
+            "marks": f"/classes/{self.id}/marks.csv",
+            "wall": f"/assignments/{ids['assignment']}",
+            "changes": f"/assignments/{ids['assignment']}/changes?since=2026-01-01",
+            "work": f"/hand-ins/{ids['hand_in']}",
+            "replay": f"/works/{ids['work']}",
+            "shelf": "/shelf",
+            "making": f"/sheets/{ids['sheet']}",
+            "assign": f"/sheets/{ids['sheet']}/assign",
+        }
+
+
+@pytest.fixture(scope="module")
+def counts(app):
+    """For each page, how many queries it takes with a small class and with a larger one."""
+    grown = LargeClass(app, "grower")
+    client = app.test_client()
+    engine = app.extensions["sessions"].kw["bind"]
+    found = {}
+    for students, tasks in ((2, 2), (4, 4)):
+        grown.grow(students, tasks)
+        client.post("/sign-in", data={"login": "grower", "password": "tracery"})
+        for name, path in grown.pages().items():
+            found.setdefault(name, []).append(queries(engine, client, path))
+    return found
+
+
+def queries(engine, client, path):
+    count = 0
+
+    def counted(*_):
+        nonlocal count
+        count += 1
+
+    event.listen(engine, "before_cursor_execute", counted)
+    try:
+        assert client.get(path).status_code == 200
+    finally:
+        event.remove(engine, "before_cursor_execute", counted)
+    return count
+
+
+@pytest.mark.parametrize(
+    "page",
+    [
+        "classes",
+        "class",
+        "roster",
+        "instruments",
+        "student",
+        "marks",
+        "wall",
+        "changes",
+        "work",
+        "replay",
+        "shelf",
+        "making",
+        "assign",
+    ],
+)
+def test_a_page_takes_no_more_queries_with_more_students_and_tasks(counts, page):
+    small, large = counts[page]
+    assert large <= small <= 25, (small, large)
