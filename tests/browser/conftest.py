@@ -6,8 +6,11 @@ import itertools
 
 import pytest
 from playwright.sync_api import Page, expect
+from sqlalchemy import select
 
 from tests.zoo import JUMPING_GABLE
+from widepin.school.models import Person
+from widepin.school.store import make_sessions
 
 numbers = itertools.count()
 
@@ -122,3 +125,19 @@ def gable(desk):
     desk.enter("Splitting a gable")
     desk.put(JUMPING_GABLE)
     return desk
+
+
+@pytest.fixture
+def teacher(page, served, school):
+    """A page on which a teacher without any classes is signed in."""
+    login = f"teacher-{next(numbers)}"
+    with make_sessions(school)() as session:
+        known = session.scalars(select(Person).where(Person.role == "teacher")).first()
+        session.add(Person(login=login, name="Ada Thorne", role="teacher", password_hash=known.password_hash))
+        session.commit()
+    page.set_viewport_size({"width": 1280, "height": 800})
+    page.goto(served)
+    page.get_by_label("Login").fill(login)
+    page.get_by_label("Password").fill("tracery")
+    page.get_by_role("button", name="Sign in", exact=True).click()
+    return page

@@ -1,16 +1,10 @@
 """The teacher's desk, as a new teacher would use it."""
 
 import re
-from itertools import count
 
-import pytest
 from playwright.sync_api import expect
-from sqlalchemy import select
 
-from widepin.school.models import Person
-from widepin.school.store import make_sessions
-
-numbers = count()
+from tests.browser.teaching import begin_task, build_model, new_class
 
 PLACE_ON_LINE = """(line) => {
   const box = line.ownerSVGElement.getBoundingClientRect();
@@ -18,27 +12,6 @@ PLACE_ON_LINE = """(line) => {
   return [box.x + 0.8 * x1 + 0.2 * x2, box.y + 0.8 * y1 + 0.2 * y2];
 }"""
 """A place on the screen, a fifth along a line of a drawing."""
-
-
-@pytest.fixture
-def teacher(page, served, school):
-    """A page on which a teacher without any classes is signed in."""
-    login = f"teacher-{next(numbers)}"
-    with make_sessions(school)() as session:
-        known = session.scalars(select(Person).where(Person.role == "teacher")).first()
-        session.add(Person(login=login, name="Ada Thorne", role="teacher", password_hash=known.password_hash))
-        session.commit()
-    page.set_viewport_size({"width": 1280, "height": 800})
-    page.goto(served)
-    page.get_by_label("Login").fill(login)
-    page.get_by_label("Password").fill("tracery")
-    page.get_by_role("button", name="Sign in", exact=True).click()
-    return page
-
-
-def new_class(page, name):
-    page.get_by_label("New class").fill(name)
-    page.get_by_role("button", name="Begin it").click()
 
 
 def test_a_class_is_made_from_a_csv_and_its_students_come_in_with_their_cards(teacher, served, browser):
@@ -112,23 +85,6 @@ def test_an_archived_class_comes_back(teacher):
     expect(teacher.get_by_role("link", name="Old year")).to_be_visible()
 
 
-def begin_task(page, figure):
-    page.get_by_role("link", name="Shelf").click()
-    page.get_by_label("New task, from").select_option(figure)
-    page.get_by_role("button", name="Begin a task").click()
-    page.wait_for_selector(".making[data-ready]")
-
-
-def build_model(page, *makes):
-    page.get_by_role("link", name="Build the model").click()
-    page.wait_for_selector(".board-page[data-ready]")
-    for make, names in makes:
-        page.locator(f".card-tool[data-make={make}]").click()
-        page.keyboard.type(names)
-    page.get_by_role("link", name="Done").click()
-    page.wait_for_selector(".making[data-ready]")
-
-
 def test_a_task_is_made_from_nothing_and_assigned(teacher):
     new_class(teacher, "Arches")
     teacher.get_by_label(re.compile("One name per line")).fill("Odo Vance")
@@ -176,6 +132,36 @@ def test_a_task_is_made_from_nothing_and_assigned(teacher):
     teacher.get_by_label("Attempts").fill("2")
     teacher.get_by_role("button", name="Assign", exact=True).click()
     expect(teacher.get_by_text("due Tuesday 6 May at 12:00")).to_be_visible()
+
+
+def test_a_classical_task_fills_the_whole_page_and_asks_before_anything_goes(teacher):
+    begin_task(teacher, "an empty sheet")
+    teacher.get_by_role("button", name="Fill the page").click()
+    choice = teacher.get_by_label("Fill the page from a classical task")
+    expect(choice).to_be_focused()
+    option = choice.locator("option", has_text="Crown of a pointed arch")
+    choice.select_option(value=option.get_attribute("value"))
+    teacher.get_by_role("button", name="Fill the page").click()
+    expect(teacher.get_by_label("Title")).to_have_value("Crown of a pointed arch")
+    expect(teacher.get_by_label("Topic")).to_have_value("Polygons")
+    expect(teacher.get_by_label("Moves")).to_have_value("2")
+    expect(teacher.locator(".conditions")).to_contain_text("are equally long")
+    expect(teacher.locator("[data-trouble]")).to_have_text("")
+    teacher.once("dialog", lambda dialog: dialog.dismiss())
+    choice.select_option(index=1)
+    teacher.get_by_role("button", name="Fill the page").click()
+    expect(teacher.get_by_label("Title")).to_have_value("Crown of a pointed arch")
+    teacher.reload()
+    teacher.wait_for_selector(".making[data-ready]")
+    expect(teacher.get_by_label("Moves")).to_have_value("2")
+
+    teacher.get_by_role("button", name="Propose from the model").click()
+    teacher.get_by_role("button", name="Try the task").click()
+    expect(teacher.locator("[data-rehearsal]")).to_contain_text("On the other side the answer would be called wrong")
+    teacher.get_by_role("button", name="Let both sides count").click()
+    expect(teacher.locator("[data-rehearsal]")).to_contain_text("These would pass as well")
+    expect(teacher.locator("[data-rehearsal]")).not_to_contain_text("On the other side")
+    expect(teacher.locator(".conditions")).to_contain_text("are equally long")
 
 
 def test_a_blank_is_filled_by_clicking_in_the_figure_and_what_is_wrong_is_marked(teacher):

@@ -1,0 +1,137 @@
+"""A teacher's first week in one go: a class from a CSV, a task from nothing, students at work, the wall, marks."""
+
+import csv
+import io
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+from tests.browser.teaching import begin_task, build_model, new_class
+
+ROSTER = "Surname,First name\nQuill,Asa\nRudd,Bet\nSable,Cob\n"
+
+
+class Student:
+    """A student in a browser of its own, who comes in with the codes on the card."""
+
+    def __init__(self, browser, served, class_code, personal_code):
+        self.context = browser.new_context(viewport={"width": 1280, "height": 800})
+        self.page = self.context.new_page()
+        self.page.goto(served)
+        self.page.get_by_label("Class code").fill(class_code)
+        self.page.get_by_label("Your code").fill(personal_code)
+        self.page.get_by_role("button", name="Go to my tasks").click()
+
+    def open(self, title):
+        self.page.get_by_role("link", name=title).click()
+        self.page.wait_for_selector(".board-page[data-ready]")
+
+    def build(self, *makes):
+        for make, typed in makes:
+            self.page.locator(f".card-tool[data-make={make}]").click()
+            for text in typed:
+                self.page.keyboard.type(text)
+                if len(text) > 1:
+                    self.page.keyboard.press("Enter")
+        expect(self.page.locator(".save-state")).to_have_text("Every step kept")
+
+    def hand_in(self):
+        self.page.keyboard.press("Escape")
+        self.page.get_by_role("button", name="Hand in").click()
+        self.page.get_by_role("button", name="Hand it in").click()
+        return self.page.locator(".result-strip")
+
+
+@pytest.fixture
+def students(browser, served):
+    """Lets students in; their browsers are closed in the end."""
+    here = []
+
+    def let_in(class_code, personal_code):
+        here.append(Student(browser, served, class_code, personal_code))
+        return here[-1]
+
+    yield let_in
+    for one in here:
+        one.context.close()
+
+
+def test_from_a_list_of_names_to_marks(teacher, students):
+    # Monday: the class, and the codes of its students.
+    new_class(teacher, "Tracery beginners")
+    teacher.get_by_label("or a CSV file").set_input_files(
+        {"name": "class.csv", "mimeType": "text/csv", "buffer": ROSTER.encode()}
+    )
+    teacher.get_by_role("button", name="Look at the list").click()
+    teacher.get_by_role("button", name="Add those that are ticked").click()
+    class_code = teacher.locator(".heading .code").inner_text()
+    rows = teacher.locator(".students summary")
+    expect(rows).to_have_count(3)
+    codes = {row.locator("span").first.inner_text(): row.locator(".code").inner_text() for row in rows.all()}
+
+    # A task from nothing, tried and assigned.
+    begin_task(teacher, "Segment")
+    teacher.get_by_label("Title").fill("Middle of a beam")
+    teacher.get_by_label("What the students read").fill("Find the middle of the beam.")
+    build_model(teacher, ("circle", "ABBA"), ("intersection", "cd1cd"), ("line", "CD"))
+    build_model(teacher, ("intersection", "es"))
+    teacher.get_by_label("point E").check()
+    teacher.get_by_role("button", name="Propose from the model").click()
+    teacher.get_by_role("button", name="As many as the model").click()
+    expect(teacher.locator("[data-rehearsal]")).to_contain_text("solves the task wherever")
+    teacher.get_by_role("link", name="Assign …").click()
+    teacher.get_by_role("button", name="Assign", exact=True).click()
+    expect(teacher.get_by_text("3").first).to_be_visible()
+    wall = teacher.url
+    expect(teacher.locator(".work-card")).to_have_count(3)
+
+    # Tuesday: one builds it, one puts it by eye, one is called away.
+    asa, bet, cob = (students(class_code, codes[name]) for name in ("Asa Quill", "Bet Rudd", "Cob Sable"))
+    for one in (asa, bet, cob):
+        one.open("Middle of a beam")
+    asa.build(("circle", "ABBA"), ("intersection", "cd1cd"), ("line", "CD"), ("intersection", "es"))
+    expect(asa.hand_in().locator(".seal.good")).to_have_count(3)
+    bet.build(("point", ["5, 3.5"]), ("segment", "AC"))
+    expect(bet.hand_in().locator(".seal.half")).to_have_count(1)
+    cob.build(("circle", "AB"))
+    cob.page.reload()
+    cob.page.wait_for_selector(".board-page[data-ready]")
+    expect(cob.page.locator(".record li[data-step]")).to_have_count(1)
+
+    # The wall follows without a reload.
+    card = {name: teacher.locator(".work-card", has_text=name) for name in codes}
+    expect(card["Asa Quill"].locator(".seal.good")).to_have_count(3, timeout=15_000)
+    expect(card["Cob Sable"]).to_contain_text("1 move", timeout=15_000)
+    expect(card["Cob Sable"].locator(".presence")).to_have_text("at work")
+    teacher.reload()
+    expect(teacher.get_by_role("heading", name=re.compile("by eye"))).to_be_visible()
+
+    # One work is looked through, commented, given credit and handed back.
+    card["Bet Rudd"].click()
+    teacher.get_by_label("What the comment is on").select_option(label="on C")
+    teacher.get_by_label("Comment", exact=True).fill("What ties it there?")
+    teacher.get_by_role("button", name="Say it").click()
+    teacher.get_by_text("Credit by hand, another try").click()
+    teacher.get_by_label("Credit", exact=True).fill("35")
+    teacher.get_by_label("Reason").fill("A fair guess")
+    teacher.get_by_role("button", name="Give it").click()
+    teacher.get_by_text("Credit by hand, another try").click()
+    teacher.get_by_role("button", name="Hand back for another try").click()
+    bet.page.get_by_role("link", name="Tasks").click()
+    expect(bet.page.locator(".work-card")).to_contain_text("handed back: try once more")
+    expect(bet.page.locator(".work-card")).to_contain_text("1 comment on your last attempt")
+    bet.open("Middle of a beam")
+    bet.page.get_by_role("link", name="Last result").click()
+    expect(bet.page.locator(".comments")).to_contain_text("on C: What ties it there?")
+
+    # Marks leave for the mark book; the wall and a handout for the board in the room.
+    teacher.get_by_role("link", name="All works on this task").click()
+    expect(teacher).to_have_url(wall)
+    teacher.get_by_role("link", name="Tracery beginners").click()
+    with teacher.expect_download() as download:
+        teacher.get_by_role("link", name="Marks as CSV").click()
+    table = list(csv.reader(io.StringIO(download.value.path().read_text("utf-8-sig"))))
+    marks = {row[0]: row for row in table[1:]}
+    assert set(marks) == set(codes) and "100" in marks["Asa Quill"] and "35" in marks["Bet Rudd"]
+    assert not {"100", "35"} & set(marks["Cob Sable"])
