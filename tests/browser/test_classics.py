@@ -14,6 +14,7 @@ CLASSICS = (
     "perpendicular-bisector",
     "bisect-an-angle",
     "perpendicular-at-a-point",
+    "perpendicular-with-one-opening",
     "perpendicular-through-a-point",
     "parallel-through-a-point",
     "third-of-a-segment",
@@ -67,8 +68,8 @@ class Hands:
             self.say(f"{step['at'][0]}, {step['at'][1]}")
         else:
             sources = step["from"]
-            if step["make"] == "circle_radius":  # the opening is taken first
-                sources = [*sources[1:], sources[0]]
+            if step["make"] == "circle_radius":  # the opening is taken first, unless the compass has only one
+                sources = sources[:1] if self.is_locked() else [*sources[1:], sources[0]]
             for source in sources:
                 self.say(self.names.get(source, source))
         if self.desk.page.locator(".numbered").count():
@@ -83,6 +84,9 @@ class Hands:
                 row.locator("> button").click()
                 reference = self.names.get(step[choice], step[choice])
                 row.get_by_role("button", name=f"{words} {reference}", exact=True).click()
+
+    def is_locked(self):
+        return self.desk.page.get_by_role("button", name="One opening").count() > 0
 
     def say(self, name):
         self.keyboard.type(name)

@@ -164,6 +164,30 @@ def test_a_classical_task_fills_the_whole_page_and_asks_before_anything_goes(tea
     expect(teacher.locator(".conditions")).to_contain_text("are equally long")
 
 
+def test_one_opening_only_is_the_distance_of_two_given_points(teacher):
+    begin_task(teacher, "an empty sheet")
+    teacher.get_by_role("button", name="One opening only").click()
+    expect(teacher.locator(".save-state")).to_contain_text("Draw two given points first")
+    teacher.get_by_role("button", name="Segment", exact=True).click()
+    teacher.get_by_role("button", name="One opening only").click()
+    opening = teacher.get_by_label("Only the opening between two given points")
+    expect(opening).to_have_value("AB")
+    opening.fill("AZ")
+    opening.press("Tab")
+    build_model(teacher, ("midpoint", "AB"))
+    teacher.get_by_label("point C").check()
+    teacher.get_by_role("button", name="Propose from the model").click()
+    expect(teacher.locator("[data-trouble]")).to_contain_text("instruments")
+    opening.fill("BA")
+    opening.press("Tab")
+    expect(teacher.locator("[data-trouble]")).to_have_text("")
+    teacher.get_by_role("link", name="Work it as a student").click()
+    teacher.wait_for_selector(".board-page[data-ready]")
+    teacher.get_by_role("button", name="One opening").click()
+    teacher.keyboard.type("A")
+    expect(teacher.locator(".record li[data-step]")).to_contain_text("Opening from B to A kept for a circle centred A")
+
+
 def test_a_blank_is_filled_by_clicking_in_the_figure_and_what_is_wrong_is_marked(teacher):
     begin_task(teacher, "Line and point")
     build_model(teacher, ("perpendicular", "gP"))

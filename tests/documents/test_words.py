@@ -34,6 +34,7 @@ def test_no_clause_shows_the_format(task):
 
 def test_tools_say_how_often():
     assert tool_in_words(Allowance("circle_radius")) == "circle with a kept opening"
+    assert tool_in_words(Allowance("circle_radius", None, ("R", "S"))) == "circle with the opening RS only"
     assert tool_in_words(Allowance("perpendicular", 2)) == "perpendicular (twice at most)"
 
 

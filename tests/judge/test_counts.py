@@ -27,6 +27,13 @@ def test_nothing_is_known_to_be_needed_of_what_was_not_judged():
     assert (counts.moves, counts.needed, counts.idle) == (5, 0, ("c", "d", "l", "x", "M"))
 
 
+@pytest.mark.parametrize(("sources", "refused"), [("C A B", None), ("C B A", None), ("C A C", "k"), ("A B C", "k")])
+def test_a_compass_with_one_opening_draws_no_other_circle(sources, refused):
+    locked = [Allowance("circle_radius", None, ("A", "B"))]
+    found = refused_tool(zoo.steps(f"k circle_radius {sources}"), locked)
+    assert (found.step if found else None) == refused and (found is None or "between A and B" in found.rule)
+
+
 @pytest.mark.parametrize(
     ("tools", "refused"),
     [

@@ -36,6 +36,20 @@ def test_a_wrong_task_says_where_and_what_to_do(given, wanted, conditions, model
     assert words in wrong.value.remedy and "\n" not in str(wrong.value)
 
 
+@pytest.mark.parametrize(
+    ("tool", "opening", "words"),
+    [
+        ("circle", ["A", "B"], "only circle_radius keeps one"),
+        ("circle_radius", ["A", "Z"], "'Z' is no given point"),
+        ("circle_radius", ["A", "A"], "named twice"),
+    ],
+)
+def test_an_opening_is_that_of_two_given_points(tool, opening, words):
+    with pytest.raises(Unreadable) as wrong:
+        task(AB, ["line m"], [PARALLEL], tools=[{"tool": tool, "opening": opening}])
+    assert wrong.value.place == "tools[0].opening" and words in wrong.value.remedy
+
+
 def test_as_much_as_may_be_asked_is_accepted():
     one = task(AB, [f"line m{n}" for n in range(MOST_WANTED)], [rel("parallel", "m0", "A-B")] * MOST_CONDITIONS)
     assert len(one.wanted) == MOST_WANTED and len(one.conditions) == MOST_CONDITIONS

@@ -47,6 +47,9 @@ def test_an_assigned_version_never_changes(session, sheet, first_year):
         ({"model": [{"id": "c", "make": "circle", "from": ["A", "Z"]}]}, "Z"),
         ({"format": "x"}, "not a field"),
         ({"title": 7}, "title"),
+        ({"tools": 5}, "tools: must be a list"),
+        ({"wanted": [{"kind": "line"}]}, "wanted\\[0\\].name: must be a text"),
+        ({"conditions": ["same"]}, "conditions\\[0\\].of: must be a list"),
     ],
 )
 def test_what_is_not_well_formed_is_refused_and_nothing_changes(session, sheet, fields, words):
@@ -54,6 +57,13 @@ def test_what_is_not_well_formed_is_refused_and_nothing_changes(session, sheet, 
     with pytest.raises(Unreadable, match=words):
         sheets.change(session, sheet, fields, None, None)
     assert sheet.document == before
+
+
+def test_the_only_opening_follows_the_names_of_the_given_points(session, sheet):
+    locked = {"tool": "circle_radius", "opening": ["A", "B"]}
+    given = [{**step, "label": "R"} if step["id"] == "A" else step for step in sheet.document["given"]]
+    changed = sheets.change(session, sheet, {"tools": ["line", locked], "given": given}, None, None)
+    assert changed.document["tools"] == ["line", {"tool": "circle_radius", "opening": ["R", "B"]}]
 
 
 @pytest.mark.parametrize(

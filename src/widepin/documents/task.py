@@ -36,6 +36,9 @@ class AllowanceDocument(BaseModel):
     model_config = STRICT
     tool: StrictStr = Field(json_schema_extra={"enum": list(TOOLS)})
     most: StrictInt | None = Field(default=None, ge=0, description="how often the student may use it")
+    opening: tuple[StrictStr, StrictStr] | None = Field(
+        default=None, description="of circle_radius: two given points whose distance is its only opening"
+    )
 
     @model_validator(mode="before")
     @classmethod
@@ -116,7 +119,7 @@ def read_task(value: Any) -> Task:
             text=document.text,
             given=steps_of(document.given),
             start=steps_of(document.start),
-            tools=tuple(Allowance(one.tool, one.most) for one in document.tools),
+            tools=tuple(Allowance(one.tool, one.most, one.opening) for one in document.tools),
             wanted=tuple(Wanted(one.name, one.kind, one.given) for one in document.wanted),
             conditions=tuple(
                 Condition(

@@ -41,6 +41,8 @@ def listed(words: Iterable[str]) -> str:
 def tool_in_words(allowance: Allowance) -> str:
     """A tool with what may be used of it."""
     words = TOOL_WORDS[allowance.tool]
+    if allowance.opening:
+        words = f"circle with the opening {''.join(allowance.opening)} only"
     if allowance.most is None:
         return words
     times = {0: "never", 1: "once", 2: "twice"}.get(allowance.most, f"{allowance.most} times")

@@ -53,6 +53,7 @@ def _counts(work: Work, needed: set[str]) -> Counts:
 def refused_tool(steps: Sequence[Step], tools: Sequence[Allowance]) -> Refusal | None:
     """The first step whose tool is not allowed, or used too often."""
     allowed = {allowance.tool: allowance.most for allowance in tools}
+    openings = {allowance.tool: set(allowance.opening) for allowance in tools if allowance.opening}
     used: Counter[str] = Counter()
     for step in steps:
         if step.make == "intersection":
@@ -64,4 +65,7 @@ def refused_tool(steps: Sequence[Step], tools: Sequence[Allowance]) -> Refusal |
         most = allowed[tool]
         if most is not None and used[tool] > most:
             return Refusal(step.id, f"{tool.replace('_', ' ')} may be used {most} times, and this is time {used[tool]}")
+        if tool in openings and set(step.sources[1:]) != openings[tool]:
+            ends = " and ".join(sorted(openings[tool]))
+            return Refusal(step.id, f"the compass has one opening only, that between {ends}")
     return None

@@ -34,10 +34,14 @@ class IllFormedTask(Exception):
 
 @dataclass(frozen=True)
 class Allowance:
-    """A tool that may be used, and how often (None: as often as one likes)."""
+    """A tool that may be used, and how often (None: as often as one likes).
+
+    ``opening``: two given points whose distance is the only opening of a compass that keeps it; None for any opening.
+    """
 
     tool: str
     most: int | None = None
+    opening: tuple[str, str] | None = None
 
 
 @dataclass(frozen=True)
@@ -186,7 +190,19 @@ class Task:
                 raise IllFormedTask(f"tools[{place}]", f"{allowance.tool} is listed twice; list it once")
             if allowance.most is not None and allowance.most < 0:
                 raise IllFormedTask(f"tools[{place}].most", f"{allowance.most} is negative; use 0 or more")
+            if allowance.opening is not None:
+                self._check_opening(f"tools[{place}].opening", allowance.tool, allowance.opening)
             seen.add(allowance.tool)
+
+    def _check_opening(self, place: str, tool: str, opening: tuple[str, str]) -> None:
+        if tool != "circle_radius":
+            raise IllFormedTask(place, f"{tool} has no opening; only circle_radius keeps one")
+        points = {step.id for step in self.given if MAKES[step.make].gives is Kind.POINT}
+        for end in opening:
+            if end not in points:
+                raise IllFormedTask(place, f"{end[:30]!r} is no given point; name two given points")
+        if opening[0] == opening[1]:
+            raise IllFormedTask(place, f"{opening[0]} is named twice; name two given points")
 
     def _check_wanted(self, given: dict[str, Kind]) -> None:
         if not self.wanted:

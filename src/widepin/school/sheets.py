@@ -33,11 +33,12 @@ READY_MADE = {
 }
 """Given figures to begin with."""
 
-TOOL_SETS: dict[str, list[str]] = {
+TOOL_SETS: dict[str, list[Any]] = {
     "Straightedge and compass": RULER_AND_COMPASS,
     "Compass that collapses": ["points", "line", "ray", "segment", "circle"],
     "Straightedge alone": ["points", "line", "ray", "segment"],
     "Compass alone": ["points", "circle", "circle_radius"],
+    "One opening only": ["points", "line", "ray", "segment", {"tool": "circle_radius", "opening": []}],
     "With midpoints and perpendiculars": [*RULER_AND_COMPASS, "midpoint", "perpendicular", "parallel"],
     "Everything": [
         *RULER_AND_COMPASS,
@@ -49,7 +50,7 @@ TOOL_SETS: dict[str, list[str]] = {
         "circle_through",
     ],
 }
-"""Sets of tools to begin with."""
+"""Sets of tools to begin with. An empty opening stands for the first two given points."""
 
 BLANK: dict[str, Any] = {
     "format": TASK_FORMAT,
@@ -117,6 +118,7 @@ def change(
     for name in fields:
         if name not in allowed:
             raise Unreadable(name[:30], "is not a field of this document; remove it")
+        check_list(name, fields[name])
     document = {**sheet.document, **fields}
     document = {name: value for name, value in document.items() if value is not None}
     for part in CONSTRUCTIONS:
@@ -154,6 +156,23 @@ def read_policy(value: Any) -> dict[str, Any]:
     if not policy.credit.keys() <= CREDIT.keys() or not all(0 <= worth <= 100 for worth in policy.credit.values()):
         raise Unreadable("policy.credit", "must give each outcome 0 to 100")
     return policy.model_dump()
+
+
+LISTS: dict[str, dict[str, type]] = {"tools": {}, "wanted": {"name": str}, "conditions": {"of": list}}
+"""Fields that are lists, and what each of their entries has at least, even while a task is unfinished."""
+
+
+def check_list(name: str, value: Any) -> None:
+    """That a field which is a list is one, with entries of the right form. Raises Unreadable."""
+    if name not in LISTS:
+        return
+    if not isinstance(value, list):
+        raise Unreadable(name, "must be a list in square brackets")
+    for place, one in enumerate(value):
+        for field, kind in LISTS[name].items():
+            if not isinstance(one, dict) or not isinstance(one.get(field), kind):
+                words = "a text" if kind is str else "a list"
+                raise Unreadable(f"{name}[{place}].{field}", f"must be {words}")
 
 
 def check_construction(part: str, document: dict[str, Any]) -> None:
@@ -199,12 +218,19 @@ def follow(document: dict[str, Any], part: str, names: dict[str, str]) -> None:
     """Let the rest of a document follow a construction: names elsewhere, and what is done already."""
     if part == "given":
         document["model"] = renamed(document["model"], names)
+        document["tools"] = [_renamed_tool(one, names) for one in document["tools"]]
     else:
         document["wanted"] = [one | {"name": names.get(one["name"], one["name"])} for one in document["wanted"]]
     names = names | ({MODEL + old: MODEL + new for old, new in names.items()} if part == "model" else {})
     document["conditions"] = [one | {"of": _renamed_terms(one["of"], names)} for one in document["conditions"]]
     if document.get("start"):
         document["start"] = document["model"][: len(document["start"])]
+
+
+def _renamed_tool(tool: Any, names: dict[str, str]) -> Any:
+    if not isinstance(tool, dict) or not isinstance(tool.get("opening"), list):
+        return tool
+    return tool | {"opening": _renamed_terms(tool["opening"], names)}
 
 
 def _renamed_terms(terms: Any, names: dict[str, str]) -> Any:

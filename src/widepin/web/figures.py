@@ -28,7 +28,7 @@ def board_setting(task: Task) -> dict[str, Any]:
     """What the board needs to know of a task."""
     return {
         **task_figure(task),
-        "tools": [{"tool": allowance.tool, "most": allowance.most} for allowance in task.tools],
+        "tools": [asdict(allowance) for allowance in task.tools],
         "budget": task.budget,
         "finding": True,
         "wanted": [

@@ -124,6 +124,21 @@ LINES = (
         3,
     ),
     ShelfTask(
+        "perpendicular-with-one-opening",
+        "Perpendiculars",
+        "Upright with a rusted compass",
+        "The compass is rusted fast at the opening RS. Set out the perpendicular to the course g at its mark P.",
+        COURSE + "P point_on g at=4,2.2857\nR free_point at=7,6\nS free_point at=9,6.3\no segment R S",
+        ["straight p"],
+        [rel("perpendicular", "p", "g"), rel("on", "P", "p")],
+        "c circle_radius P R S\nD intersection c g pick=2\nd circle_radius D R S\nE intersection c d pick=1\n"
+        "e circle_radius E R S\nF intersection c e other_than=D\nf circle_radius F R S\n"
+        "T intersection e f other_than=P\np line P T",
+        5,
+        tools=["points", "line", "ray", "segment", {"tool": "circle_radius", "opening": ["R", "S"]}],
+        before=("perpendicular-at-a-point", "sixty-degrees"),
+    ),
+    ShelfTask(
         "perpendicular-at-an-end",
         "Perpendiculars",
         "Upright at the end of a wall",

@@ -29,7 +29,8 @@ export class Hand {
 
   // The ids in the order of "from".
   get sources() {
-    const { order } = this.instrument;
+    const { order, opening } = this.instrument;
+    if (opening) return [...this.filled, ...opening];
     return order ? order.map((blank) => this.filled[blank]) : [...this.filled];
   }
 

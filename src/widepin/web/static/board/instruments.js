@@ -38,9 +38,16 @@ export const GATHER = { make: "gather", say: ["Gather what is framed, or", { kin
 // The instruments that the task allows: with how often, null for any number. measuring: whether gauges are among them.
 export function allowed(tools, measuring) {
   const most = new Map(tools.map(({ tool, most: count }) => [tool, count]));
+  const { opening } = tools.find(({ tool }) => tool === "circle_radius") ?? {};
   return INSTRUMENTS.filter(({ make, tool, gauge }) => (gauge && measuring) || make === "move" || make === "intersection" || most.has(tool ?? make)
     || (make === "point" && (most.has("free_point") || most.has("point_on"))))
-    .map((instrument) => ({ ...instrument, most: most.get(instrument.tool ?? instrument.make) ?? null }));
+    .map((instrument) => ({ ...instrument, most: most.get(instrument.tool ?? instrument.make) ?? null }))
+    .map((instrument) => (opening && instrument.make === "circle_radius" ? locked(instrument, opening) : instrument));
+}
+
+// A compass with one opening only, the distance of two given points: nothing but the centre is asked for.
+function locked(instrument, opening) {
+  return { ...instrument, name: "One opening", say: [`Circle with the opening ${opening.join("")} centred`, POINT], order: null, keeps: [], opening };
 }
 
 export function makeOf(instrument) {

@@ -4,7 +4,7 @@ import { ToolBook } from "../figure/tape.js";
 import { Conditions } from "./conditions.js";
 import { FigureOfTask } from "./figure-of-task.js";
 import { Rehearsal } from "./rehearsal.js";
-import { NAMES } from "./sentences.js";
+import { NAMES, termOf, written } from "./sentences.js";
 
 const MOMENT = 350; // milliseconds without a change
 const PARTS = { given: "the given figure", model: "the model", wanted: "the answer", conditions: "the conditions", tools: "the instruments" };
@@ -61,9 +61,10 @@ class Making {
   }
 
   #showTools() {
-    const most = new Map(this.document.tools.map((one) => (typeof one === "string" ? [one, null] : [one.tool, one.most ?? null])));
-    for (const box of this.form.elements.tool) box.checked = most.has(box.value);
-    for (const field of this.form.elements.most) field.value = most.get(field.dataset.tool) ?? "";
+    const tools = new Map(this.document.tools.map((one) => (typeof one === "string" ? [one, {}] : [one.tool, one])));
+    for (const box of this.form.elements.tool) box.checked = tools.has(box.value);
+    for (const field of this.form.elements.most) field.value = tools.get(field.dataset.tool)?.most ?? "";
+    this.form.elements.opening.value = written(tools.get("circle_radius")?.opening ?? []);
   }
 
   // Objects of the model that may be the answer; those that nothing else is made from come first.
@@ -104,10 +105,18 @@ class Making {
     for (const field of elements.credit) field.value = policy.credit[field.dataset.outcome] ?? "";
     this.page.querySelector("[data-figures]").append(...Object.keys(this.readyMade).map((name) => this.#choice(name, () => this.#takeFigure(name))));
     this.page.querySelector("[data-sets]").append(...Object.keys(this.toolSets).map((name) => this.#choice(name, () => {
-      this.change({ tools: this.toolSets[name] });
-      this.#showTools();
+      this.#takeTools(this.toolSets[name]);
     })));
     this.page.querySelector("[data-relation]").append(...Object.entries(NAMES).map(([rel, words]) => new Option(words, rel)));
+  }
+
+  // A set of instruments; a compass with one opening gets the distance of the first two given points.
+  #takeTools(tools) {
+    const points = this.document.given.filter(({ id }) => this.figure.kind(id) === "point").map(({ id }) => id);
+    const locked = tools.find(({ opening }) => opening);
+    if (locked && points.length < 2) return this.#say("Draw two given points first: their distance is the opening", true);
+    this.change({ tools: tools.map((one) => (one === locked ? { ...one, opening: points.slice(0, 2) } : one)) });
+    return this.#showTools();
   }
 
   #choice(words, onClick) {
@@ -270,12 +279,17 @@ class Making {
     const { elements } = this.form;
     const number = (text) => (/^\d+$/.test(text.trim()) ? Number(text) : null);
     switch (field.name) {
-      case "tool": case "most": {
-        if (field.name === "most" && field.value.trim()) [...elements.tool].find(({ value }) => value === field.dataset.tool).checked = true;
+      case "tool": case "most": case "opening": {
+        const about = field.name === "opening" ? "circle_radius" : field.dataset.tool;
+        if (field.name !== "tool" && field.value.trim()) [...elements.tool].find(({ value }) => value === about).checked = true;
         const most = new Map([...elements.most].map((one) => [one.dataset.tool, number(one.value)]));
+        const ends = elements.opening.value.trim() ? [termOf(elements.opening.value, this.#names())].flat() : null;
+        const limits = (tool) => ({
+          ...(most.get(tool) === null ? {} : { most: most.get(tool) }), ...(tool === "circle_radius" && ends ? { opening: ends } : {}),
+        });
         return this.change({
           tools: [...elements.tool].filter(({ checked }) => checked)
-            .map(({ value }) => (most.get(value) === null ? value : { tool: value, most: most.get(value) })),
+            .map(({ value }) => (Object.keys(limits(value)).length ? { tool: value, ...limits(value) } : value)),
         });
       }
       case "wanted": {
