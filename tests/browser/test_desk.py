@@ -276,6 +276,12 @@ def test_a_work_is_reviewed_commented_and_handed_back(page, served):
     page.wait_for_selector(".picture[data-shown]")
     page.locator(".on-step").click()
     expect(page.locator(".caption")).to_contain_text("Step 1 of")
+    page.get_by_label("What the comment is on").select_option(label="on A")
+    page.get_by_label("Comment", exact=True).fill("Drag this one.")
+    page.get_by_role("button", name="Say it").click()
+    page.wait_for_selector(".picture[data-shown]")
+    page.locator("[data-step=A] .on-step").click()
+    expect(page.locator(".point.lit[data-id=A]")).to_have_count(1)
 
     page.get_by_text("Credit by hand, another try").click()
     page.get_by_label("Credit", exact=True).fill("88")

@@ -42,6 +42,7 @@ def test_a_wrong_task_says_where_and_what_to_do(given, wanted, conditions, model
         ("circle", ["A", "B"], "only circle_radius keeps one"),
         ("circle_radius", ["A", "Z"], "'Z' is no given point"),
         ("circle_radius", ["A", "A"], "named twice"),
+        ("circle_radius", ["AB"], "must be two given points"),
     ],
 )
 def test_an_opening_is_that_of_two_given_points(tool, opening, words):

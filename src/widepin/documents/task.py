@@ -40,6 +40,13 @@ class AllowanceDocument(BaseModel):
         default=None, description="of circle_radius: two given points whose distance is its only opening"
     )
 
+    @field_validator("opening", mode="before")
+    @classmethod
+    def _two_points(cls, value: Any) -> Any:
+        if value is not None and not (isinstance(value, list) and [type(end) for end in value] == [str, str]):
+            raise ValueError("must be two given points, the ends of the only opening")
+        return value
+
     @model_validator(mode="before")
     @classmethod
     def _name_alone(cls, value: Any) -> Any:

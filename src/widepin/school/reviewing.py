@@ -14,14 +14,14 @@ class Refused(Exception):
 
 
 def comment(session: Session, attempt: HandIn, author: Person, text: str, step: str = "") -> Comment:
-    """Write a comment on an attempt, or on one of its steps. Raises Refused."""
+    """Write a comment on an attempt, or on one of its objects, given or made. Raises Refused."""
     text = text.strip()
     if not text:
         raise Refused("Write something first.")
     if len(text) > LONGEST_COMMENT:
         raise Refused(f"A comment has {LONGEST_COMMENT} characters at most; this one has {len(text)}.")
-    if step and step not in {one["id"] for one in attempt.document["steps"]}:
-        raise Refused(f"{step[:24]} is no step of this work.")
+    if step and step not in {one["id"] for part in ("given", "start", "steps") for one in attempt.document[part]}:
+        raise Refused(f"{step[:24]} is no object of this work.")
     made = Comment(attempt=attempt, author=author, text=text, step=step)
     session.add(made)
     session.flush()

@@ -49,7 +49,9 @@ def show(attempt: HandIn, trouble: str | None = None) -> str:
         asked=what_was_asked(report, task) if report else [],
         truths=what_stays_true(report, task) if report else [],
         shapes=shape_pictures(report.shapes) if report else [],
-        chosen_steps=[step for step in attempt.document["steps"] if step["id"] not in helpers],
+        objects=[
+            step for part in ("steps", "start", "given") for step in attempt.document[part] if step["id"] not in helpers
+        ],
         shortest=handins.shortest_sound(session(), assignment),
         figure=told_figure(attempt, level) | ({} if mine else {"model": assignment.sheet.document.get("model", [])}),
         figure_of=lambda one: told_figure(one, level),

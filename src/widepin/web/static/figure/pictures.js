@@ -23,7 +23,12 @@ function show(book, holder) {
     picture.paint();
   });
   for (const step of holder.querySelectorAll("[data-step] .on-step")) {
-    step.addEventListener("click", () => stepPlayer?.showStep(step.closest("[data-step]").dataset.step));
+    step.addEventListener("click", () => {
+      const id = step.closest("[data-step]").dataset.step;
+      const isStep = picture.data.steps.some((one) => one.id === id);
+      picture.light(isStep ? null : id); // what is given is no step to go to
+      if (isStep) stepPlayer?.showStep(id);
+    });
   }
   holder.dataset.shown = "yes"; // its players answer from now on
 }
