@@ -93,8 +93,10 @@ def measure(app, ids: dict[str, int]) -> None:
         f"/assignments/{ids['assignment']}/changes?since={now().isoformat()}",
         f"/hand-ins/{ids['hand_in']}",
         f"/works/{ids['work']}",
+        f"/classes/{ids['class']}/instruments",
         "/shelf",
         f"/sheets/{ids['sheet']}",
+        f"/sheets/{ids['sheet']}/assign",
     ]
     count = 0
 

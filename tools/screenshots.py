@@ -50,8 +50,11 @@ def main(address: str) -> None:
         shoot(page, "hand-in")
         page.get_by_role("link", name="Replay every operation").click()
         shoot(page, "replay")
+        page.goto(f"{address}classes/2/instruments")
+        shoot(page, "instruments")
         enter(page, address, "Ilse Marran")
         shoot(page, "tasks")
+        use_an_instrument(page)
         page.get_by_role("link", name="Roundel in a gable").click()
         page.wait_for_selector("[data-ready]")
         build(page)
@@ -75,6 +78,16 @@ def make_a_task(page: Page) -> None:
     shoot(page, "making")
     page.get_by_role("link", name="Assign …").click()
     shoot(page, "assign")
+
+
+def use_an_instrument(page: Page) -> None:
+    """The board with an instrument of the class in hand, and back to the tasks."""
+    page.get_by_role("link", name="Round a gable").click()
+    page.wait_for_selector("[data-ready]")
+    page.get_by_role("button", name="Centre line").click()
+    page.keyboard.type("ABB", delay=30)
+    shoot(page, "use")
+    page.get_by_role("link", name="Tasks").click()
 
 
 def build(page: Page) -> None:

@@ -110,7 +110,7 @@ def test_comments_are_on_the_work_or_on_a_step_of_it(session, attempt):
 
 
 @pytest.mark.parametrize(
-    ("text", "step", "words"), [("  ", "", "Write"), ("x" * 1001, "", "1000"), ("x", "zz", "no step")]
+    ("text", "step", "words"), [("  ", "", "Write"), ("x" * 1001, "", "1000"), ("x", "zz", "no object")]
 )
 def test_comments_are_checked(session, attempt, text, step, words):
     with pytest.raises(reviewing.Refused, match=words):

@@ -62,11 +62,27 @@ class Rehearsal:
         return self.model.counts.moves
 
 
-def rehearse(task: Task) -> Rehearsal:
-    """Try a task that has a model."""
-    free = replace(task, tools=ALL_TOOLS, start=())
+def is_solved(task: Task) -> bool:
+    """Whether the model solves a task; only then it can be assigned."""
+    return judge_model(task).outcome is Outcome.SOUND
+
+
+def judge_model(task: Task) -> Verdict:
+    """The verdict on a task's model, without a report."""
+    free, pointed = unhindered(task)
+    return judge(free, Work(task.model, pointed), report=False)
+
+
+def unhindered(task: Task) -> tuple[Task, dict[str, str] | None]:
+    """A task with every tool and nothing done, and the model's answer where the model has objects of those names."""
     own = {one.name: one.name for one in task.wanted}
     pointed = own if set(own) <= {step.id for step in task.model} else None
+    return replace(task, tools=ALL_TOOLS, start=()), pointed
+
+
+def rehearse(task: Task) -> Rehearsal:
+    """Try a task that has a model."""
+    free, pointed = unhindered(task)
     model = judge(free, Work(task.model, pointed))
     within = judge(replace(task, start=()), Work(task.model), report=False)
     empty = judge(free, Work(()), report=False)

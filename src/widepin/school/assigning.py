@@ -12,7 +12,7 @@ from sqlalchemy.orm import Session, selectinload
 
 from ..documents.explaining import HELP
 from ..documents.reading import Unreadable
-from ..judge.rehearsal import rehearse
+from ..judge.rehearsal import is_solved
 from .models import LATE, Assignment, ClassInstrument, Person, SchoolClass, TaskSheet
 from .sheets import NotSolved, Policy, task_in
 
@@ -69,7 +69,7 @@ def assign(session: Session, sheet: TaskSheet, school_class: SchoolClass, terms:
     Raises NotSolved for a task whose model does not solve it, Refused where the class has it already.
     """
     try:
-        solved = rehearse(task_in(sheet)).is_solved
+        solved = is_solved(task_in(sheet))
     except Unreadable as wrong:
         raise NotSolved(f"The task is not finished yet: {wrong}.") from None
     if not solved:

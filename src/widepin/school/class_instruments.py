@@ -10,7 +10,7 @@ from sqlalchemy.orm import Session
 from ..documents.construction import read_steps, write_step
 from ..documents.reading import Unreadable
 from ..judge.instruments import Instrument, NoInstrument, instrument_of
-from ..judge.rehearsal import rehearse
+from ..judge.rehearsal import judge_model
 from ..judge.structure import needed_by
 from ..judge.task import Use
 from ..judge.verdict import Outcome
@@ -32,10 +32,10 @@ def proven_on_sheet(sheet: TaskSheet) -> dict[str, Any]:
         task = task_in(sheet)
     except Unreadable as wrong:
         raise NoInstrument(f"The task is not finished yet: {wrong}.") from None
-    found = rehearse(task)
-    if not found.is_solved:
+    found = judge_model(task)
+    if found.outcome is not Outcome.SOUND:
         raise NoInstrument("The model does not solve the task, so nothing is proven yet.")
-    return document_of(task.given, task.model, found.model.answer or {})
+    return document_of(task.given, task.model, found.answer or {})
 
 
 def proven_by(attempt: HandIn) -> dict[str, Any]:

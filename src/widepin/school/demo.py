@@ -61,7 +61,7 @@ def load_demo(
         school_class = SchoolClass(name=name, teacher=teacher, students=students)
         set_tasks = SET_TASKS[number]
         school_class.assignments = [
-            Assignment(sheet=sheets[task], place=place, due=now() + timedelta(days=3 * place - 4, hours=9))
+            Assignment(sheet=sheets[task], place=place, due=at_nine(3 * place - 4))
             for place, task in enumerate(set_tasks)
         ]
         session.add(school_class)
@@ -73,7 +73,7 @@ def load_demo(
     say("A ladder, and a class of last year")
     altitude = SHELF["foot-of-an-altitude"]
     ladder = new_sheet(session, teacher, altitude.document(), altitude.topic)
-    assign_ladder(session, ladder, school_class, Terms(due=now() + timedelta(days=24)))
+    assign_ladder(session, ladder, school_class, Terms(due=at_nine(24)))
     lend_an_instrument(session, school_class)
     copy_class(session, school_class, "Second year, last autumn", with_students=False).archived = now()
 
@@ -85,7 +85,7 @@ def lend_an_instrument(session: Session, school_class: SchoolClass) -> None:
         for key in ("perpendicular-bisector", "circumcircle")
     )
     known = give(session, school_class, "Centre line", "one", proven_on_sheet(proven))
-    terms = Terms(due=now() + timedelta(days=20), instruments=(known,))
+    terms = Terms(due=at_nine(20), instruments=(known,))
     assignment = assign(session, sheet, school_class, terms)
     instrument = read_instrument(known.document)
     made: list[dict[str, Any]] = []
@@ -141,6 +141,11 @@ def by_this_hand(made: list[dict[str, Any]], outcome: str, number: int) -> list[
         step | {"at": [round(x + way, 4) for x, way in zip(step["at"], aside, strict=True)]} if "at" in step else step
         for step in made
     ]
+
+
+def at_nine(days: int) -> datetime:
+    """Nine in the morning, so many days from now."""
+    return (now() + timedelta(days=days)).replace(hour=9, minute=0, second=0, microsecond=0)
 
 
 def evening(assignment: Assignment, number: int, again: int) -> datetime:

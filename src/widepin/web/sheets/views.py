@@ -16,7 +16,7 @@ from ...documents.task import read_task, write_condition
 from ...documents.verdict import write_verdict
 from ...documents.words import Words, seals
 from ...judge.judging import judge
-from ...judge.rehearsal import proposed, rehearse
+from ...judge.rehearsal import is_solved, proposed, rehearse
 from ...judge.task import TOOLS, Task, Work
 from ...school import assigning, ladders, sheets
 from ...school.credit import CREDIT
@@ -338,7 +338,7 @@ def show_assign(found: TaskSheet, trouble: str | None = None) -> str:
     return render_template(
         "sheets/assign.html",
         sheet=found,
-        solved=rehearse(task).is_solved,
+        solved=is_solved(task),
         rungs=len(ladders.rungs(found.document)),
         classes=assigning.with_tasks(session(), *session().scalars(classes)),
         figure=task_figure(task),

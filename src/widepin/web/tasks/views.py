@@ -27,7 +27,7 @@ from ..figures import board_setting, instruments_setting, task_figure, told_figu
 def index() -> str:
     """All tasks of the student, with their state."""
     rows = [(one, task_figure(task_of(one.assignment))) for one in to_do(session(), me())]
-    return render_template("tasks/index.html", rows=rows)
+    return render_template("tasks/index.html", rows=rows, at=now())
 
 
 @students_only
