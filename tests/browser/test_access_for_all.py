@@ -54,6 +54,14 @@ def test_the_teachers_pages(page, served, path):
     assert barriers(page) == []
 
 
+def test_the_board_with_an_instrument_of_the_class(desk):
+    desk.enter("Round a gable")
+    desk.page.get_by_role("button", name="Centre line").click()
+    desk.page.keyboard.type("AB")
+    desk.page.locator(".record li[data-step] > button").click()
+    assert barriers(desk.page) == []
+
+
 def test_the_board_in_all_its_states(desk):
     desk.page.emulate_media(reduced_motion="reduce")
     desk.enter("Splitting a gable")

@@ -43,6 +43,13 @@ def use(instrument: ClassInstrument, sources: str, prefix: str) -> dict:
     }
 
 
+def round_a_gable(instrument: ClassInstrument) -> list[dict]:
+    """The circle through all corners, with the instrument twice."""
+    uses = [use(instrument, "AB", "u"), use(instrument, "BC", "v")]
+    meet = {"id": "M", "make": "intersection", "from": [one["gives"][0] for one in uses]}
+    return [*uses, *({"op": "add", "step": step} for step in (meet, {"id": "k", "make": "circle", "from": ["M", "A"]}))]
+
+
 def put(session, work, *operations):
     for operation in operations:
         after = len(works.locked_log(session, work))
@@ -51,10 +58,7 @@ def put(session, work, *operations):
 
 
 def test_a_board_is_built_with_an_instrument_and_handed_in(session, work, centre_line):
-    uses = [use(centre_line, "AB", "u"), use(centre_line, "BC", "v")]
-    meet = {"id": "M", "make": "intersection", "from": [one["gives"][0] for one in uses]}
-    last = [{"op": "add", "step": step} for step in (meet, {"id": "k", "make": "circle", "from": ["M", "A"]})]
-    put(session, work, *uses, *last)
+    put(session, work, *round_a_gable(centre_line))
     attempt = handins.hand_in(session, work)
     assert (attempt.outcome, attempt.moves) == (Outcome.SOUND, 3)
     hidden = [step["id"] for step in attempt.document["steps"] if step.get("hidden")]
@@ -139,10 +143,7 @@ def test_only_what_is_proven_becomes_an_instrument(session, first_year, work):
 
 
 def test_a_students_sound_work_becomes_an_instrument(session, work, centre_line):
-    uses = [use(centre_line, "AB", "u"), use(centre_line, "BC", "v")]
-    meet = {"id": "M", "make": "intersection", "from": [one["gives"][0] for one in uses]}
-    last = [{"op": "add", "step": step} for step in (meet, {"id": "k", "make": "circle", "from": ["M", "A"]})]
-    put(session, work, *uses, *last)
+    put(session, work, *round_a_gable(centre_line))
     document = class_instruments.proven_by(handins.hand_in(session, work))
     found = class_instruments.read_instrument(document)
     assert [blank.name for blank in found.takes] == ["A", "B", "C"] and found.gives == ("k",) and found.moves == 7
