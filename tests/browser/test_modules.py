@@ -38,6 +38,22 @@ def test_steps_of_two_windows_get_names_of_their_own(run):
     assert operations[2]["points"] == {"C": [1, 2]} and operations[3]["id"] == "d"
 
 
+def test_results_of_an_instrument_are_named_as_steps_are_and_its_helpers_after_the_first(run):
+    steps = [
+        {"id": "c", "make": "circle", "from": ["O", "A"]},
+        {"id": "X", "make": "intersection", "from": ["c", "g"], "pick": 1},
+        {"id": "Y", "make": "intersection", "from": ["c", "g"], "other_than": "X"},
+    ]
+    takes = [{"name": name, "kind": "point"} for name in "OA"] + [{"name": "g", "kind": "straight"}]
+    proven = {"name": "Two marks", "takes": takes, "steps": steps, "gives": ["X", "Y"], "moves": 1}
+    script = """
+      const { nextId } = await import('/static/board/log.js');
+      return m.useOf(x, ['P', 'Q', 'h'], ['P', 'Q', 'h', 'C', 'D1'], (make, taken) => nextId(make === 'intersection', taken));"""
+    use = run("board/uses.js", script, proven)
+    assert use["gives"] == ["D", "E"] and [step["id"] for step in use["steps"]] == ["D2", "D", "E"]
+    assert use["steps"][2] == {"id": "E", "make": "intersection", "from": ["D2", "h"], "other_than": "D"}
+
+
 def test_folding_is_the_same_as_in_python(run):
     from tests.judge.test_judging import TASKS_BY_NAME
     from widepin.school.state import fold

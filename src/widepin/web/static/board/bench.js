@@ -7,7 +7,7 @@ export class Bench {
     this.cards = instruments.map((instrument, number) => {
       const card = document.createElement("button");
       card.type = "button";
-      card.className = instrument.name.split(" ").some((word) => word.length > 11) ? "card-tool long" : "card-tool";
+      card.className = instrument.name.length > 22 || instrument.name.split(" ").some((word) => word.length > 11) ? "card-tool long" : "card-tool";
       card.dataset.make = instrument.make;
       const drawing = element("svg", { viewBox: "0 0 26 28", "aria-hidden": "true" });
       drawing.append(...(instrument.drawing?.() ?? [element("path", { d: instrument.icon })]));
@@ -15,7 +15,7 @@ export class Bench {
       name.textContent = instrument.name;
       const left = document.createElement("small");
       card.append(drawing, name, left);
-      if (number < 9) card.title = `Key ${number + 1}`;
+      card.title = number < 9 ? `${instrument.name}, key ${number + 1}` : instrument.name;
       card.addEventListener("click", () => onTake(instrument));
       return { card, instrument, left };
     });

@@ -68,11 +68,12 @@ export function answering(wanted) {
   };
 }
 
-// A step as parts of a sentence: words, and {id} for objects. A result of an instrument that made several steps at once
-// is told by what the instrument was used on.
+// A step as parts of a sentence: words, and {id} for objects. The first result of an instrument that made several steps at
+// once is told by what the instrument was used on.
 export function sentenceOf(step) {
   if (step.within?.gives.includes(step.id)) {
-    const { instrument, from } = step.within;
+    const { instrument, from, gives: [first] } = step.within;
+    if (step.id !== first) return ["with", { id: first }];
     return [instrument, "from", ...from.flatMap((id, place) => [...(place ? [place === from.length - 1 ? "and" : ","] : []), { id }])];
   }
   const from = (step.from ?? []).map((id) => ({ id }));

@@ -88,7 +88,7 @@ function miniature({ given, steps, answer }, book) {
     const weight = answer.includes(id) ? "result" : "asked";
     if (figure.isPoint(id)) {
       const [cx, cy] = view.toScreen(...figure.shape(id));
-      return element("circle", { cx, cy, r: 1.6, class: weight });
+      return element("circle", { cx, cy, r: 1.6, class: `dot ${weight}` });
     }
     const path = curvePath(figure.kind(id), figure.shape(id), view, width, height);
     path?.setAttribute("class", weight);
