@@ -73,7 +73,7 @@ export class Board {
       steps: () => this.own,
       token: document.querySelector("meta[name=csrf-token]").content,
       place: `widepin-${setting.student}-${setting.urls.operations}`,
-      stored: setting.log.length,
+      stored: setting.log,
       on: {
         stored: ({ operation }) => { this.stored.push(operation); this.rebuild(); },
         missed: (operations) => this.#missed(operations),
@@ -128,7 +128,7 @@ export class Board {
     this.measures.show(this.figure, measures);
     this.notes.show(notes);
     this.offer = this.pointing.stillThere(this.figure);
-    this.hand.filled = this.hand.filled.filter((id) => typeof id !== "string" || this.figure.has(id));
+    this.hand.forget((id) => !this.figure.has(id));
     this.page.querySelector("[data-do='take back']").disabled = done.length === 0;
     this.page.querySelector("[data-do='bring back']").disabled = undone.length === 0;
     for (const button of this.page.querySelectorAll("[data-do='hand in']")) button.disabled = own.length === 0;

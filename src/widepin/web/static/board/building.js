@@ -62,6 +62,10 @@ export class Building {
       this.board.bar.tell("This task has no points to put freely; take a crossing or a point that is there.", true);
       return null;
     }
+    if (choice.type === "slide" && !choice.at.every(Number.isFinite)) {
+      this.board.bar.tell(`${labelOf(this.board.figure, choice.id)} is gone as the figure lies now; put the point when it is there.`, true);
+      return null;
+    }
     if (choice.type === "slide") return this.add({ id: this.board.newId("point_on"), make: "point_on", from: [choice.id], at: rounded(choice.at) });
     return this.add({ id: this.board.newId("free_point"), make: "free_point", at: rounded(choice.at) });
   }

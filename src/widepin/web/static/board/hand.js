@@ -14,6 +14,13 @@ export class Hand {
   putDown() { this.take(null); }
   empty() { this.filled = []; this.meetings = null; }
 
+  // Empty the blanks that hold what is gone; crossings of it are no choice any more.
+  forget(isGone) {
+    const left = this.filled.filter((id) => typeof id !== "string" || !isGone(id));
+    if (left.length < this.filled.length) this.meetings = null;
+    this.filled = left;
+  }
+
   // Ready for the next step: a compass keeps its opening, a run of segments goes on from its end.
   next() {
     this.filled = (this.instrument.keeps ?? []).map((blank) => this.filled[blank]);

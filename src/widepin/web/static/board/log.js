@@ -27,10 +27,21 @@ export function stepsOf(setting, done) {
   const placed = (step) => dressed(laid.places.has(step.id) ? { ...step, at: laid.places.get(step.id) } : step);
   return {
     given: [...setting.given, ...setting.start].map(placed),
-    own: [...laid.made.values()].map(dressed),
+    own: standing([...laid.made.values()], setting).map(dressed),
     measures: [...laid.measures.values()],
     notes: [...laid.notes.values()],
   };
+}
+
+// Steps of which all that they are made from is there. Others wait to be refused by the server: what they are made from
+// was refused before.
+function standing(steps, { given, start }) {
+  const there = new Set([...given, ...start].map(({ id }) => id));
+  return steps.filter((step) => {
+    const stands = parentsOf(step).every((id) => there.has(id));
+    if (stands) there.add(step.id);
+    return stands;
+  });
 }
 
 const remade = ({ made }, { step }) => made.set(step.id, step);
@@ -66,6 +77,11 @@ const FOLLOW = {
   },
 };
 
+// All that a step is made from, the point that a crossing refers to included.
+function parentsOf({ from = [], other_than, nearest_to, farthest_from }) {
+  return [...from, other_than, nearest_to, farthest_from].filter(Boolean);
+}
+
 // The ids of an operation on one object or on several at once.
 function each(id) { return Array.isArray(id) ? id : [id]; }
 
@@ -75,8 +91,7 @@ export function hangingOn(steps, ...ids) {
   for (let known = -1; known < found.size;) {
     known = found.size;
     for (const step of steps) {
-      const parents = [...(step.from ?? []), step.other_than, step.nearest_to, step.farthest_from];
-      if (parents.some((parent) => found.has(parent))) found.add(step.id);
+      if (parentsOf(step).some((parent) => found.has(parent))) found.add(step.id);
       if (found.has(step.id)) for (const { id } of step.within?.steps ?? []) found.add(id);
     }
   }

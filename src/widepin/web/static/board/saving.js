@@ -8,14 +8,16 @@ export class Saving {
   #timer = null;
 
   // on: stored(entry), missed(entries), refused(entry, words), state(words, isTrouble)
+  // stored: the operations that the server has, with their keys.
   constructor({ url, token, place, stored, on }) {
     this.url = url;
     this.token = token;
     this.place = place; // where this browser keeps what is not stored yet
-    this.count = stored; // operations that the server has
+    this.count = stored.length; // operations that the server has
     this.on = on;
     this.drawer = `${place}:${newKey()}`; // this tab's own part of it
-    this.pending = this.#kept();
+    const keys = new Set(stored.map(({ key }) => key));
+    this.pending = this.#kept().filter(({ key }) => !keys.has(key)); // an answer may have been lost on the way here
     this.#keep();
     addEventListener("online", () => this.flush());
   }
@@ -118,8 +120,9 @@ export class Saving {
       this.count += said.operations.length;
       this.on.missed(said.operations);
     } else if (answer.ok) {
+      if (said.number > this.count + 1) return this.#catchUp(); // the operation stays until it comes with the others
       this.#done(entry);
-      if (said.number !== this.count + 1) return this.#catchUp();
+      if (said.number <= this.count) return true;
       this.count = said.number;
       this.on.stored(said);
     } else if (answer.status === 422) {
