@@ -164,6 +164,20 @@ def test_a_classical_task_fills_the_whole_page_and_asks_before_anything_goes(tea
     expect(teacher.locator(".conditions")).to_contain_text("are equally long")
 
 
+def test_what_was_drawn_in_another_window_is_there_on_coming_back(teacher):
+    begin_task(teacher, "Segment")
+    other = teacher.context.new_page()
+    other.goto(teacher.url)
+    other.wait_for_selector(".making[data-ready]")
+    build_model(other, ("midpoint", "AB"))
+    expect(teacher.get_by_label("point C")).to_have_count(0)
+    teacher.evaluate("document.dispatchEvent(new Event('visibilitychange'))")
+    expect(teacher.get_by_label("point C")).to_have_count(1)
+    teacher.evaluate("window.stays = true; document.dispatchEvent(new Event('visibilitychange'))")
+    teacher.wait_for_timeout(400)
+    assert teacher.evaluate("window.stays")
+
+
 def test_one_opening_only_is_the_distance_of_two_given_points(teacher):
     begin_task(teacher, "an empty sheet")
     teacher.get_by_role("button", name="One opening only").click()

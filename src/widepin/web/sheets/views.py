@@ -164,6 +164,7 @@ def state_of(found: TaskSheet) -> dict[str, Any]:
                 ("propose", "propose"),
                 ("rehearse", "try_out"),
                 ("assign", "ask_assign"),
+                ("json", "as_json"),
             )
         }
         | {part: url_for("sheets.draw", sheet_id=found.id, part=part) for part in (*sheets.CONSTRUCTIONS, "trial")},

@@ -159,6 +159,13 @@ class Making {
     this.change(fields, { policy, topic });
   }
 
+  // Back on this page, it may have been drawn or changed in another window meanwhile.
+  async #catchUp() {
+    if (document.hidden || Object.keys(this.#waiting).length) return;
+    const answer = await fetch(this.state.urls.json).catch(() => null);
+    if (answer?.ok && JSON.stringify(await answer.json()) !== JSON.stringify(this.document)) location.reload();
+  }
+
   // One store at a time; resolves when everything is stored, or has failed and is told.
   store() {
     clearTimeout(this.#timer);
@@ -273,6 +280,7 @@ class Making {
       if (!confirm(event.target.dataset.confirm)) event.preventDefault();
     });
     addEventListener("pageshow", (event) => { if (event.persisted) location.reload(); });
+    document.addEventListener("visibilitychange", () => this.#catchUp());
   }
 
   #changed(field) {
