@@ -154,3 +154,6 @@ def test_a_copied_class_has_its_own_instruments(session, first_year, work, centr
     session.refresh(made)
     (own,) = made.instruments
     assert own.id != centre_line.id and own.assignments[0].class_id == made.id
+    roster.remove_class(session, made)
+    assert session.scalars(select(ClassInstrument.id).where(ClassInstrument.id == own.id)).all() == []
+    assert class_instruments.lent(work.assignment).keys() == {"Mid rule"}
