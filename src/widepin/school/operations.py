@@ -15,7 +15,7 @@ from pydantic import BaseModel, ConfigDict, Field, StrictBool, StrictStr, TypeAd
 
 from ..documents.construction import Coordinate, StepDocument, write_step
 from ..documents.reading import from_validation
-from ..judge.task import Use
+from ..judge.task import MOST_WANTED, Use
 from ..plane.steps import MOST_STEPS, Step
 
 STRICT = ConfigDict(extra="forbid")
@@ -43,9 +43,9 @@ class UseDocument(BaseModel):
     model_config = ConfigDict(extra="forbid", populate_by_name=True)
     op: Literal["use"]
     instrument: StrictStr = Field(min_length=1, max_length=40)
-    sources: list[StrictStr] = Field(alias="from", max_length=20)
+    sources: list[StrictStr] = Field(alias="from", max_length=MOST_WANTED)
     steps: list[StepDocument] = Field(min_length=1, max_length=MOST_STEPS)
-    gives: list[StrictStr] = Field(min_length=1, max_length=20)
+    gives: list[StrictStr] = Field(min_length=1, max_length=MOST_WANTED)
     moves: Annotated[int, Field(ge=0, le=MOST_STEPS, strict=True)]
 
     def made(self) -> tuple[Step, ...]:
