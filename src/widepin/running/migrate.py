@@ -12,7 +12,12 @@ ROOT = Path(__file__).resolve().parents[3]
 
 def migrate(url: str) -> None:
     """Run the migrations that the database has not seen yet."""
+    command.upgrade(config_for(url), "head")
+
+
+def config_for(url: str) -> Config:
+    """What Alembic has to know to work on a database."""
     config = Config()
     config.set_main_option("script_location", str(ROOT / "migrations"))
     config.attributes["url"] = url
-    command.upgrade(config, "head")
+    return config
