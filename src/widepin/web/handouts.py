@@ -13,6 +13,7 @@ from ..documents.words import Words, instruction, instruction_to_use, seals
 from ..judge.task import Task, Use
 from ..plane.steps import Step
 from ..school.models import Assignment
+from ..school.sheets import names_given, renamed
 from ..school.wall import Group, Place
 from .printing import printed
 
@@ -87,6 +88,18 @@ def card_on_paper(place: Place, budget: int | None) -> dict[str, Any]:
         "words": place.student.name,
         "seals": shown or ["begun"],
     }
+
+
+def under_labels(document: dict[str, Any]) -> tuple[dict[str, Any], dict[str, str]]:
+    """The document of an attempt with the student's objects under the names that the student gave them, and these."""
+    every = [step for part in ("given", "start", "steps") for step in document[part]]
+    own = {step["id"] for step in document["steps"]}
+    names = {id_: label for id_, label in names_given(every).items() if id_ in own}
+    uses = [
+        use | {part: [names.get(id_, id_) for id_ in use[part]] for part in ("ids", "gives")}
+        for use in document.get("uses", [])
+    ]
+    return {**document, "steps": renamed(document["steps"], names), "uses": uses}, names
 
 
 def hidden_in(figure: dict[str, Any]) -> set[str]:

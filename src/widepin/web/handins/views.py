@@ -20,7 +20,7 @@ from ...school.works import task_of
 from ..access import me, own_hand_in, students_only, teachers_only, visible_hand_in
 from ..database import session
 from ..figures import shape_pictures, told_figure
-from ..handouts import handout, hidden_in
+from ..handouts import handout, hidden_in, under_labels
 
 
 @login_required
@@ -77,7 +77,8 @@ def on_paper(hand_in_id: int) -> Any:
     attempt = visible_hand_in(hand_in_id)
     task, document = task_of(attempt.work.assignment), attempt.document
     lying = replace(task, given=read_steps(document["given"]), start=read_steps(document["start"]))
-    answer = (attempt.verdict["answer"] or {}).values()
+    document, names = under_labels(document)
+    answer = [names.get(id_, id_) for id_ in (attempt.verdict["answer"] or {}).values()]
     return handout(
         lying,
         read_steps(document["steps"]),
