@@ -43,7 +43,7 @@ def test_only_needed_crossings_that_are_picked_are_turned():
         (Circle(0, 0, 4), Point(3, 4), 5),
         (Point(1, 3), Straight(0, 1, 5, 0), 2),
         (Straight(0, 1, 5, 0), Circle(1, 3, 9), 2),
-        (Straight(0, 0, 2, 0), Straight(5, 5, 0, 3), 1),
+        (Straight(0, 0, 2, 0), Straight(5, 5, 0, 3), 90),
         (Straight(0, 0, 2, 0), Straight(5, 5, -3, 0), 0),
     ],
 )

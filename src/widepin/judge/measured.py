@@ -42,9 +42,9 @@ def _values(condition: Condition, look: Look) -> Iterator[Value]:
         case "equal_angle":
             yield from (("angle", (triple,), _angle_at(triple, look)) for triple in of)
         case "parallel" | "perpendicular":
-            yield "angle", of, _angle_between(_straight(of[0], look), _straight(of[1], look))
+            yield "angle", of, angle_between(_straight(of[0], look), _straight(of[1], look))
         case "on":
-            yield "distance", of, _distance(look(str(of[0])).shape, _curve(of[1], look))
+            yield "distance", of, distance(look(str(of[0])).shape, _curve(of[1], look))
         case "tangent":
             yield from _touching(of, look)
         case "same":
@@ -53,10 +53,10 @@ def _values(condition: Condition, look: Look) -> Iterator[Value]:
                 yield from (("radius", (term,), _radius(circle)) for term, circle in zip(of, (x, y), strict=True))
             elif isinstance(x, Straight) and isinstance(y, Straight):
                 rays = all(isinstance(term, str) and look(term).kind is Kind.RAY for term in of)
-                yield "angle", of, _turn(x, y) if rays else _angle_between(x, y)
-                yield "distance", of, _distance(Point(x.x, x.y), y)
+                yield "angle", of, _turn(x, y) if rays else angle_between(x, y)
+                yield "distance", of, distance(Point(x.x, x.y), y)
             else:
-                yield "distance", of, _distance(x, y)
+                yield "distance", of, distance(x, y)
 
 
 def _touching(of: Sequence[Names], look: Look) -> Iterator[Value]:
@@ -68,7 +68,7 @@ def _touching(of: Sequence[Names], look: Look) -> Iterator[Value]:
     else:
         ((name, circle),) = circles
         line, straight = next((t, s) for t, s in zip(of, shapes, strict=True) if isinstance(s, Straight))
-        yield "distance of centre", (name, line), _distance(Point(circle.x, circle.y), straight)
+        yield "distance of centre", (name, line), distance(Point(circle.x, circle.y), straight)
     yield from (("radius", (term,), _radius(circle)) for term, circle in circles)
 
 
@@ -101,12 +101,12 @@ def _turn(a: Straight, b: Straight) -> float:
     return abs(math.degrees(math.atan2(a.dx * b.dy - a.dy * b.dx, a.dx * b.dx + a.dy * b.dy)))
 
 
-def _angle_between(a: Straight, b: Straight) -> float:
+def angle_between(a: Straight, b: Straight) -> float:
     """The angle of two lines, 0 to 90 degrees."""
     return math.degrees(math.atan2(abs(a.dx * b.dy - a.dy * b.dx), abs(a.dx * b.dx + a.dy * b.dy)))
 
 
-def _distance(p: Shape, other: Shape) -> float:
+def distance(p: Shape, other: Shape) -> float:
     """The distance of a point from a point, a circle, or the line of a straight."""
     assert isinstance(p, Point)
     if isinstance(other, Point):

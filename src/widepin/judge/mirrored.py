@@ -15,8 +15,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..plane.figure import Figure, is_defined
-from ..plane.shapes import Circle, Kind, Point, Shape, Straight, cross
+from ..plane.shapes import Circle, Kind, Point, Shape, Straight
 from ..plane.steps import Step
+from .measured import angle_between, distance
 from .structure import needed_by
 from .task import Task
 
@@ -24,7 +25,7 @@ MOST_CROSSINGS = 6
 """Crossings of the model that are tried both ways."""
 
 ALIKE = 1e-7
-"""Centimetres by which two measures of one figure may differ in doubles."""
+"""By how much two measures, in centimetres or degrees, of one figure may differ in doubles."""
 
 
 def mirror_images(task: Task) -> Iterator[tuple[Step, ...]]:
@@ -84,18 +85,18 @@ def answer_of(
 
 
 def apart(one: Shape, other: Shape) -> float:
-    """Distance of two points or centres, of a point from a line, or the sine of the angle of two lines."""
+    """How two objects lie to each other: the distance of points, centres and lines, or the angle of two lines."""
     if isinstance(one, Straight) and isinstance(other, Straight):
-        sizes = hypot(one.dx, one.dy) * hypot(other.dx, other.dy)
-        return float(abs(cross(one.dx, one.dy, other.dx, other.dy)) / sizes)
+        return angle_between(one, other)
     if isinstance(one, Straight):
         one, other = other, one
-    assert isinstance(one, Point | Circle)
-    if isinstance(other, Straight):
-        area = cross(other.dx, other.dy, one.x - other.x, one.y - other.y)
-        return float(abs(area) / hypot(other.dx, other.dy))
-    assert isinstance(other, Point | Circle)
-    return hypot(one.x - other.x, one.y - other.y)
+    return distance(at(one), other if isinstance(other, Straight) else at(other))
+
+
+def at(shape: Shape) -> Point:
+    """A point, or the centre of a circle."""
+    assert isinstance(shape, Point | Circle)
+    return Point(shape.x, shape.y)
 
 
 def place_of(shape: Shape, kind: Kind) -> list[float]:
