@@ -3,7 +3,7 @@
 import pytest
 
 from tests import zoo
-from widepin.judge.references import check_references, passes_through, stays_on
+from widepin.judge.references import Watch, check_references, passes_through
 from widepin.plane.steps import IllFormed
 
 BASE = (
@@ -33,7 +33,7 @@ def figure():
 def test_plain_from_the_making_or_found_in_random_positions(figure, point, curve, by_making, always):
     p, c = figure.index[point], figure.index[curve]
     assert passes_through(figure, c, p) == by_making
-    assert stays_on(figure, p, c) == always
+    assert Watch(figure).stays_on(p, c) == always
 
 
 @pytest.mark.parametrize(("reference", "good"), [("A", True), ("B", True), ("E", False), ("M", False)])

@@ -6,6 +6,7 @@ Mostly that is plain from how curve and point were made. Where it is not, balls 
 from __future__ import annotations
 
 from collections.abc import Sequence
+from functools import cached_property
 from typing import Any
 
 import numpy as np
@@ -36,6 +37,7 @@ def check_references(figure: Figure, first: int) -> None:
 
     The index in the error counts from ``first``.
     """
+    watch = Watch(figure)
     for number, node in enumerate(figure.nodes[first:]):
         if node.step.choice != "other_than" or node.reference is None:
             continue
@@ -43,7 +45,7 @@ def check_references(figure: Figure, first: int) -> None:
         if all(passes_through(figure, curve, reference) for curve in node.sources):
             continue
         for curve, source in zip(node.sources, node.step.sources, strict=True):
-            if not stays_on(figure, reference, curve):
+            if not watch.stays_on(reference, curve):
                 raise IllFormed(
                     number,
                     "other_than",
@@ -59,31 +61,40 @@ def passes_through(figure: Figure, curve: int, point: int) -> bool:
     return point in defining or (point_made.step.make in ("point_on", "intersection") and curve in point_made.sources)
 
 
-def stays_on(figure: Figure, point: int, curve: int) -> bool:
-    """Whether balls find the point on the curve (its line, for a ray or segment) wherever both exist."""
-    drawn, shapes = figure.drawn()
-    points = handles(figure, len(figure.nodes), 0)
-    places = [shape for shape in shapes if isinstance(shape, Point) and np.isfinite(shape.x)]
-    size = float(extent(places)[1]) if places else 1.0
-    rng = np.random.default_rng(7)
-    moved = dragged(figure, drawn, shapes, points, LARGE * max(size, 1e-3), POSITIONS - 1, rng)
-    needed = figure.ancestors([point, curve])
-    for position in np.concatenate([drawn[:, None], moved], axis=1).T:
-        if _lies_on(figure, position.tolist(), point, curve, needed) is False:
-            return False
-    return True
+class Watch:
+    """Balls watch the points of a figure in random positions, which are made when they are first needed."""
 
+    def __init__(self, figure: Figure):
+        self.figure = figure
 
-def _lies_on(figure: Figure, position: Sequence[float], point: int, curve: int, needed: set[int]) -> bool | None:
-    def compute() -> bool | None:
-        shapes = figure.evaluate(BALLS, [ball(x) for x in position], only=needed)
-        s = sign(*off(shapes[point], shapes[curve]))
-        return None if s is None else s == 0
+    @cached_property
+    def positions(self) -> list[list[float]]:
+        """As drawn, and after some large movements."""
+        figure = self.figure
+        drawn, shapes = figure.drawn()
+        points = handles(figure, len(figure.nodes), 0)
+        places = [shape for shape in shapes if isinstance(shape, Point) and np.isfinite(shape.x)]
+        size = float(extent(places)[1]) if places else 1.0
+        rng = np.random.default_rng(7)
+        moved = dragged(figure, drawn, shapes, points, LARGE * max(size, 1e-3), POSITIONS - 1, rng)
+        found: list[list[float]] = np.concatenate([drawn[:, None], moved], axis=1).T.tolist()
+        return found
 
-    try:
-        return at_rising_precision(compute)
-    except Undecided:
-        return None
+    def stays_on(self, point: int, curve: int) -> bool:
+        """Whether the point is found on the curve (its line, for a ray or segment) wherever both exist."""
+        needed = self.figure.ancestors([point, curve])
+        return all(self._lies_on(position, point, curve, needed) is not False for position in self.positions)
+
+    def _lies_on(self, position: Sequence[float], point: int, curve: int, needed: set[int]) -> bool | None:
+        def compute() -> bool | None:
+            shapes = self.figure.evaluate(BALLS, [ball(x) for x in position], only=needed)
+            s = sign(*off(shapes[point], shapes[curve]))
+            return None if s is None else s == 0
+
+        try:
+            return at_rising_precision(compute)
+        except Undecided:
+            return None
 
 
 def off(point: Shape, curve: Shape) -> tuple[Any, Any]:

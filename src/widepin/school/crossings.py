@@ -11,7 +11,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import replace
 
-from ..judge.references import off, passes_through, stays_on
+from ..judge.references import Watch, off, passes_through
 from ..plane.figure import Figure, is_defined
 from ..plane.shapes import Kind, Point, Shape
 from ..plane.steps import Step
@@ -30,12 +30,12 @@ def settled(state: State, step: Step) -> Step:
     if not any(figure.nodes[curve].kind is Kind.CIRCLE for curve in figure.nodes[-1].sources):
         return step
     _, shapes = figure.drawn()
-    curves = figure.nodes[-1].sources
+    curves, watch = figure.nodes[-1].sources, Watch(figure)
     for number, shape in enumerate(shapes[:-1]):
         if (
             isinstance(shape, Point)
             and is_another_meeting(shape, shapes, curves)
-            and all(passes_through(figure, curve, number) or stays_on(figure, number, curve) for curve in curves)
+            and all(passes_through(figure, curve, number) or watch.stays_on(number, curve) for curve in curves)
         ):
             return replace(step, choice="other_than", reference=every[number].id, pick=1)
     return step
