@@ -1,8 +1,9 @@
 """Marks of a class, and what a teacher says of a work."""
 
 import pytest
-from sqlalchemy import event, select
+from sqlalchemy import select
 
+from tests.counting import queries
 from widepin.school import handins, reviewing
 from widepin.school.marks import as_rows, history_of, mark_of, summary_of, table_of
 from widepin.school.models import Person, SchoolClass, TaskSheet
@@ -20,31 +21,15 @@ def attempt(session, second_year):
     return next(work.hand_ins[-1] for one in second_year.assignments for work in one.works if work.hand_ins)
 
 
-def queries(session, deed):
-    """How many queries a deed takes."""
-    count = 0
-
-    def counted(*_):
-        nonlocal count
-        count += 1
-
-    event.listen(session.bind, "before_cursor_execute", counted)
-    try:
-        deed()
-    finally:
-        event.remove(session.bind, "before_cursor_execute", counted)
-    return count
-
-
 def test_marks_take_the_same_number_of_queries_however_many_students_and_tasks(session, second_year):
     def read():
         session.expire_all()
         table = table_of(session, second_year)
         return [mark_of(cell) for row in table.rows for cell in row.cells if cell]
 
-    before = queries(session, read)
+    before = queries(session.bind, read)
     add_students(session, second_year, [f"Student {letter}" for letter in "abcdefgh"])
-    assert queries(session, read) <= before <= 10
+    assert queries(session.bind, read) <= before <= 10
 
 
 def test_a_cell_has_the_best_credit(session, second_year):

@@ -5,6 +5,7 @@ from datetime import timedelta
 import pytest
 from sqlalchemy import select
 
+from tests.counting import queries
 from widepin.school import wall
 from widepin.school.models import SchoolClass, now
 from widepin.school.works import store, work_of
@@ -82,14 +83,13 @@ def test_students_with_the_same_spots_are_marked_and_others_not(session, assignm
 
 
 def test_the_wall_takes_the_same_number_of_queries_however_many_students(session, assignment):
-    from tests.school.test_marks import queries
     from widepin.school.roster import add_students
 
     def read():
         session.expire_all()
         return wall.wall_of(session, assignment)
 
-    before = queries(session, read)
+    before = queries(session.bind, read)
     for student in add_students(session, assignment.school_class, [f"Student {n}" for n in range(6)]):
         work_of(session, assignment, student)
-    assert queries(session, read) <= before <= 12
+    assert queries(session.bind, read) <= before <= 12

@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 
+from ..judge.instruments import Instrument
 from ..judge.task import MODEL, Allowance, Condition, Names, Task, Use
 from ..judge.verdict import Outcome, Verdict
+from ..plane.makes import MAKES
 from ..plane.steps import Step
 
 TOOL_WORDS = {
@@ -215,6 +217,22 @@ def instruction_to_use(use: Use, steps: Sequence[Step]) -> str:
     """
     from_ = dict.fromkeys(source for step in steps if step.id in use.ids for source in step.parents)
     return f"{listed(use.gives)}: {use.instrument} from {listed(one for one in from_ if one not in use.ids)}"
+
+
+def instrument_in_words(instrument: Instrument) -> str:
+    """What an instrument asks for and what it makes: From the points A and B it makes the line m."""
+    kinds = {step.id: MAKES[step.make].gives for step in instrument.steps}
+    asks = _of_each_kind((blank.kind, blank.name) for blank in instrument.takes)
+    return f"From {asks} it makes {_of_each_kind((kinds[id_], id_) for id_ in instrument.gives)}."
+
+
+def _of_each_kind(objects: Iterable[tuple[str, str]]) -> str:
+    by_kind: dict[str, list[str]] = {}
+    for kind, name in objects:
+        by_kind.setdefault(kind, []).append(name)
+    return ", and ".join(
+        f"the {kind}{'s' if len(names) > 1 else ''} {listed(names)}" for kind, names in by_kind.items()
+    )
 
 
 def verdict_in_words(verdict: Verdict) -> str:

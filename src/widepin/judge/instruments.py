@@ -15,9 +15,9 @@ from collections.abc import Collection, Sequence
 from dataclasses import dataclass, replace
 
 from ..plane.makes import MAKES
-from ..plane.shapes import STRAIGHTS, Kind
+from ..plane.shapes import STRAIGHTS
 from ..plane.steps import Step
-from .counts import is_move, moves_of
+from .counts import moves_of
 from .structure import needed_by
 from .task import Use, Work
 from .verdict import Break, Report
@@ -83,7 +83,7 @@ def instrument_of(given: Sequence[Step], steps: Sequence[Step], gives: Collectio
             raise NoInstrument(f"{id_} slides on {known[id_].sources[0]}, and an instrument cannot ask for that.")
     takes = tuple(Blank(id_, _asked_kind(step)) for id_, step in known.items() if id_ in asked)
     again = tuple(step for id_, step in known.items() if id_ in along)
-    return Instrument(takes, (*again, *own), tuple(gives), sum(is_move(step.make) for step in own))
+    return Instrument(takes, (*again, *own), tuple(gives), moves_of(own))
 
 
 def asked_for(given: dict[str, Step], used: set[str]) -> tuple[set[str], set[str]]:
@@ -104,7 +104,7 @@ def asked_for(given: dict[str, Step], used: set[str]) -> tuple[set[str], set[str
 
 def _asked_kind(step: Step) -> str:
     kind = MAKES[step.make].gives
-    return "straight" if kind in STRAIGHTS else str(Kind(kind))
+    return "straight" if kind in STRAIGHTS else str(kind)
 
 
 def without_helpers(report: Report, work: Work) -> Report:

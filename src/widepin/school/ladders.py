@@ -8,7 +8,7 @@ from typing import Any
 from sqlalchemy.orm import Session
 
 from ..documents.construction import read_steps
-from ..plane.makes import MAKES
+from ..judge.counts import moves_of
 from .assigning import Refused, Terms, assign
 from .models import Assignment, SchoolClass, TaskSheet
 from .sheets import Policy, new_sheet
@@ -23,8 +23,8 @@ def rungs(document: dict[str, Any]) -> list[dict[str, Any]]:
     wanted = {one["name"] for one in document["wanted"]}
     most = next((place for place, step in enumerate(steps) if step.id in wanted), len(steps))
     # The longest beginning for each number of moves that is left.
-    left = {sum(MAKES[step.make].counts for step in steps[done:]): done for done in range(most + 1)}
-    left[sum(MAKES[step.make].counts for step in steps)] = 0  # nothing is done on the highest rung
+    left = {moves_of(steps[done:]): done for done in range(most + 1)}
+    left[moves_of(steps)] = 0  # nothing is done on the highest rung
     return [
         {**document, "start": document["model"][:done], "budget": {"moves": moves}}
         for moves, done in sorted(left.items())

@@ -124,14 +124,6 @@ def own_work(assignment: Assignment) -> Work | None:
     return session().scalar(select(Work).where(Work.assignment_id == assignment.id, Work.student_id == me().id))
 
 
-def taught_hand_in(hand_in_id: int) -> HandIn:
-    """A hand-in of a student whom this teacher teaches."""
-    found = session().get(HandIn, hand_in_id)
-    if found is None or found.work.assignment.school_class.teacher_id != me().id:
-        abort(404)
-    return found
-
-
 def taught_instrument(instrument_id: int) -> ClassInstrument:
     """An instrument of a class that this teacher teaches."""
     found = session().get(ClassInstrument, instrument_id)

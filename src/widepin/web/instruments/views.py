@@ -2,20 +2,19 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable
 from typing import Any
 
 from flask import flash, redirect, render_template, request, url_for
 from sqlalchemy import select
 from werkzeug.wrappers import Response
 
-from ...documents.words import listed
-from ...judge.instruments import Instrument, NoInstrument
-from ...plane.makes import MAKES
+from ...documents.words import instrument_in_words, listed
+from ...judge.instruments import NoInstrument
 from ...school import class_instruments
 from ...school.assigning import with_tasks
 from ...school.models import SchoolClass
-from ..access import me, own_class, own_sheet, taught_hand_in, taught_instrument, teachers_only
+from ..access import me, own_class, own_sheet, taught_instrument, teachers_only, visible_hand_in
 from ..database import session
 from ..figures import proven_figure
 
@@ -27,7 +26,7 @@ def index(class_id: int) -> str:
     shown = [
         (one, class_instruments.read_instrument(one.document), proven_figure(one.document)) for one in found.instruments
     ]
-    return render_template("instruments/index.html", school_class=found, shown=shown, takes_and_gives=takes_and_gives)
+    return render_template("instruments/index.html", school_class=found, shown=shown, in_words=instrument_in_words)
 
 
 @teachers_only
@@ -55,7 +54,7 @@ def give_model(sheet_id: int) -> Any:
 @teachers_only
 def ask_work(hand_in_id: int) -> Any:
     """Ask how a student's sound work is to be given as an instrument."""
-    found = taught_hand_in(hand_in_id)
+    found = visible_hand_in(hand_in_id)
     return show(
         lambda: class_instruments.proven_by(found), found.work.assignment.sheet.title, found.work.assignment.class_id
     )
@@ -64,7 +63,7 @@ def ask_work(hand_in_id: int) -> Any:
 @teachers_only
 def give_work(hand_in_id: int) -> Any:
     """Give a student's sound work to a class as an instrument."""
-    found = taught_hand_in(hand_in_id)
+    found = visible_hand_in(hand_in_id)
     return give(lambda: class_instruments.proven_by(found), found.work.assignment.sheet.title)
 
 
@@ -89,7 +88,7 @@ def show(proven: Proven, title: str, class_id: int | None = None, trouble: str |
     return render_template(
         "instruments/give.html",
         figure=proven_figure(document),
-        words=takes_and_gives(instrument),
+        words=instrument_in_words(instrument),
         moves=instrument.moves,
         **context,
     )
@@ -105,23 +104,6 @@ def give(proven: Proven, title: str) -> Any:
         return show(proven, title, trouble=str(wrong)), 422
     flash(f"{made.name} is an instrument of {school_class.name} now. Lend it for a task when you assign it.")
     return redirect(url_for("instruments.index", class_id=school_class.id))
-
-
-def takes_and_gives(instrument: Instrument) -> str:
-    """What an instrument asks for and what it makes, in words."""
-    kinds = {step.id: MAKES[step.make].gives for step in instrument.steps}
-    asks = of_each_kind((blank.kind, blank.name) for blank in instrument.takes)
-    return f"From {asks} it makes {of_each_kind((kinds[id_], id_) for id_ in instrument.gives)}."
-
-
-def of_each_kind(objects: Iterable[tuple[str, str]]) -> str:
-    """Kinds and names in words: the points A and B, and the line g."""
-    by_kind: dict[str, list[str]] = {}
-    for kind, name in objects:
-        by_kind.setdefault(kind, []).append(name)
-    return ", and ".join(
-        f"the {kind}{'s' if len(names) > 1 else ''} {listed(names)}" for kind, names in by_kind.items()
-    )
 
 
 @teachers_only

@@ -92,9 +92,8 @@ export class Building {
     if (hand.instrument.proven) return this.#use();
     const step = { id: this.board.newId(makeOf(hand.instrument)), make: makeOf(hand.instrument), from: hand.sources };
     hand.next();
-    const isThere = this.board.figure.preview(step).every(Number.isFinite);
     this.add(step);
-    this.board.bar.tell(isThere ? `${step.id} is drawn.` : `${step.id} does not exist as the figure lies now; it will when it can.`, !isThere);
+    this.#tellDrawn([step.id]);
     if (hand.instrument.most !== null && this.board.used(hand.instrument) >= hand.instrument.most) hand.putDown();
   }
 
@@ -103,9 +102,12 @@ export class Building {
     const operation = useOf(hand.instrument.proven, hand.sources, figure.ids, (make, taken) => this.board.newId(make, taken));
     hand.next();
     this.board.perform(operation);
-    const gone = operation.gives.find((id) => !this.board.figure.isDefined(id));
-    const names = listed(operation.gives);
-    this.board.bar.tell(gone ? `${gone} does not exist as the figure lies now; it will when it can.` : `${names} ${operation.gives.length > 1 ? "are" : "is"} drawn.`, Boolean(gone));
+    this.#tellDrawn(operation.gives);
+  }
+
+  #tellDrawn(ids) {
+    const gone = ids.find((id) => !this.board.figure.isDefined(id));
+    this.board.bar.tell(gone ? `${gone} does not exist as the figure lies now; it will when it can.` : `${listed(ids)} ${ids.length > 1 ? "are" : "is"} drawn.`, Boolean(gone));
   }
 
   #measure() {

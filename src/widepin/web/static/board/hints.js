@@ -45,14 +45,14 @@ function previewsOf(hand, offer, figure) {
   const at = offer.type === "object" ? null : offer.at;
   const here = at ? [{ id: HERE, make: "free_point", at }] : [];
   const sources = trial.sources.map((id) => (id === HERE && !at ? offer.id : id));
-  const steps = stepsOf(instrument, sources, figure);
+  const steps = madeBy(instrument, sources, figure);
   const shapes = figure.previewAll([...here, ...steps.all]);
   return steps.results.map((id) => ({ kind: steps.kind(id), shape: shapes.get(id) }))
     .filter(({ kind, shape }) => kind !== "point" && shape.every(Number.isFinite));
 }
 
 // What the instrument would make, under names that no object has.
-function stepsOf(instrument, from, { book, ids }) {
+function madeBy(instrument, from, { book, ids }) {
   let all = [], results = [];
   if (instrument.proven) {
     ({ steps: all, gives: results } = useOf(instrument.proven, from, ids, (_, taken) => ` made ${taken.size}`));

@@ -1,6 +1,8 @@
 // The instruments: each a sentence with blanks, and a card with a drawing. Words and pictures only; what an instrument
 // makes from what is said by the tool book.
 
+import { joiner } from "../figure/listed.js";
+
 const POINT = { kind: "point" };
 const STRAIGHT = { kind: "straight" };
 const CURVE = { kind: "curve" };
@@ -74,7 +76,7 @@ export function sentenceOf(step) {
   if (step.within?.gives.includes(step.id)) {
     const { instrument, from, gives: [first] } = step.within;
     if (step.id !== first) return ["with", { id: first }];
-    return [instrument, "from", ...from.flatMap((id, place) => [...(place ? [place === from.length - 1 ? "and" : ","] : []), { id }])];
+    return [instrument, "from", ...from.flatMap((id, place) => [...(place ? [joiner(place, from.length)] : []), { id }])];
   }
   const from = (step.from ?? []).map((id) => ({ id }));
   switch (step.make) {

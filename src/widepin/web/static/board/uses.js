@@ -2,6 +2,7 @@
 
 import { curvePath, element, outlineOf } from "../figure/drawing.js";
 import { Figure } from "../figure/figure.js";
+import { joiner } from "../figure/listed.js";
 import { Picture } from "../figure/picture.js";
 import { renamed } from "../figure/renaming.js";
 import { View } from "../figure/view.js";
@@ -9,16 +10,11 @@ import { View } from "../figure/view.js";
 // An instrument as the bench and the sentence bar know it. proven: its name, takes, steps, gives, moves and figure.
 export function fromProven(proven, book) {
   const { name, takes, moves } = proven;
-  const say = takes.flatMap(({ kind, name: as }, place) => [joined(name, place, takes.length), { kind, as }]);
+  const say = takes.flatMap(({ kind, name: as }, place) => [place ? joiner(place, takes.length) : `${name} from`, { kind, as }]);
   return {
     make: `use ${name}`, name, say, proven, most: null, drawing: () => miniature(proven.figure, book),
     costs: `${moves} ${moves === 1 ? "move" : "moves"}`,
   };
-}
-
-function joined(name, place, count) {
-  if (place === 0) return `${name} from`;
-  return place === count - 1 ? "and" : ",";
 }
 
 // The use of an instrument on these objects, as an operation. newId(make, taken): a free name.

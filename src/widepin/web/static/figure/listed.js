@@ -3,3 +3,6 @@
 export function listed(names) {
   return names.length > 1 ? `${names.slice(0, -1).join(", ")} and ${names.at(-1)}` : names[0];
 }
+
+// What stands before a part of such a row that is not the first.
+export function joiner(place, count) { return place === count - 1 ? "and" : ","; }
