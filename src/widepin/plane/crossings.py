@@ -10,7 +10,18 @@ from __future__ import annotations
 from typing import Any
 
 from .numbers import NumberSystem
-from .shapes import STRAIGHTS, Circle, Kind, Point, Straight, at_parameter, cross, dot, square_distance
+from .shapes import (
+    STRAIGHTS,
+    Circle,
+    Kind,
+    Point,
+    Straight,
+    at_parameter,
+    cross,
+    dot,
+    rounding_of_square,
+    square_distance,
+)
 
 CHOICES = ("pick", "other_than", "nearest_to", "farthest_from")
 
@@ -34,7 +45,8 @@ def parameter(system: NumberSystem, straight: Straight, p: Point) -> Any:
 def straights_cross(system: NumberSystem, a: Straight, a_kind: Kind, b: Straight, b_kind: Kind) -> Point:
     """Where two straights cross; undefined where they are parallel or an extent ends before the crossing."""
     spread = cross(a.dx, a.dy, b.dx, b.dy)
-    size = system.absolute(a.dx * b.dy) + system.absolute(a.dy * b.dx)
+    # Not the terms of the spread, which vanish for two level lines.
+    size = (system.absolute(a.dx) + system.absolute(a.dy)) * (system.absolute(b.dx) + system.absolute(b.dy))
     ex, ey = b.x - a.x, b.y - a.y
     t = system.over(cross(ex, ey, b.dx, b.dy), spread, size)
     place = within_extent(system, a_kind, t, at_parameter(a, t))
@@ -83,7 +95,7 @@ def chosen(system: NumberSystem, choice: str, pick: int, first: Point, second: P
         return first if pick == 1 else second
     to_first, to_second = square_distance(first, reference), square_distance(second, reference)
     test = to_second - to_first if choice == "nearest_to" else to_first - to_second
-    size = to_first + to_second
+    size = to_first + to_second + rounding_of_square(reference)
     return Point(system.choose(test, size, first.x, second.x), system.choose(test, size, first.y, second.y))
 
 

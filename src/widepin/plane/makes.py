@@ -2,6 +2,9 @@
 
 Each function takes the number system and the shapes it is made from. Directions, parameters and undefined
 cases are those of docs/formats.md; ``crossings`` holds the intersections.
+
+A shape is undefined as a whole: where one of its coordinates is, all are. So whatever is made from it is undefined too,
+however few of the coordinates it is computed from.
 """
 
 from __future__ import annotations
@@ -11,22 +14,32 @@ from dataclasses import dataclass
 from typing import Any
 
 from .numbers import NumberSystem
-from .shapes import CURVES, STRAIGHTS, Circle, Kind, Point, Straight, at_parameter, cross, square_distance
+from .shapes import (
+    CURVES,
+    STRAIGHTS,
+    Circle,
+    Kind,
+    Point,
+    Straight,
+    at_parameter,
+    cross,
+    rounding_of_square,
+    square_distance,
+    zero_where_defined,
+)
 
 
 def line(system: NumberSystem, p: Point, q: Point) -> Straight:
     """The straight from p to q, whatever its extent; undefined where they are one point."""
     dx, dy = q.x - p.x, q.y - p.y
-    length, size = dx * dx + dy * dy, rounding_of_square(p)
-    return Straight(p.x, p.y, system.where_positive(length, size, dx), system.where_positive(length, size, dy))
+    return spanned(system, p, dx, dy, rounding_of_square(p))
 
 
-def rounding_of_square(p: Point) -> Any:
-    """The size of the terms of a squared distance from p to a point so close that the two may be one.
-
-    Squares round at the square of the rounding of what they are squares of.
-    """
-    return (p.x * p.x + p.y * p.y) * 1e-12
+def spanned(system: NumberSystem, p: Point, dx: Any, dy: Any, size: Any) -> Straight:
+    """The straight from p in a direction; undefined where that has no length. ``size``: of the terms of its square."""
+    way = dx * dx + dy * dy
+    zero = zero_where_defined(system.where_positive(way, size, way))
+    return Straight(p.x + zero, p.y + zero, dx + zero, dy + zero)
 
 
 def midpoint(system: NumberSystem, p: Point, q: Point) -> Point:
@@ -36,12 +49,18 @@ def midpoint(system: NumberSystem, p: Point, q: Point) -> Point:
 
 def perpendicular(system: NumberSystem, parent: Straight, p: Point) -> Straight:
     """The line through p, its way the parent's turned a quarter left."""
-    return Straight(p.x, p.y, -parent.dy, parent.dx)
+    return directed(p, -parent.dy, parent.dx)
 
 
 def parallel(system: NumberSystem, parent: Straight, p: Point) -> Straight:
     """The line through p with the parent's way."""
-    return Straight(p.x, p.y, parent.dx, parent.dy)
+    return directed(p, parent.dx, parent.dy)
+
+
+def directed(p: Point, dx: Any, dy: Any) -> Straight:
+    """The straight from p in a direction that has a length; undefined where either is undefined."""
+    here, there = zero_where_defined(p.x), zero_where_defined(dx)
+    return Straight(p.x + there, p.y + there, dx + here, dy + here)
 
 
 def perpendicular_bisector(system: NumberSystem, p: Point, q: Point) -> Straight:
@@ -61,28 +80,33 @@ def angle_bisector(system: NumberSystem, p: Point, vertex: Point, q: Point) -> S
     both = u_length + w_length
     dx = system.over(u.dx * w_length + w.dx * u_length, both, both)
     dy = system.over(u.dy * w_length + w.dy * u_length, both, both)
-    way = dx * dx + dy * dy
-    size = (uu + ww) * 1e-12
-    return Straight(vertex.x, vertex.y, system.where_positive(way, size, dx), system.where_positive(way, size, dy))
+    return spanned(system, vertex, dx, dy, (uu + ww) * 1e-12)
 
 
 def circle_radius(system: NumberSystem, centre: Point, p: Point, q: Point) -> Circle:
     """The circle with the distance of p and q as radius; undefined where that is 0."""
-    rr = square_distance(p, q)
-    return Circle(centre.x, centre.y, system.where_positive(rr, rounding_of_square(p), rr))
+    return round_about(system, centre, square_distance(p, q) + zero_where_defined(centre.x), rounding_of_square(p))
 
 
 def circle(system: NumberSystem, centre: Point, p: Point) -> Circle:
     """The circle about centre through p; undefined where they are one point."""
-    return circle_radius(system, centre, centre, p)
+    return round_about(system, centre, square_distance(centre, p), rounding_of_square(centre))
+
+
+def round_about(system: NumberSystem, centre: Point, rr: Any, size: Any) -> Circle:
+    """The circle with this square of its radius; undefined where that is 0. ``size``: of the terms of the square."""
+    rr = system.where_positive(rr, size, rr)
+    zero = zero_where_defined(rr)
+    return Circle(centre.x + zero, centre.y + zero, rr)
 
 
 def circle_through(system: NumberSystem, p: Point, q: Point, r: Point) -> Circle:
-    """The circle through three points; undefined where they lie on one line."""
+    """The circle through three points; undefined where they lie on one line, or two of them are one."""
     bx, by, cx, cy = q.x - p.x, q.y - p.y, r.x - p.x, r.y - p.y
     area = 2 * cross(bx, by, cx, cy)
-    size = system.absolute(bx * cy) + system.absolute(by * cx)
     bb, cc = bx * bx + by * by, cx * cx + cy * cy
+    # Not the terms of the area, which all vanish where r is p: what is compared with them could not be decided.
+    size = bb + cc + rounding_of_square(p)
     ux = system.over(cy * bb - by * cc, area, size)
     uy = system.over(bx * cc - cx * bb, area, size)
     return Circle(p.x + ux, p.y + uy, ux * ux + uy * uy)

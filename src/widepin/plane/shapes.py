@@ -86,3 +86,17 @@ def square_distance(p: Point, q: Point) -> Any:
     """The squared distance of two points, in square centimetres."""
     dx, dy = q.x - p.x, q.y - p.y
     return dx * dx + dy * dy
+
+
+def rounding_of_square(p: Point) -> Any:
+    """The size of the terms of a squared distance from p to a point so close that the two may be one.
+
+    Squares round at the square of the rounding of what they are squares of. A coordinate is taken to be 1 cm at least, so
+    that the size is never zero and balls can decide that two points at the origin are one.
+    """
+    return (p.x * p.x + p.y * p.y + 1) * 1e-12
+
+
+def zero_where_defined(x: Any) -> Any:
+    """0, undefined where x is undefined."""
+    return x * 0.0
