@@ -5,10 +5,11 @@ Floats *look* at many positions at once and see gaps; balls *rule* on one positi
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 from functools import cached_property
+from itertools import islice
 from typing import Any
 
 import numpy as np
@@ -17,13 +18,13 @@ from numpy.typing import NDArray
 from ..plane.arrays import ARRAYS, Arrays
 from ..plane.balls import BALLS, Undecided, at_rising_precision, ball, middle
 from ..plane.balls import sign as proven_sign
-from ..plane.figure import Link, is_defined
+from ..plane.figure import Evaluation, Link, is_defined
 from ..plane.makes import line
 from ..plane.shapes import Kind, Point, Shape
 from ..plane.steps import Step
 from . import drags
 from .conditions import RELATIONS, Finding, Measure, Relation, Term
-from .limits import beyond_limits
+from .ordering import in_canonical_order
 from .task import Condition, Task
 
 Floats = NDArray[np.float64]
@@ -43,11 +44,11 @@ EXACT_IN_FLOATS = 1e-7
 DISTINCT = 1e-6
 """Margin, as a multiple of the figure's size, above which floats see that it is positive."""
 
-SAMPLES = 12
-"""Positions in which floats look for equalities among objects."""
+SAMPLED, SAMPLES = 96, 12
+"""Large movements in which all objects are evaluated, and those of them in which floats look for equalities."""
 
 PROOFS = 2
-"""Random positions in which balls prove an equality that floats have found."""
+"""Random positions in which balls prove that an object repeats another."""
 
 _GAP_BOUND = ball(10) ** -DIGITS
 
@@ -75,6 +76,17 @@ class Look:
     counts: Mask
     exact_below: float = EXACT_IN_FLOATS
 
+    def joined(self, other: Look) -> Look:
+        """This look and another, at the positions of both."""
+        parts = zip((self.gap, self.clear, self.counts), (other.gap, other.clear, other.counts), strict=True)
+        gap, clear, counts = (np.concatenate(pair) for pair in parts)
+        return Look(gap, clear, counts, self.exact_below)
+
+    @cached_property
+    def there(self) -> Mask:
+        """Where the answer exists and the task has one."""
+        return self.counts & ~np.isnan(self.gap)
+
     @cached_property
     def undefined(self) -> Mask:
         """Where part of the answer does not exist although the task has one."""
@@ -88,7 +100,7 @@ class Look:
     @cached_property
     def wrong(self) -> Mask:
         """Where the answer exists and is not exactly right."""
-        return self.counts & ~np.isnan(self.gap) & ~self.exact
+        return self.there & ~self.exact
 
     @cached_property
     def visual(self) -> Mask:
@@ -97,15 +109,20 @@ class Look:
 
 
 class Board:
-    """A task with a student's steps on it, evaluated: as drawn, and in a batch of positions."""
+    """A task with a student's steps on it, evaluated: as drawn, and in a batch of positions.
+
+    The steps stand in an order that depends on how they are built alone; ``submitted``: id -> their place as handed in.
+    """
 
     def __init__(self, task: Task, steps: Sequence[Step]):
         self.task = task
-        self.steps = steps
-        self.figure = task.figure(steps)
+        self.submitted = {step.id: place for place, step in enumerate((*task.done, *steps))}
+        self.steps = in_canonical_order(task.done, steps)
+        self.figure = task.figure(self.steps)
         self.drawn, self.shapes = self.figure.drawn()
         self.given = len(task.given)
         self.own = len(task.start) + len(steps)
+        self.last = self.given + self.own
         self.given_points = [number for number in range(self.given) if self.figure.nodes[number].kind is Kind.POINT]
         self.home, self.size = self._extent(self.shapes)
         self.handles = drags.handles(self.figure, self.given, self.own)
@@ -123,61 +140,91 @@ class Board:
                     return home, size
         return Point(0.0, 0.0), 5.0
 
-    @property
-    def batch(self) -> drags.Batch:
-        """The positions that the verdict is based on."""
-        return self._evaluated[0]
-
-    @property
-    def batch_shapes(self) -> list[Shape]:
-        """The shapes of all objects in all positions of the batch."""
-        return self._evaluated[1]
+    @cached_property
+    def region(self) -> drags.Region:
+        """Where the student's own points go in large movements."""
+        return drags.region_about(self.shapes[: self.given], self.home, float(self.size))
 
     @cached_property
-    def _evaluated(self) -> tuple[drags.Batch, list[Shape]]:
-        size = float(self.size)
-        batch = drags.batch(self.figure, self.drawn, self.shapes, self.handles, size)
-        shapes = self.figure.evaluate_batch(batch.positions)
-        own = range(len(self.task.done), self.given + self.own)
-        crossings = [n for n in own if self.figure.nodes[n].step.make == "intersection"]
-        beyond = beyond_limits(self.figure, crossings, batch.positions, shapes, batch.groups["large all"], size)
-        if beyond.shape[1]:
-            batch = batch.with_group("beyond limits", beyond)
-            shapes = self.figure.evaluate_batch(batch.positions)
-        return batch, shapes
+    def batch(self) -> drags.Batch:
+        """The positions in which a work is looked at first."""
+        return drags.batch(self.figure, self.drawn, self.shapes, self.handles, float(self.size), self.region)
+
+    @cached_property
+    def evaluation(self) -> Evaluation:
+        """The figure in the positions of the batch."""
+        return Evaluation(self.figure, self.batch.positions)
+
+    @cached_property
+    def further(self) -> drags.Batch:
+        """Many more positions, for a work that has not failed in the first ones."""
+        return drags.further(self.figure, self.drawn, self.shapes, self.handles, float(self.size), self.region)
+
+    @cached_property
+    def further_evaluation(self) -> Evaluation:
+        """The figure in these."""
+        return Evaluation(self.figure, self.further.positions)
+
+    def in_submitted_order(self, numbers: Iterable[int]) -> list[int]:
+        """Objects that are not the model's, in the order in which they were handed in."""
+        return sorted(numbers, key=lambda number: self.submitted[self.figure.nodes[number].step.id])
 
     def sample(self, number: int) -> list[Floats]:
         """The coordinates of an object in a few large movements, each of shape (``SAMPLES``,)."""
-        columns = self._sampled
         # What nothing moves is one number for all positions.
         return [
-            value[columns] if np.ndim(value) else np.full(len(columns), float(value))
-            for value in self.batch_shapes[number]
+            value[self._best_sampled] if np.ndim(value) else np.full(len(self._best_sampled), float(value))
+            for value in self.sampled[number]
         ]
 
     @cached_property
-    def _sampled(self) -> NDArray[np.intp]:
-        """Large movements in which the most of the student's objects exist."""
-        columns = np.flatnonzero(self.batch.in_group("large all"))
-        there = np.zeros(len(columns))
-        for shape in self.batch_shapes[self.given : self.given + self.own]:
-            there += np.isfinite(np.asarray(shape[-1]))[..., columns] if np.ndim(shape[-1]) else 0
-        return columns[np.argsort(-there, kind="stable")[:SAMPLES]]
+    def sampled_positions(self) -> Floats:
+        """Large movements of all points, (width, m), in which every object is evaluated."""
+        return self.batch.positions[:, self.batch.groups["large all"]][:, :SAMPLED]
+
+    @cached_property
+    def sampled(self) -> list[Shape]:
+        """The shapes of all objects but the model's in these."""
+        every = self.figure.ancestors(range(len(self.figure.nodes)))
+        return Evaluation(self.figure, self.sampled_positions).shapes(every)
+
+    @cached_property
+    def _best_sampled(self) -> NDArray[np.intp]:
+        """Those of them in which the most of the student's objects exist."""
+        there = np.zeros(self.sampled_positions.shape[1])
+        for shape in self.sampled[self.given : self.given + self.own]:
+            there += np.isfinite(np.asarray(shape[-1]))
+        return np.argsort(-there, kind="stable")[:SAMPLES]
+
+    def in_balls(self, position: Sequence[float]) -> list[Shape] | None:
+        """The shapes in balls of all objects but the model's in one position; None where balls cannot decide."""
+        own = range(self.given + self.own)
+        try:
+            return at_rising_precision(
+                lambda: self.figure.evaluate(BALLS, [ball(float(x)) for x in position], only=own)
+            )
+        except Undecided:
+            return None
 
     @cached_property
     def proofs(self) -> list[list[Shape]]:
         """The shapes in balls of all objects but the model's in random positions, where equalities are proven."""
-        own = range(self.given + self.own)
-        found = []
-        for column in self._sampled:
-            position = [ball(float(x)) for x in self.batch.positions[:, column]]
-            try:
-                found.append(at_rising_precision(lambda: self.figure.evaluate(BALLS, position, only=own)))  # noqa: B023
-            except Undecided:
-                continue
-            if len(found) == PROOFS:
-                break
-        return found
+        found = (self.in_balls(self.sampled_positions[:, column].tolist()) for column in self._best_sampled)
+        return list(islice((shapes for shapes in found if shapes is not None), PROOFS))
+
+    def ids_of(self, answer: Mapping[str, int]) -> dict[str, str]:
+        """An answer by the ids of its objects."""
+        return {name: self.figure.nodes[answer[name]].step.id for name in sorted(answer)}
+
+    def float_error(self, number: int) -> float:
+        """How far floats miss the coordinates of an object as drawn, relative to the figure's size."""
+        exact, seen = self.shapes[number], self._drawn_by_floats[number]
+        error = max(abs(float(np.ravel(a)[0]) - float(b)) for a, b in zip(seen, exact, strict=True))
+        return float("inf") if np.isnan(error) else error / float(self.size)
+
+    @cached_property
+    def _drawn_by_floats(self) -> list[Shape]:
+        return Evaluation(self.figure, self.drawn[:, None]).shapes(range(len(self.figure.nodes)))
 
     # -- what floats see ---------------------------------------------------------------------------
 
@@ -196,11 +243,21 @@ class Board:
         """What floats see of an answer in these shapes, one position or many."""
         with Arrays.quiet():
             measure = self.measure(shapes)
-            counts = np.atleast_1d(self._task_has_answer(shapes))
+            # What nothing moves is one number for all positions: the most that any object has is how many there are.
+            count = max(np.size(shapes[number][0]) for number in self.needs(answer))
+            counts = np.broadcast_to(self._task_has_answer(shapes), (count,))
             gap, clear = seen_by_floats(self.findings(measure, shapes, answer), measure.size, counts.shape)
             for number in answer.values():
                 gap = np.where(is_defined(shapes[number]), gap, np.nan)
         return Look(gap, clear, counts)
+
+    def look_at_each_condition(self, shapes: Sequence[Shape], answer: Mapping[str, int]) -> Iterator[Look]:
+        """What floats see of each condition by itself, in these shapes of one position."""
+        with Arrays.quiet():
+            measure = self.measure(shapes)
+            for found in self.findings(measure, shapes, answer):
+                gap, clear = seen_by_floats([found], measure.size, (1,))
+                yield Look(gap, clear, np.ones(1, dtype=bool))
 
     def measure(self, shapes: Sequence[Shape]) -> Measure:
         """The scale of the figure in these float shapes."""
@@ -256,10 +313,6 @@ class Board:
             return at_rising_precision(compute)
         except Undecided:
             return Ruling.UNDECIDED, np.nan
-
-    def rule_at(self, number: int, answer: Mapping[str, int]) -> tuple[Ruling, float]:
-        """What balls say of an answer in a position of the batch."""
-        return self.rule(self.batch.positions[:, number].tolist(), answer)
 
     def _weigh(self, findings: Iterable[Finding], size: Any) -> tuple[Ruling, float]:
         ruling, worst = Ruling.RIGHT, 0.0

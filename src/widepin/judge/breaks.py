@@ -1,18 +1,20 @@
-"""The simplest position in which an answer fails.
+"""The simplest position in which an answer fails so that it can be seen.
 
-From the failing positions of a trial: as few points as possible are dragged, given points rather than the student's
-own, and no farther than needed. Floats look for it, balls confirm it.
+From the failing positions of a trial: given points are dragged rather than the student's own, as few as possible, and no farther
+than needed. Floats look for it, balls confirm it.
 """
 
 from __future__ import annotations
 
 import math
-from itertools import chain, combinations
+from collections.abc import Iterator, Sequence
+from itertools import combinations
 
 import numpy as np
 from numpy.typing import NDArray
 
 from ..plane.balls import BALLS, Undecided, at_rising_precision, ball
+from ..plane.figure import Evaluation
 from ..plane.shapes import Point
 from .board import VISUAL, Board, Ruling, finite, spread
 from .drags import Handle
@@ -36,58 +38,96 @@ PATH = 25
 STOPS = 64
 """Places along the way to a failing position that are looked at for an earlier failure."""
 
+MOST_TOGETHER = 8
+"""Points of which pairs are dragged."""
+
 
 def simplest_break(board: Board, trial: Trial) -> Break | None:
-    """The simplest failing position, or None where nothing needs to be dragged for the answer to fail."""
+    """The simplest failing position, or None where nothing needs to be dragged, or no failure can be seen."""
     if not trial.failing or trial.outcome is Outcome.APPROXIMATE:
         return None
-    starts = board.batch.positions[:, spread(np.array(trial.failing), STARTS)]
-    simpler = starts[:, :0]
-    if trial.by_floats:
-        starts = starts[:, _fails(board, trial, starts)]
-        simpler = _with_fewer_points(board, trial, starts)
-    shortened = (_shortened(board, trial, position) for position in simpler[:, :SHORTENED].T)
-    for position in chain(shortened, simpler.T, starts.T):
-        ruling, _ = board.rule(position.tolist(), trial.answer)
-        if ruling in (Ruling.WRONG, Ruling.UNDEFINED):
-            return _described(board, trial, position, ruling)
+    for enough in (PLAIN, VISUAL):
+        for position in _tries(board, trial, enough):
+            ruling, gap = board.rule(position.tolist(), trial.answer)
+            if ruling is Ruling.UNDEFINED or (ruling is Ruling.WRONG and gap > enough):
+                return _described(board, trial, position, ruling)
     return None
 
 
-def _with_fewer_points(board: Board, trial: Trial, starts: Floats) -> Floats:
-    """Failing positions in which only one or two points differ from the drawing, the simplest first; none if none."""
+def _tries(board: Board, trial: Trial, enough: float) -> Iterator[Floats]:
+    """Positions in which floats see the answer fail by enough, the simplest first."""
+    seen = trial.look.undefined | (trial.look.there & (~trial.look.clear | (trial.look.gap > enough)))
+    columns = [n for n in trial.failing_where_only_given_points_are_dragged if seen[n]]
+    columns = columns or [n for n in trial.failing if seen[n]]
+    if not columns:
+        return
+    starts = trial.batch.positions[:, spread(np.array(columns), STARTS)]
+    simpler = _with_fewer_points(board, trial, starts, enough)
+    if simpler.shape[1]:
+        simpler[:, 0] = _with_points_put_back(board, trial, simpler[:, 0], enough)
+    for position in simpler[:, :SHORTENED].T:
+        yield _shortened(board, trial, position, enough)
+    yield from simpler.T
+    yield from starts.T
+
+
+def _with_points_put_back(board: Board, trial: Trial, position: Floats, enough: float) -> Floats:
+    """A failing position from which no point can be put back where it was drawn without the failure going away."""
+    moved = [handle for handle in board.handles if (position[handle.inputs] != board.drawn[handle.inputs]).any()]
+    while len(moved) > 1:
+        tries = np.repeat(position[:, None], len(moved), axis=1)
+        for place, handle in enumerate(moved):
+            tries[handle.inputs, place] = board.drawn[handle.inputs]
+        fails = np.flatnonzero(_fails(board, trial, tries, enough))
+        if not len(fails):
+            break
+        # The student's own points are put back first.
+        put_back = max(fails, key=lambda place: (not moved[place].given, -place))
+        position = tries[:, put_back]
+        del moved[put_back]
+    return position
+
+
+def _with_fewer_points(board: Board, trial: Trial, starts: Floats, enough: float) -> Floats:
+    """Failing positions in which only some points differ from the drawing, the simplest first; none if none."""
     given = [handle for handle in board.handles if handle.given]
     own = [handle for handle in board.handles if not handle.given]
-    for moved in chain(
-        ([handle] for handle in (*given, *own)),
-        (list(pair) for pair in combinations(given, 2)),
-        [given],
-        (list(pair) for pair in combinations(board.handles[:8], 2)),
-    ):
-        tries = np.repeat(board.drawn[:, None], starts.shape[1], axis=1)
+    kinds_of_drag: list[Sequence[Handle]] = [
+        *([handle] for handle in given),
+        *combinations(given[:MOST_TOGETHER], 2),
+        given,
+        *([handle] for handle in own),
+        *combinations(board.handles[:MOST_TOGETHER], 2),
+        own,
+    ]
+    tries = np.repeat(board.drawn[:, None], len(kinds_of_drag) * starts.shape[1], axis=1)
+    for place, moved in enumerate(kinds_of_drag):
         for handle in moved:
-            tries[handle.inputs] = starts[handle.inputs]
-        fails = np.flatnonzero(_fails(board, trial, tries))
-        if len(fails):
-            ways = np.linalg.norm(tries[:, fails] - board.drawn[:, None], axis=0)
-            return tries[:, fails[np.argsort(ways, kind="stable")]]
-    return starts[:, :0]
+            tries[handle.inputs, place * starts.shape[1] : (place + 1) * starts.shape[1]] = starts[handle.inputs]
+    failing = _fails(board, trial, tries, enough).reshape(len(kinds_of_drag), -1)
+    if not failing.any():
+        return starts[:, :0]
+    place = int(np.argmax(failing.any(axis=1)))
+    columns = place * starts.shape[1] + np.flatnonzero(failing[place])
+    ways = np.linalg.norm(tries[:, columns] - board.drawn[:, None], axis=0)
+    return tries[:, columns[np.argsort(ways, kind="stable")]]
 
 
-def _shortened(board: Board, trial: Trial, position: Floats) -> Floats:
+def _shortened(board: Board, trial: Trial, position: Floats, enough: float) -> Floats:
     """The first failing position on the straight way from the drawing to a failing one."""
     way = np.linspace(0, 1, STOPS + 1)[1:]
     tries = board.drawn[:, None] + (position - board.drawn)[:, None] * way
-    fails = np.flatnonzero(_fails(board, trial, tries))
+    fails = np.flatnonzero(_fails(board, trial, tries, enough))
     return tries[:, fails[0]] if len(fails) else position
 
 
-def _fails(board: Board, trial: Trial, positions: Floats) -> NDArray[np.bool_]:
-    look = board.look(board.figure.evaluate_batch(positions, only=board.needs(trial.answer)), trial.answer)
-    if trial.outcome is Outcome.EYEBALLED:  # never exact, so only a failure that can be seen is one, plainly at best
-        plain = look.counts & ~(look.gap <= PLAIN)
-        return plain if plain.any() else look.counts & ~look.visual
-    return look.wrong if trial.outcome is Outcome.SWITCHING else look.wrong | look.undefined
+def _fails(board: Board, trial: Trial, positions: Floats, enough: float) -> NDArray[np.bool_]:
+    """In which positions floats see the answer fail by more than ``enough``, a multiple of the figure's size."""
+    look = board.look(Evaluation(board.figure, positions).shapes(board.needs(trial.answer)), trial.answer)
+    failing = look.there & (~look.clear | (look.gap > enough))
+    if trial.outcome is not Outcome.SWITCHING:
+        failing = failing | look.undefined
+    return np.broadcast_to(failing, (positions.shape[1],))
 
 
 def _described(board: Board, trial: Trial, position: Floats, ruling: Ruling) -> Break:
@@ -100,7 +140,7 @@ def _described(board: Board, trial: Trial, position: Floats, ruling: Ruling) -> 
     happens, number = (
         ("undefined", _first_undefined(board, trial, position))
         if ruling is Ruling.UNDEFINED
-        else ("wrong", max(trial.answer.values()))
+        else ("wrong", _first_off(board, trial, position))
     )
     return Break(tuple(drags), happens, board.figure.nodes[number].step.id, tuple(position.tolist()))
 
@@ -117,12 +157,28 @@ def _drag(board: Board, handle: Handle, way: Point) -> Drag:
 def _first_undefined(board: Board, trial: Trial, position: Floats) -> int:
     """The first object that the answer is made from and that is gone in this position, as balls see it."""
     needed = board.figure.ancestors(trial.answer.values())
+    in_order = board.in_submitted_order(needed)
 
     def compute() -> int:
         shapes = board.figure.evaluate(BALLS, [ball(float(x)) for x in position], only=needed)
-        return next((n for n in sorted(needed) if not finite(shapes[n])), max(needed))
+        return next((number for number in in_order if not finite(shapes[number])), in_order[-1])
 
     try:
         return at_rising_precision(compute)
     except Undecided:  # pragma: no cover - the position was decided before
-        return max(needed)
+        return in_order[-1]
+
+
+def _first_off(board: Board, trial: Trial, position: Floats) -> int:
+    """The first part of the answer that is off in this position.
+
+    A condition that fails is spoilt by the last of the objects that it names; of several the first is told, since
+    others may only follow from it.
+    """
+    shapes = Evaluation(board.figure, position[:, None]).shapes(board.needs(trial.answer))
+    spoilt = []
+    for condition, look in zip(board.task.conditions, board.look_at_each_condition(shapes, trial.answer), strict=True):
+        named = [trial.answer[name] for name in condition.names if name in trial.answer]
+        if named and not bool(look.visual[0]):
+            spoilt.append(board.in_submitted_order(named)[-1])
+    return board.in_submitted_order(spoilt or trial.answer.values())[0 if spoilt else -1]

@@ -64,7 +64,8 @@ class Measure:
 
     def unit(self, dx: Any, dy: Any) -> tuple[Any, Any]:
         """The vector of length 1 in a direction; undefined for the zero vector."""
-        length = self.system.root(dx * dx + dy * dy, dx * dx + dy * dy)
+        # The size is the figure's, not the vector's: that of two equal points could not be decided.
+        length = self.system.root(dx * dx + dy * dy, (dx * dx + dy * dy) + self.size * self.size * 1e-12)
         return self.system.over(dx, length, length), self.system.over(dy, length, length)
 
     def offset(self, p: Point, straight: Straight) -> Any:

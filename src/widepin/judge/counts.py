@@ -37,6 +37,31 @@ def counted(work: Work, figure: Figure, answer: Iterable[int]) -> Counts:
     return _counts(work, needed)
 
 
+class NeededMoves:
+    """How many moves of a work each answer needs; for many answers quicker than ``counted``."""
+
+    def __init__(self, work: Work, figure: Figure):
+        # A bit for each move made by hand, and for each use of an instrument, on everything that is made from it.
+        bits = {step.id: 1 << place for place, step in enumerate(by_hand(work.steps, work.uses)) if is_move(step.make)}
+        self.moves = dict.fromkeys(bits.values(), 1)
+        for place, use in enumerate(work.uses, len(work.steps)):
+            bits |= dict.fromkeys(use.ids, 1 << place)
+            self.moves[1 << place] = use.moves
+        self.behind: list[int] = []
+        for node in figure.nodes:
+            behind = bits.get(node.step.id, 0)
+            for parent in node.parents:
+                behind |= self.behind[parent]
+            self.behind.append(behind)
+
+    def of(self, answer: Iterable[int]) -> int:
+        """The moves that an answer needs, given by the numbers of its objects."""
+        behind = 0
+        for number in answer:
+            behind |= self.behind[number]
+        return sum(moves for bit, moves in self.moves.items() if bit & behind)
+
+
 def counted_alone(work: Work) -> Counts:
     """The counts of a work that was not judged: nothing is known to be needed."""
     return _counts(work, set())

@@ -2,13 +2,14 @@
 
 A batch is made of *groups*, each a way of dragging: small movements and large ones, of all points, of the given points
 alone and of the student's own alone; mirror images; and named shapes where three given points can form a triangle.
-The same figure always gets the same batch.
+In large movements the student's own points go anywhere over the figure and as far around it, wherever they were put, so
+that a method is judged and not where a helper happens to lie. The same figure always gets the same batch.
 """
 
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from itertools import permutations
 
@@ -28,6 +29,12 @@ LARGE = 1.5
 
 END = 0.002
 """How close to an end of its segment or ray a sliding point is put, as a share of the way between its points."""
+
+COARSE, DENSE = (300, 180), (4000, 2000)
+"""Large movements in the first batch and in the further one: of all points, and of the given or own points alone."""
+
+SMALL_COUNTS = (110, 66)
+"""Small movements: of all points, and of the given or own points alone."""
 
 MIRRORS = 8
 """Lines in which the figure is mirrored."""
@@ -51,11 +58,18 @@ class Batch:
     positions: Floats
     groups: dict[str, slice]
 
-    def with_group(self, name: str, positions: Floats) -> Batch:
-        """The batch with one more group."""
-        before = self.positions.shape[1]
-        columns = slice(before, before + positions.shape[1])
-        return Batch(np.concatenate([self.positions, positions], axis=1), {**self.groups, name: columns})
+    @classmethod
+    def of(cls, parts: Sequence[tuple[str, Floats]]) -> Batch:
+        """The batch of these groups, each by its name and its positions (width, n)."""
+        groups, first = {}, 0
+        for name, part in parts:
+            groups[name] = slice(first, first := first + part.shape[1])
+        return cls(np.concatenate([part for _, part in parts], axis=1), groups)
+
+    def joined(self, other: Batch) -> Batch:
+        """The groups of both batches; their names must differ."""
+        parts = [(name, one.positions[:, columns]) for one in (self, other) for name, columns in one.groups.items()]
+        return Batch.of(parts)
 
     def in_group(self, start: str) -> NDArray[np.bool_]:
         """Which positions belong to groups whose name starts so."""
@@ -84,27 +98,60 @@ def handles(figure: Figure, given: int, own: int) -> list[Handle]:
     ]
 
 
-def batch(figure: Figure, drawn: Floats, shapes: Sequence[Shape], points: Sequence[Handle], size: float) -> Batch:
+@dataclass(frozen=True)
+class Region:
+    """A disc: the figure and as far around it as large movements reach, in centimetres."""
+
+    middle: Point
+    radius: float
+
+
+def region_about(shapes: Iterable[Shape], middle: Point, size: float) -> Region:
+    """The region of these given points and circles, about their centroid."""
+    farthest = 0.0
+    for shape in shapes:
+        if isinstance(shape, Point | Circle) and is_defined(shape):
+            beyond = math.sqrt(shape.rr) if isinstance(shape, Circle) else 0.0
+            farthest = max(farthest, math.hypot(shape.x - middle.x, shape.y - middle.y) + beyond)
+    return Region(middle, farthest + LARGE * size)
+
+
+def batch(
+    figure: Figure, drawn: Floats, shapes: Sequence[Shape], points: Sequence[Handle], size: float, region: Region
+) -> Batch:
     """The positions for a verdict on a figure drawn so. ``size`` in centimetres."""
     rng = np.random.default_rng(20261123)
-    parts: list[tuple[str, Floats]] = []
-    own = [point for point in points if not point.given]
     given = [point for point in points if point.given]
-    choices = [("all", list(points), 1.0)]
-    if own and given:
-        choices += [("given", given, 0.6), ("own", own, 0.6)]
-    for reach, count in ((SMALL, 110), (LARGE, 300)):
-        name = "small" if reach == SMALL else "large"
-        for whose, moved, share in choices:
-            positions = dragged(figure, drawn, shapes, moved, reach * size, round(count * share), rng)
-            parts.append((f"{name} {whose}", positions))
-    parts += ends(figure, drawn, shapes, points, size, rng)
+    parts: list[tuple[str, Floats]] = []
+    for whose, moved, count in choices(points, SMALL_COUNTS):
+        parts.append((f"small {whose}", dragged(figure, drawn, shapes, moved, SMALL * size, count, rng)))
+    for whose, moved, count in choices(points, COARSE):
+        parts.append((f"large {whose}", dragged(figure, drawn, shapes, moved, LARGE * size, count, rng, region)))
+    parts += ends(figure, drawn, shapes, points, size, region, rng)
     parts += named_shapes(figure, drawn, given, size, rng)
     parts += mirror_images(figure, drawn, points, rng)
-    groups, first = {}, 0
-    for name, part in parts:
-        groups[name] = slice(first, first := first + part.shape[1])
-    return Batch(np.concatenate([part for _, part in parts], axis=1), groups)
+    return Batch.of(parts)
+
+
+def further(
+    figure: Figure, drawn: Floats, shapes: Sequence[Shape], points: Sequence[Handle], size: float, region: Region
+) -> Batch:
+    """Many more large movements, for a work that has not failed in the first batch."""
+    rng = np.random.default_rng(20261125)
+    return Batch.of(
+        [
+            (f"large {whose}, more", dragged(figure, drawn, shapes, moved, LARGE * size, count, rng, region))
+            for whose, moved, count in choices(points, DENSE)
+        ]
+    )
+
+
+def choices(points: Sequence[Handle], counts: tuple[int, int]) -> list[tuple[str, list[Handle], int]]:
+    """Which points are dragged together: all, the given alone, the own alone; and how often each."""
+    own = [point for point in points if not point.given]
+    given = [point for point in points if point.given]
+    every = [("all", list(points), counts[0])]
+    return [*every, ("given", given, counts[1]), ("own", own, counts[1])] if own and given else every
 
 
 def dragged(
@@ -115,19 +162,29 @@ def dragged(
     reach: float,
     count: int,
     rng: np.random.Generator,
+    region: Region | None = None,
 ) -> Floats:
-    """Positions (width, count) with some points moved at random, up to ``reach`` centimetres each."""
+    """Positions (width, count) with some points moved at random.
+
+    Without a region, each point moves up to ``reach`` centimetres. With one, that is so for given free points only: own free
+    points go anywhere in it, and sliding points over the whole of their curve, on lines and rays as far as it reaches.
+    """
     positions = np.repeat(drawn[:, None], count, axis=1)
     for point in moved:
         node = figure.nodes[point.number]
         if node.step.make == "free_point":
-            angle, way = rng.uniform(0, 2 * math.pi, count), reach * np.sqrt(rng.uniform(0, 1, count))
-            positions[point.inputs] += way * np.array([np.cos(angle), np.sin(angle)])
+            start, radius = drawn[point.inputs][:, None], reach
+            if region is not None and not point.given:
+                start, radius = np.array([[region.middle.x], [region.middle.y]]), region.radius
+            angle, way = rng.uniform(0, 2 * math.pi, count), radius * np.sqrt(rng.uniform(0, 1, count))
+            positions[point.inputs] = start + way * np.array([np.cos(angle), np.sin(angle)])
         else:
-            curve = node.sources[0]
-            positions[point.inputs] = slid(
-                figure.nodes[curve].kind, shapes[curve], float(drawn[point.inputs][0]), reach, count, rng
-            )
+            kind, curve = figure.nodes[node.sources[0]].kind, shapes[node.sources[0]]
+            t = float(drawn[point.inputs][0])
+            if region is None:
+                positions[point.inputs] = slid(kind, curve, t, reach, count, rng)
+            else:
+                positions[point.inputs] = anywhere_on(kind, curve, t, region, count, rng)
     return positions
 
 
@@ -153,12 +210,31 @@ def slid(kind: Kind, curve: Shape, t: float, reach: float, count: int, rng: np.r
     return np.asarray(np.where(inside, moved, rng.uniform(max(0, t - span), min(far, t + span), count)))
 
 
+def anywhere_on(kind: Kind, curve: Shape, t: float, region: Region, count: int, rng: np.random.Generator) -> Floats:
+    """Parameters of a sliding point over the whole of its curve, on lines and rays as far as the region reaches."""
+    if not is_defined(curve):
+        return np.full(count, t)
+    if isinstance(curve, Circle):
+        return np.asarray(t + rng.uniform(-math.pi, math.pi, count))
+    assert isinstance(curve, Straight)
+    if kind is Kind.SEGMENT:
+        return rng.uniform(0.0, 1.0, count)
+    square = curve.dx**2 + curve.dy**2
+    foot = ((region.middle.x - curve.x) * curve.dx + (region.middle.y - curve.y) * curve.dy) / square
+    span = region.radius / math.sqrt(square)
+    low, high = foot - span, foot + span
+    if kind is Kind.RAY:
+        low, high = max(low, 0.0), high if high > 0 else span
+    return rng.uniform(low, high, count)
+
+
 def ends(
     figure: Figure,
     drawn: Floats,
     shapes: Sequence[Shape],
     points: Sequence[Handle],
     size: float,
+    region: Region,
     rng: np.random.Generator,
 ) -> list[tuple[str, Floats]]:
     """Every point that slides on a segment or ray close to its ends, the others as drawn and elsewhere."""
@@ -167,7 +243,7 @@ def ends(
         node = figure.nodes[point.number]
         kind = figure.nodes[node.sources[0]].kind if node.step.make == "point_on" else None
         for t in {Kind.SEGMENT: (END, 1 - END), Kind.RAY: (END,)}.get(kind, ()) if kind else ():
-            elsewhere = dragged(figure, drawn, shapes, points, LARGE * size, 3, rng)
+            elsewhere = dragged(figure, drawn, shapes, points, LARGE * size, 3, rng, region)
             positions = np.concatenate([drawn[:, None], elsewhere], axis=1)
             positions[point.inputs] = t
             parts.append(positions)

@@ -11,6 +11,7 @@
 from __future__ import annotations
 
 from ..plane.steps import IllFormed, check_steps
+from .answers import best_found, pointed_out
 from .board import DIGITS, Board
 from .breaks import simplest_break
 from .counts import by_hand, counted, counted_alone, refused_tool
@@ -18,9 +19,7 @@ from .instruments import at_result, without_helpers
 from .method import method_holds
 from .references import check_references
 from .report import report_on
-from .search import Search, search
 from .task import IllFormedTask, Task, Work
-from .trial import Trial, try_answer
 from .verdict import Certificate, Outcome, Refusal, Verdict
 
 
@@ -33,25 +32,24 @@ def judge(task: Task, work: Work, report: bool = True) -> Verdict:
     if refusal is not None:
         return Verdict(Outcome.REFUSED, counted_alone(work), refusal=refusal)
     board = Board(task, work.steps)
-    found = declared(board, work) if work.answer is not None else search(board)
-    best = best_trial(board, found)
+    found = pointed_out(board, work) if work.answer is not None else best_found(board, work)
+    best = found.trial
     if best is None:
         answer = work.answer
         numbers = {name: board.figure.index[id_] for name, id_ in (answer or {}).items()}
         counts = counted(work, board.figure, numbers.values()) if answer else counted_alone(work)
-        said = without_helpers(report_on(board, None, None, numbers), work) if report else None
+        said = without_helpers(report_on(board, work, None, None, numbers), work) if report else None
         return Verdict(Outcome.WRONG, counts, answer, report=said, search_stopped=found.stopped)
-    nodes = board.figure.nodes
     found_break = simplest_break(board, best)
     return Verdict(
         best.outcome,
         counted(work, board.figure, best.answer.values()),
-        {name: nodes[best.answer[name]].step.id for name in sorted(best.answer)},
+        board.ids_of(best.answer),
         at_result(found_break, work.uses),
         method_holds(board, best),
         Certificate(best.certified, DIGITS) if best.outcome is Outcome.SOUND else None,
-        report=without_helpers(report_on(board, best, found_break), work) if report else None,
-        search_stopped=found.stopped and best.outcome is not Outcome.SOUND,
+        report=without_helpers(report_on(board, work, best, found_break), work) if report else None,
+        search_stopped=found.stopped,
     )
 
 
@@ -99,19 +97,3 @@ def ill_formed(task: Task, work: Work) -> Refusal | None:
     return None
 
 
-def declared(board: Board, work: Work) -> Search:
-    """The answer that the student pointed out, if it is right to the eye."""
-    answer = {name: board.figure.index[id_] for name, id_ in (work.answer or {}).items()}
-    return Search([answer] if board.looks_right(answer) else [])
-
-
-def best_trial(board: Board, found: Search) -> Trial | None:
-    """The best outcome among the answers that look right."""
-    best: Trial | None = None
-    for answer in found.answers:
-        trial = try_answer(board, answer)
-        if best is None or trial.rank < best.rank:
-            best = trial
-        if best.outcome is Outcome.SOUND:
-            break
-    return best

@@ -1,145 +1,183 @@
-"""Positions beyond the limits where crossings stop existing, which chance seldom finds.
+"""Positions beyond the limits where objects stop existing or trade places, which chance seldom finds.
 
-Two circles that meet in every position of a random batch may still part in a small corner of it. Where some crossing
-has little room left in a batch, a search starts from its tightest position and looks for one where it is gone, within
-the reach of large movements.
+An answer that is right in every position of a random batch may still fail in a small corner of it. It then turns wrong or is
+gone where something that it is made from comes to a limit: circles that part, a circle whose radius shrinks to nothing, lines
+that become parallel, two intersections that are equally near. How far an object is from its limits is its *clearance*. The
+search starts where clearances are smallest, makes them smaller still, and looks at the answer on the way.
 """
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Sequence
-from typing import Any
+from collections.abc import Callable, Iterator, Sequence
 
 import numpy as np
 from numpy.typing import NDArray
 
-from ..plane.figure import Figure
-from ..plane.shapes import Circle, Kind, Shape, Straight
+from ..plane.arrays import Arrays
+from ..plane.figure import Figure, Node
+from ..plane.shapes import Circle, Kind, Point, Shape, Straight
+from .drags import Handle
 
 Floats = NDArray[np.float64]
+Mask = NDArray[np.bool_]
 
 TIGHT = 0.3
-"""Room, as a multiple of the figure's size, below which a crossing is worth a search."""
+"""Clearance, as a multiple of the figure's size, below which a limit is worth a search."""
 
 ALWAYS = 1e-9
-"""Room that a crossing has which only ever touches, at the end of a segment or by a tangent."""
+"""Clearance of what stands at its limit in every position: an intersection at the end of a segment, or by a tangent."""
 
-MOST_SEARCHED = 4
-"""Crossings that are searched for, the tightest first."""
+MOST_SEARCHED = 6
+"""Limits that are searched for, the tightest first."""
 
-ROUNDS, TRIES = 4, 48
-"""Rounds of a search, and positions tried in each."""
+ROUNDS, TRIES = 4, 32
+"""Rounds of a search, and positions tried in each for each limit."""
 
-LOOKED_AT = 100
-"""Positions of the batch in which room is measured."""
+LOOKED_AT = 1024
+"""Positions of a batch in which clearances are measured."""
+
+MOST_FOUND = 24
+"""Failing positions that are given."""
+
+Fails = Callable[[Floats], tuple[Mask, list[Shape]]]
+"""In which positions (width, n) the answer fails, and the shapes there."""
 
 
 def beyond_limits(
-    figure: Figure, crossings: Sequence[int], positions: Floats, shapes: Sequence[Shape], large: slice, size: float
+    figure: Figure,
+    numbers: Sequence[int],
+    handles: Sequence[Handle],
+    positions: Floats,
+    shapes: Sequence[Shape],
+    size: float,
+    fails: Fails,
 ) -> Floats:
-    """Positions (width, n) in which a crossing is gone that exists in all large movements; n is often 0.
+    """Positions (width, n) in which the answer fails; n is 0 where the search finds none.
 
-    ``positions``: (width, m), whose shapes these are; ``large``: which of them are large movements of all points.
-    ``size`` in centimetres.
+    ``numbers``: the objects whose limits are looked at. ``positions``: (width, m), in none of which the answer fails, whose
+    shapes these are; every position between two of them must be within reach. ``size`` in centimetres.
     """
-    if not crossings or not len(positions):
+    targets = tightest(figure, numbers, shapes, positions.shape[1], size)
+    if not targets:
         return positions[:, :0]
-    moved = positions[:, large]
-    # Within this box every point stays within the reach of a large movement, which is a disc.
-    middle, half = (moved.max(axis=1) + moved.min(axis=1)) / 2, (moved.max(axis=1) - moved.min(axis=1)) / 2
-    low, high = middle - half / np.sqrt(2), middle + half / np.sqrt(2)
     rng = np.random.default_rng(20261124)
-    columns = slice(large.start, large.stop, max(1, moved.shape[1] // LOOKED_AT))
-    found = []
-    for number, column in tightest(figure, crossings, shapes, columns, size):
-        gone = _searched(figure, number, positions[:, column], low, high, size, rng)
-        if gone is not None:
-            found.append(gone)
-    return np.array(found).T if found else positions[:, :0]
+    starts = [positions[:, column] for _, _, column in targets]
+    for turn in range(ROUNDS):
+        tries = np.concatenate([_around(start, handles, positions, 0.5**turn, rng) for start in starts], axis=1)
+        failing, there = fails(tries)
+        if failing.any():
+            return np.asarray(tries[:, np.flatnonzero(failing)[:MOST_FOUND]])
+        for place, (number, which, _) in enumerate(targets):
+            columns = slice(place * TRIES, (place + 1) * TRIES)
+            with Arrays.quiet():
+                left = np.broadcast_to(clearances(figure, number, there)[which], (tries.shape[1],))[columns]
+            if not np.isnan(left).all():
+                starts[place] = tries[:, columns][:, int(np.nanargmin(left))]
+    return positions[:, :0]
+
+
+def _around(start: Floats, handles: Sequence[Handle], positions: Floats, reach: float, rng: np.random.Generator) -> Floats:
+    """Tries near a position: part of the way from there to others, half of them with one point dragged only."""
+    others = positions[:, rng.integers(positions.shape[1], size=TRIES)]
+    ways = (others - start[:, None]) * (reach * rng.uniform(0, 1, TRIES))
+    single = rng.integers(len(handles), size=TRIES // 2)
+    for number, handle in enumerate(handles):
+        ways[handle.inputs, : TRIES // 2] *= single == number
+    return start[:, None] + ways
 
 
 def tightest(
-    figure: Figure, crossings: Iterable[int], shapes: Sequence[Shape], columns: slice, size: float
-) -> list[tuple[int, int]]:
-    """Crossings that have little room and are there in all the columns, each with its tightest column."""
-    tight = []
-    for numbers, rooms in _rooms(figure, crossings, shapes, columns):
-        least = rooms.min(axis=1)  # NaN where the crossing is gone in some column: then it needs no search
-        for at in np.flatnonzero((least > ALWAYS * size) & (least < TIGHT * size)):
-            tight.append((float(least[at]), numbers[at], columns.start + columns.step * int(np.argmin(rooms[at]))))
-    return [(number, column) for _, number, column in sorted(tight)[:MOST_SEARCHED]]
+    figure: Figure, numbers: Sequence[int], shapes: Sequence[Shape], count: int, size: float
+) -> list[tuple[int, int, int]]:
+    """Limits that are close in some of ``count`` positions: the object, which of its clearances, and the tightest column."""
+    step = max(1, count // LOOKED_AT)
+    found: dict[float, tuple[int, int, int]] = {}
+    with Arrays.quiet():
+        for number in numbers:
+            for which, clearance in enumerate(clearances(figure, number, shapes)):
+                if np.ndim(clearance) == 0:
+                    continue
+                seen = clearance[::step] / size
+                there = ~np.isnan(seen)
+                if not there.any() or not np.max(seen[there]) > ALWAYS:
+                    continue
+                column = int(np.nanargmin(seen))
+                if seen[column] < TIGHT:
+                    # Equal radii, and what else has the same clearance, count once.
+                    found.setdefault(round(float(seen[column]), 9), (number, which, column * step))
+    return [found[least] for least in sorted(found)[:MOST_SEARCHED]]
 
 
-def _rooms(
-    figure: Figure, crossings: Iterable[int], shapes: Sequence[Shape], columns: slice
-) -> Iterator[tuple[list[int], Floats]]:
-    """The rooms of all crossings, those of curves of the same kinds together: their numbers and (k, n) centimetres."""
-    alike: dict[tuple[Kind, ...], list[int]] = {}
-    for number in crossings:
-        kinds = tuple(figure.nodes[source].kind for source in figure.nodes[number].sources)
-        if set(kinds) != {Kind.LINE}:
-            alike.setdefault(kinds, []).append(number)
-    for kinds, numbers in alike.items():
-        a, b = (_stacked([shapes[figure.nodes[n].sources[place]] for n in numbers], columns) for place in (0, 1))
-        points = _stacked([shapes[n] for n in numbers], columns)
-        with np.errstate(all="ignore"):
-            yield numbers, room(kinds, a, b, points)
+def clearances(figure: Figure, number: int, shapes: Sequence[Shape]) -> list[Floats]:
+    """How far an object is from each of its limits, in centimetres, NaN where it is gone."""
+    node = figure.nodes[number]
+    sources = [shapes[source] for source in node.sources]
+    shape = shapes[number]
+    if node.step.make == "intersection":
+        assert isinstance(shape, Point)
+        kinds = [figure.nodes[source].kind for source in node.sources]
+        found = list(room(kinds, *sources, shape))
+        if node.reference is not None:
+            found += _tie(node, sources, shape, shapes[node.reference])
+        # An intersection that is gone has no room, whatever its curves say.
+        return [np.where(np.isnan(shape.x), np.nan, value) for value in found]
+    if node.step.make == "circle_through":
+        p, q, r = sources
+        assert isinstance(p, Point) and isinstance(q, Point) and isinstance(r, Point)
+        return [off_line(r, Straight(p.x, p.y, q.x - p.x, q.y - p.y))]
+    if isinstance(shape, Circle):
+        return [np.sqrt(shape.rr)]
+    if isinstance(shape, Straight) and len(node.sources) > 1 and node.kind is not Kind.POINT:
+        return [np.hypot(shape.dx, shape.dy)] if all(isinstance(source, Point) for source in sources) else []
+    return []
 
 
-def _stacked(shapes: Sequence[Shape], columns: slice) -> Any:
-    """Shapes of one kind as one shape with coordinates (k, n); what nothing moves is repeated."""
-    count = len(range(columns.start, columns.stop, columns.step))
-    return type(shapes[0])(
-        *(
-            np.array([value[columns] if isinstance(value, np.ndarray) else np.full(count, value) for value in values])
-            for values in zip(*shapes, strict=True)
-        )
-    )
-
-
-def room(kinds: Sequence[Kind], a: Any, b: Any, point: Any) -> Floats:
-    """How far curves could still move apart, in centimetres, before their crossing at the point is gone."""
-    rooms = []
+def room(kinds: Sequence[Kind], a: Shape, b: Shape, point: Point) -> Iterator[Floats]:
+    """How far curves could still move apart, in centimetres, before their intersection at the point is gone."""
     if isinstance(a, Circle) and isinstance(b, Circle):
         apart, r, s = np.hypot(a.x - b.x, a.y - b.y), np.sqrt(a.rr), np.sqrt(b.rr)
-        rooms = [r + s - apart, apart - np.abs(r - s)]
+        yield r + s - apart
+        yield apart - np.abs(r - s)
+    if isinstance(a, Straight) and isinstance(b, Straight):
+        # Lines that are nearly parallel meet far away. The sine of their angle is counted as if it were at 1 cm.
+        yield np.abs(a.dx * b.dy - a.dy * b.dx) / np.hypot(a.dx, a.dy) / np.hypot(b.dx, b.dy)
     for curve, kind, other in ((a, kinds[0], b), (b, kinds[1], a)):
         if not isinstance(curve, Straight):
             continue
         length = np.hypot(curve.dx, curve.dy)
         if isinstance(other, Circle):
-            off = (curve.x - other.x) * curve.dy - (curve.y - other.y) * curve.dx
-            rooms.append(np.sqrt(other.rr) - np.abs(off) / length)
+            yield np.sqrt(other.rr) - off_line(Point(other.x, other.y), curve)
         along = ((point.x - curve.x) * curve.dx + (point.y - curve.y) * curve.dy) / length
         if kind is not Kind.LINE:
-            rooms.append(along)
+            yield along
         if kind is Kind.SEGMENT:
-            rooms.append(length - along)
-    # A crossing that is gone has no room, whatever its curves say.
-    return np.where(np.isnan(point.x), np.nan, np.minimum.reduce(rooms))
+            yield length - along
 
 
-def _searched(
-    figure: Figure, number: int, start: Floats, low: Floats, high: Floats, size: float, rng: np.random.Generator
-) -> Floats | None:
-    """A position near ``start`` in which a crossing is gone and its curves are not, or None."""
-    needed = figure.ancestors([number])
-    every = slice(0, TRIES, 1)
-    for turn in range(ROUNDS):
-        reach = (high - low) * 0.25 * 0.5**turn
-        tries = start[:, None] + rng.uniform(-1, 1, (len(start), TRIES)) * reach[:, None]
-        # Half of the tries move one input only, since the room often hangs on one.
-        single = rng.integers(len(start), size=TRIES // 2)
-        tries[:, : TRIES // 2] = start[:, None]
-        tries[single, np.arange(TRIES // 2)] += rng.uniform(-1, 1, TRIES // 2) * reach[single]
-        tries = np.clip(tries, low[:, None], high[:, None])
-        shapes = figure.evaluate_batch(tries, only=needed)
-        sources = [_stacked([shapes[source]], every) for source in figure.nodes[number].sources]
-        there = np.isfinite(sum(sum(source) for source in sources))[0]
-        gone = there & np.isnan(_stacked([shapes[number]], every).x[0])
-        if gone.any():
-            return np.asarray(tries[:, np.argmax(gone)])
-        ((_, rooms),) = _rooms(figure, [number], shapes, every)
-        if not np.isnan(rooms[0]).all():
-            start = tries[:, int(np.nanargmin(rooms[0]))]
-    return None
+def off_line(point: Point, line: Straight) -> Floats:
+    """The distance of a point from the line of a straight, in centimetres."""
+    off = (line.x - point.x) * line.dy - (line.y - point.y) * line.dx
+    return np.asarray(np.abs(off) / np.hypot(line.dx, line.dy))
+
+
+def _tie(node: Node, sources: Sequence[Shape], point: Point, reference: Shape) -> list[Floats]:
+    """How much nearer one intersection is to the point that it is chosen by than the other, in centimetres."""
+    if node.step.choice == "other_than":
+        return []
+    assert isinstance(reference, Point)
+    other = other_meeting_point(sources[0], sources[1], point)
+    here = np.hypot(point.x - reference.x, point.y - reference.y)
+    there = np.hypot(other.x - reference.x, other.y - reference.y)
+    return [np.abs(here - there)]
+
+
+def other_meeting_point(a: Shape, b: Shape, point: Point) -> Point:
+    """The second point where two curves meet, of which one at least is a circle: the first one mirrored in their axis."""
+    if isinstance(a, Circle) and isinstance(b, Circle):
+        middle, dx, dy = a, b.x - a.x, b.y - a.y
+    else:
+        line, middle = (b, a) if isinstance(a, Circle) else (a, b)
+        assert isinstance(line, Straight) and isinstance(middle, Circle)
+        dx, dy = -line.dy, line.dx
+    along = ((point.x - middle.x) * dx + (point.y - middle.y) * dy) / (dx * dx + dy * dy)
+    return Point(2 * (middle.x + along * dx) - point.x, 2 * (middle.y + along * dy) - point.y)

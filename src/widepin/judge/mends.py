@@ -18,8 +18,10 @@ from ..plane.arrays import ARRAYS, Arrays
 from ..plane.figure import is_defined
 from ..plane.shapes import Circle, Kind, Point, Shape, Straight
 from ..plane.steps import IllFormed, Step
-from .board import VISUAL, Board
-from .method import needed_crossings, tried_together
+from .board import VISUAL, Board, spread
+from .changes import Change, Changes
+from .method import needed_crossings
+from .ordering import sources_first
 from .references import check_references, off, passes_through
 from .trial import Trial, try_answer
 from .verdict import Mend, Outcome
@@ -40,49 +42,51 @@ NEAR_BY_EYE = 2.5 * VISUAL
 """How far from a crossing a point by eye may lie, as a multiple of the figure's size."""
 
 
-Change = tuple[int, Step]
-"""A step in the place of the one with this number."""
-
-
 def mends(board: Board, trial: Trial) -> tuple[Mend, ...]:
     """Changes that make this answer sound: of one step if there are any, else of two at once.
 
     For each step the change that comes first: the one that says the same most plainly.
     """
+    changes = Changes(board, trial.answer, trial.batch.positions[:, spread(np.array(trial.failing), MOST_FAILING)])
     if trial.outcome in (Outcome.SWITCHING, Outcome.FRAGILE):
-        changes = crossings_said_otherwise(board, trial)
+        proposed = crossings_said_otherwise(board, trial, changes)
     elif trial.outcome in (Outcome.EYEBALLED, Outcome.APPROXIMATE):
-        changes = points_tied_down(board, trial)
+        proposed = points_tied_down(board, trial, changes)
     else:
         return ()
-    by_step = [list(islice(ways, MOST_WAYS)) for _, ways in groupby(changes, key=itemgetter(0))][:MOST_STEPS]
+    by_step = [list(islice(ways, MOST_WAYS)) for _, ways in groupby(proposed, key=itemgetter(0))][:MOST_STEPS]
     singles = [(change,) for ways in by_step for change in ways]
     pairs = (pair for a, b in combinations(by_step, 2) for pair in product(a[:WAYS_IN_PAIRS], b[:WAYS_IN_PAIRS]))
-    return sound_ones(board, trial, singles) or sound_ones(board, trial, list(islice(pairs, MOST_PAIRS)))[:1]
+    return sound_ones(board, trial, changes, singles) or sound_ones(
+        board, trial, changes, list(islice(pairs, MOST_PAIRS))
+    )[:1]
 
 
-def sound_ones(board: Board, trial: Trial, tries: Sequence[tuple[Change, ...]]) -> tuple[Mend, ...]:
+def sound_ones(board: Board, trial: Trial, changes: Changes, tries: Sequence[tuple[Change, ...]]) -> tuple[Mend, ...]:
     """Those of the changes with which the work is sound; of several that change the same steps the first."""
     found: dict[tuple[int, ...], Mend] = {}
     judged = 0
-    for changes in that_stand(board, trial, tries):
-        numbers = tuple(number for number, _ in changes)
+    for changed in that_stand(changes, tries):
+        numbers = tuple(number for number, _ in changed)
         if numbers not in found and judged < MOST_JUDGED:
             judged += 1
-            if is_sound(board, trial, changes):
-                found[numbers] = Mend(tuple(step for _, step in changes))
+            if is_sound(board, trial, changed):
+                found[numbers] = Mend(tuple(step for _, step in changed))
     return tuple(found.values())
 
 
-def that_stand(board: Board, trial: Trial, tries: Sequence[tuple[Change, ...]]) -> list[tuple[Change, ...]]:
+def that_stand(changes: Changes, tries: Sequence[tuple[Change, ...]]) -> list[tuple[Change, ...]]:
     """Those of the changes with which floats see the work right where it failed; much quicker than judging it."""
-    if not tries:
-        return []
-    positions = board.batch.positions[:, list(trial.failing[:MOST_FAILING])]
-    links = [{number: board.figure.link(step) for number, step in changes} for changes in tries]
-    look = tried_together(board, trial, positions, links)
-    fails = np.any((look.undefined | look.wrong).reshape(len(tries), -1), axis=1)
-    return [changes for changes, failed in zip(tries, fails.tolist(), strict=True) if not failed]
+    in_order = [ordered for one in tries if (ordered := changes.in_order(one)) is not None]
+    standing: set[tuple[Change, ...]] = set()
+    by_steps: dict[tuple[int, ...], list[tuple[Change, ...]]] = {}
+    for one in in_order:
+        by_steps.setdefault(tuple(number for number, _ in one), []).append(one)
+    for alike in by_steps.values():
+        look = changes.look(alike)
+        fails = np.any((look.undefined | look.wrong).reshape(len(alike), -1), axis=1)
+        standing.update(one for one, failed in zip(alike, fails.tolist(), strict=True) if not failed)
+    return [one for one in in_order if one in standing]
 
 
 def is_sound(board: Board, trial: Trial, changes: Sequence[Change]) -> bool:
@@ -90,23 +94,23 @@ def is_sound(board: Board, trial: Trial, changes: Sequence[Change]) -> bool:
     steps = list(board.steps)
     for number, step in changes:
         steps[number - len(board.task.done)] = step
+    steps = sources_first(steps)
     try:
         check_references(board.task.figure(steps), len(board.task.done))
     except IllFormed:
         return False
     changed = Board(board.task, steps)
-    return changed.looks_right(trial.answer) and try_answer(changed, trial.answer).outcome is Outcome.SOUND
+    answer = {name: changed.figure.index[id_] for name, id_ in board.ids_of(trial.answer).items()}
+    return changed.looks_right(answer) and try_answer(changed, answer).outcome is Outcome.SOUND
 
 
-def crossings_said_otherwise(board: Board, trial: Trial) -> Iterator[tuple[int, Step]]:
+def crossings_said_otherwise(board: Board, trial: Trial, changes: Changes) -> Iterator[Change]:
     """The needed crossings, each by another choice that means the same point as drawn."""
     for number in needed_crossings(board, trial):
         node = board.figure.nodes[number]
-        here = board.shapes[number]
-        assert isinstance(here, Point)
         points = [
             n
-            for n in range(number)
+            for n in usable(board, changes, number)
             if board.figure.nodes[n].kind is Kind.POINT and is_defined(board.shapes[n]) and n != node.reference
         ]
         on_both = [n for n in points if all(passes_through(board.figure, curve, n) for curve in node.sources)]
@@ -116,6 +120,12 @@ def crossings_said_otherwise(board: Board, trial: Trial) -> Iterator[tuple[int, 
                 changed = replace(node.step, choice=choice, reference=name, pick=1)
                 if changed != node.step and _same_place(board, number, changed):
                     yield number, changed
+
+
+def usable(board: Board, changes: Changes, number: int) -> list[int]:
+    """The objects from which a step may be made: given ones and the student's, but what is made from the step itself."""
+    dependents = changes.dependents(number)
+    return [n for n in range(board.last) if n not in dependents]
 
 
 def _same_place(board: Board, number: int, step: Step) -> bool:
@@ -138,12 +148,10 @@ def placed_by_eye(board: Board, trial: Trial) -> list[int]:
     return [handle.number for handle in reversed(board.handles) if not handle.given and handle.number in needed]
 
 
-def points_tied_down(board: Board, trial: Trial) -> Iterator[tuple[int, Step]]:
-    """Points placed by eye, each as a crossing of curves that were there and pass close by, the closest first."""
+def points_tied_down(board: Board, trial: Trial, changes: Changes) -> Iterator[Change]:
+    """Points placed by eye, each as a crossing of curves that pass close by, the closest first."""
     for number in placed_by_eye(board, trial):
-        point = board.shapes[number]
-        assert isinstance(point, Point)
-        curves = [n for n in range(number) if board.figure.nodes[n].kind is not Kind.POINT and _close(board, point, n)]
+        curves = [n for n in curves_for(board, changes, number) if _close(board, number, n)]
         ways: list[tuple[float, Step]] = []
         for pair in combinations(curves, 2):
             ways += _crossings_near(board, number, pair)
@@ -151,25 +159,26 @@ def points_tied_down(board: Board, trial: Trial) -> Iterator[tuple[int, Step]]:
             yield number, step
 
 
+def curves_for(board: Board, changes: Changes, number: int) -> list[int]:
+    """The curves that a point may be attached to."""
+    return [n for n in usable(board, changes, number) if board.figure.nodes[n].kind is not Kind.POINT]
+
+
 def ties(board: Board, trial: Trial, by_eye: Sequence[str]) -> dict[str, Step]:
-    """For points placed by eye, what they lie next to: a crossing of curves that were there, or else a curve."""
+    """For points placed by eye, what they lie next to: a crossing of curves, or else a curve."""
+    changes = Changes(board, trial.answer, board.drawn[:, None])
     numbers = {board.figure.index[id_] for id_ in by_eye}
     found: dict[str, Step] = {}
-    for number, step in points_tied_down(board, trial):
+    for number, step in points_tied_down(board, trial, changes):
         if number in numbers:
             found.setdefault(step.id, step)
     for number in sorted(numbers):
         node, point = board.figure.nodes[number], board.shapes[number]
         assert isinstance(point, Point)
-        near = [
-            curve
-            for curve in range(number)
-            if board.figure.nodes[curve].kind is not Kind.POINT
-            and curve not in node.sources
-            and _apart(point, board.shapes[curve]) <= NEAR_BY_EYE * float(board.size)
-        ]
+        apart = {curve: _apart(point, board.shapes[curve]) for curve in curves_for(board, changes, number)}
+        near = [curve for curve, far in apart.items() if far <= NEAR_BY_EYE * float(board.size)]
         if near and node.step.make == "free_point":
-            closest = min(near, key=lambda curve: _apart(point, board.shapes[curve]))  # noqa: B023
+            closest = min(near, key=apart.__getitem__)
             found.setdefault(
                 node.step.id, Step(node.step.id, "point_on", (board.figure.nodes[closest].step.id,), node.step.at)
             )
@@ -186,12 +195,10 @@ def _apart(point: Point, curve: Shape) -> float:
     return abs(float(off(point, curve)[0])) / math.hypot(curve.dx, curve.dy)
 
 
-def _close(board: Board, point: Point, curve: int) -> bool:
-    shape = board.shapes[curve]
-    if not is_defined(shape):
-        return False
-    distance, size = off(point, shape)
-    return abs(float(distance)) <= 0.2 * float(size)
+def _close(board: Board, number: int, curve: int) -> bool:
+    point = board.shapes[number]
+    assert isinstance(point, Point)
+    return _apart(point, board.shapes[curve]) <= NEAR_BY_EYE * float(board.size)
 
 
 def _crossings_near(board: Board, number: int, pair: tuple[int, int]) -> list[tuple[float, Step]]:

@@ -9,9 +9,11 @@ from itertools import combinations, islice, product
 import numpy as np
 from numpy.typing import NDArray
 
-from ..plane.figure import Link, Mixed
-from ..plane.shapes import Kind
-from .board import Board, Look, Ruling
+from ..plane.arrays import Arrays
+from ..plane.figure import Evaluation, Link, Mixed
+from ..plane.shapes import Kind, Point
+from .board import Board, Look, Ruling, spread
+from .limits import other_meeting_point
 from .trial import Trial
 from .verdict import Outcome
 
@@ -23,6 +25,9 @@ MOST_COMBINATIONS = 64
 MOST_POSITIONS = 24
 """Failing positions that are looked at."""
 
+TOUCHING = 1e-5
+"""How close two intersections lie, as a multiple of the figure's size, that floats cannot tell from a tangent's."""
+
 CONFIRMED = 4
 """Positions in which balls confirm what floats found."""
 
@@ -30,17 +35,19 @@ CONFIRMED = 4
 def method_holds(board: Board, trial: Trial) -> bool | None:
     """Whether in every failing position another choice of crossings makes the answer right.
 
-    None for outcomes where the question does not arise.
+    Positions where two intersections to choose from are one (a tangent) do not count: no choice is left there. None for
+    outcomes where the question does not arise.
     """
     if trial.outcome not in (Outcome.FRAGILE, Outcome.SWITCHING) or not trial.failing:
         return None
-    failing = trial.failing[:: max(1, len(trial.failing) // MOST_POSITIONS)][:MOST_POSITIONS]
     choices = combinations_of_crossings(board, trial)
-    if not choices:
+    failing = with_a_choice(board, trial) if choices else []
+    if not failing:
         return False
+    failing = spread(np.array(failing), MOST_POSITIONS)
     if not trial.by_floats:
         return all(_mended(board, trial, n, choices) for n in failing[:CONFIRMED])
-    positions = board.batch.positions[:, list(failing)]
+    positions = trial.batch.positions[:, failing]
     mends = tried_together(board, trial, positions, choices).exact.reshape(len(choices), -1)
     if not mends.any(axis=0).all():
         return False
@@ -48,6 +55,21 @@ def method_holds(board: Board, trial: Trial) -> bool | None:
         _mended(board, trial, n, [choices[int(np.argmax(mends[:, column]))]])
         for column, n in enumerate(failing[:CONFIRMED])
     )
+
+
+def with_a_choice(board: Board, trial: Trial) -> list[int]:
+    """The failing columns in which no two intersections that could be chosen are one."""
+    positions = trial.batch.positions[:, list(trial.failing)]
+    shapes = Evaluation(board.figure, positions).shapes(board.needs(trial.answer))
+    touching = np.zeros(len(trial.failing), dtype=bool)
+    with Arrays.quiet():
+        for number in needed_crossings(board, trial):
+            a, b = (shapes[source] for source in board.figure.nodes[number].sources)
+            point = shapes[number]
+            assert isinstance(point, Point)
+            other = other_meeting_point(a, b, point)
+            touching |= np.hypot(point.x - other.x, point.y - other.y) < TOUCHING * board.size
+    return [column for column, touches in zip(trial.failing, touching.tolist(), strict=True) if not touches]
 
 
 def tried_together(board: Board, trial: Trial, positions: Floats, choices: Sequence[dict[int, Link]]) -> Look:
@@ -104,5 +126,5 @@ def needed_crossings(board: Board, trial: Trial) -> list[int]:
 
 
 def _mended(board: Board, trial: Trial, number: int, choices: Sequence[dict[int, Link]]) -> bool:
-    position = board.batch.positions[:, number].tolist()
+    position = trial.batch.positions[:, number].tolist()
     return any(board.rule(position, trial.answer, choice)[0] is Ruling.RIGHT for choice in choices[:16])

@@ -19,6 +19,7 @@ from .drags import TRIANGLES
 from .measured import measured
 from .mends import mends, placed_by_eye, ties
 from .repeats import repeated
+from .task import Work
 from .search import candidates
 from .trial import Trial
 from .truths import what_stays_true
@@ -26,7 +27,7 @@ from .verdict import Break, ConditionReport, Outcome, Report
 
 
 def report_on(
-    board: Board, trial: Trial | None, found: Break | None, declared: Mapping[str, int] | None = None
+    board: Board, work: Work, trial: Trial | None, found: Break | None, declared: Mapping[str, int] | None = None
 ) -> Report:
     """Everything worth saying about a work: of its answer where it has one that looks right, else of what was declared
     or comes closest.
@@ -116,7 +117,7 @@ def by_shape(board: Board, trial: Trial) -> dict[str, str]:
     """For each named shape of the given triangle: "holds", "vanishes" or "goes wrong"."""
     found = {}
     for name in TRIANGLES:
-        group = trial.look.counts & board.batch.in_group(f"shape {name}")
+        group = trial.look.counts & trial.batch.in_group(f"shape {name}")
         if not group.any():
             continue
         if (trial.look.wrong & group).any():

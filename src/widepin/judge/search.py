@@ -1,110 +1,190 @@
 """Which of the student's objects are meant as the answer.
 
-A backtracking search binds one wanted name at a time, and tries all objects for it at once, in arrays. A condition is
-looked at as soon as its terms are bound; conditions on many terms are split into parts on few for that. Names that
-may trade places (three corners of an equilateral triangle) are bound in one order only.
+A backtracking search binds one wanted name at a time, and tries all objects for it with many partial answers at once, in
+arrays. A condition is looked at as soon as its terms are bound; conditions on many terms are split into parts on few for that.
+Names that may trade places (three corners of an equilateral triangle) are bound in one order only. An object may serve for
+several names; where it must not, the task says that they are distinct.
+
+The search is made twice: for answers that are exact in small movements too, of which there are few, and only if none of those is
+right in every position, for all that look right as drawn.
 """
 
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field, replace
+from functools import cached_property
 from itertools import combinations
+from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 
 from ..plane.arrays import Arrays
-from ..plane.figure import is_defined
-from .board import VISUAL, Board, finding, seen_by_floats
-from .conditions import RELATIONS, Term
+from ..plane.figure import Evaluation, is_defined
+from ..plane.shapes import SHAPE_OF, Kind, Shape
+from .board import EXACT_IN_FLOATS, VISUAL, Board, finding, seen_by_floats
+from .conditions import RELATIONS, Finding, Measure, Term
 from .task import Condition, Names, Task, Wanted
 
 MOST_LOOKS = 60_000
 """Bound on the effort: how many bindings may be looked at."""
 
-MOST_ANSWERS = 48
-"""Bound on how many answers that look right are kept."""
+MOST_ANSWERS = 400
+"""Bound on how many answers are kept."""
+
+AT_ONCE = 4096
+"""Bindings that are looked at in one array operation, at most."""
+
+NEARBY = 6
+"""Small movements in which an answer must be exact."""
+
+Bound = NDArray[np.intp]
+"""Partial answers (n, k): the numbers of the objects that the first k names are bound to."""
 
 
 @dataclass
 class Search:
-    """The answers that look right as drawn, and whether the search came to its end."""
+    """The answers that were found, and whether the search came to its end."""
 
     answers: list[dict[str, int]] = field(default_factory=list)
     stopped: bool = False
 
 
-def search(board: Board) -> Search:
-    """All assignments of made objects to wanted names that are right to the eye as drawn."""
-    return _Searching(board).run()
+def search(board: Board, exact: bool = False) -> Search:
+    """Assignments of made objects to wanted names: all that are right to the eye as drawn, or those that are exact nearby."""
+    return _Searching(board, exact).run()
 
 
 class _Searching:
-    def __init__(self, board: Board):
+    def __init__(self, board: Board, exact: bool):
         task = board.task
         self.board = board
+        self.exact = exact
         self.found = Search()
         self.looks = 0
-        self.measure = board.measure(board.shapes)
         self.candidates = {wanted.name: candidates(board, wanted) for wanted in task.wanted}
         self.order = binding_order(task, {name: len(found) for name, found in self.candidates.items()})
         self.twins = twins(task)
-        parts = [part for condition in task.conditions for part in split(condition)]
-        wanted_names = set(self.order)
+        self.drawn = _Stacks(board, board.shapes)
         self.due: dict[str, list[Condition]] = {name: [] for name in self.order}
-        for part in parts:
-            names = part.names & wanted_names
+        for part in (part for condition in task.conditions for part in split(condition)):
+            names = part.names & set(self.order)
             if names:
                 self.due[max(names, key=self.order.index)].append(part)
 
     def run(self) -> Search:
-        self.bind(0, {})
+        self.bind(np.zeros((1, 0), dtype=np.intp))
         return self.found
 
-    def bind(self, depth: int, answer: dict[str, int]) -> None:
-        """Bind the name at this depth to every object that fits, and go on with each."""
+    def bind(self, bound: Bound) -> None:
+        """Bind the next name of these partial answers to every object that fits, and go on with each."""
+        depth = bound.shape[1]
         if depth == len(self.order):
-            if self.board.looks_right(answer):
-                self.found.answers.append(dict(answer))
-            self.found.stopped |= len(self.found.answers) >= MOST_ANSWERS
+            self.keep(bound)
             return
         name = self.order[depth]
-        taken = set(answer.values())
-        floor = max((answer[twin] for twin in self.twins[name] if twin in answer), default=-1)
-        numbers = [n for n in self.candidates[name] if n not in taken and n > floor]
-        for number in self.fitting(name, numbers, answer):
-            self.bind(depth + 1, {**answer, name: number})
+        for kind, numbers in self.by_kind(name):
+            rows = max(1, AT_ONCE // len(numbers))
+            for first in range(0, len(bound), rows):
+                block = bound[first : first + rows]
+                longer = np.column_stack([np.repeat(block, len(numbers), axis=0), np.tile(numbers, len(block))])
+                self.looks += len(longer)
+                if self.looks > MOST_LOOKS:
+                    self.found.stopped = True
+                    return
+                self.bind_on(self.fitting(name, self.in_order(name, longer)))
+                if self.found.stopped:
+                    return
+
+    def bind_on(self, bound: Bound) -> None:
+        """Go on with partial answers, those whose objects are of the same kinds together."""
+        if not len(bound):
+            return
+        kinds = self.drawn.kinds[bound]
+        for alike in np.unique(kinds, axis=0):
+            self.bind(bound[(kinds == alike).all(axis=1)])
             if self.found.stopped:
                 return
 
-    def fitting(self, name: str, numbers: Sequence[int], answer: dict[str, int]) -> Iterator[int]:
-        """Those of the objects that satisfy what can be looked at once ``name`` is bound to them."""
-        self.looks += len(numbers)
-        if self.looks > MOST_LOOKS:
-            self.found.stopped = True
-            return
+    def keep(self, bound: Bound) -> None:
+        """Keep whole answers that look right as drawn."""
+        for row in bound:
+            answer = dict(zip(self.order, map(int, row), strict=True))
+            if self.board.looks_right(answer):
+                self.found.answers.append(answer)
+            if len(self.found.answers) >= MOST_ANSWERS:
+                self.found.stopped = True
+                return
+
+    def by_kind(self, name: str) -> Iterator[tuple[Kind, list[int]]]:
+        """The objects that may serve for a name, those of one kind together."""
         nodes = self.board.figure.nodes
-        for kind in sorted({nodes[n].kind for n in numbers}):
-            alike = [n for n in numbers if nodes[n].kind is kind]
-            fits = self.fits(name, alike, answer)
-            yield from (n for n, good in zip(alike, fits, strict=True) if good)
+        for kind in sorted({nodes[n].kind for n in self.candidates[name]}):
+            yield kind, [n for n in self.candidates[name] if nodes[n].kind is kind]
 
-    def fits(self, name: str, alike: Sequence[int], answer: dict[str, int]) -> Sequence[bool]:
-        """Which objects of one kind satisfy the conditions due at ``name``, to the eye."""
-        shapes, nodes = self.board.shapes, self.board.figure.nodes
-        stack = type(shapes[alike[0]])(*np.array([shapes[n] for n in alike]).T)
-        kind = nodes[alike[0]].kind
+    def in_order(self, name: str, bound: Bound) -> Bound:
+        """Those of the partial answers whose last name comes no sooner than names that it may trade places with."""
+        at = [place for place in range(bound.shape[1] - 1) if self.order[place] in self.twins[name]]
+        return bound[(bound[:, at] <= bound[:, -1:]).all(axis=1)] if at else bound
 
-        def look_up(other: str) -> Term:
-            if other == name:
-                return Term(stack, kind)
-            number = self.board.number(other, answer)
-            return Term(shapes[number], nodes[number].kind)
+    def fitting(self, name: str, bound: Bound) -> Bound:
+        """Those of the partial answers, of objects of the same kinds, that satisfy the conditions due at their last name."""
+        if not len(bound) or not self.due[name]:
+            return bound
+        gap, clear = self.drawn.seen(self.due[name], self.order, bound)
+        bound = bound[(clear & (gap <= VISUAL))[:, 0]]
+        if not self.exact or not len(bound):
+            return bound
+        gap, clear = self.nearby.seen(self.due[name], self.order, bound)
+        # What is undefined in a small movement is no failure here; an answer that never exists has another fate.
+        return bound[((gap < EXACT_IN_FLOATS) & clear | np.isnan(gap)).all(axis=1)]
+
+    @cached_property
+    def nearby(self) -> _Stacks:
+        """The objects in a few small movements."""
+        columns = self.board.batch.groups["small all"]
+        positions = self.board.batch.positions[:, columns][:, :NEARBY]
+        return _Stacks(self.board, Evaluation(self.board.figure, positions).shapes(range(len(self.board.figure.nodes))))
+
+
+class _Stacks:
+    """All objects in some positions, so laid out that many can be taken at once."""
+
+    def __init__(self, board: Board, shapes: Sequence[Shape]):
+        nodes = board.figure.nodes
+        self.board = board
+        self.measure: Measure = board.measure(shapes)
+        self.kinds = np.array([list(Kind).index(node.kind) for node in nodes])
+        self.count = max((np.size(shape[0]) for shape in shapes), default=1)
+        self.coordinates: dict[type[Shape], NDArray[np.float64]] = {}
+        for shape in set(SHAPE_OF.values()):
+            stack = np.full((len(nodes), len(shape._fields), self.count), np.nan)
+            for number, node in enumerate(nodes):
+                if SHAPE_OF[node.kind] is shape:
+                    stack[number] = [np.broadcast_to(value, (self.count,)) for value in shapes[number]]
+            self.coordinates[shape] = stack
+
+    def term(self, numbers: Any, kind: Kind) -> Term:
+        """Objects of one kind as one term: coordinates (n, positions), or (positions,) for a single number."""
+        shape = SHAPE_OF[kind]
+        values = self.coordinates[shape][numbers]
+        return Term(shape(*np.moveaxis(values, -2, 0)), kind)
+
+    def seen(
+        self, conditions: Sequence[Condition], order: Sequence[str], bound: Bound
+    ) -> tuple[NDArray[np.float64], NDArray[np.bool_]]:
+        """Gaps and whether margins are positive, (n, positions), for partial answers whose objects are of the same kinds."""
+        columns = {name: bound[:, place] for place, name in enumerate(order[: bound.shape[1]])}
+        nodes, index = self.board.figure.nodes, self.board.figure.index
+
+        def look_up(name: str) -> Term:
+            numbers = columns[name] if name in columns else index[name]
+            return self.term(numbers, nodes[int(np.ravel(numbers)[0])].kind)
 
         with Arrays.quiet():
-            found = [finding(self.measure, condition, look_up) for condition in self.due[name]]
-            gap, clear = seen_by_floats(found, self.measure.size, (len(alike),))
-        return [bool(good) for good in clear & (gap <= VISUAL)]
+            found: list[Finding] = [finding(self.measure, condition, look_up) for condition in conditions]
+            return seen_by_floats(found, self.measure.size, (len(bound), self.count))
 
 
 def candidates(board: Board, wanted: Wanted) -> list[int]:

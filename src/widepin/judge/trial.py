@@ -1,25 +1,36 @@
 """One answer tried: is it right as drawn, when dragged, exactly?
 
-Floats look at a whole batch of positions and propose what is right, wrong or undefined in each; balls decide, at
-random positions and at those where floats see a failure. Where floats and balls disagree, rounding has blown up
-or a miss is too small for floats to see; then balls look at a share of the batch and floats are not heard at all.
+Floats look at a batch of positions and propose what is right, wrong or undefined in each; balls decide, at some of the
+positions where floats see the answer and at those where they see a failure. An answer that has not failed is looked at
+in several thousand more positions, a search goes where it might fail, and balls probe every branch that floats can see.
+Where floats and balls disagree, rounding has blown up or a miss is too small for floats to see; then balls look at a share of
+the batch and floats are not heard at all. What balls cannot decide is never taken for right.
 """
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 
+from ..plane.figure import Evaluation
+from ..plane.shapes import Shape
 from .board import Board, Look, Ruling, spread
+from .branches import across_branches
+from .drags import Batch
+from .limits import beyond_limits
 from .verdict import Outcome
 
 EVERYWHERE = 0.97
 """Share of positions that counts as practically everywhere."""
 
-CERTIFIED = 8
-"""Random positions at which balls must agree before an answer is accepted."""
+FIRST_PROBES = 8
+"""Positions of the first batch at which floats are compared with balls."""
+
+PROBES = 36
+"""Positions at which balls must agree before an answer is accepted, some on every branch."""
 
 SHARE_FOR_BALLS = 72
 """Positions of the batch that balls look at where floats are no help."""
@@ -27,21 +38,26 @@ SHARE_FOR_BALLS = 72
 CLAIMS = 32
 """Failures seen by floats, of one kind, that are put to balls before the kind is dropped."""
 
+Columns = NDArray[np.intp]
+
 
 @dataclass(frozen=True)
 class Trial:
     """The outcome for one answer, with what it rests on.
 
-    ``look``: what is known of every position of the batch; ``failing``: numbers of those that fail, as far as is known;
-    ``certified``: how many positions balls proved right; ``by_floats``: whether floats were reliable; ``gap``: the
-    largest gap as drawn, relative to the figure's size.
+    ``batch``: the positions that were looked at; ``look``: what is known of each; ``failing``: the columns of those that
+    fail, as far as is known; ``certified``: in how many positions balls proved the answer right; ``probed``: how many they
+    were asked about; ``by_floats``: whether floats were reliable; ``gap``: the largest gap as drawn, relative to the
+    figure's size.
     """
 
     outcome: Outcome
     answer: dict[str, int]
+    batch: Batch
     look: Look
     failing: tuple[int, ...] = ()
     certified: int = 0
+    probed: int = 0
     by_floats: bool = True
     gap: float = 0.0
 
@@ -50,89 +66,199 @@ class Trial:
         """What makes one answer better than another: the outcome, then how close it is as drawn."""
         return self.outcome.rank, self.gap
 
+    @property
+    def failing_where_only_given_points_are_dragged(self) -> tuple[int, ...]:
+        """The failing columns in which every point of the student's own stands as drawn."""
+        only_given = self.batch.in_group("small given") | self.batch.in_group("large given")
+        only_given |= self.batch.in_group("shape")
+        return tuple(column for column in self.failing if only_given[column])
+
 
 def try_answer(board: Board, answer: dict[str, int]) -> Trial:
     """The outcome for an answer that is right to the eye as drawn."""
-    look = board.look(board.batch_shapes, answer)
-    rulings = {number: board.rule_at(number, answer)[0] for number in _probes(board, look)}
-    right = [n for n, ruling in rulings.items() if ruling is Ruling.RIGHT]
-    missed = any(look.exact[n] for n, ruling in rulings.items() if ruling is Ruling.WRONG)
-    blurred = [n for n in right if not look.exact[n]]
-    if missed or not rulings or len(blurred) * 4 > len(rulings):
-        return _outcome(board, answer, _look_by_balls(board, look, answer), by_floats=False)
-    return _outcome(board, answer, _confirmed(board, look, answer), len(right))
+    trying = _Trying(board, answer)
+    if not trying.floats_agree(trying.first_probes()):
+        return trying.by_balls()
+    outcome, failing = trying.outcome(confirmed := trying.confirmed())
+    if outcome in (Outcome.SOUND, Outcome.FRAGILE):
+        trying.look_further()
+        trying.search_limits(outcome)
+        if not trying.floats_agree(trying.probes()):
+            return trying.by_balls()
+        outcome, failing = trying.outcome(confirmed := trying.confirmed())
+    return trying.trial(outcome, confirmed, failing)
 
 
-def _probes(board: Board, look: Look) -> list[int]:
-    """Positions where floats see the answer, some of small movements and more of large ones."""
-    there = look.counts & ~np.isnan(look.gap)
-    chosen: list[int] = []
-    for group, share in (("small all", 3), ("large", CERTIFIED - 3)):
-        numbers = np.flatnonzero(there & board.batch.in_group(group))
-        chosen += spread(numbers, share)
-    return chosen
+class _Trying:
+    """What is known of an answer so far: the positions looked at, what floats see there, what balls have said."""
 
+    def __init__(self, board: Board, answer: dict[str, int]):
+        self.board = board
+        self.answer = answer
+        self.needs = board.needs(answer)
+        self.own = [number for number in sorted(self.needs) if number in range(len(board.task.done), board.last)]
+        self.batch = board.batch
+        self.shapes: Sequence[Shape] = board.evaluation.shapes(self.needs)
+        self.look = board.look(self.shapes, answer)
+        self.further = self.look
+        """What floats see in the further positions, once they have been looked at."""
+        self.rulings: dict[int, tuple[Ruling, float]] = {}
 
-def _look_by_balls(board: Board, seen: Look, answer: Mapping[str, int]) -> Look:
-    """The look of balls at a share of the batch, and where floats found nothing; the rest does not count."""
-    n = board.batch.positions.shape[1]
-    gap, clear = np.full(n, np.nan), np.ones(n, dtype=bool)
-    counts = np.zeros(n, dtype=bool)
-    for number in {*range(0, n, max(1, n // SHARE_FOR_BALLS)), *spread(np.flatnonzero(seen.undefined), CLAIMS)}:
-        ruling, worst = board.rule_at(number, answer)
-        counts[number] = ruling not in (Ruling.NO_ANSWER, Ruling.UNDECIDED)
-        gap[number] = 0.0 if ruling is Ruling.RIGHT else worst
-        clear[number] = ruling is not Ruling.WRONG or np.isfinite(worst)
-        if ruling is Ruling.WRONG:
-            gap[number] = max(worst, 1e-300)
-    return Look(gap, clear, counts, exact_below=1e-300)
+    def rule(self, column: int) -> Ruling:
+        """What balls say of the answer in a position of the batch."""
+        if column not in self.rulings:
+            self.rulings[column] = self.board.rule(self.batch.positions[:, column].tolist(), self.answer)
+        return self.rulings[column][0]
 
+    # -- where to look -------------------------------------------------------------------------------
 
-def _confirmed(board: Board, look: Look, answer: Mapping[str, int]) -> Look:
-    """The look of floats without the kinds of failure that balls refute.
+    def first_probes(self) -> list[int]:
+        """Positions where floats see the answer, some of small movements and more of large ones."""
+        found: list[int] = []
+        for group, share in (("small all", 3), ("large", FIRST_PROBES - 3)):
+            found += spread(np.flatnonzero(self.look.there & self.batch.in_group(group)), share)
+        return found
 
-    Near degenerate positions floats may see a failure where there is none. The clearest cases of each kind are
-    put to balls; if none of them stands, that kind is dropped.
-    """
-    dropped = np.zeros(look.counts.shape, dtype=bool)
-    small = board.batch.in_group("small")
-    kinds = (
-        (look.wrong & small, Ruling.WRONG),
-        (look.wrong & ~small, Ruling.WRONG),
-        (look.undefined & small, Ruling.UNDEFINED),
-        (look.undefined & ~small, Ruling.UNDEFINED),
-    )
-    for mask, claimed in kinds:
-        numbers = np.flatnonzero(mask)
+    def look_further(self) -> None:
+        """Look at several thousand more large movements."""
+        board = self.board
+        self.further = board.look(board.further_evaluation.shapes(self.needs), self.answer)
+        self.batch = self.batch.joined(board.further)
+        self.look = self.look.joined(self.further)
+
+    def search_limits(self, outcome: Outcome) -> None:
+        """Add positions where the answer fails to the batch, if a search finds some.
+
+        Where the answer is known to be undefined in places, those are looked for in which it is wrong.
+        """
+
+        def seen(look: Look) -> NDArray[np.bool_]:
+            return look.wrong if outcome is Outcome.FRAGILE else look.wrong | look.undefined
+
+        def evaluated(positions: NDArray[np.float64]) -> tuple[Look, list[Shape]]:
+            shapes = Evaluation(board.figure, positions).shapes(self.needs)
+            return board.look(shapes, self.answer), shapes
+
+        def fails(positions: NDArray[np.float64]) -> tuple[NDArray[np.bool_], list[Shape]]:
+            look, shapes = evaluated(positions)
+            return np.broadcast_to(seen(look), (positions.shape[1],)), shapes
+
+        board = self.board
+        if seen(self.further).any() or not board.handles:
+            return
+        shapes = board.further_evaluation.shapes(self.needs)
+        found = beyond_limits(
+            board.figure, self.own, board.handles, board.further.positions, shapes, float(board.size), fails
+        )
+        if found.shape[1]:
+            self.batch = self.batch.joined(Batch.of([("beyond limits", found)]))
+            self.look = self.look.joined(evaluated(found)[0])
+
+    def probes(self) -> list[int]:
+        """Positions on every branch where floats see the answer, and a few of small movements."""
+        board = self.board
+        found = spread(np.flatnonzero(self.look.there & self.batch.in_group("small all")), 4)
+        first = board.batch.positions.shape[1]
+        there = self.look.there[first : first + board.further.positions.shape[1]]
+        shapes = board.further_evaluation.shapes(self.needs)
+        needed = [number for number in sorted(self.needs) if number < board.last]
+        chosen = across_branches(board.figure, needed, shapes, np.flatnonzero(there), PROBES - len(found))
+        return found + [first + column for column in chosen]
+
+    # -- floats and balls ----------------------------------------------------------------------------
+
+    def floats_agree(self, columns: Sequence[int]) -> bool:
+        """Whether floats can be heard, by positions that are put to balls; where they can, balls have the last word there."""
+        rulings = [(column, self.rule(column)) for column in columns]
+        right = [column for column, ruling in rulings if ruling is Ruling.RIGHT]
+        missed = any(self.look.exact[column] for column, ruling in rulings if ruling is Ruling.WRONG)
+        blurred = [column for column in right if not self.look.exact[column]]
+        if missed or not rulings or len(blurred) * 4 > len(rulings):
+            return False
+        self.look = self._with_rulings(self.look)
+        return True
+
+    def _with_rulings(self, look: Look) -> Look:
+        """A look that says what balls have said wherever they were asked."""
+        gap, clear, counts = look.gap.copy(), look.clear.copy(), look.counts.copy()
+        for column, (ruling, worst) in self.rulings.items():
+            counts[column] = ruling not in (Ruling.NO_ANSWER, Ruling.UNDECIDED)
+            clear[column] = ruling is not Ruling.WRONG or np.isfinite(worst)
+            gap[column] = 0.0 if ruling is Ruling.RIGHT else np.nan
+            if ruling is Ruling.WRONG:
+                # What balls prove to be off is off, however little.
+                gap[column] = max(worst, look.exact_below)
+        return Look(gap, clear, counts, look.exact_below)
+
+    def confirmed(self) -> Look:
+        """The look of floats without the kinds of failure that balls refute.
+
+        Near degenerate positions floats may see a failure where there is none. Some cases of each kind, the clearest among
+        them, are put to balls; if all are refuted, that kind is dropped. What balls cannot decide is not refuted.
+        """
+        look = self.look
+        dropped = np.zeros(look.counts.shape, dtype=bool)
+        small = self.batch.in_group("small")
+        kinds = (
+            (look.wrong & small, Ruling.WRONG),
+            (look.wrong & ~small, Ruling.WRONG),
+            (look.undefined & small, Ruling.UNDEFINED),
+            (look.undefined & ~small, Ruling.UNDEFINED),
+        )
+        for mask, claimed in kinds:
+            if mask.any() and all(
+                self.rule(column) not in (claimed, Ruling.UNDECIDED) for column in self._claims(mask, claimed)
+            ):
+                dropped |= mask
+        return self._with_rulings(Look(look.gap, look.clear, look.counts & ~dropped, look.exact_below))
+
+    def _claims(self, mask: NDArray[np.bool_], claimed: Ruling) -> list[int]:
+        columns = np.flatnonzero(mask)
+        clearest: list[int] = []
         if claimed is Ruling.WRONG:
-            tried = [int(n) for n in numbers[np.argsort(-look.gap[numbers], kind="stable")][:CLAIMS]]
+            by_gap = columns[np.argsort(-self.look.gap[columns], kind="stable")]
+            clearest = [int(column) for column in by_gap[: CLAIMS // 2]]
+        return list(dict.fromkeys([*clearest, *spread(columns, CLAIMS - len(clearest))]))
+
+    def by_balls(self) -> Trial:
+        """The trial by balls alone, at a share of the batch and where floats found nothing; the rest does not count."""
+        count = self.batch.positions.shape[1]
+        asked = {*range(0, count, max(1, count // SHARE_FOR_BALLS)), *self.rulings}
+        for column in sorted(asked.union(spread(np.flatnonzero(self.look.undefined), CLAIMS))):
+            self.rule(column)
+        unknown = Look(np.full(count, np.nan), np.ones(count, dtype=bool), np.zeros(count, dtype=bool), 1e-300)
+        look = self._with_rulings(unknown)
+        return self.trial(*self._outcome_and(look), by_floats=False)
+
+    # -- what it comes to ----------------------------------------------------------------------------
+
+    def outcome(self, look: Look) -> tuple[Outcome, tuple[int, ...]]:
+        """The outcome by a look, and the columns that fail."""
+        small, small_all = self.batch.in_group("small"), self.batch.in_group("small all")
+        chance = small | self.batch.in_group("large")
+        nearby = look.exact[small_all & look.counts]
+        exact_nearby = float(np.mean(nearby)) if len(nearby) else 0.0
+        exact_somewhere = bool(look.exact[chance].any())
+        visible = look.visual[look.there & chance]
+        if not look.wrong.any():
+            sure = Outcome.FRAGILE if look.undefined.any() else Outcome.SOUND
+            outcome = sure if exact_somewhere else Outcome.EYEBALLED
+        elif (not look.wrong[small].any() and exact_nearby > 0) or exact_nearby >= 0.5:
+            outcome = Outcome.SWITCHING
+        elif not exact_somewhere and len(visible) and float(np.mean(visible)) >= EVERYWHERE:
+            outcome = Outcome.APPROXIMATE
         else:
-            tried = spread(numbers, CLAIMS)
-        if not any(board.rule_at(n, answer)[0] is claimed for n in tried):
-            dropped |= mask
-    return Look(look.gap, look.clear, look.counts & ~dropped)
-
-
-def _outcome(board: Board, answer: dict[str, int], look: Look, certified: int = 0, by_floats: bool = True) -> Trial:
-    small, small_all = board.batch.in_group("small"), board.batch.in_group("small all")
-    chance = small | board.batch.in_group("large")
-    there = look.counts & ~np.isnan(look.gap) & chance
-    exact_nearby = np.mean(look.exact[small_all & look.counts]) if (small_all & look.counts).any() else 0.0
-    if not by_floats:
-        certified = int(look.exact.sum())
-    wrong = look.wrong
-    exact_somewhere = bool(look.exact[chance].any())
-    if not wrong.any():
-        if not exact_somewhere:
             outcome = Outcome.EYEBALLED
-        else:
-            outcome = Outcome.FRAGILE if look.undefined.any() else Outcome.SOUND
-    elif (not wrong[small].any() and exact_nearby > 0) or exact_nearby >= 0.5:
-        outcome = Outcome.SWITCHING
-    elif not exact_somewhere and there.any() and np.mean(look.visual[there]) >= EVERYWHERE:
-        outcome = Outcome.APPROXIMATE
-    else:
-        outcome = Outcome.EYEBALLED
-    gap = float(board.look_as_drawn(answer).gap[0])
-    failing = wrong if outcome is Outcome.SWITCHING else (wrong | look.undefined)
-    return Trial(outcome, answer, look, tuple(int(n) for n in np.flatnonzero(failing)), certified, by_floats, gap)
+        failing = look.wrong if outcome is Outcome.SWITCHING else (look.wrong | look.undefined)
+        return outcome, tuple(int(column) for column in np.flatnonzero(failing))
+
+    def _outcome_and(self, look: Look) -> tuple[Outcome, Look, tuple[int, ...]]:
+        outcome, failing = self.outcome(look)
+        return outcome, look, failing
+
+    def trial(self, outcome: Outcome, look: Look, failing: tuple[int, ...], by_floats: bool = True) -> Trial:
+        """The trial as it ended."""
+        certified = sum(ruling is Ruling.RIGHT for ruling, _ in self.rulings.values())
+        gap = float(self.board.look_as_drawn(self.answer).gap[0])
+        probed = len(self.rulings)
+        return Trial(outcome, self.answer, self.batch, look, failing, certified, probed, by_floats, gap)

@@ -186,6 +186,31 @@ class Figure:
         return (float(clamp(self.nodes[node.sources[0]].kind, t)),)
 
 
+class Evaluation:
+    """A figure in a batch of positions, in arrays. An object is computed when it is first asked for.
+
+    ``positions``: (width, n), one column per position.
+    """
+
+    def __init__(self, figure: Figure, positions: NDArray[np.float64]):
+        self.figure = figure
+        self.positions = positions
+        self._shapes: list[Shape] = [LEFT_OUT] * len(figure.nodes)
+        self._made: set[int] = set()
+
+    def shapes(self, numbers: Iterable[int]) -> list[Shape]:
+        """The shapes of all objects, of which those with these numbers are computed; the others may be left out.
+
+        ``numbers`` must hold all that its objects are made from.
+        """
+        missing = sorted(set(numbers) - self._made)
+        with Arrays.quiet():
+            for number in missing:
+                self._shapes[number] = self.figure.nodes[number].link.made(ARRAYS, self._shapes, self.positions)
+        self._made.update(missing)
+        return self._shapes
+
+
 def undefined(kind: Kind) -> Shape:
     """A shape of the kind with undefined coordinates."""
     shape = SHAPE_OF[kind]

@@ -1,0 +1,96 @@
+"""Which of the answers that a work may be taken to give is judged: the one pointed out, or the best one found."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from .board import Board
+from .counts import NeededMoves
+from .search import search
+from .task import Work
+from .trial import Trial, try_answer
+from .verdict import Outcome
+
+MOST_EXACT = 12
+"""Answers that are exact nearby which are tried, those of the fewest moves first."""
+
+MOST_SCREENED = 96
+"""Such answers at which floats look in the first batch, where there are more."""
+
+MOST_BY_EYE = 6
+"""Answers that only look right which are tried, the closest first."""
+
+BLURRED = 1e-9
+"""By how much, relative to the figure's size, floats may miss a drawn coordinate before they are not heard."""
+
+HOLDS_NEARBY = (Outcome.SOUND, Outcome.FRAGILE, Outcome.SWITCHING)
+
+
+@dataclass(frozen=True)
+class Found:
+    """The best trial, None where nothing looks right, and whether a search for answers reached its bound."""
+
+    trial: Trial | None
+    stopped: bool = False
+
+
+def pointed_out(board: Board, work: Work) -> Found:
+    """The answer that the student pointed out, if it is right to the eye."""
+    answer = {name: board.figure.index[id_] for name, id_ in (work.answer or {}).items()}
+    return Found(try_answer(board, answer) if board.looks_right(answer) else None)
+
+
+def best_found(board: Board, work: Work) -> Found:
+    """The best of all answers: of right ones that which needs the fewest moves, else the one that comes closest."""
+    needed = NeededMoves(work, board.figure)
+    exact = search(board, exact=True)
+    answers = sorted(exact.answers, key=lambda answer: (needed.of(answer.values()), sorted(answer.values())))
+    if len(answers) > MOST_EXACT:
+        # Those that floats see failing nowhere come first.
+        screened = answers[:MOST_SCREENED]
+        answers = [*sorted(screened, key=lambda answer: fails_somewhere(board, answer)), *answers[MOST_SCREENED:]]
+    best = best_trial(board, answers[:MOST_EXACT])
+    stopped = exact.stopped or len(answers) > MOST_EXACT
+    if best is not None and best.outcome is Outcome.SOUND:
+        return Found(best, exact.stopped)
+    tried = [tuple(sorted(answer.items())) for answer in answers[:MOST_EXACT]]
+    looking = search(board)
+    others = [answer for answer in looking.answers if tuple(sorted(answer.items())) not in tried]
+    blurred = [answer for answer in others if floats_are_blurred(board, answer)]
+    clear = [] if best is not None and best.outcome in HOLDS_NEARBY else closest(board, others)[:MOST_BY_EYE]
+    other = best_trial(board, [*blurred[:MOST_EXACT], *(answer for answer in clear if answer not in blurred)])
+    stopped |= looking.stopped or len(blurred) > MOST_EXACT
+    return Found(min((one for one in (best, other) if one is not None), key=lambda one: one.rank, default=None), stopped)
+
+
+def best_trial(board: Board, answers: Sequence[dict[str, int]]) -> Trial | None:
+    """The best outcome among answers, of equally good ones the first."""
+    best: Trial | None = None
+    for answer in answers:
+        trial = try_answer(board, answer)
+        if best is None or trial.outcome.rank < best.outcome.rank:
+            best = trial
+        if best.outcome is Outcome.SOUND:
+            break
+    return best
+
+
+def closest(board: Board, answers: Sequence[dict[str, int]]) -> list[dict[str, int]]:
+    """Answers that only look right, those first that look so in the most positions, and of these the closest as drawn."""
+    ranked = []
+    for place, answer in enumerate(answers):
+        look = board.look(board.evaluation.shapes(board.needs(answer)), answer)
+        ranked.append((-int(look.visual.sum()), float(board.look_as_drawn(answer).gap[0]), place))
+    return [answers[place] for *_, place in sorted(ranked)]
+
+
+def fails_somewhere(board: Board, answer: dict[str, int]) -> bool:
+    """Whether floats see an answer wrong or undefined in some position of the first batch."""
+    look = board.look(board.evaluation.shapes(board.needs(answer)), answer)
+    return bool((look.wrong | look.undefined).any())
+
+
+def floats_are_blurred(board: Board, answer: dict[str, int]) -> bool:
+    """Whether floats miss what balls find of an answer as drawn, so that they may call wrong what is exact."""
+    return any(board.float_error(number) > BLURRED for number in answer.values())

@@ -1,0 +1,115 @@
+"""Which positions balls look at: some on every branch that arrays can see.
+
+Within a branch (which of two intersections is taken, on which side of a line a point lies, in which order points lie on a line,
+which circle is larger) coordinates depend on the position smoothly, so an answer that is exact in a random position of a branch is
+exact on all of it. Where the branches of an answer differ by less than doubles can tell, only a probe on each can see it.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from itertools import combinations
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ..plane.figure import Figure
+from ..plane.shapes import Circle, Kind, Point, Shape, Straight
+from .limits import other_meeting_point
+
+Mask = NDArray[np.bool_]
+
+MOST_COMPARED = 12
+"""Points, and lines, that are compared with each other: the last that the answer needs."""
+
+LOOKED_AT = 512
+"""Positions among which probes are chosen."""
+
+
+def across_branches(
+    figure: Figure, numbers: Sequence[int], shapes: Sequence[Shape], columns: NDArray[np.intp], count: int
+) -> list[int]:
+    """At most ``count`` of these columns of a batch, so that each branch that some take is taken by one at least.
+
+    ``numbers``: the objects that the answer is made from, in order; ``shapes``: theirs in the whole batch.
+    """
+    columns = columns[:: max(1, len(columns) // LOOKED_AT)]
+    if len(columns) <= count:
+        return [int(column) for column in columns]
+    signs = branches(figure, numbers, shapes, columns)
+    sides = np.concatenate([signs, ~signs]).astype(np.float32)
+    # Every position is on a branch of its own as well, so that what is left over is spread over all.
+    rng = np.random.default_rng(20261125)
+    order = rng.permutation(len(columns))
+    chosen: list[int] = []
+    missing = np.ones(len(sides), dtype=np.float32)
+    spread = iter(order)
+    while len(chosen) < count:
+        gain = missing @ sides if missing.any() else np.zeros(1)
+        column = int(np.argmax(gain)) if gain.max() > 0 and len(chosen) * 4 < count * 3 else int(next(spread))
+        if column not in chosen:
+            chosen.append(column)
+        missing[sides[:, column] > 0] = 0
+    return [int(columns[column]) for column in chosen]
+
+
+def branches(figure: Figure, numbers: Sequence[int], shapes: Sequence[Shape], columns: NDArray[np.intp]) -> Mask:
+    """Signs (k, n) that tell branches apart; those that are the same in all the columns are left out."""
+    taken = {number: type(shapes[number])(*(at_columns(value, columns) for value in shapes[number])) for number in numbers}
+    with np.errstate(all="ignore"):
+        rows = [np.broadcast_to(sign, len(columns)) for sign in _signs(figure, numbers, taken)]
+    signs = np.array(rows, dtype=bool).reshape(-1, len(columns))
+    varied = signs.any(axis=1) & ~signs.all(axis=1)
+    return np.unique(signs[varied], axis=0)
+
+
+def at_columns(value: float | NDArray[np.float64], columns: NDArray[np.intp]) -> float | NDArray[np.float64]:
+    """A coordinate in some columns of a batch; what nothing moves is one number for all."""
+    return value[columns] if isinstance(value, np.ndarray) and value.ndim else value
+
+
+def _signs(figure: Figure, numbers: Sequence[int], shapes: dict[int, Shape]) -> Iterator[Mask]:
+    for number in numbers:
+        node = figure.nodes[number]
+        if node.step.make != "intersection":
+            continue
+        point = shapes[number]
+        assert isinstance(point, Point)
+        a, b = (shapes[source] for source in node.sources)
+        yield from _signs_of_intersection(a, b, point)
+    points = [shape for number in numbers if isinstance(shape := shapes[number], Point)][-MOST_COMPARED:]
+    straights = [shape for number in numbers if isinstance(shape := shapes[number], Straight)][-MOST_COMPARED:]
+    for straight in straights:
+        for point in points:
+            yield _side(straight, point) > 0
+    for one, other in combinations(straights, 2):
+        yield one.dx * other.dx + one.dy * other.dy > 0
+        yield one.dx * other.dy - one.dy * other.dx > 0
+    given = [shapes[n] for n in numbers if figure.nodes[n].kind is Kind.POINT and not figure.nodes[n].parents][:5]
+    for p, q, r in combinations(given, 3):
+        assert isinstance(p, Point) and isinstance(q, Point) and isinstance(r, Point)
+        yield _side(Straight(p.x, p.y, q.x - p.x, q.y - p.y), r) > 0
+        for apex, end, far in ((p, q, r), (q, r, p), (r, p, q)):
+            yield (end.x - apex.x) * (far.x - apex.x) + (end.y - apex.y) * (far.y - apex.y) > 0
+
+
+def _signs_of_intersection(a: Shape, b: Shape, point: Point) -> Iterator[Mask]:
+    """Which of two it is, where it lies along a straight, and how two circles lie to each other."""
+    if isinstance(a, Circle) or isinstance(b, Circle):
+        other = other_meeting_point(a, b, point)
+        if isinstance(a, Circle) and isinstance(b, Circle):
+            yield _side(Straight(a.x, a.y, b.x - a.x, b.y - a.y), point) > 0
+            yield a.rr > b.rr
+            yield (b.x - a.x) ** 2 + (b.y - a.y) ** 2 > np.maximum(a.rr, b.rr)
+        for straight in (a, b):
+            if isinstance(straight, Straight):
+                yield straight.dx * (point.x - other.x) + straight.dy * (point.y - other.y) > 0
+    for straight in (a, b):
+        if isinstance(straight, Straight):
+            along = (point.x - straight.x) * straight.dx + (point.y - straight.y) * straight.dy
+            yield along > 0
+            yield along > straight.dx**2 + straight.dy**2
+
+
+def _side(straight: Straight, point: Point) -> NDArray[np.float64]:
+    return np.asarray(straight.dx * (point.y - straight.y) - straight.dy * (point.x - straight.x))
