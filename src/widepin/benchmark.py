@@ -1,7 +1,7 @@
 """How quick a verdict is, as a ratio to its floor, in one run.
 
-The *floor* is what no verdict can do without: the same batch of positions in arrays and the same eight positions in
-balls, written by hand for this one construction, without steps, kinds, choices or undefined objects. Medians of
+The *floor* is what no verdict can do without: the same positions in arrays and as many positions in balls as the verdict
+asked for, written by hand for this one construction, without steps, kinds, choices or undefined objects. Medians of
 several runs each, in turn, so that all see the same machine.
 """
 
@@ -23,7 +23,7 @@ from .documents.task import read_task, read_work
 from .judge.board import Board
 from .judge.judging import judge
 from .judge.task import Task, Work
-from .judge.trial import CERTIFIED
+from .judge.trial import try_answer
 from .plane.balls import PRECISIONS
 from .plane.steps import MOST_STEPS
 
@@ -131,10 +131,13 @@ def walk(ax: Any, ay: Any, bx: Any, by: Any, rounds: int, root: Callable[[Any], 
     return root((px - bx) * (px - bx) + (py - by) * (py - by)) - root((ax - bx) * (ax - bx) + (ay - by) * (ay - by))
 
 
-def floor_of(board: Board, rounds: int) -> Callable[[], Any]:
-    """The floor for a work of so many rounds on the batch of its board."""
-    a, b = board.batch.positions[0:2], board.batch.positions[2:4]
-    picked = board.batch.positions[:4, :: board.batch.positions.shape[1] // CERTIFIED][:, :CERTIFIED].T.tolist()
+def floor_of(task: Task, work: Work, rounds: int) -> Callable[[], Any]:
+    """The floor for a work of so many rounds: the positions that its verdict looks at, and the probes by balls."""
+    board = Board(task, work.steps)
+    trial = try_answer(board, {name: board.figure.index[id_] for name, id_ in (work.answer or {}).items()})
+    positions = trial.batch.positions
+    a, b = positions[0:2], positions[2:4]
+    picked = positions[:4, :: positions.shape[1] // trial.probed][:, : trial.probed].T.tolist()
 
     def run() -> None:
         walk(a[0], a[1], b[0], b[1], rounds, np.sqrt)
@@ -165,7 +168,7 @@ def measured() -> list[Measured]:
         for count in (5, 40, 200):
             task, work, rounds = make(count)
             outcome = judge(task, work).outcome.value
-            floor = floor_of(Board(task, work.steps), max(rounds, 1))
+            floor = floor_of(task, work, max(rounds, 1))
             seconds = timed(floor, partial(judge, task, work, report=False), partial(judge, task, work))
             ratios = np.median(seconds / seconds[:, :1], axis=0)
             rows.append(Measured(name, count, outcome, *np.median(seconds, axis=0).tolist(), *ratios[1:].tolist()))

@@ -128,6 +128,7 @@ class Board:
         self.handles = drags.handles(self.figure, self.given, self.own)
         self._needs: dict[Answer, set[int]] = {}
         self._as_drawn: dict[Answer, Look] = {}
+        self._plans: dict[Answer, Callable[[Any], list[Shape]]] = {}
         self._always = [*range(len(task.done)), *(self.figure.index[name] for name in task.model_needed)]
 
     def _extent(self, shapes: Sequence[Shape]) -> tuple[Point, Any]:
@@ -243,13 +244,16 @@ class Board:
         """What floats see of an answer in these shapes, one position or many."""
         with Arrays.quiet():
             measure = self.measure(shapes)
-            # What nothing moves is one number for all positions: the most that any object has is how many there are.
-            count = max(np.size(shapes[number][0]) for number in self.needs(answer))
-            counts = np.broadcast_to(self._task_has_answer(shapes), (count,))
+            counts = np.broadcast_to(self._task_has_answer(shapes), (self._count(shapes, answer),))
             gap, clear = seen_by_floats(self.findings(measure, shapes, answer), measure.size, counts.shape)
             for number in answer.values():
                 gap = np.where(is_defined(shapes[number]), gap, np.nan)
         return Look(gap, clear, counts)
+
+    def _count(self, shapes: Sequence[Shape], answer: Mapping[str, int]) -> int:
+        """In how many positions an answer is looked at: what nothing moves is one number for all, so a dragged point tells."""
+        needs = self.needs(answer)
+        return next((int(np.size(shapes[one.number][0])) for one in self.handles if one.number in needs), 1)
 
     def look_at_each_condition(self, shapes: Sequence[Shape], answer: Mapping[str, int]) -> Iterator[Look]:
         """What floats see of each condition by itself, in these shapes of one position."""
@@ -293,21 +297,32 @@ class Board:
             self._needs[key] = self.figure.ancestors({*self._always, *answer.values(), *named})
         return self._needs[key]
 
+    @cached_property
+    def _measure_in_balls(self) -> Measure:
+        """The scale of the figure as drawn, in balls."""
+        home = Point(ball(float(self.home.x)), ball(float(self.home.y)))
+        return Measure(BALLS, ball(float(self.size)), home)
+
+    def _plan_in_balls(self, answer: Mapping[str, int]) -> Callable[[Any], list[Shape]]:
+        key = tuple(answer.items())
+        if key not in self._plans:
+            self._plans[key] = self.figure.plan(BALLS, self.needs(answer))
+        return self._plans[key]
+
     def rule(
         self, position: Sequence[float], answer: Mapping[str, int], swaps: Mapping[int, Link] | None = None
     ) -> tuple[Ruling, float]:
         """What balls say of an answer in one position, and the largest gap relative to the figure's size."""
-        needed = self.needs(answer)
+        plan = self.figure.plan(BALLS, self.needs(answer), swaps) if swaps else self._plan_in_balls(answer)
+        at = [ball(float(x)) for x in position]
 
         def compute() -> tuple[Ruling, float]:
-            shapes = self.figure.evaluate(BALLS, [ball(float(x)) for x in position], swaps, needed)
-            if not all(finite(shapes[number]) for number in self._always):
+            shapes = plan(at)
+            if not all([finite(shapes[number]) for number in self._always]):
                 return Ruling.NO_ANSWER, np.nan
-            if not all(finite(shapes[number]) for number in answer.values()):
+            if not all([finite(shapes[number]) for number in answer.values()]):
                 return Ruling.UNDEFINED, np.nan
-            size = ball(float(self.size))
-            measure = Measure(BALLS, size, Point(ball(float(self.home.x)), ball(float(self.home.y))))
-            return self._weigh(self.findings(measure, shapes, answer), size)
+            return self._weigh(self.findings(self._measure_in_balls, shapes, answer), self._measure_in_balls.size)
 
         try:
             return at_rising_precision(compute)
@@ -385,5 +400,5 @@ def vanishes(gap: Any, size: float) -> bool:
 
 
 def finite(shape: Shape) -> bool:
-    """Whether a shape of balls is defined."""
-    return all(value.is_finite() for value in shape)
+    """Whether a shape of balls is defined; it is so as a whole."""
+    return bool(shape[0].is_finite())

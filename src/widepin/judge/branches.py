@@ -22,7 +22,7 @@ Mask = NDArray[np.bool_]
 MOST_COMPARED = 12
 """Points, and lines, that are compared with each other: the last that the answer needs."""
 
-LOOKED_AT = 512
+LOOKED_AT = 256
 """Positions among which probes are chosen."""
 
 
@@ -57,10 +57,13 @@ def branches(figure: Figure, numbers: Sequence[int], shapes: Sequence[Shape], co
     """Signs (k, n) that tell branches apart; those that are the same in all the columns are left out."""
     taken = {number: type(shapes[number])(*(at_columns(value, columns) for value in shapes[number])) for number in numbers}
     with np.errstate(all="ignore"):
-        rows = [np.broadcast_to(sign, len(columns)) for sign in _signs(figure, numbers, taken)]
-    signs = np.array(rows, dtype=bool).reshape(-1, len(columns))
+        rows = list(_signs(figure, numbers, taken))
+    signs = np.zeros((len(rows), len(columns)), dtype=bool)
+    for place, row in enumerate(rows):
+        signs[place] = row
     varied = signs.any(axis=1) & ~signs.all(axis=1)
-    return np.unique(signs[varied], axis=0)
+    different = {row.tobytes(): place for place, row in enumerate(np.packbits(signs[varied], axis=1))}
+    return np.asarray(signs[varied][list(different.values())])
 
 
 def at_columns(value: float | NDArray[np.float64], columns: NDArray[np.intp]) -> float | NDArray[np.float64]:

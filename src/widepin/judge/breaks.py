@@ -23,7 +23,7 @@ from .verdict import Break, Drag, Outcome
 
 Floats = NDArray[np.float64]
 
-STARTS = 40
+STARTS = 24
 """Failing positions from which a simpler one is looked for."""
 
 PLAIN = 5 * VISUAL
@@ -92,14 +92,15 @@ def _with_fewer_points(board: Board, trial: Trial, starts: Floats, enough: float
     """Failing positions in which only some points differ from the drawing, the simplest first; none if none."""
     given = [handle for handle in board.handles if handle.given]
     own = [handle for handle in board.handles if not handle.given]
-    kinds_of_drag: list[Sequence[Handle]] = [
-        *([handle] for handle in given),
+    ways: list[tuple[Handle, ...]] = [
+        *((handle,) for handle in given),
         *combinations(given[:MOST_TOGETHER], 2),
-        given,
-        *([handle] for handle in own),
+        tuple(given),
+        *((handle,) for handle in own),
         *combinations(board.handles[:MOST_TOGETHER], 2),
-        own,
+        tuple(own),
     ]
+    kinds_of_drag = list({tuple(handle.number for handle in way): way for way in ways if way}.values())
     tries = np.repeat(board.drawn[:, None], len(kinds_of_drag) * starts.shape[1], axis=1)
     for place, moved in enumerate(kinds_of_drag):
         for handle in moved:
@@ -109,8 +110,8 @@ def _with_fewer_points(board: Board, trial: Trial, starts: Floats, enough: float
         return starts[:, :0]
     place = int(np.argmax(failing.any(axis=1)))
     columns = place * starts.shape[1] + np.flatnonzero(failing[place])
-    ways = np.linalg.norm(tries[:, columns] - board.drawn[:, None], axis=0)
-    return tries[:, columns[np.argsort(ways, kind="stable")]]
+    lengths = np.linalg.norm(tries[:, columns] - board.drawn[:, None], axis=0)
+    return tries[:, columns[np.argsort(lengths, kind="stable")]]
 
 
 def _shortened(board: Board, trial: Trial, position: Floats, enough: float) -> Floats:
@@ -132,11 +133,10 @@ def _fails(board: Board, trial: Trial, positions: Floats, enough: float) -> NDAr
 
 def _described(board: Board, trial: Trial, position: Floats, ruling: Ruling) -> Break:
     shares = np.linspace(0, 1, PATH)
-    way = board.figure.evaluate_batch(board.drawn[:, None] + (position - board.drawn)[:, None] * shares)
-    drags = []
-    for handle in board.handles:
-        if not np.array_equal(position[handle.inputs], board.drawn[handle.inputs]):
-            drags.append(_drag(board, handle, way[handle.number]))  # type: ignore[arg-type]
+    dragged = [one for one in board.handles if not np.array_equal(position[one.inputs], board.drawn[one.inputs])]
+    needed = board.figure.ancestors(handle.number for handle in dragged)
+    way = Evaluation(board.figure, board.drawn[:, None] + (position - board.drawn)[:, None] * shares).shapes(needed)
+    drags = [_drag(board, handle, way[handle.number]) for handle in dragged]  # type: ignore[arg-type]
     happens, number = (
         ("undefined", _first_undefined(board, trial, position))
         if ruling is Ruling.UNDEFINED
@@ -175,6 +175,8 @@ def _first_off(board: Board, trial: Trial, position: Floats) -> int:
     A condition that fails is spoilt by the last of the objects that it names; of several the first is told, since
     others may only follow from it.
     """
+    if len(trial.answer) == 1:
+        return next(iter(trial.answer.values()))
     shapes = Evaluation(board.figure, position[:, None]).shapes(board.needs(trial.answer))
     spoilt = []
     for condition, look in zip(board.task.conditions, board.look_at_each_condition(shapes, trial.answer), strict=True):

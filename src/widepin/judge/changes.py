@@ -19,6 +19,10 @@ Change = tuple[int, Step]
 """A step in the place of the one with this number. It may be made from any object that is not made from it."""
 
 
+Tried = tuple[Change, ...]
+"""Changes of one step or several that are made together."""
+
+
 class Changes:
     """Tries changes of the steps that an answer is made from, in some positions (width, n) of the figure."""
 
@@ -58,11 +62,17 @@ class Changes:
     def _parents(self, change: Change) -> set[int]:
         return self.board.figure.ancestors(self.board.figure.index[parent] for parent in change[1].parents)
 
-    def look(self, tries: Sequence[Sequence[Change]]) -> Look:
-        """What floats see of the answer with each of these in turn: one look, try by try.
+    def that_stand(self, tries: Sequence[Tried]) -> list[Tried]:
+        """Those of the tries with which floats see the answer right in all the positions.
 
         All must change the same steps in the same order, as ``in_order`` gives it.
         """
+        look = self.look(tries)
+        fails = np.any((look.undefined | look.wrong).reshape(len(tries), -1), axis=1)
+        return [one for one, failed in zip(tries, fails.tolist(), strict=True) if not failed]
+
+    def look(self, tries: Sequence[Tried]) -> Look:
+        """What floats see of the answer with each of these in turn: one look, try by try."""
         figure = self.board.figure
         numbers = [number for number, _ in tries[0]]
         hanging = [self.dependents(number) for number in numbers]

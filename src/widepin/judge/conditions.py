@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
-from typing import Any
+from typing import Any, NamedTuple
 
 from ..plane.crossings import parameter
 from ..plane.numbers import NumberSystem
@@ -35,8 +35,7 @@ class Finding:
     margins: list[Any] = field(default_factory=list)
 
 
-@dataclass(frozen=True)
-class Term:
+class Term(NamedTuple):
     """A shape in a relation, with its kind."""
 
     shape: Shape

@@ -11,6 +11,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from itertools import permutations
 
 import numpy as np
@@ -30,11 +31,14 @@ LARGE = 1.5
 END = 0.002
 """How close to an end of its segment or ray a sliding point is put, as a share of the way between its points."""
 
-COARSE, DENSE = (300, 180), (4000, 2000)
+COARSE, DENSE = (300, 180), (3000, 1500)
 """Large movements in the first batch and in the further one: of all points, and of the given or own points alone."""
 
 SMALL_COUNTS = (110, 66)
 """Small movements: of all points, and of the given or own points alone."""
+
+DISCS = 512
+"""Sets of random places in a disc that are kept, since to draw them takes longer than to use them."""
 
 MIRRORS = 8
 """Lines in which the figure is mirrored."""
@@ -170,14 +174,14 @@ def dragged(
     points go anywhere in it, and sliding points over the whole of their curve, on lines and rays as far as it reaches.
     """
     positions = np.repeat(drawn[:, None], count, axis=1)
-    for point in moved:
+    seed = int(rng.integers(1 << 30))
+    for place, point in enumerate(moved):
         node = figure.nodes[point.number]
         if node.step.make == "free_point":
             start, radius = drawn[point.inputs][:, None], reach
             if region is not None and not point.given:
                 start, radius = np.array([[region.middle.x], [region.middle.y]]), region.radius
-            angle, way = rng.uniform(0, 2 * math.pi, count), radius * np.sqrt(rng.uniform(0, 1, count))
-            positions[point.inputs] = start + way * np.array([np.cos(angle), np.sin(angle)])
+            positions[point.inputs] = start + radius * in_unit_disc(seed + place, count)
         else:
             kind, curve = figure.nodes[node.sources[0]].kind, shapes[node.sources[0]]
             t = float(drawn[point.inputs][0])
@@ -186,6 +190,14 @@ def dragged(
             else:
                 positions[point.inputs] = anywhere_on(kind, curve, t, region, count, rng)
     return positions
+
+
+@lru_cache(maxsize=DISCS)
+def in_unit_disc(seed: int, count: int) -> Floats:
+    """Random places (2, count) in the disc of radius 1 about the origin; the same ones for the same seed."""
+    rng = np.random.default_rng(seed)
+    angle, way = rng.uniform(0, 2 * math.pi, count), np.sqrt(rng.uniform(0, 1, count))
+    return np.asarray(way * np.array([np.cos(angle), np.sin(angle)]))
 
 
 def slid(kind: Kind, curve: Shape, t: float, reach: float, count: int, rng: np.random.Generator) -> Floats:

@@ -8,12 +8,12 @@ search starts where clearances are smallest, makes them smaller still, and looks
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 
 import numpy as np
 from numpy.typing import NDArray
 
-from ..plane.arrays import Arrays
+from ..plane.arrays import ARRAYS, Arrays
 from ..plane.figure import Figure, Node
 from ..plane.shapes import Circle, Kind, Point, Shape, Straight
 from .drags import Handle
@@ -27,20 +27,20 @@ TIGHT = 0.3
 ALWAYS = 1e-9
 """Clearance of what stands at its limit in every position: an intersection at the end of a segment, or by a tangent."""
 
-MOST_SEARCHED = 6
+MOST_SEARCHED = 5
 """Limits that are searched for, the tightest first."""
 
-ROUNDS, TRIES = 4, 32
+ROUNDS, TRIES = 3, 32
 """Rounds of a search, and positions tried in each for each limit."""
 
-LOOKED_AT = 1024
+LOOKED_AT = 256
 """Positions of a batch in which clearances are measured."""
 
 MOST_FOUND = 24
 """Failing positions that are given."""
 
-Fails = Callable[[Floats], tuple[Mask, list[Shape]]]
-"""In which positions (width, n) the answer fails, and the shapes there."""
+Fails = Callable[[Floats], Mask]
+"""In which positions (width, n) the answer fails."""
 
 
 def beyond_limits(
@@ -62,18 +62,20 @@ def beyond_limits(
         return positions[:, :0]
     rng = np.random.default_rng(20261124)
     starts = [positions[:, column] for _, _, column in targets]
+    towards = figure.plan(ARRAYS, figure.ancestors(number for number, _, _ in targets))
+    tried = []
     for turn in range(ROUNDS):
         tries = np.concatenate([_around(start, handles, positions, 0.5**turn, rng) for start in starts], axis=1)
-        failing, there = fails(tries)
-        if failing.any():
-            return np.asarray(tries[:, np.flatnonzero(failing)[:MOST_FOUND]])
-        for place, (number, which, _) in enumerate(targets):
-            columns = slice(place * TRIES, (place + 1) * TRIES)
-            with Arrays.quiet():
+        tried.append(tries)
+        with Arrays.quiet():
+            there = towards(tries)
+            for place, (number, which, _) in enumerate(targets):
+                columns = slice(place * TRIES, (place + 1) * TRIES)
                 left = np.broadcast_to(clearances(figure, number, there)[which], (tries.shape[1],))[columns]
-            if not np.isnan(left).all():
-                starts[place] = tries[:, columns][:, int(np.nanargmin(left))]
-    return positions[:, :0]
+                if not np.isnan(left).all():
+                    starts[place] = tries[:, columns][:, int(np.nanargmin(left))]
+    every = np.concatenate(tried, axis=1)
+    return np.asarray(every[:, np.flatnonzero(fails(every))[:MOST_FOUND]])
 
 
 def _around(start: Floats, handles: Sequence[Handle], positions: Floats, reach: float, rng: np.random.Generator) -> Floats:
@@ -91,24 +93,31 @@ def tightest(
 ) -> list[tuple[int, int, int]]:
     """Limits that are close in some of ``count`` positions: the object, which of its clearances, and the tightest column."""
     step = max(1, count // LOOKED_AT)
-    found: dict[float, tuple[int, int, int]] = {}
+    looked_at = {
+        n: type(shapes[n])(*(value[::step] if np.ndim(value) else value for value in shapes[n]))
+        for n in figure.ancestors(numbers)
+    }
+    rows, of = [], []
     with Arrays.quiet():
         for number in numbers:
-            for which, clearance in enumerate(clearances(figure, number, shapes)):
-                if np.ndim(clearance) == 0:
-                    continue
-                seen = clearance[::step] / size
-                there = ~np.isnan(seen)
-                if not there.any() or not np.max(seen[there]) > ALWAYS:
-                    continue
-                column = int(np.nanargmin(seen))
-                if seen[column] < TIGHT:
-                    # Equal radii, and what else has the same clearance, count once.
-                    found.setdefault(round(float(seen[column]), 9), (number, which, column * step))
-    return [found[least] for least in sorted(found)[:MOST_SEARCHED]]
+            for which, clearance in enumerate(clearances(figure, number, looked_at)):
+                if np.ndim(clearance):
+                    rows.append(clearance)
+                    of.append((number, which))
+    if not rows:
+        return []
+    seen = np.array(rows) / size
+    seen[np.isnan(seen)] = np.inf
+    least, column = seen.min(axis=1), seen.argmin(axis=1)
+    seen[np.isinf(seen)] = 0
+    found: dict[float, tuple[int, int, int]] = {}
+    for row in np.flatnonzero((least < TIGHT) & (seen.max(axis=1) > ALWAYS)):
+        # Equal radii, and what else has the same clearance, count once.
+        found.setdefault(round(float(least[row]), 9), (*of[row], int(column[row]) * step))
+    return [found[clearance] for clearance in sorted(found)[:MOST_SEARCHED]]
 
 
-def clearances(figure: Figure, number: int, shapes: Sequence[Shape]) -> list[Floats]:
+def clearances(figure: Figure, number: int, shapes: Sequence[Shape] | Mapping[int, Shape]) -> list[Floats]:
     """How far an object is from each of its limits, in centimetres, NaN where it is gone."""
     node = figure.nodes[number]
     sources = [shapes[source] for source in node.sources]

@@ -19,8 +19,9 @@ from ..plane.figure import is_defined
 from ..plane.shapes import Circle, Kind, Point, Shape, Straight
 from ..plane.steps import IllFormed, Step
 from .board import VISUAL, Board, spread
-from .changes import Change, Changes
-from .method import needed_crossings
+from .changes import Change, Changes, Tried
+from .limits import other_meeting_point
+from .method import needed_crossings, that_may_help
 from .ordering import sources_first
 from .references import check_references, off, passes_through
 from .trial import Trial, try_answer
@@ -35,8 +36,11 @@ WAYS_IN_PAIRS, MOST_PAIRS = 4, 64
 MOST_JUDGED = 6
 """Changed works that are judged at most."""
 
-MOST_FAILING = 24
-"""Failing positions in which floats look at a change."""
+FIRST, MOST_FAILING = 3, 24
+"""Failing positions in which floats look at a change, first in a few of them."""
+
+SAME = 1e-6
+"""How far apart two places may be by rounding, as a multiple of the figure's size."""
 
 NEAR_BY_EYE = 2.5 * VISUAL
 """How far from a crossing a point by eye may lie, as a multiple of the figure's size."""
@@ -47,26 +51,33 @@ def mends(board: Board, trial: Trial) -> tuple[Mend, ...]:
 
     For each step the change that comes first: the one that says the same most plainly.
     """
-    changes = Changes(board, trial.answer, trial.batch.positions[:, spread(np.array(trial.failing), MOST_FAILING)])
+    if not trial.failing:
+        return ()
+    failing = spread(np.array(trial.failing), MOST_FAILING)
+    few = Changes(board, trial.answer, trial.batch.positions[:, failing[:: -(-len(failing) // FIRST)]])
+    changes = Changes(board, trial.answer, trial.batch.positions[:, failing])
     if trial.outcome in (Outcome.SWITCHING, Outcome.FRAGILE):
-        proposed = crossings_said_otherwise(board, trial, changes)
+        proposed = crossings_said_otherwise(board, trial, few)
     elif trial.outcome in (Outcome.EYEBALLED, Outcome.APPROXIMATE):
-        proposed = points_tied_down(board, trial, changes)
+        proposed = points_tied_down(board, trial, few)
     else:
         return ()
     by_step = [list(islice(ways, MOST_WAYS)) for _, ways in groupby(proposed, key=itemgetter(0))][:MOST_STEPS]
     singles = [(change,) for ways in by_step for change in ways]
     pairs = (pair for a, b in combinations(by_step, 2) for pair in product(a[:WAYS_IN_PAIRS], b[:WAYS_IN_PAIRS]))
-    return sound_ones(board, trial, changes, singles) or sound_ones(
-        board, trial, changes, list(islice(pairs, MOST_PAIRS))
+    return sound_ones(board, trial, (few, changes), singles) or sound_ones(
+        board, trial, (few, changes), list(islice(pairs, MOST_PAIRS))
     )[:1]
 
 
-def sound_ones(board: Board, trial: Trial, changes: Changes, tries: Sequence[tuple[Change, ...]]) -> tuple[Mend, ...]:
-    """Those of the changes with which the work is sound; of several that change the same steps the first."""
+def sound_ones(board: Board, trial: Trial, stages: Sequence[Changes], tries: Sequence[Tried]) -> tuple[Mend, ...]:
+    """Those of the changes with which the work is sound; of several that change the same steps the first.
+
+    ``stages``: where floats look at them, few positions first.
+    """
     found: dict[tuple[int, ...], Mend] = {}
     judged = 0
-    for changed in that_stand(changes, tries):
+    for changed in that_stand(stages, tries):
         numbers = tuple(number for number, _ in changed)
         if numbers not in found and judged < MOST_JUDGED:
             judged += 1
@@ -75,17 +86,17 @@ def sound_ones(board: Board, trial: Trial, changes: Changes, tries: Sequence[tup
     return tuple(found.values())
 
 
-def that_stand(changes: Changes, tries: Sequence[tuple[Change, ...]]) -> list[tuple[Change, ...]]:
+def that_stand(stages: Sequence[Changes], tries: Sequence[Tried]) -> list[Tried]:
     """Those of the changes with which floats see the work right where it failed; much quicker than judging it."""
-    in_order = [ordered for one in tries if (ordered := changes.in_order(one)) is not None]
-    standing: set[tuple[Change, ...]] = set()
-    by_steps: dict[tuple[int, ...], list[tuple[Change, ...]]] = {}
+    in_order = [ordered for one in tries if (ordered := stages[0].in_order(one)) is not None]
+    by_steps: dict[tuple[int, ...], list[Tried]] = {}
     for one in in_order:
         by_steps.setdefault(tuple(number for number, _ in one), []).append(one)
+    standing: set[Tried] = set()
     for alike in by_steps.values():
-        look = changes.look(alike)
-        fails = np.any((look.undefined | look.wrong).reshape(len(alike), -1), axis=1)
-        standing.update(one for one, failed in zip(alike, fails.tolist(), strict=True) if not failed)
+        for stage in stages:
+            alike = stage.that_stand(alike) if alike else []
+        standing.update(alike)
     return [one for one in in_order if one in standing]
 
 
@@ -106,33 +117,44 @@ def is_sound(board: Board, trial: Trial, changes: Sequence[Change]) -> bool:
 
 def crossings_said_otherwise(board: Board, trial: Trial, changes: Changes) -> Iterator[Change]:
     """The needed crossings, each by another choice that means the same point as drawn."""
-    for number in needed_crossings(board, trial):
-        node = board.figure.nodes[number]
+    crossings = needed_crossings(board, trial)
+    helping = that_may_help(board, trial.answer, changes.evaluation.positions, crossings)
+    for number in (number for number in crossings if any(number in of_position for of_position in helping)):
+        node, here = board.figure.nodes[number], board.shapes[number]
+        assert isinstance(here, Point)
+        other = other_meeting_point(*(board.shapes[source] for source in node.sources), here)
         points = [
             n
             for n in usable(board, changes, number)
             if board.figure.nodes[n].kind is Kind.POINT and is_defined(board.shapes[n]) and n != node.reference
         ]
         on_both = [n for n in points if all(passes_through(board.figure, curve, n) for curve in node.sources)]
-        for choice, references in (("other_than", on_both), ("farthest_from", points), ("nearest_to", points)):
+        far = {n: _distance(board, n, here) - _distance(board, n, other) for n in points}
+        size = SAME * float(board.size)
+        means_this = {
+            "other_than": [n for n in on_both if _distance(board, n, other) < size],
+            "farthest_from": [n for n in points if far[n] > size],
+            "nearest_to": [n for n in points if far[n] < -size],
+        }
+        for choice, references in means_this.items():
             for reference in references:
                 name = board.figure.nodes[reference].step.id
                 changed = replace(node.step, choice=choice, reference=name, pick=1)
-                if changed != node.step and _same_place(board, number, changed):
+                if changed != node.step:
                     yield number, changed
+
+
+def _distance(board: Board, number: int, point: Point) -> float:
+    """How far a point of the board lies from another as drawn, in centimetres."""
+    there = board.shapes[number]
+    assert isinstance(there, Point)
+    return math.hypot(there.x - point.x, there.y - point.y)
 
 
 def usable(board: Board, changes: Changes, number: int) -> list[int]:
     """The objects from which a step may be made: given ones and the student's, but what is made from the step itself."""
     dependents = changes.dependents(number)
     return [n for n in range(board.last) if n not in dependents]
-
-
-def _same_place(board: Board, number: int, step: Step) -> bool:
-    """Whether a crossing said otherwise is the same point as drawn."""
-    here, there = board.shapes[number], _as_drawn(board, step)
-    assert isinstance(here, Point)
-    return math.hypot(here.x - there.x, here.y - there.y) < 1e-6 * float(board.size)
 
 
 def _as_drawn(board: Board, step: Step) -> Point:

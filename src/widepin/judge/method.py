@@ -2,16 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from itertools import combinations, islice, product
 
 import numpy as np
 from numpy.typing import NDArray
 
-from ..plane.arrays import Arrays
-from ..plane.figure import Evaluation, Link, Mixed
-from ..plane.shapes import Kind, Point
+from ..plane.arrays import ARRAYS, Arrays
+from ..plane.figure import Evaluation, Link, Mixed, is_defined
+from ..plane.shapes import Kind, Point, Shape
 from .board import Board, Look, Ruling, spread
 from .limits import other_meeting_point
 from .trial import Trial
@@ -22,8 +22,8 @@ Floats = NDArray[np.float64]
 MOST_COMBINATIONS = 64
 """Bound on the combinations of crossings that are tried."""
 
-MOST_POSITIONS = 24
-"""Failing positions that are looked at."""
+FIRST, MOST_POSITIONS = 3, 24
+"""Failing positions that are looked at, first a few of them."""
 
 TOUCHING = 1e-5
 """How close two intersections lie, as a multiple of the figure's size, that floats cannot tell from a tangent's."""
@@ -40,13 +40,21 @@ def method_holds(board: Board, trial: Trial) -> bool | None:
     """
     if trial.outcome not in (Outcome.FRAGILE, Outcome.SWITCHING) or not trial.failing:
         return None
+    # Most works whose method does not hold show it in the first positions.
+    crossings = needed_crossings(board, trial)
+    first = trial.batch.positions[:, spread(np.array(trial.failing), FIRST)]
+    if not all(that_may_help(board, trial.answer, first, crossings)):
+        return False
     choices = combinations_of_crossings(board, trial)
-    failing = with_a_choice(board, trial) if choices else []
+    failing = with_a_choice(board, trial, spread(np.array(trial.failing), 2 * MOST_POSITIONS))
     if not failing:
         return False
-    failing = spread(np.array(failing), MOST_POSITIONS)
+    failing = failing[:: -(-len(failing) // MOST_POSITIONS)]
     if not trial.by_floats:
         return all(_mended(board, trial, n, choices) for n in failing[:CONFIRMED])
+    few = trial.batch.positions[:, failing[:FIRST]]
+    if not tried_together(board, trial, few, choices).exact.reshape(len(choices), -1).any(axis=0).all():
+        return False
     positions = trial.batch.positions[:, failing]
     mends = tried_together(board, trial, positions, choices).exact.reshape(len(choices), -1)
     if not mends.any(axis=0).all():
@@ -57,19 +65,50 @@ def method_holds(board: Board, trial: Trial) -> bool | None:
     )
 
 
-def with_a_choice(board: Board, trial: Trial) -> list[int]:
-    """The failing columns in which no two intersections that could be chosen are one."""
-    positions = trial.batch.positions[:, list(trial.failing)]
-    shapes = Evaluation(board.figure, positions).shapes(board.needs(trial.answer))
-    touching = np.zeros(len(trial.failing), dtype=bool)
+def with_a_choice(board: Board, trial: Trial, columns: Sequence[int]) -> list[int]:
+    """Those of the failing columns in which no two intersections that could be chosen are one."""
+    crossings = needed_crossings(board, trial)
+    shapes = Evaluation(board.figure, trial.batch.positions[:, columns]).shapes(board.figure.ancestors(crossings))
+    touching = np.zeros(len(columns), dtype=bool)
     with Arrays.quiet():
-        for number in needed_crossings(board, trial):
+        for number in crossings:
             a, b = (shapes[source] for source in board.figure.nodes[number].sources)
             point = shapes[number]
             assert isinstance(point, Point)
             other = other_meeting_point(a, b, point)
             touching |= np.hypot(point.x - other.x, point.y - other.y) < TOUCHING * board.size
-    return [column for column, touches in zip(trial.failing, touching.tolist(), strict=True) if not touches]
+    return [column for column, touches in zip(columns, touching.tolist(), strict=True) if not touches]
+
+
+def that_may_help(
+    board: Board, answer: Mapping[str, int], positions: Floats, numbers: Sequence[int]
+) -> list[list[int]]:
+    """For each position where the answer fails, those of the objects of which another choice or make may help.
+
+    Where something that the answer needs is undefined, that is what the first such object is made from, and that object
+    itself if its curves do meet.
+    """
+    figure = board.figure
+    needed = sorted(figure.ancestors(answer.values()))
+    shapes = Evaluation(figure, positions).shapes(needed)
+    there = np.array([np.broadcast_to(is_defined(shapes[number]), (positions.shape[1],)) for number in needed])
+    found = []
+    for column, gone in enumerate(np.where(there.all(axis=0), -1, np.argmin(there, axis=0))):
+        if gone < 0:
+            found.append(list(numbers))
+            continue
+        helping = figure.ancestors([needed[gone]])
+        if needed[gone] in numbers and not _meet(board, needed[gone], shapes, column):
+            helping.remove(needed[gone])
+        found.append([number for number in numbers if number in helping])
+    return found
+
+
+def _meet(board: Board, number: int, shapes: Sequence[Shape], column: int) -> bool:
+    """Whether the curves of an intersection have a point in common in a position, within extents."""
+    with Arrays.quiet():
+        picked = [picked_crossing(board, number, pick).made(ARRAYS, shapes, ()) for pick in (1, 2)]
+    return any(bool(np.ravel(is_defined(shape))[column if np.ndim(shape.x) else 0]) for shape in picked)
 
 
 def tried_together(board: Board, trial: Trial, positions: Floats, choices: Sequence[dict[int, Link]]) -> Look:

@@ -29,7 +29,7 @@ EVERYWHERE = 0.97
 FIRST_PROBES = 8
 """Positions of the first batch at which floats are compared with balls."""
 
-PROBES = 36
+PROBES = 40
 """Positions at which balls must agree before an answer is accepted, some on every branch."""
 
 SHARE_FOR_BALLS = 72
@@ -135,24 +135,25 @@ class _Trying:
         def seen(look: Look) -> NDArray[np.bool_]:
             return look.wrong if outcome is Outcome.FRAGILE else look.wrong | look.undefined
 
-        def evaluated(positions: NDArray[np.float64]) -> tuple[Look, list[Shape]]:
-            shapes = Evaluation(board.figure, positions).shapes(self.needs)
-            return board.look(shapes, self.answer), shapes
-
-        def fails(positions: NDArray[np.float64]) -> tuple[NDArray[np.bool_], list[Shape]]:
-            look, shapes = evaluated(positions)
-            return np.broadcast_to(seen(look), (positions.shape[1],)), shapes
+        def look_at(positions: NDArray[np.float64]) -> Look:
+            return board.look(Evaluation(board.figure, positions).shapes(self.needs), self.answer)
 
         board = self.board
         if seen(self.further).any() or not board.handles:
             return
         shapes = board.further_evaluation.shapes(self.needs)
         found = beyond_limits(
-            board.figure, self.own, board.handles, board.further.positions, shapes, float(board.size), fails
+            board.figure,
+            self.own,
+            board.handles,
+            board.further.positions,
+            shapes,
+            float(board.size),
+            lambda positions: seen(look_at(positions)),
         )
         if found.shape[1]:
             self.batch = self.batch.joined(Batch.of([("beyond limits", found)]))
-            self.look = self.look.joined(evaluated(found)[0])
+            self.look = self.look.joined(look_at(found))
 
     def probes(self) -> list[int]:
         """Positions on every branch where floats see the answer, and a few of small movements."""
@@ -218,7 +219,8 @@ class _Trying:
         if claimed is Ruling.WRONG:
             by_gap = columns[np.argsort(-self.look.gap[columns], kind="stable")]
             clearest = [int(column) for column in by_gap[: CLAIMS // 2]]
-        return list(dict.fromkeys([*clearest, *spread(columns, CLAIMS - len(clearest))]))
+        known = [column for column in self.rulings if mask[column]]
+        return list(dict.fromkeys([*known, *clearest, *spread(columns, CLAIMS - len(clearest))]))
 
     def by_balls(self) -> Trial:
         """The trial by balls alone, at a share of the batch and where floats found nothing; the rest does not count."""

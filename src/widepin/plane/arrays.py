@@ -12,6 +12,9 @@ import numpy as np
 
 from .numbers import ROUNDING, SLACK
 
+PLAIN = 1e-4
+"""Above this a number is positive: that would be rounding only for terms of 10^8, far larger than those of a figure."""
+
 
 class Arrays:
     """The number system of float64 arrays. Wrap its use in ``quiet()``: NaN is data here, not an accident."""
@@ -40,6 +43,16 @@ class Arrays:
     def choose(self, test: Any, size: Any, positive: Any, negative: Any) -> Any:
         margin = ROUNDING * size
         return np.where(test > margin, positive, np.where(test < -margin, negative, np.nan))
+
+    def is_plain(self, test: Any) -> bool:
+        """Whether numbers are defined and so far above zero everywhere that their rounding need not be looked at."""
+        if isinstance(test, np.ndarray):
+            return bool(test.size) and bool(test.min() > PLAIN)
+        return bool(test > PLAIN)
+
+    def is_plain_where_defined(self, test: Any) -> bool:
+        """The same of those that are defined, if any is."""
+        return self.is_plain(test) or bool(np.size(test)) and bool(np.fmin.reduce(test, axis=None) > PLAIN)
 
     def sin(self, x: Any) -> Any:
         return np.sin(x)

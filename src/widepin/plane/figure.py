@@ -7,7 +7,7 @@ point, in the order of the steps. Everything else follows from them.
 from __future__ import annotations
 
 import math
-from collections.abc import Container, Iterable, Mapping, Sequence
+from collections.abc import Callable, Container, Iterable, Mapping, Sequence
 from typing import Any, NamedTuple
 
 import numpy as np
@@ -24,6 +24,8 @@ from .variants import Variant
 
 LEFT_OUT = Point(math.nan, math.nan)
 
+EVERYTHING = slice(None)
+
 
 class Link(NamedTuple):
     """A way to compute an object: the functions of its variant, what they take, and the inputs of its own, if any."""
@@ -32,10 +34,14 @@ class Link(NamedTuple):
     parents: tuple[int, ...]
     inputs: slice | None = None
 
+    def plan(self, system: NumberSystem) -> tuple[Callable[..., Any], tuple[int, ...], slice | None]:
+        """The function that makes the object, the parents it takes, and the inputs of its own."""
+        return self.functions.in_balls if system is BALLS else self.functions.in_arrays, self.parents, self.inputs
+
     def made(self, system: NumberSystem, shapes: Sequence[Shape], position: Any) -> Any:
         """The shape of the object, from those before it and a position."""
-        make = self.functions.in_balls if system is BALLS else self.functions.in_arrays
-        return make(shapes, self.parents, position[self.inputs] if self.inputs else ())
+        make, parents, inputs = self.plan(system)
+        return make(shapes, parents, position[inputs] if inputs else ())
 
 
 class Mixed(NamedTuple):
@@ -43,6 +49,10 @@ class Mixed(NamedTuple):
 
     usual: Link
     others: Sequence[tuple[NDArray[np.bool_], Link]]
+
+    def plan(self, system: NumberSystem) -> tuple[Callable[..., Any], tuple[int, ...], slice | None]:
+        """As for ``Link``. Each way knows its own parents and inputs, so that the whole position is passed on."""
+        return lambda shapes, _, position: self.made(system, shapes, position), (), EVERYTHING
 
     def made(self, system: NumberSystem, shapes: Sequence[Shape], position: Any) -> Any:
         """The shape of the object, as for ``Link``; only in arrays."""
@@ -114,14 +124,30 @@ class Figure:
         undefined points); it must hold all that its objects are made from.
         Balls raise Undecided where a sign cannot be proven.
         """
-        shapes: list[Shape] = []
-        for number, node in enumerate(self.nodes):
-            if only is not None and number not in only:
-                shapes.append(LEFT_OUT)
-                continue
-            way = swaps[number] if swaps and number in swaps else node.link
-            shapes.append(way.made(system, shapes, position))
-        return shapes
+        return self.plan(system, only, swaps)(position)
+
+    def plan(
+        self,
+        system: NumberSystem,
+        only: Container[int] | None = None,
+        swaps: Mapping[int, Link | Mixed] | None = None,
+    ) -> Callable[[Any], list[Shape]]:
+        """``evaluate`` with everything decided but the position, for many of them."""
+        links = [
+            (number, node.link if not swaps or number not in swaps else swaps[number])
+            for number, node in enumerate(self.nodes)
+            if only is None or number in only
+        ]
+        rows = [(number, *link.plan(system)) for number, link in links]
+        count = len(self.nodes)
+
+        def evaluate(position: Any) -> list[Shape]:
+            shapes: list[Shape] = [LEFT_OUT] * count
+            for number, make, parents, inputs in rows:
+                shapes[number] = make(shapes, parents, position[inputs] if inputs else ())
+            return shapes
+
+        return evaluate
 
     def evaluate_batch(
         self,
