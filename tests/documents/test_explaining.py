@@ -30,7 +30,7 @@ def test_a_jumping_crossing_is_mended_in_words():
     made = next(made for title, expected, made in DEMO if (title, expected) == ("Splitting a gable", "switching"))
     found = verdict(task, made)
     assert list(map(mend_in_words, found.report.mends)) == [
-        "Make F the crossing of d and e farther from A, and it holds everywhere."
+        "Make F the intersection of d and e farther from A, and it holds everywhere."
     ]
     assert any("no longer true that m is the bisector of angle BAC" in line for line in explained(found, task))
 
@@ -38,7 +38,7 @@ def test_a_jumping_crossing_is_mended_in_words():
 def test_a_point_by_eye_is_told_what_it_should_have_been():
     task = TASKS_BY_NAME["Crown of a pointed arch"]
     found = verdict(task, "c circle A B\nd circle B A\nC free_point at=4.482,7.494")
-    assert mend_in_words(found.report.mends[0]) == "Make C the crossing of c and d, and it holds everywhere."
+    assert mend_in_words(found.report.mends[0]) == "Make C the intersection of c and d, and it holds everywhere."
     assert any(
         line.startswith("There it is no longer true that AB, BC and CA are equally long: AB is ")
         for line in explained(found, task)

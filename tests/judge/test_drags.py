@@ -45,13 +45,43 @@ def test_a_group_drags_what_it_says(board, group, given_move, own_move):
 
 
 @pytest.mark.parametrize(("group", "reach"), [("small all", SMALL), ("large all", LARGE)])
-def test_free_points_stay_within_reach(board, group, reach):
+def test_free_given_points_stay_within_reach_and_own_ones_in_small_movements(board, group, reach):
     positions = board.batch.positions[:, board.batch.in_group(group)]
     for handle in board.handles:
-        if board.figure.nodes[handle.number].step.make == "free_point":
+        if board.figure.nodes[handle.number].step.make == "free_point" and (handle.given or reach == SMALL):
             way = np.hypot(*(positions[handle.inputs] - board.drawn[handle.inputs][:, None]))
             assert way.max() <= reach * board.size * (1 + 1e-9)
             assert way.max() > 0.8 * reach * board.size
+
+
+@pytest.mark.parametrize("at", ["5,3", "300,-200"])
+def test_own_free_points_go_over_the_figure_and_as_far_around_it_wherever_they_were_put(at):
+    board = Board(GABLE, zoo.steps(f"D free_point at={at}"))
+    (own,) = (handle for handle in board.handles if not handle.given)
+    for group in ("large all", "large own"):
+        places = board.batch.positions[own.inputs][:, board.batch.in_group(group)]
+        far = np.hypot(places[0] - board.home.x, places[1] - board.home.y)
+        corners = [board.shapes[n] for n in board.given_points]
+        reach = max(math.hypot(p.x - board.home.x, p.y - board.home.y) for p in corners) + LARGE * board.size
+        assert far.max() <= reach * (1 + 1e-9) and far.max() > 0.9 * reach and far.min() < 0.2 * reach
+
+
+def test_points_slide_over_the_whole_of_their_curve():
+    made = "s segment A B\nl line A B\nc circle A B\nP point_on s at=1,1\nQ point_on l at=99,99\nR point_on c at=9,9"
+    board = Board(task(AB, ["point X"], [rel("distinct", "X", "A")]), zoo.steps(made))
+    moved = board.batch.positions[:, board.batch.in_group("large all")]
+    p, q, r = (moved[board.node(name).inputs][0] for name in "PQR")
+    assert p.min() < 0.05 and p.max() > 0.95
+    assert q.min() < 0 and q.max() > 1 and abs(np.median(q) - 0.5) < 0.3, "not about where it was put"
+    assert np.ptp(r) > 6
+
+
+def test_two_points_never_move_together(board):
+    positions = board.batch.positions[:, board.batch.in_group("large all")] - board.drawn[:, None]
+    free = [h.inputs for h in board.handles if board.figure.nodes[h.number].step.make == "free_point"]
+    for one in free:
+        for other in free:
+            assert one is other or abs(np.corrcoef(positions[one][0], positions[other][0])[0, 1]) < 0.3
 
 
 def test_sliding_points_keep_to_their_segment_and_come_near_its_ends(board):

@@ -3,7 +3,7 @@
 import pytest
 
 from tests import zoo
-from tests.judge.test_judging import AB, TASKS_BY_NAME, task, verdict
+from tests.judge.test_judging import AB, ALL, TASKS_BY_NAME, task, verdict
 from widepin.judge import search as searching
 from widepin.judge.board import Board
 from widepin.judge.search import binding_order, search, split, twins
@@ -54,10 +54,31 @@ def test_names_tied_to_bound_ones_are_bound_next():
     assert binding_order(chain, {"P": 9, "Q": 9, "R": 9}) == ["P", "Q", "R"]
 
 
-def test_an_object_serves_for_one_name_only():
-    two = task(AB, ["point P", "point Q"], [rel("equal_length", "A-P", "B-P"), rel("equal_length", "A-Q", "B-Q")])
-    assert verdict(two, "M midpoint A B").outcome == "wrong"
-    assert verdict(two, "M midpoint A B\nc circle A B\nd circle B A\nC intersection c d").outcome == "sound"
+def test_an_object_may_serve_for_two_names_unless_they_are_to_be_distinct():
+    conditions = [rel("equal_length", "A-P", "B-P"), rel("equal_length", "A-Q", "B-Q")]
+    two = task(AB, ["point P", "point Q"], conditions)
+    assert verdict(two, "M midpoint A B").outcome == "sound"
+    apart = task(AB, ["point P", "point Q"], [*conditions, rel("distinct", "P", "Q")])
+    assert verdict(apart, "M midpoint A B").outcome == "wrong"
+    assert verdict(apart, "M midpoint A B\nc circle A B\nd circle B A\nC intersection c d").outcome == "sound"
+
+
+def test_of_several_right_answers_that_of_the_fewest_moves_counts():
+    dear = "M midpoint A B\ns segment A B\nn perpendicular s M"
+    cheap = "c circle A B\nd circle B A\nD intersection c d\nE intersection c d pick=2\nm line D E"
+    one = task(
+        AB, ["straight m"], [rel("same", "m", "model:m")], "m perpendicular_bisector A B", [*ALL, "perpendicular_bisector"]
+    )
+    found = verdict(one, f"{dear}\n{cheap}")
+    assert found.counts.needed == 3
+    assert verdict(one, f"{cheap}\n{dear}\no perpendicular_bisector A B").counts.needed == 1
+
+
+def test_an_exact_answer_is_found_among_many_that_only_look_right():
+    clutter = "\n".join(f"P{n} free_point at={4 + n / 4000:.5f},1.5" for n in range(120))
+    middle = task(AB, ["point M"], [rel("midpoint", "M", "A", "B")])
+    found = verdict(middle, f"{clutter}\nN midpoint A B")
+    assert found.outcome == "sound" and found.answer == {"M": "N"} and not found.search_stopped
 
 
 def test_the_best_answer_is_found_among_works_full_of_others():

@@ -6,7 +6,7 @@ from tests import zoo
 from tests.judge.test_judging import AB, ALL, DEMO, TASKS_BY_NAME, task, verdict
 from widepin.judge.board import Board
 from widepin.judge.task import Condition
-from widepin.judge.truths import MOST, is_proven
+from widepin.judge.truths import MOST, Proving
 from widepin.school.shelf.notation import rel
 
 TRIANGLE = "A free_point at=1,1\nB free_point at=7,2\nC free_point at=3,6"
@@ -18,7 +18,7 @@ def truths(given, made, wanted="point X"):
         given,
         [wanted],
         [rel("distinct", "X", "A")] if wanted == "point X" else [rel("parallel", "X", "X")],
-        tools=[*ALL, "parallel", "perpendicular_bisector", "circle_through"],
+        tools=[*ALL, "parallel", "perpendicular_bisector", "angle_bisector", "circle_through"],
     )
     found = verdict(one, made, {"X": made.split("\n")[-1].split()[0]})
     return {(truth.rel, *("".join(term) for term in truth.of)) for truth in found.report.truths}
@@ -28,7 +28,7 @@ def test_the_rhombus_behind_a_perpendicular_bisector():
     made = "c circle A B\nd circle B A\nD intersection c d pick=1\nE intersection c d pick=2\nm line D E\ns segment A B\nX intersection m s"
     found = truths(AB, made)
     assert ("equal_length", "AB", "AD", "BD", "AE", "BE") in found
-    assert ("perpendicular", "m", "s") in found
+    assert ("perpendicular", "m", "s") in found or ("perpendicular", "s", "m") in found
     assert ("equal_length", "AX", "BX") not in found, "no way between them is drawn"
 
 
@@ -63,6 +63,48 @@ def test_what_a_single_step_says_is_left_out(made):
     assert truths(AB, made) == set()
 
 
+def test_the_foot_of_an_altitude_is_on_the_line_of_the_side_not_on_the_side():
+    made = "s segment A B\nl line A B\nr perpendicular s C\nX intersection r l"
+    found = truths(TRIANGLE, made)
+    assert ("on", "X", "AB") in found and ("on", "X", "s") not in found
+
+
+def test_a_point_that_stays_within_a_segment_is_told_to_lie_on_it():
+    made = "s segment A B\nu angle_bisector A C B\nl line A B\nX intersection u l"
+    found = truths(TRIANGLE, made)
+    assert ("on", "X", "s") in found and ("on", "X", "AB") not in found
+
+
+def test_what_holds_only_while_the_rest_of_the_figure_exists_is_not_told():
+    """The foot of B lies on the side b in acute triangles only; D, E and the parallel through D exist there alone."""
+    made = (
+        "b segment A C\nq perpendicular b B\nE intersection q b\nc line A B\nr parallel c E\n"
+        "h perpendicular r E\nX midpoint A B"
+    )
+    assert ("perpendicular", "c", "h") in truths(TRIANGLE, made)
+    given = "A free_point at=7.7,1.69\nB free_point at=4.53,4.28\nC free_point at=6.35,7.85\ng line C A"
+    jumping = "p perpendicular g C\nk circle_through C B A\nD intersection k p pick=2\nh line D B\nr ray C D\nX midpoint A B"
+    assert not any(rel_ == "perpendicular" and "h" in terms for rel_, *terms in truths(given, jumping)), "D may be C itself"
+
+
+def test_circles_that_touch_and_lengths_of_which_one_is_twice_the_other():
+    touching = "M midpoint A B\nc circle A M\nd circle B M\nX midpoint A M"
+    assert ("tangent", "c", "d") in truths(AB, touching)
+    centroid = "D midpoint B C\nE midpoint A C\na segment A D\nb segment B E\nG intersection a b\ns segment A G\nt segment G D\nX midpoint A G"
+    found = truths(TRIANGLE, centroid)
+    assert ("ratio", "AG", "DG") in found
+
+
+def test_inscribed_angles_over_one_chord():
+    given = "O free_point at=4,4\nA free_point at=7,4\nk circle O A"
+    made = (
+        "B point_on k at=1,5\nm line O B\nC intersection m k other_than=B\nD point_on k at=4,9\n"
+        "c segment A D\nd segment C D\ne segment A B\nf segment B C\ng segment A C\nX midpoint A C"
+    )
+    found = truths(given, made)
+    assert any(rel_ == "perpendicular" for rel_, *_ in found), "Thales"
+
+
 def test_what_is_true_only_as_drawn_is_not_told():
     made = "P free_point at=2,7\nQ free_point at=8,8\nl line A B\nm line P Q\nX intersection l m"
     assert truths("A free_point at=1,1\nB free_point at=7,2", made) == set()
@@ -76,8 +118,9 @@ def test_balls_tell_a_near_miss_from_an_equality():
         low, high = f"N{n}", f"M{n}"
     lines += [f"c circle {high} A", "T intersection l c other_than=A"]
     board = Board(task(AB, ["point X"], [rel("distinct", "X", "A")]), zoo.steps("\n".join(lines)))
-    assert not is_proven(board, Condition("equal_length", (("A", high), ("T", "B"))))
-    assert is_proven(board, Condition("equal_length", (("A", high), (high, "T"))))
+    proving = Proving(board)
+    assert not proving.is_proven(Condition("equal_length", (("A", high), ("T", "B"))))
+    assert proving.is_proven(Condition("equal_length", (("A", high), (high, "T"))))
 
 
 @pytest.mark.parametrize(("title", "expected", "made"), DEMO, ids=[f"{t}-{e}-{len(m)}" for t, e, m in DEMO])

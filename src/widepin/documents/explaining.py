@@ -8,14 +8,14 @@ from dataclasses import dataclass
 from ..judge.task import Task
 from ..judge.verdict import Measured, Mend, Outcome, Report, Verdict
 from ..plane.steps import Step
-from .words import Words, listed, verdict_in_words
+from .words import Words, listed, place_in_words, verdict_in_words
 
 HELP = ("seals", "conditions", "break")
 """Only the seals; which conditions fail; the break itself and what would mend it."""
 
 
 def explained(verdict: Verdict, task: Task, level: str = "break") -> list[str]:
-    """Sentences for the student, the most important first. A refusal is always said: it is about the rules.
+    """Sentences for the student, the most helpful first. A refusal is always said: it is about the rules.
 
     What would mend it, what stays true and the shapes in which it holds are said apart.
     """
@@ -24,8 +24,11 @@ def explained(verdict: Verdict, task: Task, level: str = "break") -> list[str]:
     if level == "seals":
         return []
     if level == "conditions":
-        return failing_conditions(verdict, task)
-    sentences = [verdict_in_words(verdict), *closest_in_words(verdict, task)]
+        return [*overlooked(verdict, hint_only=True), *failing_conditions(verdict, task), *stopped(verdict)]
+    closest = closest_in_words(verdict, task)
+    sentences = [*overlooked(verdict), *(closest or [verdict_in_words(verdict)])]
+    # An answer that was not found because there are too many objects is first of all to be pointed out.
+    sentences = [*stopped(verdict), *sentences] if verdict.outcome is Outcome.WRONG else [*sentences, *stopped(verdict)]
     if verdict.report is not None:
         report = verdict.report
         if verdict.outcome is Outcome.APPROXIMATE:
@@ -34,9 +37,42 @@ def explained(verdict: Verdict, task: Task, level: str = "break") -> list[str]:
         if verdict.breaks is not None and verdict.breaks.happens == "wrong":
             sentences += at_the_break(report, task)
         mended = {step.id for mend in report.mends for step in mend.steps}
-        sentences += [tie_in_words(step) for id_, step in report.ties.items() if id_ not in mended]
+        said_already = {id_ for id_ in report.by_eye if len(report.by_eye) == 1}
+        sentences += [
+            tie_in_words(step) for id_, step in report.ties.items() if id_ not in mended and id_ not in said_already
+        ]
         sentences += [f"{again} is {first} once more." for again, first in report.repeated.items()]
     return sentences
+
+
+def overlooked(verdict: Verdict, hint_only: bool = False) -> list[str]:
+    """That another object than the one pointed out is right, or an intersection that is not marked; or only a hint at it."""
+    report = verdict.report
+    if report is None:
+        return []
+    if report.instead and verdict.answer:
+        chosen = listed(_as(verdict.answer[name], name) for name in report.instead)
+        if hint_only:
+            return [f"You chose {chosen}; another object on your board would be right."]
+        return [f"You chose {chosen}; {listed(report.instead.values())} would be right."]
+    if report.unmarked:
+        if hint_only:
+            return ["A point that is asked for is on your board, but it is not marked."]
+        return [f"Mark {listed(place_in_words(step) for step in report.unmarked)} first."]
+    return []
+
+
+def _as(id_: str, name: str) -> str:
+    return id_ if id_ == name else f"{id_} as {name}"
+
+
+def stopped(verdict: Verdict) -> list[str]:
+    """That not all answers were tried, where that is so."""
+    if not verdict.search_stopped:
+        return []
+    if verdict.outcome is Outcome.SOUND:
+        return ["There are too many answers to try them all; another one may need fewer moves."]
+    return ["There are too many objects to try them all. Point out which one is your answer."]
 
 
 def failing_conditions(verdict: Verdict, task: Task) -> list[str]:
@@ -131,20 +167,12 @@ def what_stays_true(report: Report, task: Task) -> list[str]:
 
 def mend_in_words(mend: Mend) -> str:
     """What to do instead of steps."""
-    return f"Make {listed(f'{step.id} {_crossing(step)}' for step in mend.steps)}, and it holds everywhere."
+    return f"Make {listed(f'{step.id} {place_in_words(step)}' for step in mend.steps)}, and it holds everywhere."
 
 
 def tie_in_words(step: Step) -> str:
     """What a point by eye lies next to."""
-    place = f"the curve {step.sources[0]}" if step.make == "point_on" else _crossing(step)
-    return f"{step.id} lies next to {place}, but nothing ties it there."
-
-
-def _crossing(step: Step) -> str:
-    first, second = step.sources
-    ways = {"other_than": " other than", "nearest_to": " nearer to", "farthest_from": " farther from"}
-    which = f"{ways[step.choice]} {step.reference}" if step.choice in ways else ""
-    return f"the crossing of {first} and {second}{which}"
+    return f"{step.id} lies next to {place_in_words(step)}, but nothing ties it there."
 
 
 def closest_in_words(verdict: Verdict, task: Task) -> list[str]:
@@ -153,7 +181,7 @@ def closest_in_words(verdict: Verdict, task: Task) -> list[str]:
     if report is None or report.closest is None:
         return []
     words = Words(task)
-    named = listed(id_ if id_ == name else f"{id_} as {name}" for name, id_ in report.closest.items())
+    named = listed(_as(id_, name) for name, id_ in report.closest.items())
     sentences = []
     for one in report.conditions:
         if not one.holds_as_drawn:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Literal
 
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, ConfigDict, Field
 
 from ..judge.costs import Costs, Strokes
 from ..judge.task import Condition, Names
@@ -42,11 +42,24 @@ class MendDocument(BaseModel):
     steps: list[StepDocument]
 
 
-class TruthDocument(BaseModel):
-    """An equality among the student's objects that holds wherever they exist."""
+class ProvisoDocument(BaseModel):
+    """What must be true of a point of the student's own for the work to hold."""
 
-    rel: Literal["perpendicular", "parallel", "equal_length", "on", "concyclic"]
+    rel: Literal["longer_than_half", "longer", "shorter", "nearer", "same_side", "opposite_side", "meet"]
+    of: list[str | list[str]] = Field(
+        description="two pairs of points; nearer: a point, to one, than to another; meet: two curves"
+    )
+
+
+class TruthDocument(BaseModel):
+    """A relation among the student's objects that holds wherever these exist."""
+
+    model_config = ConfigDict(populate_by_name=True)
+    rel: Literal[
+        "perpendicular", "parallel", "equal_length", "on", "concyclic", "tangent", "equal_angle", "ratio"
+    ]
     of: list[str | list[str]] = Field(description="as in the conditions of a task; concyclic: points on one circle")
+    ratio: tuple[int, int] | None = Field(default=None, alias="is", description="n, d of ratio")
 
 
 class CostsDocument(BaseModel):
@@ -64,7 +77,8 @@ class ReportDocument(BaseModel):
 
     conditions: list[ConditionDocument]
     shapes: dict[str, Literal["holds", "vanishes", "goes wrong"]] = Field(description="by shape of the given triangle")
-    by_eye: list[str] = Field(description="ids of points that the answer hangs on without being tied to anything")
+    by_eye: list[str] = Field(description="ids of the student's own points that the answer hangs on")
+    slides: dict[str, str] = Field(default={}, description="of these, id -> the curve that it slides on")
     ties: dict[str, StepDocument] = Field(default={}, description="of these, id -> what it lies next to, as a step")
     closest: dict[str, str] | None = Field(
         default=None, description="what comes closest to being right, where nothing is"
@@ -74,6 +88,15 @@ class ReportDocument(BaseModel):
     truths: list[TruthDocument] = Field(default=[], description="what stays true, the most telling first")
     costs: CostsDocument | None = None
     model_costs: CostsDocument | None = None
+    instead: dict[str, str] = Field(
+        default={}, description="wanted name -> id that would be right, where another was pointed out"
+    )
+    unmarked: list[StepDocument] = Field(
+        default=[], description="intersections that would be right if they were marked, under the wanted names"
+    )
+    proviso: ProvisoDocument | None = Field(
+        default=None, description="where only a point of the student's own makes the work fragile: what it must be like"
+    )
 
 
 def write_report(report: Report) -> ReportDocument:
@@ -82,13 +105,22 @@ def write_report(report: Report) -> ReportDocument:
         conditions=[_write_condition(one) for one in report.conditions],
         shapes=report.shapes,  # type: ignore[arg-type]
         by_eye=list(report.by_eye),
+        slides=report.slides,
         ties={id_: _step_document(step) for id_, step in report.ties.items()},
         closest=report.closest,
         repeated=report.repeated,
         mends=[MendDocument(steps=[_step_document(step) for step in mend.steps]) for mend in report.mends],
-        truths=[TruthDocument(rel=one.rel, of=_write_names(one.of)) for one in report.truths],  # type: ignore[arg-type]
+        truths=[
+            TruthDocument(rel=one.rel, of=_write_names(one.of), ratio=one.ratio)  # type: ignore[arg-type]
+            for one in report.truths
+        ],
         costs=_write_costs(report.costs) if report.costs else None,
         model_costs=_write_costs(report.model_costs) if report.model_costs else None,
+        instead=report.instead,
+        unmarked=[_step_document(step) for step in report.unmarked],
+        proviso=ProvisoDocument(rel=report.proviso.rel, of=_write_names(report.proviso.of))  # type: ignore[arg-type]
+        if report.proviso
+        else None,
     )
 
 
@@ -135,11 +167,15 @@ def read_report(document: ReportDocument) -> Report:
         conditions=tuple(map(_read_condition, document.conditions)),
         shapes=dict(document.shapes),
         by_eye=tuple(document.by_eye),
+        slides=dict(document.slides),
         ties={id_: step.step() for id_, step in document.ties.items()},
         closest=document.closest,
         repeated=document.repeated,
         mends=tuple(Mend(tuple(one.step() for one in mend.steps)) for mend in document.mends),
-        truths=tuple(Condition(one.rel, _read_names(one.of)) for one in document.truths),
+        truths=tuple(Condition(one.rel, _read_names(one.of), one.ratio) for one in document.truths),
         costs=_read_costs(document.costs) if document.costs else None,
         model_costs=_read_costs(document.model_costs) if document.model_costs else None,
+        instead=dict(document.instead),
+        unmarked=tuple(step.step() for step in document.unmarked),
+        proviso=Condition(document.proviso.rel, _read_names(document.proviso.of)) if document.proviso else None,
     )

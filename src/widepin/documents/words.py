@@ -6,7 +6,7 @@ from collections.abc import Iterable, Sequence
 
 from ..judge.instruments import Instrument
 from ..judge.task import MODEL, Allowance, Condition, Names, Task, Use
-from ..judge.verdict import Outcome, Verdict
+from ..judge.verdict import Outcome, Report, Verdict
 from ..plane.makes import MAKES
 from ..plane.steps import Step
 
@@ -28,6 +28,9 @@ TOOL_WORDS = {
     "intersection": "crossing",
 }
 
+
+DEPTH = 2
+"""How many steps of the model are described one within the other."""
 
 JOINABLE = {"on": (1, 0), "tangent": (0, 1)}
 """Relations whose clauses may be said together: the place of the term they share, and of the other."""
@@ -141,32 +144,47 @@ class Words:
         return f"{self.name(x)} is {self.name(y)}"
 
     def step(self, step: Step) -> str:
-        """What a step of the model makes, by its making; no more than one level is spelled out."""
-        sources = [source.removeprefix(MODEL) for source in step.sources]
-        pair = "".join(sources[:2])
+        """What a step of the model makes, by its making, in objects that the student can see.
+
+        Helpers of the model are described in turn; where that leads too far, it is the object that is asked for.
+        """
+        return self._described(step, DEPTH) or f"the {MAKES[step.make].gives} that is asked for"
+
+    def _described(self, step: Step, depth: int) -> str | None:
+        """A step of the model in words of at most this many levels; None where there are more."""
+        sources = [self._source(source, depth) for source in step.sources]
+        a, b, c, *_ = (*sources, None, None, None)
+        if step.make in ("free_point", "point_on") or None in sources:
+            return None
+        bare = all(source not in self.model for source in step.sources)
+        pair = "".join(step.sources[:2]) if bare else f"{a} and {b}"
         match step.make:
-            case "midpoint":
-                return f"the midpoint of {pair}"
+            case "midpoint" | "perpendicular_bisector":
+                return f"the {TOOL_WORDS[step.make]} of {pair}"
             case "line" | "ray" | "segment":
-                return f"the {step.make} {pair}"
+                return f"the {step.make} {pair}" if bare else f"the {step.make} through {a} and {b}"
             case "perpendicular" | "parallel":
-                return f"the {step.make} to {self.straight(sources[0])} through {sources[1]}"
-            case "perpendicular_bisector":
-                return f"the perpendicular bisector of {pair}"
+                return f"the {step.make} to {a} through {b}"
             case "angle_bisector":
-                return f"the bisector of angle {''.join(sources)}"
-            case "circle" | "circle_radius":
-                return f"the circle about {sources[0]}"
+                return f"the bisector of angle {''.join(step.sources)}" if bare else None
+            case "circle":
+                return f"the circle about {a} through {b}"
+            case "circle_radius":
+                return f"the circle about {a} with the radius {''.join(step.sources[1:])}" if bare else f"the circle about {a}"
             case "circle_through":
-                return f"the circle through {listed(sources)}"
+                return f"the circle through {listed([str(a), str(b), str(c)])}"
             case "intersection":
-                makers = [self.model.get(source) for source in step.sources]
-                kinds = [maker.make for maker in makers if maker]
-                if len(kinds) == 2 and kinds[0] == kinds[1]:
-                    return f"the point where the {TOOL_WORDS[kinds[0]]}s meet"
-                curves = listed(self.step(m) if m else s for m, s in zip(makers, sources, strict=True))
-                return f"the point where {curves} meet"
-        return step.id.removeprefix(MODEL)
+                makes = [self.model[source].make for source in step.sources if source in self.model]
+                if len(makes) == 2 and makes[0] == makes[1]:
+                    return f"the point where the {TOOL_WORDS[makes[0]]}s meet"
+                return f"the point where {a} and {b} meet"
+        return None
+
+    def _source(self, id_: str, depth: int) -> str | None:
+        """What a step of the model is made from: by name where it is given, else by its making."""
+        if id_ in self.model:
+            return self._described(self.model[id_], depth - 1) if depth > 1 else None
+        return self.straight(id_)
 
     def straight(self, id_: str) -> str:
         """A straight called by its points where it has two."""
@@ -236,8 +254,7 @@ def _of_each_kind(objects: Iterable[tuple[str, str]]) -> str:
 
 
 def verdict_in_words(verdict: Verdict) -> str:
-    """One sentence that says why."""
-    found = verdict.breaks
+    """One sentence or two that say why, the most helpful first."""
     match verdict.outcome:
         case Outcome.SOUND:
             return "It is right, and it stays right wherever the figure is dragged."
@@ -246,26 +263,93 @@ def verdict_in_words(verdict: Verdict) -> str:
             where = f"Step {verdict.refusal.step}: " if verdict.refusal and verdict.refusal.step else ""
             return f"It was not judged. {where}{rule[:1].upper()}{rule[1:]}."
         case Outcome.WRONG:
-            if verdict.search_stopped:
-                return "No answer was found among so many objects. Point out which object is meant."
             return "Nothing on the board is what the task asks for, even as it is drawn."
         case Outcome.APPROXIMATE:
             return "It is very close everywhere, but exact nowhere: it is an approximation."
-    drag = f"Drag {listed(one.id for one in found.drags)}" if found and found.drags else "Drag the figure"
+        case Outcome.EYEBALLED:
+            return f"{_why_by_eye(verdict)}{_told(verdict, 'is off')}"
+        case Outcome.FRAGILE:
+            return _why_fragile(verdict)
+        case Outcome.SWITCHING:
+            start = "It is right near the drawing"
+            if verdict.method_holds:
+                start = "Your method is right, but after dragging another intersection is taken"
+            if verdict.breaks is None:
+                return f"{start}. In other positions it is off, by less than the eye can see."
+            return f"{start}.{_told(verdict, 'is wrong')}"
+
+
+def _why_by_eye(verdict: Verdict) -> str:
+    """What was placed by eye, where something was; else that the method does not give what is asked for."""
+    report, answer = verdict.report, listed((verdict.answer or {}).values())
+    if report is None:
+        return "It looks right as drawn, but it is not exact."
+    if not report.by_eye:
+        return f"It only looks right as drawn: this way of building does not give {answer} exactly."
+    free = [id_ for id_ in report.by_eye if id_ not in report.slides]
+    parts = [f"{listed(free)} {'were' if len(free) > 1 else 'was'} placed by eye{_beside(report, free)}"] if free else []
+    parts += [f"where {id_} lies on {curve} was chosen by eye" for id_, curve in report.slides.items()]
+    return f"It looks right as drawn, but {listed(parts)}."
+
+
+def _beside(report: Report, free: Sequence[str]) -> str:
+    """What a point by eye lies next to, where it is one point."""
+    if len(free) != 1 or free[0] not in report.ties:
+        return ""
+    return f", next to {place_in_words(report.ties[free[0]])}"
+
+
+def place_in_words(step: Step) -> str:
+    """Where a point lies that a step would make: an intersection, or a curve."""
+    if step.make == "point_on":
+        return f"the curve {step.sources[0]}"
+    first, second = step.sources
+    ways = {"other_than": " other than", "nearest_to": " nearer to", "farthest_from": " farther from"}
+    which = f"{ways[step.choice]} {step.reference}" if step.choice in ways else ""
+    return f"the intersection of {first} and {second}{which}"
+
+
+def _why_fragile(verdict: Verdict) -> str:
+    found, report = verdict.breaks, verdict.report
     if found is None:
-        return "It is right as drawn, but it does not survive dragging."
-    if verdict.outcome is Outcome.EYEBALLED:
-        names = verdict.report.by_eye if verdict.report else ()
-        what = f"{listed(names)} {'were' if len(names) > 1 else 'was'}" if names else "something was"
-        return (
-            f"It looks right as drawn, but {what} placed by eye and tied to nothing. {drag}, and {found.object} is off."
-        )
-    if found.happens == "undefined":
-        lost = [id_ for id_ in (verdict.answer or {}).values() if id_ != found.object]
-        along = f", and {lost[0]} with it" if len(lost) == 1 else ""
-        return f"It is right as long as it exists. {drag} far enough, and {found.object} is gone{along}."
-    tail = " The method holds; a crossing jumps to the wrong place." if verdict.method_holds else ""
-    return f"It is right near the drawing. {drag} far enough, and {found.object} is wrong.{tail}"
+        return "It is right as drawn, but in some positions something it needs does not exist."
+    if report is not None and report.proviso is not None:
+        own = listed(one.id for one in found.drags)
+        kind = f" The method is right; only {own} must be placed so." if own else ""
+        return f"It is right as long as {proviso_in_words(report.proviso)}.{kind}"
+    lost = [id_ for id_ in (verdict.answer or {}).values() if id_ != found.object]
+    along = f", and {lost[0]} with it" if len(lost) == 1 else ""
+    return f"It is right as long as {found.object} exists. {_drag(verdict)} far enough, and {found.object} is gone{along}."
+
+
+def proviso_in_words(proviso: Condition) -> str:
+    """What must be true of a point of the student's own, as a clause."""
+    match proviso.rel, proviso.of:
+        case "longer_than_half", ((p, a), (_, b)):
+            return f"{p} is farther from {a} than the middle of {a}{b}"
+        case "longer", ((p, a), (_, b)):
+            return f"{p} is farther from {a} than {b} is"
+        case "shorter", ((p, a), (_, b)):
+            return f"{p} is nearer to {a} than {b} is"
+        case "nearer", (p, a, b):
+            return f"{p} is nearer to {a} than to {b}"
+        case "same_side", (g, p, q):
+            return f"{p} lies on the same side of {g} as {q}"
+        case "opposite_side", (g, p, q):
+            return f"{p} and {q} lie on different sides of {g}"
+        case "meet", (c, d):
+            return f"{c} and {d} meet"
+    raise ValueError(f"{proviso.rel} of {proviso.of} is no proviso")
+
+
+def _drag(verdict: Verdict) -> str:
+    found = verdict.breaks
+    return f"Drag {listed(one.id for one in found.drags)}" if found and found.drags else "Drag the figure"
+
+
+def _told(verdict: Verdict, what: str) -> str:
+    """What happens where it breaks."""
+    return f" {_drag(verdict)}, and {verdict.breaks.object} {what}." if verdict.breaks else ""
 
 
 def seals(outcome: Outcome, moves: int, budget: int | None) -> Sequence[tuple[str, str, str]]:

@@ -45,6 +45,9 @@ def best_found(board: Board, work: Work) -> Found:
     """The best of all answers: of right ones that which needs the fewest moves, else the one that comes closest."""
     needed = NeededMoves(work, board.figure)
     exact = search(board, exact=True)
+    if exact.stopped:
+        # Too many because objects are there several times: then the cheapest of each stands for all.
+        exact = search(board, exact=True, cost=lambda number: needed.of([number]))
     answers = sorted(exact.answers, key=lambda answer: (needed.of(answer.values()), sorted(answer.values())))
     if len(answers) > MOST_EXACT:
         # Those that floats see failing nowhere come first.

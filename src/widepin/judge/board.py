@@ -16,9 +16,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..plane.arrays import ARRAYS, Arrays
-from ..plane.balls import BALLS, Undecided, at_rising_precision, ball, middle
+from ..plane.balls import BALLS, RisingPrecision, Undecided, ball, middle
 from ..plane.balls import sign as proven_sign
-from ..plane.figure import Evaluation, Link, is_defined
+from ..plane.figure import Evaluation, Link, Node, is_defined
 from ..plane.makes import line
 from ..plane.shapes import Kind, Point, Shape
 from ..plane.steps import Step
@@ -128,7 +128,7 @@ class Board:
         self.handles = drags.handles(self.figure, self.given, self.own)
         self._needs: dict[Answer, set[int]] = {}
         self._as_drawn: dict[Answer, Look] = {}
-        self._plans: dict[Answer, Callable[[Any], list[Shape]]] = {}
+        self._plans: dict[Answer, tuple[Callable[[Any], list[Shape]], RisingPrecision]] = {}
         self._always = [*range(len(task.done)), *(self.figure.index[name] for name in task.model_needed)]
 
     def _extent(self, shapes: Sequence[Shape]) -> tuple[Point, Any]:
@@ -166,6 +166,10 @@ class Board:
         """The figure in these."""
         return Evaluation(self.figure, self.further.positions)
 
+    def node(self, id_: str) -> Node:
+        """The object of an id."""
+        return self.figure.nodes[self.figure.index[id_]]
+
     def in_submitted_order(self, numbers: Iterable[int]) -> list[int]:
         """Objects that are not the model's, in the order in which they were handed in."""
         return sorted(numbers, key=lambda number: self.submitted[self.figure.nodes[number].step.id])
@@ -197,15 +201,31 @@ class Board:
             there += np.isfinite(np.asarray(shape[-1]))
         return np.argsort(-there, kind="stable")[:SAMPLES]
 
+    @cached_property
+    def crowd(self) -> NDArray[np.intp]:
+        """How many of the student's objects exist in each position of the batch."""
+        own = range(self.given, self.last)
+        shapes = self.evaluation.shapes(range(self.last))
+        count = np.zeros(self.batch.positions.shape[1], dtype=np.intp)
+        for number in own:
+            count += np.asarray(is_defined(shapes[number]))
+        return count
+
     def in_balls(self, position: Sequence[float]) -> list[Shape] | None:
         """The shapes in balls of all objects but the model's in one position; None where balls cannot decide."""
-        own = range(self.given + self.own)
+        at = [ball(float(x)) for x in position]
         try:
-            return at_rising_precision(
-                lambda: self.figure.evaluate(BALLS, [ball(float(x)) for x in position], only=own)
-            )
+            return self._rising(lambda: self._plan_of_all(at))
         except Undecided:
             return None
+
+    @cached_property
+    def _rising(self) -> RisingPrecision:
+        return RisingPrecision()
+
+    @cached_property
+    def _plan_of_all(self) -> Callable[[Any], list[Shape]]:
+        return self.figure.plan(BALLS, range(self.last))
 
     @cached_property
     def proofs(self) -> list[list[Shape]]:
@@ -303,17 +323,19 @@ class Board:
         home = Point(ball(float(self.home.x)), ball(float(self.home.y)))
         return Measure(BALLS, ball(float(self.size)), home)
 
-    def _plan_in_balls(self, answer: Mapping[str, int]) -> Callable[[Any], list[Shape]]:
+    def _plan_in_balls(self, answer: Mapping[str, int]) -> tuple[Callable[[Any], list[Shape]], RisingPrecision]:
         key = tuple(answer.items())
         if key not in self._plans:
-            self._plans[key] = self.figure.plan(BALLS, self.needs(answer))
+            self._plans[key] = self.figure.plan(BALLS, self.needs(answer)), RisingPrecision()
         return self._plans[key]
 
     def rule(
         self, position: Sequence[float], answer: Mapping[str, int], swaps: Mapping[int, Link] | None = None
     ) -> tuple[Ruling, float]:
         """What balls say of an answer in one position, and the largest gap relative to the figure's size."""
-        plan = self.figure.plan(BALLS, self.needs(answer), swaps) if swaps else self._plan_in_balls(answer)
+        plan, rising = self._plan_in_balls(answer)
+        if swaps:
+            plan = self.figure.plan(BALLS, self.needs(answer), swaps)
         at = [ball(float(x)) for x in position]
 
         def compute() -> tuple[Ruling, float]:
@@ -325,7 +347,7 @@ class Board:
             return self._weigh(self.findings(self._measure_in_balls, shapes, answer), self._measure_in_balls.size)
 
         try:
-            return at_rising_precision(compute)
+            return rising(compute)
         except Undecided:
             return Ruling.UNDECIDED, np.nan
 

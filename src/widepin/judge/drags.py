@@ -11,7 +11,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cache
 from itertools import permutations
 
 import numpy as np
@@ -37,8 +37,8 @@ COARSE, DENSE = (300, 180), (3000, 1500)
 SMALL_COUNTS = (110, 66)
 """Small movements: of all points, and of the given or own points alone."""
 
-DISCS = 512
-"""Sets of random places in a disc that are kept, since to draw them takes longer than to use them."""
+POOL, STRIDE = 1 << 16, 193
+"""Random places in a disc that are drawn once for all figures, and how far apart in the pool two points begin to take theirs."""
 
 MIRRORS = 8
 """Lines in which the figure is mirrored."""
@@ -174,14 +174,14 @@ def dragged(
     points go anywhere in it, and sliding points over the whole of their curve, on lines and rays as far as it reaches.
     """
     positions = np.repeat(drawn[:, None], count, axis=1)
-    seed = int(rng.integers(1 << 30))
+    first = int(rng.integers(POOL))
     for place, point in enumerate(moved):
         node = figure.nodes[point.number]
         if node.step.make == "free_point":
             start, radius = drawn[point.inputs][:, None], reach
             if region is not None and not point.given:
                 start, radius = np.array([[region.middle.x], [region.middle.y]]), region.radius
-            positions[point.inputs] = start + radius * in_unit_disc(seed + place, count)
+            positions[point.inputs] = start + radius * in_unit_disc(first + place * STRIDE, count)
         else:
             kind, curve = figure.nodes[node.sources[0]].kind, shapes[node.sources[0]]
             t = float(drawn[point.inputs][0])
@@ -192,12 +192,18 @@ def dragged(
     return positions
 
 
-@lru_cache(maxsize=DISCS)
-def in_unit_disc(seed: int, count: int) -> Floats:
-    """Random places (2, count) in the disc of radius 1 about the origin; the same ones for the same seed."""
-    rng = np.random.default_rng(seed)
-    angle, way = rng.uniform(0, 2 * math.pi, count), np.sqrt(rng.uniform(0, 1, count))
+@cache
+def _pool() -> Floats:
+    """Random places (2, POOL) in the disc of radius 1 about the origin."""
+    rng = np.random.default_rng(20261125)
+    angle, way = rng.uniform(0, 2 * math.pi, POOL), np.sqrt(rng.uniform(0, 1, POOL))
     return np.asarray(way * np.array([np.cos(angle), np.sin(angle)]))
+
+
+def in_unit_disc(first: int, count: int) -> Floats:
+    """Random places (2, count) in the disc of radius 1 about the origin, those of the pool from a place in it on."""
+    first %= POOL - count
+    return _pool()[:, first : first + count]
 
 
 def slid(kind: Kind, curve: Shape, t: float, reach: float, count: int, rng: np.random.Generator) -> Floats:

@@ -115,6 +115,8 @@ def without_helpers(report: Report, work: Work) -> Report:
         report,
         repeated={again: first for again, first in report.repeated.items() if again not in helpers},
         truths=tuple(one for one in report.truths if one.names.isdisjoint(helpers)),
+        unmarked=report.unmarked if all(helpers.isdisjoint(step.sources) for step in report.unmarked) else (),
+        proviso=report.proviso if report.proviso and report.proviso.names.isdisjoint(helpers) else None,
         mends=tuple(one for one in report.mends if at_once.isdisjoint(step.id for step in one.steps)),
         costs=report.costs and replace(report.costs, moves=moves_of(work.steps, work.uses)),
     )

@@ -64,9 +64,15 @@ def mends(board: Board, trial: Trial) -> tuple[Mend, ...]:
         return ()
     by_step = [list(islice(ways, MOST_WAYS)) for _, ways in groupby(proposed, key=itemgetter(0))][:MOST_STEPS]
     singles = [(change,) for ways in by_step for change in ways]
-    pairs = (pair for a, b in combinations(by_step, 2) for pair in product(a[:WAYS_IN_PAIRS], b[:WAYS_IN_PAIRS]))
+    # The first ways of all steps before the second ones of any.
+    pairs = [
+        pair
+        for i, j in sorted(product(range(WAYS_IN_PAIRS), repeat=2), key=sum)
+        for a, b in combinations(by_step, 2)
+        for pair in product(a[i : i + 1], b[j : j + 1])
+    ]
     return sound_ones(board, trial, (few, changes), singles) or sound_ones(
-        board, trial, (few, changes), list(islice(pairs, MOST_PAIRS))
+        board, trial, (few, changes), pairs[:MOST_PAIRS]
     )[:1]
 
 
@@ -82,7 +88,7 @@ def sound_ones(board: Board, trial: Trial, stages: Sequence[Changes], tries: Seq
         if numbers not in found and judged < MOST_JUDGED:
             judged += 1
             if is_sound(board, trial, changed):
-                found[numbers] = Mend(tuple(step for _, step in changed))
+                found[numbers] = Mend(tuple(sorted((step for _, step in changed), key=lambda step: board.submitted[step.id])))
     return tuple(found.values())
 
 

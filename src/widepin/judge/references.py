@@ -11,7 +11,7 @@ from typing import Any
 
 import numpy as np
 
-from ..plane.balls import BALLS, Undecided, at_rising_precision, ball, sign
+from ..plane.balls import BALLS, PRECISIONS, Undecided, at_precision, ball, sign
 from ..plane.figure import Figure
 from ..plane.shapes import Circle, Point, Shape, Straight, cross, square_distance
 from ..plane.steps import IllFormed
@@ -66,6 +66,7 @@ class Watch:
 
     def __init__(self, figure: Figure):
         self.figure = figure
+        self._evaluated: dict[tuple[int, int], list[Shape | None]] = {}
 
     @cached_property
     def positions(self) -> list[list[float]]:
@@ -82,19 +83,43 @@ class Watch:
 
     def stays_on(self, point: int, curve: int) -> bool:
         """Whether the point is found on the curve (its line, for a ray or segment) wherever both exist."""
-        needed = self.figure.ancestors([point, curve])
-        return all(self._lies_on(position, point, curve, needed) is not False for position in self.positions)
+        return all(self._lies_on(place, point, curve) is not False for place in range(len(self.positions)))
 
-    def _lies_on(self, position: Sequence[float], point: int, curve: int, needed: set[int]) -> bool | None:
-        def compute() -> bool | None:
-            shapes = self.figure.evaluate(BALLS, [ball(x) for x in position], only=needed)
-            s = sign(*off(shapes[point], shapes[curve]))
-            return None if s is None else s == 0
+    def _lies_on(self, place: int, point: int, curve: int) -> bool | None:
+        for bits in PRECISIONS:
+            there = self._shapes(place, bits)
+            one, other = there[point], there[curve]
+            if one is None or other is None:
+                continue
+            try:
+                return at_precision(bits, lambda: _zero(*off(one, other)))  # noqa: B023
+            except Undecided:
+                continue
+        return None
 
-        try:
-            return at_rising_precision(compute)
-        except Undecided:
-            return None
+    def _shapes(self, place: int, bits: int) -> list[Shape | None]:
+        """The whole figure in one position in balls of so many bits, made once; None for what they cannot decide."""
+        key = (place, bits)
+        if key not in self._evaluated:
+            self._evaluated[key] = at_precision(bits, lambda: self._evaluate(self.positions[place]))
+        return self._evaluated[key]
+
+    def _evaluate(self, position: Sequence[float]) -> list[Shape | None]:
+        shapes: list[Shape | None] = []
+        own = [ball(x) for x in position]
+        for node in self.figure.nodes:
+            try:
+                known = all([shapes[parent] is not None for parent in node.parents])
+                shapes.append(node.link.made(BALLS, shapes, own) if known else None)  # type: ignore[arg-type]
+            except Undecided:
+                shapes.append(None)
+        return shapes
+
+
+def _zero(x: Any, size: Any) -> bool | None:
+    """Whether a ball is zero, None where it is undefined. Raises Undecided."""
+    s = sign(x, size)
+    return None if s is None else s == 0
 
 
 def off(point: Shape, curve: Shape) -> tuple[Any, Any]:

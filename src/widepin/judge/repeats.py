@@ -22,9 +22,11 @@ def repeated(board: Board) -> dict[str, str]:
     for kind in Kind:
         numbers = [n for n in range(board.given + board.own) if nodes[n].kind is kind]
         rows = np.array([_mark(board.sample(n), kind) for n in numbers])
-        for first, *others in alike(rows):
-            pairs += [(numbers[at], numbers[first]) for at in others if numbers[at] >= len(board.task.done)]
-    return {nodes[n].step.id: nodes[m].step.id for n, m in sorted(pairs) if _proven(board, n, m)}
+        for group in alike(rows):
+            first, *others = board.in_submitted_order(numbers[at] for at in group)
+            pairs += [(n, first) for n in others if n >= len(board.task.done)]
+    ids = {nodes[n].step.id: nodes[m].step.id for n, m in pairs if _proven(board, n, m)}
+    return {id_: ids[id_] for id_ in sorted(ids, key=board.submitted.__getitem__)}
 
 
 def _mark(values: Any, kind: Kind) -> Any:

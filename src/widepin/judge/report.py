@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
 from functools import cache
 
 import numpy as np
 from numpy.typing import NDArray
 
+from ..plane.figure import Evaluation
 from ..plane.shapes import Shape
 from .alike import CLOSE
 from .board import VISUAL, Board, finding, seen_by_floats
@@ -18,6 +19,8 @@ from .counts import is_move
 from .drags import TRIANGLES
 from .measured import measured
 from .mends import mends, placed_by_eye, ties
+from .overlooked import right_instead, unmarked
+from .provisos import proviso
 from .repeats import repeated
 from .task import Work
 from .search import candidates
@@ -35,11 +38,14 @@ def report_on(
     first, last, every = len(board.task.done), board.given + board.own, len(board.figure.nodes)
     again = repeated(board)
     answer = sorted(trial.answer.values()) if trial else []
+    outcome = trial.outcome if trial else Outcome.WRONG
     common = Report(
+        instead=right_instead(board, work, outcome),
+        unmarked=unmarked(board, outcome),
         repeated=again,
         truths=what_stays_true(board, answer, list(again)),
-        costs=costs_of(board, first, last),
-        model_costs=costs_of(board, last, every) if every > last else None,
+        costs=costs_of(board, board.in_submitted_order(range(first, last))),
+        model_costs=costs_of(board, range(last, every)) if every > last else None,
     )
     if trial is None:
         closest = declared or closest_object(board)
@@ -53,8 +59,10 @@ def report_on(
         conditions=conditions(board, trial.answer, found),
         shapes=by_shape(board, trial),
         by_eye=guilty,
+        slides={id_: node.step.sources[0] for id_ in guilty if (node := board.node(id_)).step.make == "point_on"},
         ties=ties(board, trial, guilty),
         mends=mends(board, trial),
+        proviso=proviso(board, trial, found),
     )
 
 
@@ -128,7 +136,7 @@ def by_shape(board: Board, trial: Trial) -> dict[str, str]:
 
 
 def by_eye(board: Board, trial: Trial) -> tuple[str, ...]:
-    """The student's own points that the answer hangs on without being tied to anything.
+    """The student's own points, free or sliding, that the answer hangs on.
 
     A point is by eye where moving it alone spoils the answer; a helper that may lie anywhere does not.
     """
@@ -136,19 +144,19 @@ def by_eye(board: Board, trial: Trial) -> tuple[str, ...]:
         return ()
     rng = np.random.default_rng(11)
     guilty = []
-    for number in sorted(placed_by_eye(board, trial)):
+    for number in board.in_submitted_order(placed_by_eye(board, trial)):
         inputs = board.figure.nodes[number].inputs
         moved = np.repeat(board.drawn[:, None], 8, axis=1)
         way = 0.05 * float(board.size) if inputs.stop - inputs.start == 2 else 0.05
         moved[inputs] += rng.uniform(-way, way, (inputs.stop - inputs.start, 8))
-        gaps = board.look(board.figure.evaluate_batch(moved), trial.answer).gap
+        gaps = board.look(Evaluation(board.figure, moved).shapes(board.needs(trial.answer)), trial.answer).gap
         if not np.allclose(gaps, trial.gap, atol=1e-6, equal_nan=False):
             guilty.append(board.figure.nodes[number].step.id)
     return tuple(guilty)
 
 
-def costs_of(board: Board, first: int, last: int) -> Costs:
-    """What the objects from number ``first`` to before ``last`` cost."""
+def costs_of(board: Board, numbers: Sequence[int]) -> Costs:
+    """What these objects cost, made in this order."""
 
     @cache
     def length(way: Way) -> NDArray[np.float64]:
@@ -158,4 +166,4 @@ def costs_of(board: Board, first: int, last: int) -> Costs:
     def same_way(a: Way, b: Way) -> bool:
         return bool(np.nanmax(np.abs(length(a) - length(b)), initial=0.0) < CLOSE)
 
-    return costs(board.figure, range(first, last), is_move, same_way)
+    return costs(board.figure, numbers, is_move, same_way)

@@ -11,7 +11,7 @@ right in every position, for all that look right as drawn.
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 from itertools import combinations
@@ -23,6 +23,7 @@ from numpy.typing import NDArray
 from ..plane.arrays import Arrays
 from ..plane.figure import Evaluation, is_defined
 from ..plane.shapes import SHAPE_OF, Kind, Shape
+from .alike import alike
 from .board import EXACT_IN_FLOATS, VISUAL, Board, finding, seen_by_floats
 from .conditions import RELATIONS, Finding, Measure, Term
 from .task import Condition, Names, Task, Wanted
@@ -30,8 +31,8 @@ from .task import Condition, Names, Task, Wanted
 MOST_LOOKS = 60_000
 """Bound on the effort: how many bindings may be looked at."""
 
-MOST_ANSWERS = 400
-"""Bound on how many answers are kept."""
+MOST_ANSWERS, MOST_EXACT_ANSWERS = 48, 400
+"""Bounds on how many answers are kept that look right, and that are exact nearby."""
 
 AT_ONCE = 4096
 """Bindings that are looked at in one array operation, at most."""
@@ -51,19 +52,24 @@ class Search:
     stopped: bool = False
 
 
-def search(board: Board, exact: bool = False) -> Search:
-    """Assignments of made objects to wanted names: all that are right to the eye as drawn, or those that are exact nearby."""
-    return _Searching(board, exact).run()
+def search(board: Board, exact: bool = False, cost: Callable[[int], int] | None = None) -> Search:
+    """Assignments of made objects to wanted names: all that are right to the eye as drawn, or those that are exact nearby.
+
+    With a ``cost``, of objects that are one and the same only the cheapest is tried.
+    """
+    return _Searching(board, exact, cost).run()
 
 
 class _Searching:
-    def __init__(self, board: Board, exact: bool):
+    def __init__(self, board: Board, exact: bool, cost: Callable[[int], int] | None):
         task = board.task
         self.board = board
         self.exact = exact
         self.found = Search()
         self.looks = 0
         self.candidates = {wanted.name: candidates(board, wanted) for wanted in task.wanted}
+        if cost is not None:
+            self.candidates = {name: self.nearby.once_each(found, cost) for name, found in self.candidates.items()}
         self.order = binding_order(task, {name: len(found) for name, found in self.candidates.items()})
         self.twins = twins(task)
         self.drawn = _Stacks(board, board.shapes)
@@ -113,7 +119,7 @@ class _Searching:
             answer = dict(zip(self.order, map(int, row), strict=True))
             if self.board.looks_right(answer):
                 self.found.answers.append(answer)
-            if len(self.found.answers) >= MOST_ANSWERS:
+            if len(self.found.answers) >= (MOST_EXACT_ANSWERS if self.exact else MOST_ANSWERS):
                 self.found.stopped = True
                 return
 
@@ -164,6 +170,18 @@ class _Stacks:
                 if SHAPE_OF[node.kind] is shape:
                     stack[number] = [np.broadcast_to(value, (self.count,)) for value in shapes[number]]
             self.coordinates[shape] = stack
+
+    def once_each(self, numbers: Sequence[int], cost: Callable[[int], int]) -> list[int]:
+        """These objects without those that are the same as a cheaper one in all the positions."""
+        left = set(numbers)
+        kinds = {n: self.board.figure.nodes[n].kind for n in numbers}
+        for kind in set(kinds.values()):
+            of_kind = [n for n in numbers if kinds[n] is kind]
+            rows = self.coordinates[SHAPE_OF[kind]][of_kind].reshape(len(of_kind), -1)
+            for group in alike(rows):
+                same = [of_kind[place] for place in group]
+                left -= set(same) - {min(same, key=lambda n: (cost(n), n))}
+        return [n for n in numbers if n in left]
 
     def term(self, numbers: Any, kind: Kind) -> Term:
         """Objects of one kind as one term: coordinates (n, positions), or (positions,) for a single number."""

@@ -1,7 +1,8 @@
-"""What stays true: equalities among a student's objects that hold wherever the figure is dragged.
+"""What stays true: relations among a student's objects that hold wherever the figure is dragged.
 
-They are the raw material for explaining why a construction works. Floats find them in a dozen positions at once,
-balls prove them, and those that a single step says by itself (a midpoint halves) are left out.
+They are the raw material for explaining why a construction works. Floats find them in a dozen positions at once and look
+at them in a thousand; balls prove them in several, each wherever its own objects exist, be the rest of the figure there or not.
+What a single step says by itself (a midpoint halves) is left out.
 """
 
 from __future__ import annotations
@@ -13,26 +14,36 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from ..plane.arrays import Arrays
 from ..plane.balls import BALLS, Undecided, at_rising_precision, ball
 from ..plane.figure import is_defined
 from ..plane.makes import circle_through
-from ..plane.shapes import STRAIGHTS, Kind, Point
+from ..plane.shapes import STRAIGHTS, Kind, Point, Shape
 from .alike import CLOSE, alike
-from .board import Board, finding, vanishes
+from .board import EXACT_IN_FLOATS, SAMPLES, Board, finding, seen_by_floats, spread, vanishes
 from .conditions import RELATIONS, Finding, Measure, Relation, Term, on
 from .references import passes_through
 from .task import Condition, Names
 
 Floats = NDArray[np.float64]
 
-MOST = 12
-"""Truths that are told."""
+MOST, MOST_TRIED = 12, 36
+"""Truths that are told, and that are put to the proof for it."""
 
-MOST_POINTS, MOST_STRAIGHTS = 16, 16
+MOST_POINTS, MOST_STRAIGHTS, MOST_CIRCLES, MOST_ANGLES = 16, 16, 16, 80
 """Objects that are compared: those that the answer needs first."""
 
 MOST_TERMS = 6
-"""Lengths or points that are named in one truth."""
+"""Lengths, angles or points that are named in one truth."""
+
+RATIOS = (2, 3)
+"""How many times longer one length is than another, where it is worth saying."""
+
+PROOFS = 5
+"""Positions in which balls prove a truth."""
+
+GHOSTS = 6
+"""Positions in which floats may see a truth fail before it is dropped; balls look at them."""
 
 
 def concyclic(measure: Measure, *points: Term) -> Finding:
@@ -42,9 +53,10 @@ def concyclic(measure: Measure, *points: Term) -> Finding:
     return Finding([gap for point in points[3:] for gap in on(measure, point, circle).gaps])
 
 
-TRUTHS = {name: RELATIONS[name] for name in ("perpendicular", "equal_length", "on", "parallel")} | {
-    "concyclic": Relation("concyclic", ("point",), concyclic, many=True)
-}
+TRUTHS = {
+    name: RELATIONS[name]
+    for name in ("perpendicular", "equal_length", "on", "tangent", "equal_angle", "ratio", "parallel")
+} | {"concyclic": Relation("concyclic", ("point",), concyclic, many=True)}
 """The relations that are looked for, the most telling first."""
 
 
@@ -57,16 +69,21 @@ def what_stays_true(board: Board, answer: Sequence[int], left_out: Sequence[str]
     found = [
         *looking.right_angles_and_parallels(),
         *looking.equal_lengths(),
+        *looking.ratios(),
         *looking.on_curves(),
+        *looking.touching(),
+        *looking.equal_angles(),
         *looking.concyclic(),
     ]
-    ranked = sorted(found, key=looking.interest)
+    proving = Proving(board)
     proven: list[Condition] = []
-    for truth in ranked:
+    for truth in sorted(found, key=looking.interest)[:MOST_TRIED]:
         if len(proven) == MOST:
             break
-        if is_proven(board, truth):
-            proven.append(truth)
+        for variant in looking.within_extent_or_on_lines(truth):
+            if proving.is_proven(variant):
+                proven.append(variant)
+                break
     return tuple(proven)
 
 
@@ -79,17 +96,28 @@ class _Looking:
         self.answer = set(answer)
         self.parents = {parent for number in answer for parent in self.nodes[number].parents}
         needed = board.figure.ancestors(answer)
-        there = [
-            n for n in range(board.given + board.own) if is_defined(board.shapes[n]) and self.id(n) not in left_out
-        ]
-        by_use = sorted(there, key=lambda n: (n not in self.answer | self.parents, n not in needed, n))
-        self.points = sorted([n for n in by_use if self.nodes[n].kind is Kind.POINT][:MOST_POINTS])
-        self.straights = sorted([n for n in by_use if self.nodes[n].kind in STRAIGHTS][:MOST_STRAIGHTS])
-        self.circles = [n for n in there if self.nodes[n].kind is Kind.CIRCLE]
+        there = [n for n in range(board.last) if is_defined(board.shapes[n]) and self.id(n) not in left_out]
+        there = board.in_submitted_order(there)
+        by_use = sorted(there, key=lambda n: (n not in self.answer | self.parents, n not in needed))
+        self.points = board.in_submitted_order([n for n in by_use if self.nodes[n].kind is Kind.POINT][:MOST_POINTS])
+        self.straights = board.in_submitted_order(
+            [n for n in by_use if self.nodes[n].kind in STRAIGHTS][:MOST_STRAIGHTS]
+        )
+        self.circles = board.in_submitted_order(
+            [n for n in by_use if self.nodes[n].kind is Kind.CIRCLE][:MOST_CIRCLES]
+        )
         self.at = {n: board.sample(n) for n in (*self.points, *self.straights, *self.circles)}
 
     def id(self, number: int) -> str:
         return self.nodes[number].step.id
+
+    def place(self, number: int) -> int:
+        """The place of an object in the order in which they were handed in."""
+        return self.board.submitted[self.id(number)]
+
+    def pair(self, p: int, q: int) -> tuple[int, int]:
+        """Two points, the one that was there first before the other."""
+        return (p, q) if self.place(p) < self.place(q) else (q, p)
 
     def interest(self, truth: Condition) -> tuple[int, int, int]:
         """What makes a truth telling, the smallest first: near to the answer, of a telling kind, about much."""
@@ -97,9 +125,26 @@ class _Looking:
         nearness = 0 if numbers & self.answer else 1 if numbers & self.parents else 2
         return nearness, list(TRUTHS).index(truth.rel), -len(truth.of)
 
-    def through(self, straight: int) -> list[int]:
-        """The points that a straight passes through by its making or theirs."""
-        return [p for p in self.points if passes_through(self.board.figure, straight, p)]
+    def through(self, curve: int) -> list[int]:
+        """The points that a curve passes through by its making or theirs."""
+        return [p for p in self.points if passes_through(self.board.figure, curve, p)]
+
+    def within_extent_or_on_lines(self, truth: Condition) -> Iterator[Condition]:
+        """A truth about the extent of rays and segments, then about their lines."""
+        yield truth
+        if truth.rel in ("on", "tangent"):
+            terms = [self.line_of(term) for term in truth.of]
+            if None not in terms and tuple(terms) != truth.of:
+                yield Condition(truth.rel, tuple(term for term in terms if term is not None))
+
+    def line_of(self, term: Names) -> Names | None:
+        """The line of a ray or segment as the pair of points that it was drawn through; None where it has no two."""
+        if not isinstance(term, str):
+            return term
+        node = self.nodes[self.board.figure.index[term]]
+        if node.kind not in (Kind.RAY, Kind.SEGMENT):
+            return term
+        return tuple(node.step.sources) if len(node.step.sources) == 2 else None
 
     # -- straights -----------------------------------------------------------------------------------
 
@@ -151,18 +196,49 @@ class _Looking:
 
     # -- lengths -------------------------------------------------------------------------------------
 
+    def lengths(self) -> tuple[list[tuple[int, int]], Floats]:
+        """Ways between points that can be seen, and how long they are in the samples, in sizes of the figure."""
+        ways = sorted(self.drawn_ways(), key=lambda way: (self.place(way[0]), self.place(way[1])))
+        at, size = self.at, float(self.board.size)
+        rows = [np.hypot(at[p][0] - at[q][0], at[p][1] - at[q][1]) / size for p, q in ways]
+        return ways, np.array(rows) if rows else np.zeros((0, SAMPLES))
+
     def equal_lengths(self) -> Iterator[Condition]:
         """Groups of equally long ways: drawn segments, radii, and the ways between few given points."""
-        ways = sorted(self.drawn_ways())
-        if len(ways) < 2:
-            return
-        size = float(self.board.size)
-        rows = [np.hypot(self.at[p][0] - self.at[q][0], self.at[p][1] - self.at[q][1]) / size for p, q in ways]
-        for group in alike(np.array(rows)):
+        ways, rows = self.lengths()
+        for group in alike(rows):
             pairs = [ways[at] for at in group]
             if not self.said_by_one_step(pairs) and not np.nanmax(rows[group[0]]) < CLOSE:
-                pairs = sorted(pairs, key=lambda pair: (max(pair), pair))[:MOST_TERMS]
+                last = {pair: max(map(self.place, pair)) for pair in pairs}
+                pairs = sorted(pairs, key=lambda pair: (last[pair], self.place(pair[0])))[:MOST_TERMS]  # noqa: B023
                 yield Condition("equal_length", tuple((self.id(p), self.id(q)) for p, q in pairs))
+
+    def ratios(self) -> Iterator[Condition]:
+        """Ways of which one is twice or three times as long as another; one for each pair of lengths."""
+        ways, rows = self.lengths()
+        seen: set[tuple[int, ...]] = set()
+        for times in RATIOS:
+            both = alike(np.concatenate([rows, times * rows]))
+            for group in both:
+                longer = [at for at in group if at < len(ways)]
+                shorter = [at - len(ways) for at in group if at >= len(ways)]
+                if not longer or not shorter or np.nanmax(rows[shorter[0]]) < CLOSE:
+                    continue
+                of = (longer[0], shorter[0])
+                if of not in seen and not self.halves(ways[of[0]], ways[of[1]]):
+                    seen.add(of)
+                    yield Condition("ratio", tuple(self.ids(ways[at]) for at in of), (times, 1))
+
+    def ids(self, pair: tuple[int, int]) -> tuple[str, str]:
+        return self.id(pair[0]), self.id(pair[1])
+
+    def halves(self, whole: tuple[int, int], half: tuple[int, int]) -> bool:
+        """Whether one way is half of another because a midpoint was made so, or a diameter because of its radius."""
+        for middle, end in (half, half[::-1]):
+            node = self.nodes[middle]
+            if node.step.make == "midpoint" and end in node.sources and set(whole) == set(node.sources):
+                return True
+        return False
 
     def drawn_ways(self) -> set[tuple[int, int]]:
         """Pairs of points between which a length can be seen on the board."""
@@ -170,14 +246,15 @@ class _Looking:
         ways: set[tuple[int, int]] = set()
         for straight in self.straights:
             if self.nodes[straight].step.make in ("line", "ray", "segment"):
-                ways.add(_pair(*self.nodes[straight].sources))
+                p, q = self.nodes[straight].sources
+                ways.add(self.pair(p, q))
         for circle in self.circles:
             centre = self.centre(circle)
             if centre is not None:
-                ways |= {_pair(centre, p) for p in self.through(circle) if p != centre}
+                ways |= {self.pair(centre, p) for p in self.through(circle) if p != centre}
         for p in self.points:
             if self.nodes[p].step.make == "midpoint":
-                ways |= {_pair(p, end) for end in self.nodes[p].sources}
+                ways |= {self.pair(p, end) for end in self.nodes[p].sources}
         ways |= set(self.given_pairs())
         return {way for way in ways if points >= set(way)}
 
@@ -190,15 +267,57 @@ class _Looking:
         """Whether equal lengths are the radii of one circle, its opening included, or the halves at one midpoint."""
         for circle in self.circles:
             centre, node = self.centre(circle), self.nodes[circle]
-            said = {_pair(centre, p) for p in self.through(circle)} if centre is not None else set()
+            said = {self.pair(centre, p) for p in self.through(circle)} if centre is not None else set()
             if node.step.make == "circle_radius":
-                said.add(_pair(*node.sources[1:]))
+                said.add(self.pair(node.sources[1], node.sources[2]))
             if set(pairs) <= said:
                 return True
         return any(
-            set(pairs) <= {_pair(p, end) for end in self.nodes[p].sources}
+            set(pairs) <= {self.pair(p, end) for end in self.nodes[p].sources}
             for p in self.points
             if self.nodes[p].step.make == "midpoint"
+        )
+
+    # -- angles --------------------------------------------------------------------------------------
+
+    def equal_angles(self) -> Iterator[Condition]:
+        """Angles between drawn straights that are equal: inscribed ones, those at a bisector that was constructed."""
+        triples = self.drawn_angles()
+        if len(triples) < 2:
+            return
+        p, vertex, q = (np.array([self.at[triple[place]] for triple in triples]) for place in range(3))
+        u, v = p - vertex, q - vertex
+        turn = np.arctan2(np.abs(u[:, 0] * v[:, 1] - u[:, 1] * v[:, 0]), (u * v).sum(axis=1))
+        for group in alike(turn):
+            # Right angles are told as such, and so is what lies on one line.
+            sine, cosine = np.sin(turn[group[0]]), np.cos(turn[group[0]])
+            angles = [triples[at] for at in group]
+            if np.nanmax(sine) < CLOSE or np.nanmax(np.abs(cosine)) < CLOSE or self.bisected(angles):
+                continue
+            yield Condition("equal_angle", tuple(tuple(map(self.id, triple)) for triple in angles[:MOST_TERMS]))
+
+    def drawn_angles(self) -> list[tuple[int, int, int]]:
+        """Angles at a point between two straights that pass through it, by the first other point on each; vertex second."""
+        on_straight = {s: self.through(s) for s in self.straights}
+        angles = []
+        for vertex in self.points:
+            legs = []
+            for straight, points in on_straight.items():
+                ends = [p for p in points if p != vertex]
+                if vertex in points and ends and self.nodes[straight].step.make in ("line", "ray", "segment"):
+                    legs.append(ends[0])
+            angles += [(p, vertex, q) for p, q in combinations(dict.fromkeys(legs), 2)]
+        return angles[:MOST_ANGLES]
+
+    def bisected(self, angles: Sequence[tuple[int, int, int]]) -> bool:
+        """Whether equal angles are just what the bisector of an angle makes."""
+        if len(angles) != 2 or angles[0][1] != angles[1][1]:
+            return False
+        legs = {p for triple in angles for p in (triple[0], triple[2])}
+        return any(
+            self.nodes[s].step.make == "angle_bisector" and self.nodes[s].sources[1] == angles[0][1]
+            for s in self.straights
+            if set(self.nodes[s].sources) & legs
         )
 
     # -- points on curves ----------------------------------------------------------------------------
@@ -222,6 +341,23 @@ class _Looking:
         x, y, dx, dy = self.at[curve]
         return np.asarray(((p[0] - x) * dy - (p[1] - y) * dx) / np.hypot(dx, dy))
 
+    def touching(self) -> Iterator[Condition]:
+        """Circles that touch a straight or another circle."""
+        size = float(self.board.size)
+        for circle in self.circles:
+            x, y, rr = self.at[circle]
+            radius = np.sqrt(rr)
+            for straight in self.straights:
+                if _always_zero((np.abs(self.off([x, y], straight)) - radius) / size):
+                    yield Condition("tangent", (self.id(circle), self.id(straight)))
+            for other in self.circles[: self.circles.index(circle)]:
+                ox, oy, oo = self.at[other]
+                apart, other_radius = np.hypot(x - ox, y - oy), np.sqrt(oo)
+                outside, inside = apart - radius - other_radius, apart - np.abs(radius - other_radius)
+                touch = _always_zero(np.minimum(np.abs(outside), np.abs(inside)) / size)
+                if touch and not _always_zero(apart / size):
+                    yield Condition("tangent", (self.id(other), self.id(circle)))
+
     def concyclic(self) -> Iterator[Condition]:
         """Four points or more on a circle that is not drawn."""
         triples = list(combinations(self.points, 3))
@@ -237,15 +373,11 @@ class _Looking:
             if len(points) < 4 or points in seen or any(points <= known for known in drawn):
                 continue
             seen.add(points)
-            yield Condition("concyclic", tuple(self.id(n) for n in sorted(points)[:MOST_TERMS]))
+            yield Condition("concyclic", tuple(self.id(n) for n in sorted(points, key=self.place)[:MOST_TERMS]))
 
     def lying_on(self, circle: int) -> Iterator[int]:
         size = float(self.board.size)
         return (p for p in self.points if _always_zero(self.off(self.at[p], circle) / size))
-
-
-def _pair(p: int, q: int) -> tuple[int, int]:
-    return (p, q) if p < q else (q, p)
 
 
 def _always_zero(values: Floats) -> Any:
@@ -266,25 +398,64 @@ def _circle_through(corners: Floats, size: float) -> list[Floats]:
     return [(px + ux) / size, (py + uy) / size, np.hypot(ux, uy) / size]
 
 
-def is_proven(board: Board, truth: Condition) -> bool:
-    """Whether balls prove a truth."""
-    nodes, index, proofs = board.figure.nodes, board.figure.index, board.proofs
+class Proving:
+    """Proves truths about a board, each in positions where its own objects exist."""
 
-    def compute() -> bool:
-        measure = Measure(BALLS, ball(float(board.size)), Point(ball(0), ball(0)))
-        for shapes in proofs:
+    def __init__(self, board: Board):
+        self.board = board
+        self.in_balls: dict[int, list[Shape] | None] = {}
 
-            def look_up(name: str) -> Term:
-                kind = nodes[index[name]].kind
-                # A point lies on a segment's line: where a segment ends is not asked.
-                return Term(shapes[index[name]], Kind.LINE if kind in STRAIGHTS else kind)  # noqa: B023
+    def is_proven(self, truth: Condition) -> bool:
+        """Whether floats see a truth hold wherever its objects exist, but for ghosts, and balls prove it in some positions.
 
-            found = finding(measure, truth, look_up, TRUTHS)
-            if not all(vanishes(gap, board.size) for gap in found.gaps):
-                return False
-        return bool(proofs)
+        These are the positions where floats see it fail, and others, among them some where much of the figure is gone.
+        """
+        columns, failing = self.seen_by_floats(truth)
+        if len(failing) > GHOSTS or len(columns) < 2:
+            return False
+        crowded = columns[np.argsort(-self.board.crowd[columns], kind="stable")]
+        chosen = [int(n) for n in crowded[:2]] + [int(n) for n in crowded[-2:]] + spread(columns, PROOFS)
+        return all(self.holds_in_balls(truth, column) for column in dict.fromkeys([*map(int, failing), *chosen]))
 
-    try:
-        return at_rising_precision(compute)
-    except Undecided:
-        return False
+    def seen_by_floats(self, truth: Condition) -> tuple[NDArray[np.intp], NDArray[np.intp]]:
+        """The columns of the batch in which the objects of a truth exist, and those of them in which floats see it fail."""
+        board = self.board
+        numbers = [board.figure.index[name] for name in truth.names]
+        shapes = board.evaluation.shapes(board.figure.ancestors([*numbers, *board.given_points]))
+        count = board.batch.positions.shape[1]
+        with Arrays.quiet():
+            there = np.broadcast_to(np.logical_and.reduce([is_defined(shapes[n]) for n in numbers]), (count,))
+            measure = board.measure(shapes)
+            gap, clear = seen_by_floats([self.finding(measure, truth, shapes)], measure.size, (count,))
+        # Where two points of a pair are one, there is no line through them.
+        there = there & ~np.isnan(gap)
+        return np.flatnonzero(there), np.flatnonzero(there & ~((gap < EXACT_IN_FLOATS) & clear))
+
+    def holds_in_balls(self, truth: Condition, column: int) -> bool:
+        """Whether a truth holds in a column of the batch, to ``DIGITS`` digits; where its objects are gone, it is not denied."""
+        shapes = self.shapes_in_balls(column)
+        if shapes is None:
+            return False
+
+        def compute() -> bool:
+            measure = Measure(BALLS, ball(float(self.board.size)), Point(ball(0), ball(0)))
+            found = self.finding(measure, truth, shapes)
+            if any(value.is_nan() for value in (*found.gaps, *found.margins)):
+                return True
+            return all(vanishes(gap, self.board.size) for gap in found.gaps) and all(m > 0 for m in found.margins)
+
+        try:
+            return at_rising_precision(compute)
+        except Undecided:
+            return False
+
+    def shapes_in_balls(self, column: int) -> list[Shape] | None:
+        """The whole board in balls in a column of the batch."""
+        if column not in self.in_balls:
+            self.in_balls[column] = self.board.in_balls(self.board.batch.positions[:, column].tolist())
+        return self.in_balls[column]
+
+    def finding(self, measure: Measure, truth: Condition, shapes: Sequence[Shape]) -> Finding:
+        """What a truth finds in these shapes."""
+        nodes, index = self.board.figure.nodes, self.board.figure.index
+        return finding(measure, truth, lambda name: Term(shapes[index[name]], nodes[index[name]].kind), TRUTHS)

@@ -58,7 +58,7 @@ class Break:
     """A position in which an answer fails.
 
     ``position``: the inputs of the figure. ``happens``: "undefined" or "wrong". ``object``: the id of the object
-    that vanishes first, or of the part of the answer that is wrong.
+    that vanishes first, or of the first part of the answer that is off.
     """
 
     drags: tuple[Drag, ...]
@@ -130,15 +130,19 @@ class Report:
 
     ``conditions``: of the answer; of ``closest``, the objects that come closest, where nothing looks right.
     ``shapes``: named shape of the given triangle -> "holds", "vanishes" or "goes wrong". ``by_eye``: own points that
-    the answer hangs on without being tied to anything. ``repeated``: id -> the earlier object that it is. ``ties``:
-    of these, id -> the crossing or curve next to it. ``mends``: changes of one step, or two, that were judged sound.
-    ``truths``: equalities among the student's objects that hold wherever
-    they exist, the most telling first. ``costs``: of the work, and of the task's model if it has one.
+    the answer hangs on; ``slides``: of these, id -> the curve that it slides on, the others are tied to nothing. ``repeated``: id -> the earlier object that it is. ``ties``:
+    of these, id -> the crossing or curve next to it. ``mends``: changes of one step, or two, that were judged sound; where
+    a step is then made from a later one, that is moved up. ``truths``: relations among the student's objects that hold wherever
+    these exist, the most telling first. ``costs``: of the work, and of the task's model if it has one. ``instead``: wanted
+    name -> the object that would be right, where another was pointed out; ``unmarked``: intersections that would be right
+    if they were marked, under the wanted names. ``proviso``: where only a point of the student's own makes a work fragile,
+    what must be true of it.
     """
 
     conditions: tuple[ConditionReport, ...] = ()
     shapes: dict[str, str] = field(default_factory=dict)
     by_eye: tuple[str, ...] = ()
+    slides: dict[str, str] = field(default_factory=dict)
     ties: dict[str, Step] = field(default_factory=dict)
     closest: dict[str, str] | None = None
     repeated: dict[str, str] = field(default_factory=dict)
@@ -146,6 +150,9 @@ class Report:
     truths: tuple[Condition, ...] = ()
     costs: Costs | None = None
     model_costs: Costs | None = None
+    instead: dict[str, str] = field(default_factory=dict)
+    unmarked: tuple[Step, ...] = ()
+    proviso: Condition | None = None
 
 
 @dataclass(frozen=True)

@@ -88,15 +88,33 @@ class Balls:
 BALLS = Balls()
 
 
-def at_rising_precision(compute: Callable[[], T]) -> T:
-    """``compute()`` at the first of ``PRECISIONS`` where it can decide; Undecided where none suffices."""
-    for bits in PRECISIONS:
-        with _precision_lock, ctx.workprec(bits):
+def at_precision(bits: int, compute: Callable[[], T]) -> T:
+    """``compute()`` with so many bits. Raises Undecided where they do not suffice."""
+    with _precision_lock, ctx.workprec(bits):
+        return compute()
+
+
+class RisingPrecision:
+    """Computes with as many bits as sufficed the last time, and with more where these do not."""
+
+    def __init__(self) -> None:
+        self._first = 0
+
+    def __call__(self, compute: Callable[[], T]) -> T:
+        """``compute()`` at the first of ``PRECISIONS`` where it can decide; Undecided where none suffices."""
+        for place in range(self._first, len(PRECISIONS)):
             try:
-                return compute()
+                result = at_precision(PRECISIONS[place], compute)
             except Undecided:
                 continue
-    raise Undecided
+            self._first = place
+            return result
+        raise Undecided
+
+
+def at_rising_precision(compute: Callable[[], T]) -> T:
+    """``compute()`` at the first of ``PRECISIONS`` where it can decide; Undecided where none suffices."""
+    return RisingPrecision()(compute)
 
 
 def ball(value: float) -> Any:

@@ -1,0 +1,73 @@
+"""Right answers that a student has overlooked: another object than the one pointed out, an intersection that is not marked."""
+
+from __future__ import annotations
+
+from itertools import combinations
+
+import numpy as np
+
+from ..plane.arrays import ARRAYS, Arrays
+from ..plane.shapes import Kind, Point
+from ..plane.steps import Step
+from .answers import HOLDS_NEARBY, best_found, best_trial
+from .board import Board
+from .search import search
+from .task import Work
+from .verdict import Outcome
+
+MOST_CURVES, MOST_UNMARKED = 14, 60
+"""Curves whose intersections are looked at, the last ones drawn, and how many of these."""
+
+MOST_TRIED = 4
+"""Answers with unmarked intersections that are tried."""
+
+
+def right_instead(board: Board, work: Work, outcome: Outcome) -> dict[str, str]:
+    """Wanted name -> the object that would be right, for those where the student pointed out another one; {} if there is none."""
+    if work.answer is None or outcome in HOLDS_NEARBY:
+        return {}
+    found = best_found(board, work).trial
+    if found is None or found.outcome not in HOLDS_NEARBY:
+        return {}
+    return {name: id_ for name, id_ in board.ids_of(found.answer).items() if work.answer[name] != id_}
+
+
+def unmarked(board: Board, outcome: Outcome) -> tuple[Step, ...]:
+    """Intersections that would be right if they were marked, under the wanted names, where nothing on the board is right."""
+    points = [wanted.name for wanted in board.task.wanted if wanted.kind == Kind.POINT]
+    if outcome is not Outcome.WRONG or not points:
+        return ()
+    extra = _intersections(board)
+    if not extra:
+        return ()
+    more = Board(board.task, (*board.steps, *extra))
+    marked = {more.figure.index[step.id] for step in extra}
+    answers = [one for one in search(more, exact=True).answers if marked & set(one.values())]
+    answers.sort(key=lambda one: len(marked & set(one.values())))
+    best = best_trial(more, answers[:MOST_TRIED])
+    if best is None or best.outcome not in HOLDS_NEARBY:
+        return ()
+    steps = {step.id: step for step in extra}
+    ids = more.ids_of(best.answer)
+    return tuple(
+        Step(name, "intersection", steps[id_].sources, pick=steps[id_].pick) for name, id_ in ids.items() if id_ in steps
+    )
+
+
+def _intersections(board: Board) -> list[Step]:
+    """Intersections of drawn curves where no point lies, as steps."""
+    nodes, size = board.figure.nodes, float(board.size)
+    curves = board.in_submitted_order(n for n in range(board.last) if nodes[n].kind is not Kind.POINT)[-MOST_CURVES:]
+    there = [shape for shape in board.shapes[: board.last] if isinstance(shape, Point)]
+    found: list[Step] = []
+    for a, b in combinations(curves, 2):
+        for pick in (1, 2) if Kind.CIRCLE in (nodes[a].kind, nodes[b].kind) else (1,):
+            step = Step(f"unmarked{len(found)}", "intersection", (nodes[a].step.id, nodes[b].step.id), pick=pick)
+            with Arrays.quiet():
+                place = board.figure.link(step).made(ARRAYS, board.shapes, ())
+            x, y = float(place.x), float(place.y)
+            if np.isfinite(x) and all(np.hypot(x - p.x, y - p.y) > 1e-6 * size for p in there if np.isfinite(p.x)):
+                found.append(step)
+            if len(found) >= MOST_UNMARKED:
+                return found
+    return found

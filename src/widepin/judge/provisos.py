@@ -1,0 +1,86 @@
+"""Under which condition a work holds that is fragile only by a point of the student's own.
+
+The method is right then, and the point may lie anywhere but for some places. A plain condition on it is looked for that says
+exactly where the work holds; else it is that two curves meet.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from itertools import permutations
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ..plane.figure import Evaluation
+from ..plane.shapes import STRAIGHTS, Point, Straight
+from .board import Board, spread
+from .task import Condition, Names
+from .trial import Trial
+from .verdict import Break, Outcome
+
+MOST_POINTS = 5
+"""Given points that the student's is compared with."""
+
+LOOKED_AT = 800
+"""Positions in which a condition must say where the work holds."""
+
+AGREES = 0.995
+"""Share of them in which it must; on the very limit floats may see either."""
+
+Mask = NDArray[np.bool_]
+
+
+def proviso(board: Board, trial: Trial, found: Break | None) -> Condition | None:
+    """What must be true of the student's own point for the work to hold, None where that is not what the work is fragile by.
+
+    Relations are ``longer_than_half``, ``longer`` and ``shorter`` (of two pairs of points), ``nearer`` (a point, to one, than to
+    another), ``same_side`` and ``opposite_side``, ``meet`` (of two curves).
+    """
+    if trial.outcome is not Outcome.FRAGILE or found is None or found.by != "own":
+        return None
+    needed = board.figure.ancestors(trial.answer.values())
+    own = [handle for handle in board.handles if not handle.given and handle.number in needed]
+    if len(own) == 1:
+        columns = spread(np.flatnonzero(trial.look.counts & trial.batch.in_group("large")), LOOKED_AT)
+        right = trial.look.exact[columns]
+        for condition, holds in conditions_on(board, own[0].number, trial.batch.positions[:, columns]):
+            if np.mean(holds == right) >= AGREES and holds.any() and not holds.all():
+                return condition
+    step = board.figure.nodes[board.figure.index[found.object]].step
+    return Condition("meet", step.sources) if step.make == "intersection" else None
+
+
+def conditions_on(board: Board, number: int, positions: NDArray[np.float64]) -> Iterator[tuple[Condition, Mask]]:
+    """Conditions on a point, the plainest first, and in which of the positions each holds."""
+    nodes = board.figure.nodes
+    given = board.given_points[:MOST_POINTS]
+    straights = [n for n in range(board.given) if nodes[n].kind in STRAIGHTS]
+    shapes = Evaluation(board.figure, positions).shapes(board.figure.ancestors([number, *given, *straights]))
+
+    def name(n: int) -> str:
+        return nodes[n].step.id
+
+    def far(p: int, q: int) -> NDArray[np.float64]:
+        a, b = shapes[p], shapes[q]
+        assert isinstance(a, Point) and isinstance(b, Point)
+        return np.asarray(np.hypot(a.x - b.x, a.y - b.y))
+
+    me = name(number)
+    for a, b in permutations(given, 2):
+        mine, between = far(number, a), far(a, b)
+        pairs: tuple[Names, Names] = ((me, name(a)), (name(a), name(b)))
+        yield Condition("longer_than_half", pairs), mine > between / 2
+        yield Condition("longer", pairs), mine > between
+        yield Condition("shorter", pairs), mine < between
+        yield Condition("nearer", (me, name(a), name(b))), mine < far(number, b)
+    for straight in straights:
+        for p in given:
+            sides = _side(shapes[straight], shapes[number]) * _side(shapes[straight], shapes[p])
+            yield Condition("same_side", (name(straight), me, name(p))), sides > 0
+            yield Condition("opposite_side", (name(straight), me, name(p))), sides < 0
+
+
+def _side(straight: object, point: object) -> NDArray[np.float64]:
+    assert isinstance(straight, Straight) and isinstance(point, Point)
+    return np.asarray(straight.dx * (point.y - straight.y) - straight.dy * (point.x - straight.x))
