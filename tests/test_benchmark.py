@@ -22,7 +22,7 @@ def test_the_floor_computes_the_same_geometry():
     board = Board(task, work.steps)
     (ax, ay), (bx, by) = board.batch.positions[0:2], board.batch.positions[2:4]
     assert np.abs(walk(ax, ay, bx, by, rounds, np.sqrt)).max() < 1e-9
-    floor_of(board, rounds)()
+    floor_of(task, work, rounds)()
 
 
 def test_the_hostile_work_is_as_large_as_a_work_may_be():

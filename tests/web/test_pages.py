@@ -184,10 +184,10 @@ def test_less_help_offers_no_mend(as_person, fresh_student):
     page = handed_in(student, JUMPING_GABLE)
     teacher.post("/assignments/7/help", data={"help": "conditions"})
     seen = student.get(page).text
-    assert "Make F the crossing" not in seen and "What stays true" not in seen and "Step by step" in seen
+    assert "Make F the intersection" not in seen and "What stays true" not in seen and "Step by step" in seen
     assert student.post(f"{page}/mend", data={"place": 0}).status_code == 404
     teacher.post("/assignments/7/help", data={"help": "break"})
-    assert "Make F the crossing" in teacher.get(page).text
+    assert "Make F the intersection" in teacher.get(page).text
 
 
 def test_half_an_answer_is_not_handed_in(as_person, fresh_student):

@@ -20,7 +20,7 @@ from ..plane.balls import BALLS, RisingPrecision, Undecided, ball, middle
 from ..plane.balls import sign as proven_sign
 from ..plane.figure import Evaluation, Link, Node, is_defined
 from ..plane.makes import line
-from ..plane.shapes import Kind, Point, Shape
+from ..plane.shapes import Circle, Kind, Point, Shape
 from ..plane.steps import Step
 from . import drags
 from .conditions import RELATIONS, Finding, Measure, Relation, Term
@@ -232,6 +232,16 @@ class Board:
         """The shapes in balls of all objects but the model's in random positions, where equalities are proven."""
         found = (self.in_balls(self.sampled_positions[:, column].tolist()) for column in self._best_sampled)
         return list(islice((shapes for shapes in found if shapes is not None), PROOFS))
+
+    def unit(self, handle: drags.Handle) -> float:
+        """How many centimetres a point moves as drawn where its input changes by 1: along a straight, or round a circle."""
+        node = self.figure.nodes[handle.number]
+        if node.step.make == "free_point":
+            return 1.0
+        curve = self.shapes[node.sources[0]]
+        if not is_defined(curve):
+            return 0.0
+        return float(np.sqrt(curve.rr) if isinstance(curve, Circle) else np.hypot(curve.dx, curve.dy))  # type: ignore[union-attr]
 
     def ids_of(self, answer: Mapping[str, int]) -> dict[str, str]:
         """An answer by the ids of its objects."""

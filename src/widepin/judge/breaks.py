@@ -110,16 +110,26 @@ def _with_fewer_points(board: Board, trial: Trial, starts: Floats, enough: float
         return starts[:, :0]
     place = int(np.argmax(failing.any(axis=1)))
     columns = place * starts.shape[1] + np.flatnonzero(failing[place])
-    lengths = np.linalg.norm(tries[:, columns] - board.drawn[:, None], axis=0)
-    return tries[:, columns[np.argsort(lengths, kind="stable")]]
+    lengths = _way(board, tries[:, columns])
+    # The shortest drags first, but those that nobody would see last.
+    return tries[:, columns[np.argsort(np.where(lengths < PLAIN, np.inf, lengths), kind="stable")]]
 
 
 def _shortened(board: Board, trial: Trial, position: Floats, enough: float) -> Floats:
     """The first failing position on the straight way from the drawing to a failing one."""
     way = np.linspace(0, 1, STOPS + 1)[1:]
     tries = board.drawn[:, None] + (position - board.drawn)[:, None] * way
-    fails = np.flatnonzero(_fails(board, trial, tries, enough))
+    fails = np.flatnonzero(_fails(board, trial, tries, enough) & (_way(board, tries) >= PLAIN))
     return tries[:, fails[0]] if len(fails) else position
+
+
+def _way(board: Board, positions: Floats) -> Floats:
+    """How far the point that is dragged farthest is dragged in each position, as a multiple of the figure's size."""
+    farthest = np.zeros(positions.shape[1])
+    for handle in board.handles:
+        ways = np.linalg.norm(positions[handle.inputs] - board.drawn[handle.inputs][:, None], axis=0)
+        farthest = np.maximum(farthest, ways * board.unit(handle) / float(board.size))
+    return farthest
 
 
 def _fails(board: Board, trial: Trial, positions: Floats, enough: float) -> NDArray[np.bool_]:

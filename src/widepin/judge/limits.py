@@ -126,7 +126,7 @@ def clearances(figure: Figure, number: int, shapes: Sequence[Shape] | Mapping[in
         assert isinstance(shape, Point)
         kinds = [figure.nodes[source].kind for source in node.sources]
         found = list(room(kinds, *sources, shape))
-        if node.reference is not None:
+        if node.reference is not None and Kind.CIRCLE in kinds:
             found += _tie(node, sources, shape, shapes[node.reference])
         # An intersection that is gone has no room, whatever its curves say.
         return [np.where(np.isnan(shape.x), np.nan, value) for value in found]
