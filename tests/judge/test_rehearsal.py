@@ -18,7 +18,7 @@ def task(key):
 @pytest.mark.parametrize("key", SHELF)
 def test_the_tasks_of_the_shelf_pass_their_rehearsal(key):
     tried = rehearse(task(key))
-    assert tried.is_solved and not tried.stands_empty and tried.refusal is None
+    assert tried.is_solved and not tried.stands_empty and tried.refusal is None and not tried.stopped
     assert not any(mutant.by_eye for mutant in tried.passing)
 
 
@@ -100,3 +100,10 @@ def test_mutants_change_one_step_each():
     for mutant in mutants(base):
         (changed,) = [one for one, before in zip(mutant.steps, base.model, strict=True) if one != before]
         assert changed.id == mutant.changed
+
+
+def test_the_tries_of_a_long_model_are_bounded_and_that_is_said():
+    own = task("incircle")
+    assert not rehearse(own).stopped
+    few = rehearse(own, most_effort=3 * len(own.model))
+    assert few.stopped and few.is_solved and len(few.passing) <= len(rehearse(own).passing)

@@ -5,7 +5,17 @@ import math
 import pytest
 
 from widepin.plane.arrays import ARRAYS, Arrays
-from widepin.plane.gauges import beyond_ends, circles_apart, gauge_tapes, length, radius, straight_apart, turn
+from widepin.plane.gauges import (
+    beyond_ends,
+    circles_apart,
+    circles_differ,
+    gauge_tapes,
+    length,
+    radius,
+    straight_apart,
+    straights_differ,
+    turn,
+)
 from widepin.plane.shapes import Circle, Point, Straight
 from widepin.plane.tape import play
 
@@ -14,6 +24,10 @@ CASES = {
     "one circle inside the other": ("apart circle circle", circles_apart, Circle(0, 0, 25), Circle(1, 0, 4), (-6, 2)),
     "circles that meet": ("apart circle circle", circles_apart, Circle(0, 0, 9), Circle(4, 0, 9), (-2, -4)),
     "a line beside a circle": ("apart straight circle", straight_apart, Straight(0, 5, 2, 0), Circle(0, 0, 9), (2,)),
+    "one circle twice": ("differ circle circle", circles_differ, Circle(1, 2, 9), Circle(1, 2, 9), (0, 0)),
+    "two circles": ("differ circle circle", circles_differ, Circle(0, 0, 9), Circle(3, 4, 4), (5, 1)),
+    "one line twice": ("differ straight straight", straights_differ, Straight(0, 0, 2, 0), Straight(5, 0, 1, 0), (0, 0)),
+    "two lines": ("differ straight straight", straights_differ, Straight(0, 0, 2, 0), Straight(5, 1, 1, 1), (1, 2)),
     "before a segment": ("beyond straight point", beyond_ends, Straight(0, 0, 4, 0), Point(-1, 0), (1, -5)),
     "after a segment": ("beyond straight point", beyond_ends, Straight(0, 0, 4, 0), Point(6, 0), (-6, 2)),
     "a length": ("length point point", length, Point(0, 0), Point(3, 4), (5,)),

@@ -122,11 +122,22 @@ def test_a_point_put_by_hand_that_becomes_a_crossing_has_no_place_of_its_own():
     assert state.steps[2].at is None
 
 
+def test_a_step_made_from_later_ones_has_these_moved_up():
+    point = {"op": "add", "step": {"id": "D", "make": "free_point", "at": [4, 4]}}
+    state = fold(SILL, [point, LINE, CIRCLE, OTHER])
+    other = remade(make="intersection", **{"from": ["c", "d"]})
+    state.check(read_operation(other))
+    state.apply(read_operation(other))
+    assert [step.id for step in state.steps] == ["c", "d", "D", "m"]
+    state.apply(read_operation(BACK))
+    assert [step.id for step in state.steps] == ["D", "m", "c", "d"]
+
+
 @pytest.mark.parametrize(
     ("operation", "said"),
     [
         (remade(make="circle", **{"from": ["A", "B"]}), "D is a point and must stay one"),
-        (remade(make="intersection", **{"from": ["c", "m"]}), "m is not made before"),
+        (remade(make="intersection", **{"from": ["c", "m"]}), "D cannot be made from what is made from it"),
         (remade(make="perpendicular", **{"from": ["s", "A"]}), "D is a point and must stay one"),
         ({"op": "remake", "step": {"id": "Z", "make": "free_point", "at": [1, 1]}}, "Z is no step of yours"),
         ({"op": "remake", "step": {"id": "A", "make": "free_point", "at": [1, 1]}}, "A is no step of yours"),

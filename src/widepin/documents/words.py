@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
+from functools import cached_property
 
 from ..judge.instruments import Instrument
+from ..judge.sameness import known_as
 from ..judge.task import MODEL, Allowance, Condition, Names, Task, Use
 from ..judge.verdict import Outcome, Report, Verdict
 from ..plane.makes import MAKES
@@ -62,6 +64,11 @@ class Words:
         self.kinds = task.kinds_in_conditions
         self.model = {step.id: step for step in task.model_steps}
 
+    @cached_property
+    def known(self) -> dict[str, Step]:
+        """Objects of the model as a textbook calls them, made from given ones."""
+        return known_as(self.task)
+
     def wanted(self) -> str:
         """What the answer consists of: a point C; points B, C and D; a circle k and a straight t."""
         names: dict[str, list[str]] = {}
@@ -85,8 +92,14 @@ class Words:
             case "tangent":
                 return f"{self.name(terms[0])} touches {self.name(terms[1])}"
             case "equal_length":
+                shown = self._shown(terms)
+                if len(shown) < len(terms):
+                    return f"{listed(map(self.name, shown))} {'is' if len(shown) == 1 else 'are'} as long as is asked for"
                 return f"{listed(map(self.name, terms))} are equally long"
             case "equal_angle":
+                shown = self._shown(terms)
+                if len(shown) < len(terms):
+                    return f"the angle {listed(map(self.name, shown))} is as large as is asked for"
                 return f"the angles {listed(map(self.name, terms))} are equal"
             case "ratio":
                 n, d = condition.ratio or (1, 1)
@@ -132,6 +145,10 @@ class Words:
             return f"{names} lie on {self.name(condition.of[1])}"
         return f"{self.name(condition.of[0])} touches {names}"
 
+    def _shown(self, terms: Sequence[Names]) -> list[Names]:
+        """The pairs or triples of which the student can see all points."""
+        return [term for term in terms if not any(name.startswith(MODEL) for name in term)]
+
     def name(self, term: Names) -> str:
         """A term as it is called: A, AB, the perpendicular bisector of AB."""
         if not isinstance(term, str):
@@ -148,6 +165,8 @@ class Words:
 
         Helpers of the model are described in turn; where that leads too far, it is the object that is asked for.
         """
+        if step.id in self.known:
+            step = self.known[step.id]
         return self._described(step, DEPTH) or f"the {MAKES[step.make].gives} that is asked for"
 
     def _described(self, step: Step, depth: int) -> str | None:
@@ -288,7 +307,9 @@ def _why_by_eye(verdict: Verdict) -> str:
         return f"It only looks right as drawn: this way of building does not give {answer} exactly."
     free = [id_ for id_ in report.by_eye if id_ not in report.slides]
     parts = [f"{listed(free)} {'were' if len(free) > 1 else 'was'} placed by eye{_beside(report, free)}"] if free else []
-    parts += [f"where {id_} lies on {curve} was chosen by eye" for id_, curve in report.slides.items()]
+    for curve in dict.fromkeys(report.slides.values()):
+        on_it = [id_ for id_, of in report.slides.items() if of == curve]
+        parts.append(f"{listed(on_it)} {'were' if len(on_it) > 1 else 'was'} placed on {curve} by eye")
     return f"It looks right as drawn, but {listed(parts)}."
 
 
@@ -302,7 +323,7 @@ def _beside(report: Report, free: Sequence[str]) -> str:
 def place_in_words(step: Step) -> str:
     """Where a point lies that a step would make: an intersection, or a curve."""
     if step.make == "point_on":
-        return f"the curve {step.sources[0]}"
+        return step.sources[0]
     first, second = step.sources
     ways = {"other_than": " other than", "nearest_to": " nearer to", "farthest_from": " farther from"}
     which = f"{ways[step.choice]} {step.reference}" if step.choice in ways else ""
@@ -358,7 +379,7 @@ def seals(outcome: Outcome, moves: int, budget: int | None) -> Sequence[tuple[st
     Few moves are no merit of a work that is not right, so its third seal is plain. A refused work was not judged.
     """
     limit = "" if budget is None else f" of {budget}"
-    if outcome not in RIGHT_AS_DRAWN:
+    if not outcome.is_right_as_drawn:
         steps = ("plain", "moves used")
     elif budget is None or moves <= budget:
         steps = ("good", "within the budget")
@@ -374,9 +395,8 @@ def seals(outcome: Outcome, moves: int, budget: int | None) -> Sequence[tuple[st
 
 
 UNJUDGED = ("plain", "not judged")
-RIGHT_AS_DRAWN = (Outcome.SOUND, Outcome.FRAGILE, Outcome.SWITCHING)
 RIGHT_SEAL = {
-    **dict.fromkeys(RIGHT_AS_DRAWN, ("good", "right as drawn")),
+    **dict.fromkeys(filter(lambda one: one.is_right_as_drawn, Outcome), ("good", "right as drawn")),
     **dict.fromkeys((Outcome.APPROXIMATE, Outcome.EYEBALLED), ("half", "right to the eye only")),
     Outcome.REFUSED: UNJUDGED,
 }

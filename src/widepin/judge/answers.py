@@ -24,8 +24,6 @@ MOST_BY_EYE = 6
 BLURRED = 1e-9
 """By how much, relative to the figure's size, floats may miss a drawn coordinate before they are not heard."""
 
-HOLDS_NEARBY = (Outcome.SOUND, Outcome.FRAGILE, Outcome.SWITCHING)
-
 
 @dataclass(frozen=True)
 class Found:
@@ -61,7 +59,7 @@ def best_found(board: Board, work: Work) -> Found:
     looking = search(board)
     others = [answer for answer in looking.answers if tuple(sorted(answer.items())) not in tried]
     blurred = [answer for answer in others if floats_are_blurred(board, answer)]
-    clear = [] if best is not None and best.outcome in HOLDS_NEARBY else closest(board, others)[:MOST_BY_EYE]
+    clear = [] if best is not None and best.outcome.is_right_as_drawn else closest(board, others)[:MOST_BY_EYE]
     other = best_trial(board, [*blurred[:MOST_EXACT], *(answer for answer in clear if answer not in blurred)])
     stopped |= looking.stopped or len(blurred) > MOST_EXACT
     return Found(min((one for one in (best, other) if one is not None), key=lambda one: one.rank, default=None), stopped)

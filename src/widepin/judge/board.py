@@ -9,7 +9,6 @@ from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 from functools import cached_property
-from itertools import islice
 from typing import Any
 
 import numpy as np
@@ -23,6 +22,7 @@ from ..plane.makes import line
 from ..plane.shapes import Circle, Kind, Point, Shape
 from ..plane.steps import Step
 from . import drags
+from .branches import across_branches
 from .conditions import RELATIONS, Finding, Measure, Relation, Term
 from .ordering import in_canonical_order
 from .task import Condition, Task
@@ -47,8 +47,8 @@ DISTINCT = 1e-6
 SAMPLED, SAMPLES = 96, 12
 """Large movements in which all objects are evaluated, and those of them in which floats look for equalities."""
 
-PROOFS = 2
-"""Random positions in which balls prove that an object repeats another."""
+PROOFS = 10
+"""Positions in which balls prove what a report says of objects of the figure."""
 
 _GAP_BOUND = ball(10) ** -DIGITS
 
@@ -201,16 +201,6 @@ class Board:
             there += np.isfinite(np.asarray(shape[-1]))
         return np.argsort(-there, kind="stable")[:SAMPLES]
 
-    @cached_property
-    def crowd(self) -> NDArray[np.intp]:
-        """How many of the student's objects exist in each position of the batch."""
-        own = range(self.given, self.last)
-        shapes = self.evaluation.shapes(range(self.last))
-        count = np.zeros(self.batch.positions.shape[1], dtype=np.intp)
-        for number in own:
-            count += np.asarray(is_defined(shapes[number]))
-        return count
-
     def in_balls(self, position: Sequence[float]) -> list[Shape] | None:
         """The shapes in balls of all objects but the model's in one position; None where balls cannot decide."""
         at = [ball(float(x)) for x in position]
@@ -228,10 +218,13 @@ class Board:
         return self.figure.plan(BALLS, range(self.last))
 
     @cached_property
-    def proofs(self) -> list[list[Shape]]:
-        """The shapes in balls of all objects but the model's in random positions, where equalities are proven."""
-        found = (self.in_balls(self.sampled_positions[:, column].tolist()) for column in self._best_sampled)
-        return list(islice((shapes for shapes in found if shapes is not None), PROOFS))
+    def proofs(self) -> dict[int, list[Shape]]:
+        """Columns of the batch, some on every branch of the figure -> all objects but the model's there in balls."""
+        every = self.in_submitted_order(range(self.last))
+        columns = np.flatnonzero(self.batch.in_group("large"))
+        chosen = across_branches(self.figure, every, self.evaluation.shapes(range(self.last)), columns, PROOFS)
+        found = {column: self.in_balls(self.batch.positions[:, column].tolist()) for column in chosen}
+        return {column: shapes for column, shapes in found.items() if shapes is not None}
 
     def unit(self, handle: drags.Handle) -> float:
         """How many centimetres a point moves as drawn where its input changes by 1: along a straight, or round a circle."""

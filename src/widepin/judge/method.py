@@ -46,9 +46,10 @@ def method_holds(board: Board, trial: Trial) -> bool | None:
     if not all(that_may_help(board, trial.answer, first, crossings)):
         return False
     choices = combinations_of_crossings(board, trial)
-    failing = with_a_choice(board, trial, spread(np.array(trial.failing), 2 * MOST_POSITIONS))
-    if not failing:
-        return False
+    failing = spread(np.array(trial.failing), 2 * MOST_POSITIONS)
+    if trial.by_floats:
+        # Where all seem to touch, the intersections may be closer than floats can tell.
+        failing = with_a_choice(board, trial, failing) or failing
     failing = failing[:: -(-len(failing) // MOST_POSITIONS)]
     if not trial.by_floats:
         return all(_mended(board, trial, n, choices) for n in failing[:CONFIRMED])
@@ -60,7 +61,7 @@ def method_holds(board: Board, trial: Trial) -> bool | None:
     if not mends.any(axis=0).all():
         return False
     return all(
-        _mended(board, trial, n, [choices[int(np.argmax(mends[:, column]))]])
+        _mended(board, trial, n, [choices[place] for place in np.flatnonzero(mends[:, column])])
         for column, n in enumerate(failing[:CONFIRMED])
     )
 

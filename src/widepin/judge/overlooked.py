@@ -9,7 +9,7 @@ import numpy as np
 from ..plane.arrays import ARRAYS, Arrays
 from ..plane.shapes import Kind, Point
 from ..plane.steps import Step
-from .answers import HOLDS_NEARBY, best_found, best_trial
+from .answers import best_found, best_trial
 from .board import Board
 from .search import search
 from .task import Work
@@ -24,10 +24,10 @@ MOST_TRIED = 4
 
 def right_instead(board: Board, work: Work, outcome: Outcome) -> dict[str, str]:
     """Wanted name -> the object that would be right, for those where the student pointed out another one; {} if there is none."""
-    if work.answer is None or outcome in HOLDS_NEARBY:
+    if work.answer is None or outcome.is_right_as_drawn:
         return {}
     found = best_found(board, work).trial
-    if found is None or found.outcome not in HOLDS_NEARBY:
+    if found is None or not found.outcome.is_right_as_drawn:
         return {}
     return {name: id_ for name, id_ in board.ids_of(found.answer).items() if work.answer[name] != id_}
 
@@ -45,7 +45,7 @@ def unmarked(board: Board, outcome: Outcome) -> tuple[Step, ...]:
     answers = [one for one in search(more, exact=True).answers if marked & set(one.values())]
     answers.sort(key=lambda one: len(marked & set(one.values())))
     best = best_trial(more, answers[:MOST_TRIED])
-    if best is None or best.outcome not in HOLDS_NEARBY:
+    if best is None or not best.outcome.is_right_as_drawn:
         return ()
     steps = {step.id: step for step in extra}
     ids = more.ids_of(best.answer)

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
-from itertools import islice
+from itertools import islice, takewhile
 
 from ..plane.figure import Figure, is_defined
 from ..plane.makes import MAKES
@@ -21,6 +21,9 @@ from .task import MODEL, TOOLS, Allowance, Condition, Task, Wanted, Work
 from .verdict import Outcome, Refusal, Verdict
 
 MOST_MUTANTS, MOST_SHOWN = 120, 6
+
+MOST_EFFORT = 1500
+"""Steps of all the works together that are judged to try one task."""
 
 ALL_TOOLS = tuple(Allowance(tool) for tool in TOOLS)
 
@@ -41,7 +44,7 @@ class Rehearsal:
     ``model``: the verdict on the model with every tool allowed. ``refusal``: why the task's own tools cannot build it.
     ``moves``: of the model. ``stands_empty``: whether a work without steps is right. ``passing``: mutants that pass.
     ``shut_out``: models whose answer is a mirror image, and wrong by the conditions; ``looser``: conditions that these
-    fulfil as the model does, where some are known.
+    fulfil as the model does, where some are known. ``stopped``: whether the model is so long that not all was tried.
     """
 
     model: Verdict
@@ -50,6 +53,7 @@ class Rehearsal:
     passing: tuple[Mutant, ...] = ()
     shut_out: tuple[tuple[Step, ...], ...] = ()
     looser: tuple[Condition, ...] = ()
+    stopped: bool = False
 
     @property
     def is_solved(self) -> bool:
@@ -80,31 +84,52 @@ def unhindered(task: Task) -> tuple[Task, dict[str, str] | None]:
     return replace(task, tools=ALL_TOOLS, start=()), pointed
 
 
-def rehearse(task: Task) -> Rehearsal:
+class Effort:
+    """How much may still be tried, counted in steps that are judged."""
+
+    def __init__(self, most: int = MOST_EFFORT):
+        self.left = most
+        self.stopped = False
+
+    def allows(self, steps: Sequence[Step]) -> bool:
+        """Whether a work of these steps may be judged too; if so, it is counted."""
+        if len(steps) > self.left:
+            self.stopped = True
+            return False
+        self.left -= len(steps)
+        return True
+
+
+def rehearse(task: Task, most_effort: int = MOST_EFFORT) -> Rehearsal:
     """Try a task that has a model."""
     free, pointed = unhindered(task)
+    effort = Effort(most_effort)
     model = judge(free, Work(task.model, pointed))
     within = judge(replace(task, start=()), Work(task.model), report=False)
     empty = judge(free, Work(()), report=False)
-    passing = tuple(islice(standing(free), MOST_SHOWN)) if model.outcome is Outcome.SOUND else ()
-    shut = shut_out(free) if model.outcome is Outcome.SOUND and pointed else ()
+    is_solved = model.outcome is Outcome.SOUND
+    passing = tuple(islice(standing(free, effort), MOST_SHOWN)) if is_solved else ()
+    shut = shut_out(free, effort) if is_solved and pointed else ()
     looser = looser_conditions(free, shut) if shut else ()
-    return Rehearsal(model, within.refusal, empty.outcome is not Outcome.WRONG, passing, shut, looser)
+    return Rehearsal(model, within.refusal, empty.outcome is not Outcome.WRONG, passing, shut, looser, effort.stopped)
 
 
-def shut_out(task: Task) -> tuple[tuple[Step, ...], ...]:
+def shut_out(task: Task, effort: Effort) -> tuple[tuple[Step, ...], ...]:
     """Mirror images of the model that are wrong by the task's conditions."""
-    wrong = (one for one in mirror_images(task) if judge(task, Work(one), report=False).outcome is Outcome.WRONG)
+    images = takewhile(effort.allows, mirror_images(task))
+    wrong = (one for one in images if judge(task, Work(one), report=False).outcome is Outcome.WRONG)
     return tuple(islice(wrong, MOST_SHOWN))
 
 
-def standing(task: Task) -> Iterator[Mutant]:
+def standing(task: Task, effort: Effort) -> Iterator[Mutant]:
     """Mutants of the model that are sound by the conditions, though their answer is not the model's."""
     names = {step.id for step in task.model}
     if not all(one.name in names for one in task.wanted):
         return
     strict = replace(task, conditions=tuple(the_same(one) for one in task.wanted))
     for mutant in islice(mutants(task), MOST_MUTANTS):
+        if not effort.allows(mutant.steps):
+            return
         work = Work(mutant.steps)
         passes = judge(task, work, report=False).outcome is Outcome.SOUND
         if passes and judge(strict, work, report=False).outcome is Outcome.WRONG:

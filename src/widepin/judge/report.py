@@ -21,7 +21,7 @@ from .measured import measured
 from .mends import mends, placed_by_eye, ties
 from .overlooked import right_instead, unmarked
 from .provisos import proviso
-from .repeats import repeated
+from .sameness import repeated
 from .task import Work
 from .search import candidates
 from .trial import Trial

@@ -39,8 +39,8 @@ MOST_TERMS = 6
 RATIOS = (2, 3)
 """How many times longer one length is than another, where it is worth saying."""
 
-PROOFS = 5
-"""Positions in which balls prove a truth."""
+FEWEST = 3
+"""Positions in which balls prove a truth at least."""
 
 GHOSTS = 6
 """Positions in which floats may see a truth fail before it is dropped; balls look at them."""
@@ -134,8 +134,16 @@ class _Looking:
         yield truth
         if truth.rel in ("on", "tangent"):
             terms = [self.line_of(term) for term in truth.of]
-            if None not in terms and tuple(terms) != truth.of:
+            if None not in terms and tuple(terms) != truth.of and not self.in_a_row(truth):
                 yield Condition(truth.rel, tuple(term for term in terms if term is not None))
+
+    def in_a_row(self, truth: Condition) -> bool:
+        """Whether a point lies on the line of a straight just because another straight passes through it and two points of that."""
+        if truth.rel != "on":
+            return False
+        point, straight = (self.board.figure.index[str(name)] for name in truth.of)
+        passing = set(self.through(straight))
+        return any(point in row and len(row & passing) > 1 for row in (set(self.through(s)) for s in self.straights))
 
     def line_of(self, term: Names) -> Names | None:
         """The line of a ray or segment as the pair of points that it was drawn through; None where it has no two."""
@@ -218,14 +226,14 @@ class _Looking:
         ways, rows = self.lengths()
         seen: set[tuple[int, ...]] = set()
         for times in RATIOS:
-            both = alike(np.concatenate([rows, times * rows]))
-            for group in both:
+            for group in alike(np.concatenate([rows, times * rows])):
                 longer = [at for at in group if at < len(ways)]
                 shorter = [at - len(ways) for at in group if at >= len(ways)]
                 if not longer or not shorter or np.nanmax(rows[shorter[0]]) < CLOSE:
                     continue
-                of = (longer[0], shorter[0])
-                if of not in seen and not self.halves(ways[of[0]], ways[of[1]]):
+                telling = ((a, b) for a in longer for b in shorter if not self.halves(ways[a], ways[b]))
+                of = next(telling, None)
+                if of is not None and of not in seen:
                     seen.add(of)
                     yield Condition("ratio", tuple(self.ids(ways[at]) for at in of), (times, 1))
 
@@ -403,19 +411,22 @@ class Proving:
 
     def __init__(self, board: Board):
         self.board = board
-        self.in_balls: dict[int, list[Shape] | None] = {}
+        self.in_balls: dict[int, list[Shape] | None] = dict(board.proofs)
 
     def is_proven(self, truth: Condition) -> bool:
-        """Whether floats see a truth hold wherever its objects exist, but for ghosts, and balls prove it in some positions.
+        """Whether floats see a truth hold wherever its objects exist, but for ghosts, and balls prove it.
 
-        These are the positions where floats see it fail, and others, among them some where much of the figure is gone.
+        They do so where floats see it fail, and on every branch of the figure on which its objects exist.
         """
         columns, failing = self.seen_by_floats(truth)
-        if len(failing) > GHOSTS or len(columns) < 2:
+        if len(failing) > GHOSTS or len(columns) < FEWEST:
             return False
-        crowded = columns[np.argsort(-self.board.crowd[columns], kind="stable")]
-        chosen = [int(n) for n in crowded[:2]] + [int(n) for n in crowded[-2:]] + spread(columns, PROOFS)
-        return all(self.holds_in_balls(truth, column) for column in dict.fromkeys([*map(int, failing), *chosen]))
+        there = set(columns.tolist())
+        chosen = [column for column in self.board.proofs if column in there]
+        return all(
+            self.holds_in_balls(truth, column)
+            for column in dict.fromkeys([*map(int, failing), *chosen, *spread(columns, FEWEST)])
+        )
 
     def seen_by_floats(self, truth: Condition) -> tuple[NDArray[np.intp], NDArray[np.intp]]:
         """The columns of the batch in which the objects of a truth exist, and those of them in which floats see it fail."""

@@ -26,6 +26,11 @@ class Outcome(StrEnum):
         """0 for the best."""
         return list(Outcome).index(self)
 
+    @property
+    def is_right_as_drawn(self) -> bool:
+        """Whether the answer is right as drawn and in all small movements, if not everywhere."""
+        return self in (Outcome.SOUND, Outcome.FRAGILE, Outcome.SWITCHING)
+
 
 @dataclass(frozen=True)
 class Counts:

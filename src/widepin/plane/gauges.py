@@ -23,6 +23,18 @@ def circles_apart(system: NumberSystem, c: Circle, d: Circle) -> tuple[Any, Any]
     return apart - (r + s), system.absolute(r - s) - apart
 
 
+def circles_differ(system: NumberSystem, c: Circle, d: Circle) -> tuple[Any, Any]:
+    """How far the centres of two circles are apart, and by how much their radii differ; both 0 where they are one circle."""
+    r, s = system.root(c.rr, c.rr), system.root(d.rr, d.rr)
+    return length(system, Point(c.x, c.y), Point(d.x, d.y))[0], system.absolute(r - s)
+
+
+def straights_differ(system: NumberSystem, a: Straight, b: Straight) -> tuple[Any, Any]:
+    """How far the two points that one straight was drawn through lie from the line of the other; 0 where they are one line."""
+    first, second = Point(b.x, b.y), Point(b.x + b.dx, b.y + b.dy)
+    return distance(system, first, a)[0], distance(system, second, a)[0]
+
+
 def straight_apart(system: NumberSystem, straight: Straight, circle: Circle) -> tuple[Any]:
     """By how much the line of a straight misses a circle."""
     way = straight.dx * straight.dx + straight.dy * straight.dy
@@ -69,6 +81,8 @@ def gauge_tapes() -> dict[str, Recording]:
     book = {}
     rows: tuple[tuple[str, Callable[..., tuple[Any, ...]], tuple[Kind, ...]], ...] = (
         ("apart circle circle", circles_apart, (Kind.CIRCLE, Kind.CIRCLE)),
+        ("differ circle circle", circles_differ, (Kind.CIRCLE, Kind.CIRCLE)),
+        ("differ straight straight", straights_differ, (Kind.LINE, Kind.LINE)),
         ("apart straight circle", straight_apart, (Kind.LINE, Kind.CIRCLE)),
         ("beyond straight point", beyond_ends, (Kind.LINE, Kind.POINT)),
         ("length point point", length, (Kind.POINT, Kind.POINT)),

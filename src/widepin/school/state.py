@@ -9,6 +9,7 @@ from typing import Any
 from ..documents.construction import write_step
 from ..judge.counts import by_hand, refused_tool
 from ..judge.instruments import Instrument
+from ..judge.ordering import sources_first
 from ..judge.references import check_references
 from ..judge.task import Task, Use
 from ..plane.figure import Figure
@@ -52,8 +53,12 @@ class Laid:
 
     def follow(self, one: OperationDocument) -> None:
         """Do one more operation; one that measures leaves nothing here."""
-        if isinstance(one, AddDocument | RemakeDocument):
+        if isinstance(one, AddDocument):
             self.steps[one.step.id] = one.step.step()
+        elif isinstance(one, RemakeDocument):
+            # A step may be made from later ones that do not hang on it; these are moved up.
+            steps = self.steps | {one.step.id: one.step.step()}
+            self.steps = {step.id: step for step in sources_first(steps.values())}
         elif isinstance(one, UseDocument):
             self.steps |= {step.id: step for step in one.made()}
             self.uses.append(one.use())
@@ -242,7 +247,10 @@ class State:
         if maker is not None:
             raise OperationRefused(f"{step.id} is made by {maker}; remove it and use it anew.")
         kind = MAKES[own[place].make].gives
-        self._check_steps([step], own[:place])
+        dependents = hanging_on(own, self.uses, step.id)
+        if not dependents.isdisjoint(step.parents):
+            raise OperationRefused(f"{step.id} cannot be made from what is made from it.")
+        self._check_steps([step], [one for one in own if one.id not in dependents])
         if MAKES[step.make].gives is not kind:
             raise OperationRefused(f"{step.id} is a {kind} and must stay one.")
         self._check_tools([*own[:place], step, *own[place + 1 :]])

@@ -51,6 +51,8 @@ def warnings(task: Task, tried: Rehearsal) -> list[str]:
         found.append("Nothing has to be built: the given figure alone is right. Ask for more.")
     if tried.refusal is not None:
         found.append(f"The instruments of the task cannot build the model: {tried.refusal.rule}.")
+    if tried.stopped:
+        found.append("The model is so long that not all slips of it were tried.")
     if task.budget is not None and task.budget < tried.moves:
         found.append(f"The budget is {task.budget} moves, but the model takes {tried.moves}.")
     return found

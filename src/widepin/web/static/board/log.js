@@ -44,12 +44,13 @@ function standing(steps, { given, start }) {
   });
 }
 
-const remade = ({ made }, { step }) => made.set(step.id, step);
-
 // What each operation does to what is laid.
 const FOLLOW = {
-  add: remade,
-  remake: remade,
+  add({ made }, { step }) { made.set(step.id, step); },
+  remake({ made }, { step }) {
+    made.set(step.id, step);
+    sourcesFirst(made);
+  },
   use({ made, dress }, use) {
     for (const step of use.steps) {
       made.set(step.id, { ...step, within: use });
@@ -76,6 +77,27 @@ const FOLLOW = {
     else notes.delete(note);
   },
 };
+
+// Puts steps in an order in which a step that is made from a later one has that before it; as sources_first in
+// src/widepin/judge/ordering.py.
+function sourcesFirst(made) {
+  const left = new Map(made);
+  made.clear();
+  for (const first of [...left.keys()]) {
+    const waiting = [first];
+    while (waiting.length) {
+      const id = waiting.at(-1);
+      const missing = left.has(id) && parentsOf(left.get(id)).find((parent) => left.has(parent));
+      if (missing) {
+        waiting.push(missing);
+        continue;
+      }
+      waiting.pop();
+      if (left.has(id)) made.set(id, left.get(id));
+      left.delete(id);
+    }
+  }
+}
 
 // All that a step is made from, the point that a crossing refers to included.
 function parentsOf({ from = [], other_than, nearest_to, farthest_from }) {

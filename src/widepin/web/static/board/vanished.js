@@ -3,6 +3,8 @@
 import { curvePath, element, labelOf } from "../figure/drawing.js";
 import { isHelper } from "./uses.js";
 
+const SAME = 1e-6; // centimetres by which two curves that have become one may differ in doubles
+
 export class Vanished {
   #lastSeen = new Map(); // id -> shape
   #gone = new Set();
@@ -52,6 +54,10 @@ function noCrossing(figure, step, [first, second]) {
   const [a, b] = step.from;
   const measure = (key, ...shapes) => figure.book.play(key, shapes.flat());
   const isRound = (id) => figure.kind(id) === "circle";
+  if (isRound(a) === isRound(b)) {
+    const differ = measure(isRound(a) ? "differ circle circle" : "differ straight straight", figure.shape(a), figure.shape(b));
+    if (differ.every((value) => value < SAME)) return `${first} and ${second} are the same ${isRound(a) ? "circle" : "line"} here.`;
+  }
   if (isRound(a) && isRound(b)) {
     const [outside, inside] = measure("apart circle circle", figure.shape(a), figure.shape(b));
     if (outside > 0) return `Circles ${first} and ${second} no longer meet: they are ${cm(outside)} apart.`;

@@ -1,0 +1,173 @@
+"""When two objects are one and the same in every position: objects that a student made although they were there, and what
+the objects of a model are called.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from functools import lru_cache
+from itertools import combinations, permutations
+from typing import Any
+
+import numpy as np
+
+from ..plane.balls import BALLS, Undecided, at_rising_precision, ball
+from ..plane.figure import Evaluation, Figure, is_defined
+from ..plane.makes import MAKES
+from ..plane.shapes import STRAIGHTS, Kind, Point, Shape, Straight, cross
+from ..plane.steps import Step
+from . import drags
+from .alike import alike
+from .board import Board, finite, vanishes
+from .task import Task
+
+POSITIONS, PROOFS = 12, 3
+"""Positions in which objects of a model are compared with others by floats, and by balls."""
+
+MOST_POINTS = 6
+"""Given points from which objects are made that a model's may be."""
+
+
+def repeated(board: Board) -> dict[str, str]:
+    """The student's objects that were there already: id -> id of the earlier object.
+
+    Floats compare all objects of a kind in a few positions at once; balls have the last word, on every branch that floats see.
+    """
+    nodes = board.figure.nodes
+    pairs = []
+    for kind in Kind:
+        numbers = [n for n in range(board.last) if nodes[n].kind is kind]
+        rows = np.array([mark(board.sample(n), kind) for n in numbers])
+        for group in alike(rows):
+            first, *others = board.in_submitted_order(numbers[at] for at in group)
+            pairs += [(n, first) for n in others if n >= len(board.task.done)]
+    ids = {nodes[n].step.id: nodes[m].step.id for n, m in pairs if _proven(board, n, m)}
+    return {id_: ids[id_] for id_ in sorted(ids, key=board.submitted.__getitem__)}
+
+
+def _proven(board: Board, n: int, m: int) -> bool:
+    """Whether balls find two objects equal in all positions that they look at, to sixty digits."""
+    kind = board.figure.nodes[n].kind
+    both = [(shapes[n], shapes[m]) for shapes in board.proofs.values() if finite(shapes[n]) or finite(shapes[m])]
+    try:
+        return bool(both) and at_rising_precision(
+            lambda: all(vanishes(gap, board.size) for one, other in both for gap in gaps(one, other, kind))
+        )
+    except Undecided:
+        return False
+
+
+@lru_cache(maxsize=512)
+def known_as(task: Task) -> dict[str, Step]:
+    """Objects of the model that conditions name -> a step that makes the same object from given ones, where there is one.
+
+    So the line that a model draws through two intersections is known as a perpendicular bisector.
+    """
+    named = [step for step in task.model_steps if step.id in task.model_needed]
+    before = (*task.done, *task.model_steps)
+    figure = Figure((*before, *_made_from_given(task)))
+    drawn, shapes = figure.drawn()
+    handles = drags.handles(figure, len(task.given), 0)
+    places = [shape for shape in shapes[: len(task.given)] if isinstance(shape, Point) and is_defined(shape)]
+    if not handles or not named or not places:
+        return {}
+    size = max(float(drags.extent(places)[1]), 1e-3)
+    rng = np.random.default_rng(3)
+    positions = drags.dragged(figure, drawn, shapes, handles, drags.LARGE * size, POSITIONS, rng)
+    batch = Evaluation(figure, positions).shapes(range(len(figure.nodes)))
+    found = {}
+    for step in named:
+        number = figure.index[step.id]
+        kind = _as_line(figure.nodes[number].kind)
+        others = [n for n in range(len(before), len(figure.nodes)) if _as_line(figure.nodes[n].kind) is kind]
+        marks = np.array([mark(_in_all(batch[n]), kind) for n in (number, *others)])
+        same = next((group[1:] for group in alike(marks) if group[0] == 0), [])
+        proven = (others[place - 1] for place in same if _proven_in(figure, number, others[place - 1], positions, size))
+        first = next(proven, None)
+        if first is not None:
+            found[step.id] = figure.nodes[first].step
+    return found
+
+
+def _proven_in(figure: Figure, n: int, m: int, positions: Any, size: float) -> bool:
+    needed, kind = figure.ancestors([n, m]), _as_line(figure.nodes[n].kind)
+
+    def compute() -> bool:
+        for position in positions[:, :PROOFS].T.tolist():
+            shapes = figure.evaluate(BALLS, list(map(ball, position)), only=needed)
+            if not all(vanishes(gap, size) for gap in gaps(shapes[n], shapes[m], kind)):
+                return False
+        return True
+
+    try:
+        return at_rising_precision(compute)
+    except Undecided:
+        return False
+
+
+def _made_from_given(task: Task) -> Iterator[Step]:
+    """Steps that make what a textbook has a name for, the plainest first, from given objects."""
+    points = [step.id for step in task.given if MAKES[step.make].gives is Kind.POINT][:MOST_POINTS]
+    straights = [step.id for step in task.given if MAKES[step.make].gives in STRAIGHTS]
+    pairs = list(combinations(points, 2))
+    made: list[tuple[str, tuple[str, ...]]] = [("midpoint", pair) for pair in pairs]
+    made += [("perpendicular_bisector", pair) for pair in pairs]
+    made += [(make, (g, p)) for make in ("perpendicular", "parallel") for g in straights for p in points]
+    made += [("line", pair) for pair in pairs]
+    made += [
+        ("angle_bisector", (p, vertex, q))
+        for vertex in points
+        for p, q in combinations([one for one in points if one != vertex], 2)
+    ]
+    made += [("circle", pair) for pair in permutations(points, 2)]
+    made += [("circle_through", triple) for triple in combinations(points, 3)]
+    for number, (make, sources) in enumerate(made):
+        yield Step(f"known as {number}", make, sources)
+
+
+def _as_line(kind: Kind) -> Kind:
+    """A segment counts as its line here, as it does where a condition asks for the same straight."""
+    return Kind.LINE if kind is Kind.SEGMENT else kind
+
+
+def _in_all(shape: Shape) -> list[Any]:
+    """Coordinates of a shape in all positions; what nothing moves is one number for all."""
+    return [np.broadcast_to(value, (POSITIONS,)) for value in shape]
+
+
+def mark(values: Any, kind: Kind) -> Any:
+    """Numbers by which equal objects can be recognised, in a row. Lines: the line, not what spans it."""
+    if kind is Kind.LINE:
+        values = _line(*values)
+    elif kind is Kind.SEGMENT:
+        x, y, dx, dy = values
+        values = [2 * x + dx, 2 * y + dy, np.abs(dx), np.abs(dy), dx * dy]
+    elif kind is Kind.RAY:
+        x, y, dx, dy = values
+        values = [x, y, *_unit(dx, dy)]
+    return np.concatenate(values)
+
+
+def _line(x: Any, y: Any, dx: Any, dy: Any) -> list[Any]:
+    ux, uy = _unit(dx, dy)
+    off = x * uy - y * ux
+    return [off * uy, -off * ux, ux * uy, ux * ux]
+
+
+def _unit(dx: Any, dy: Any) -> tuple[Any, Any]:
+    length = np.hypot(dx, dy)
+    return dx / length, dy / length
+
+
+def gaps(a: Shape, b: Shape, kind: Kind) -> list[Any]:
+    """Numbers that all vanish where two shapes of balls are equal; that rays point the same way, floats have seen."""
+    if not isinstance(a, Straight) or not isinstance(b, Straight):
+        return [x - y for x, y in zip(a, b, strict=True)]
+    turn = cross(a.dx, a.dy, b.dx, b.dy)
+    if kind is Kind.RAY:
+        return [a.x - b.x, a.y - b.y, turn]
+    if kind is Kind.LINE:
+        return [turn, cross(a.dx, a.dy, b.x - a.x, b.y - a.y)]
+    if a.dx * b.dx + a.dy * b.dy < 0:
+        b = Straight(b.x + b.dx, b.y + b.dy, -b.dx, -b.dy)
+    return [x - y for x, y in zip(a, b, strict=True)]
