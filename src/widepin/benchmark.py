@@ -1,8 +1,8 @@
 """How quick a verdict is, as a ratio to its floor, in one run.
 
-The *floor* is what no verdict can do without: the same positions in arrays and as many positions in balls as the verdict
-asked for, written by hand for this one construction, without steps, kinds, choices or undefined objects. Medians of
-several runs each, in turn, so that all see the same machine.
+The *floor* is what no verdict can do without: the same positions in arrays and as many positions in balls as the
+verdict asked for, written by hand for this one construction, without steps, kinds, choices or undefined objects.
+Medians of several runs each, in turn, so that all see the same machine.
 """
 
 from __future__ import annotations

@@ -186,7 +186,9 @@ def test_undefined_is_passed_on_by_every_tape_in_the_browser(run):
     script = """
       const book = new m.ToolBook(x.book);
       return x.plays.map(([key, inputs]) => Array.from(book.play(key, inputs.map((one) => one ?? NaN))).map(Number.isFinite));"""
-    for (key, _), defined in zip(plays, run("figure/tape.js", script, {"book": tool_book(), "plays": plays}), strict=True):
+    for (key, _), defined in zip(
+        plays, run("figure/tape.js", script, {"book": tool_book(), "plays": plays}), strict=True
+    ):
         assert not any(defined), key
 
 
@@ -194,7 +196,10 @@ def test_undefined_is_passed_on_by_every_tape_in_the_browser(run):
     ("steps", "said"),
     [
         ("c circle A B\nd circle_radius A A B\nX intersection c d nearest_to=B", "c and d are the same circle here."),
-        ("c circle A B\nd circle_radius A A B\nX intersection c d farthest_from=C", "c and d are the same circle here."),
+        (
+            "c circle A B\nd circle_radius A A B\nX intersection c d farthest_from=C",
+            "c and d are the same circle here.",
+        ),
         ("c line A B\nd line B A\nX intersection c d", "c and d are the same line here."),
         ("c line A B\nd parallel c C\nX intersection c d", "c and d are parallel."),
         ("c circle A B\nd circle B A\nX intersection c d nearest_to=A", "both are equally far."),

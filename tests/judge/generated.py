@@ -78,7 +78,12 @@ def slips(task: Task, steps: Sequence[Step], rng: random.Random) -> Iterator[tup
             ways.append((number, replace(step, make=rng.choice(["segment", "ray"]))))
         if step.make == "circle":
             helper = Step("H99", "free_point", at=(rng.uniform(0, 9), rng.uniform(0, 9)))
-            ways.append((number, (helper, replace(step, make="circle_radius", sources=(step.sources[0], step.sources[0], "H99")))))
+            ways.append(
+                (
+                    number,
+                    (helper, replace(step, make="circle_radius", sources=(step.sources[0], step.sources[0], "H99"))),
+                )
+            )
     for number, changed in rng.sample(ways, min(2, len(ways))):
         instead = changed if isinstance(changed, tuple) else (changed,)
         yield (*steps[:number], *instead, *steps[number + 1 :])

@@ -67,7 +67,11 @@ def test_of_several_right_answers_that_of_the_fewest_moves_counts():
     dear = "M midpoint A B\ns segment A B\nn perpendicular s M"
     cheap = "c circle A B\nd circle B A\nD intersection c d\nE intersection c d pick=2\nm line D E"
     one = task(
-        AB, ["straight m"], [rel("same", "m", "model:m")], "m perpendicular_bisector A B", [*ALL, "perpendicular_bisector"]
+        AB,
+        ["straight m"],
+        [rel("same", "m", "model:m")],
+        "m perpendicular_bisector A B",
+        [*ALL, "perpendicular_bisector"],
     )
     found = verdict(one, f"{dear}\n{cheap}")
     assert found.counts.needed == 3

@@ -84,8 +84,12 @@ def test_what_holds_only_while_the_rest_of_the_figure_exists_is_not_told():
     )
     assert ("perpendicular", "c", "h") in truths(TRIANGLE, made)
     given = "A free_point at=7.7,1.69\nB free_point at=4.53,4.28\nC free_point at=6.35,7.85\ng line C A"
-    jumping = "p perpendicular g C\nk circle_through C B A\nD intersection k p pick=2\nh line D B\nr ray C D\nX midpoint A B"
-    assert not any(rel_ == "perpendicular" and "h" in terms for rel_, *terms in truths(given, jumping)), "D may be C itself"
+    jumping = (
+        "p perpendicular g C\nk circle_through C B A\nD intersection k p pick=2\nh line D B\nr ray C D\nX midpoint A B"
+    )
+    assert not any(rel_ == "perpendicular" and "h" in terms for rel_, *terms in truths(given, jumping)), (
+        "D may be C itself"
+    )
 
 
 def test_circles_that_touch_and_lengths_of_which_one_is_twice_the_other():

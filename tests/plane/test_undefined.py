@@ -99,7 +99,9 @@ def test_balls_decide_what_is_made_from_coincident_sources(name, place):
     at_rising_precision(lambda: compiled(variant).in_balls(parents(), tuple(range(len(kinds))), own))
 
 
-@pytest.mark.parametrize("name", [name for name, v in VARIANTS.items() if len(v.kinds) == 3 and v.make != "intersection"])
+@pytest.mark.parametrize(
+    "name", [name for name, v in VARIANTS.items() if len(v.kinds) == 3 and v.make != "intersection"]
+)
 @pytest.mark.parametrize("pair", [(0, 1), (0, 2), (1, 2)])
 def test_balls_decide_what_is_made_from_three_points_of_which_two_coincide(name, pair):
     variant, place = VARIANTS[name], PLACES["anywhere"]
@@ -110,7 +112,9 @@ def test_balls_decide_what_is_made_from_three_points_of_which_two_coincide(name,
 
     found = at_rising_precision(lambda: made(BALLS, variant, parents(), []))
     finite = all(value.is_finite() for value in found)
-    assert finite == (variant.make == "circle_radius" and pair != (1, 2) or variant.make == "angle_bisector" and pair == (0, 2))
+    assert finite == (
+        variant.make == "circle_radius" and pair != (1, 2) or variant.make == "angle_bisector" and pair == (0, 2)
+    )
 
 
 def test_arrays_and_balls_agree_that_two_points_are_one_at_the_origin():

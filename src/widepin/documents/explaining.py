@@ -46,7 +46,9 @@ def explained(verdict: Verdict, task: Task, level: str = "break") -> list[str]:
 
 
 def overlooked(verdict: Verdict, hint_only: bool = False) -> list[str]:
-    """That another object than the one pointed out is right, or an intersection that is not marked; or only a hint at it."""
+    """That another object than the one pointed out is right, or an intersection that is not marked; or only a hint at
+    it.
+    """
     report = verdict.report
     if report is None:
         return []

@@ -55,9 +55,7 @@ class TruthDocument(BaseModel):
     """A relation among the student's objects that holds wherever these exist."""
 
     model_config = ConfigDict(populate_by_name=True)
-    rel: Literal[
-        "perpendicular", "parallel", "equal_length", "on", "concyclic", "tangent", "equal_angle", "ratio"
-    ]
+    rel: Literal["perpendicular", "parallel", "equal_length", "on", "concyclic", "tangent", "equal_angle", "ratio"]
     of: list[str | list[str]] = Field(description="as in the conditions of a task; concyclic: points on one circle")
     ratio: tuple[int, int] | None = Field(default=None, alias="is", description="n, d of ratio")
 
@@ -111,7 +109,7 @@ def write_report(report: Report) -> ReportDocument:
         repeated=report.repeated,
         mends=[MendDocument(steps=[_step_document(step) for step in mend.steps]) for mend in report.mends],
         truths=[
-            TruthDocument(rel=one.rel, of=_write_names(one.of), ratio=one.ratio)  # type: ignore[arg-type]
+            TruthDocument.model_validate({"rel": one.rel, "of": _write_names(one.of), "is": one.ratio})
             for one in report.truths
         ],
         costs=_write_costs(report.costs) if report.costs else None,

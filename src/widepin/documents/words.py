@@ -94,7 +94,9 @@ class Words:
             case "equal_length":
                 shown = self._shown(terms)
                 if len(shown) < len(terms):
-                    return f"{listed(map(self.name, shown))} {'is' if len(shown) == 1 else 'are'} as long as is asked for"
+                    return (
+                        f"{listed(map(self.name, shown))} {'is' if len(shown) == 1 else 'are'} as long as is asked for"
+                    )
                 return f"{listed(map(self.name, terms))} are equally long"
             case "equal_angle":
                 shown = self._shown(terms)
@@ -189,7 +191,11 @@ class Words:
             case "circle":
                 return f"the circle about {a} through {b}"
             case "circle_radius":
-                return f"the circle about {a} with the radius {''.join(step.sources[1:])}" if bare else f"the circle about {a}"
+                return (
+                    f"the circle about {a} with the radius {''.join(step.sources[1:])}"
+                    if bare
+                    else f"the circle about {a}"
+                )
             case "circle_through":
                 return f"the circle through {listed([str(a), str(b), str(c)])}"
             case "intersection":
@@ -306,7 +312,9 @@ def _why_by_eye(verdict: Verdict) -> str:
     if not report.by_eye:
         return f"It only looks right as drawn: this way of building does not give {answer} exactly."
     free = [id_ for id_ in report.by_eye if id_ not in report.slides]
-    parts = [f"{listed(free)} {'were' if len(free) > 1 else 'was'} placed by eye{_beside(report, free)}"] if free else []
+    parts = (
+        [f"{listed(free)} {'were' if len(free) > 1 else 'was'} placed by eye{_beside(report, free)}"] if free else []
+    )
     for curve in dict.fromkeys(report.slides.values()):
         on_it = [id_ for id_, of in report.slides.items() if of == curve]
         parts.append(f"{listed(on_it)} {'were' if len(on_it) > 1 else 'was'} placed on {curve} by eye")
@@ -340,7 +348,9 @@ def _why_fragile(verdict: Verdict) -> str:
         return f"It is right as long as {proviso_in_words(report.proviso)}.{kind}"
     lost = [id_ for id_ in (verdict.answer or {}).values() if id_ != found.object]
     along = f", and {lost[0]} with it" if len(lost) == 1 else ""
-    return f"It is right as long as {found.object} exists. {_drag(verdict)} far enough, and {found.object} is gone{along}."
+    return (
+        f"It is right as long as {found.object} exists. {_drag(verdict)} far enough, and {found.object} is gone{along}."
+    )
 
 
 def proviso_in_words(proviso: Condition) -> str:

@@ -41,6 +41,21 @@ def pointed_out(board: Board, work: Work) -> Found:
 
 def best_found(board: Board, work: Work) -> Found:
     """The best of all answers: of right ones that which needs the fewest moves, else the one that comes closest."""
+    best, tried, stopped = best_exact(board, work)
+    if best is not None and best.outcome is Outcome.SOUND:
+        return Found(best, stopped)
+    looking = search(board)
+    others = [answer for answer in looking.answers if answer not in tried]
+    blurred = [answer for answer in others if floats_are_blurred(board, answer)]
+    clear = [] if best is not None and best.outcome.is_right_as_drawn else closest(board, others)[:MOST_BY_EYE]
+    other = best_trial(board, [*blurred[:MOST_EXACT], *(answer for answer in clear if answer not in blurred)])
+    stopped |= looking.stopped or len(blurred) > MOST_EXACT
+    trials = [one for one in (best, other) if one is not None]
+    return Found(min(trials, key=lambda one: one.rank, default=None), stopped)
+
+
+def best_exact(board: Board, work: Work) -> tuple[Trial | None, list[dict[str, int]], bool]:
+    """The best of the answers that are exact nearby, those that were tried for it, and whether there were too many."""
     needed = NeededMoves(work, board.figure)
     exact = search(board, exact=True)
     if exact.stopped:
@@ -51,18 +66,10 @@ def best_found(board: Board, work: Work) -> Found:
         # Those that floats see failing nowhere come first.
         screened = answers[:MOST_SCREENED]
         answers = [*sorted(screened, key=lambda answer: fails_somewhere(board, answer)), *answers[MOST_SCREENED:]]
-    best = best_trial(board, answers[:MOST_EXACT])
-    stopped = exact.stopped or len(answers) > MOST_EXACT
-    if best is not None and best.outcome is Outcome.SOUND:
-        return Found(best, exact.stopped)
-    tried = [tuple(sorted(answer.items())) for answer in answers[:MOST_EXACT]]
-    looking = search(board)
-    others = [answer for answer in looking.answers if tuple(sorted(answer.items())) not in tried]
-    blurred = [answer for answer in others if floats_are_blurred(board, answer)]
-    clear = [] if best is not None and best.outcome.is_right_as_drawn else closest(board, others)[:MOST_BY_EYE]
-    other = best_trial(board, [*blurred[:MOST_EXACT], *(answer for answer in clear if answer not in blurred)])
-    stopped |= looking.stopped or len(blurred) > MOST_EXACT
-    return Found(min((one for one in (best, other) if one is not None), key=lambda one: one.rank, default=None), stopped)
+    tried = answers[:MOST_EXACT]
+    best = best_trial(board, tried)
+    is_sound = best is not None and best.outcome is Outcome.SOUND
+    return best, tried, exact.stopped or (len(answers) > MOST_EXACT and not is_sound)
 
 
 def best_trial(board: Board, answers: Sequence[dict[str, int]]) -> Trial | None:
@@ -78,7 +85,9 @@ def best_trial(board: Board, answers: Sequence[dict[str, int]]) -> Trial | None:
 
 
 def closest(board: Board, answers: Sequence[dict[str, int]]) -> list[dict[str, int]]:
-    """Answers that only look right, those first that look so in the most positions, and of these the closest as drawn."""
+    """Answers that only look right, those first that look so in the most positions, and of these the closest as
+    drawn.
+    """
     ranked = []
     for place, answer in enumerate(answers):
         look = board.look(board.evaluation.shapes(board.needs(answer)), answer)

@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
-from functools import cached_property
+from functools import cached_property, lru_cache
 from typing import Any
 
 import numpy as np
@@ -17,7 +17,7 @@ from numpy.typing import NDArray
 from ..plane.arrays import ARRAYS, Arrays
 from ..plane.balls import BALLS, RisingPrecision, Undecided, ball, middle
 from ..plane.balls import sign as proven_sign
-from ..plane.figure import Evaluation, Link, Node, is_defined
+from ..plane.figure import Evaluation, Link, Node, as_floats, is_defined
 from ..plane.makes import line
 from ..plane.shapes import Circle, Kind, Point, Shape
 from ..plane.steps import Step
@@ -47,7 +47,7 @@ DISTINCT = 1e-6
 SAMPLED, SAMPLES = 96, 12
 """Large movements in which all objects are evaluated, and those of them in which floats look for equalities."""
 
-PROOFS = 10
+PROOFS = 6
 """Positions in which balls prove what a report says of objects of the figure."""
 
 _GAP_BOUND = ball(10) ** -DIGITS
@@ -189,9 +189,11 @@ class Board:
 
     @cached_property
     def sampled(self) -> list[Shape]:
-        """The shapes of all objects but the model's in these."""
-        every = self.figure.ancestors(range(len(self.figure.nodes)))
-        return Evaluation(self.figure, self.sampled_positions).shapes(every)
+        """The shapes of all objects in these."""
+        first = self.batch.groups["large all"].start
+        columns = slice(first, first + self.sampled_positions.shape[1])
+        every = self.evaluation.shapes(range(len(self.figure.nodes)))
+        return [type(shape)(*(value[columns] if np.ndim(value) else value for value in shape)) for shape in every]
 
     @cached_property
     def _best_sampled(self) -> NDArray[np.intp]:
@@ -221,13 +223,28 @@ class Board:
     def proofs(self) -> dict[int, list[Shape]]:
         """Columns of the batch, some on every branch of the figure -> all objects but the model's there in balls."""
         every = self.in_submitted_order(range(self.last))
-        columns = np.flatnonzero(self.batch.in_group("large"))
-        chosen = across_branches(self.figure, every, self.evaluation.shapes(range(self.last)), columns, PROOFS)
-        found = {column: self.in_balls(self.batch.positions[:, column].tolist()) for column in chosen}
-        return {column: shapes for column, shapes in found.items() if shapes is not None}
+        columns = np.arange(self.sampled_positions.shape[1])
+        chosen = across_branches(self.figure, every, self.sampled, columns, PROOFS)
+        found = {column: self.in_balls(self.sampled_positions[:, column].tolist()) for column in chosen}
+        first = self.batch.groups["large all"].start
+        return {first + column: shapes for column, shapes in found.items() if shapes is not None}
+
+    def rounded_at(self, position: Sequence[float], answer: Mapping[str, int]) -> list[Shape]:
+        """All that an answer needs in one position as floats, rounded from balls; what balls cannot decide is
+        undefined.
+        """
+        plan, rising = self._plan_in_balls(answer)
+        at, needs = [ball(float(x)) for x in position], self.needs(answer)
+        try:
+            exact = rising(lambda: plan(at))
+        except Undecided:
+            return Evaluation(self.figure, np.array(position)[:, None]).shapes(needs)
+        return [as_floats(shape) if number in needs else shape for number, shape in enumerate(exact)]
 
     def unit(self, handle: drags.Handle) -> float:
-        """How many centimetres a point moves as drawn where its input changes by 1: along a straight, or round a circle."""
+        """How many centimetres a point moves as drawn where its input changes by 1: along a straight, or round a
+        circle.
+        """
         node = self.figure.nodes[handle.number]
         if node.step.make == "free_point":
             return 1.0
@@ -274,7 +291,9 @@ class Board:
         return Look(gap, clear, counts)
 
     def _count(self, shapes: Sequence[Shape], answer: Mapping[str, int]) -> int:
-        """In how many positions an answer is looked at: what nothing moves is one number for all, so a dragged point tells."""
+        """In how many positions an answer is looked at: what nothing moves is one number for all, so a dragged point
+        tells.
+        """
         needs = self.needs(answer)
         return next((int(np.size(shapes[one.number][0])) for one in self.handles if one.number in needs), 1)
 
@@ -343,9 +362,9 @@ class Board:
 
         def compute() -> tuple[Ruling, float]:
             shapes = plan(at)
-            if not all([finite(shapes[number]) for number in self._always]):
+            if not all(finite(shapes[number]) for number in self._always):
                 return Ruling.NO_ANSWER, np.nan
-            if not all([finite(shapes[number]) for number in answer.values()]):
+            if not all(finite(shapes[number]) for number in answer.values()):
                 return Ruling.UNDEFINED, np.nan
             return self._weigh(self.findings(self._measure_in_balls, shapes, answer), self._measure_in_balls.size)
 
@@ -419,9 +438,14 @@ def spread(numbers: NDArray[np.intp], most: int) -> list[int]:
     return [int(n) for n in numbers[:: max(1, -(-len(numbers) // most))][:most]]
 
 
+@lru_cache(maxsize=64)
+def _bound(size: float) -> Any:
+    return _GAP_BOUND * ball(size)
+
+
 def vanishes(gap: Any, size: float) -> bool:
     """Whether a length in balls is zero to ``DIGITS`` digits, on the scale of a figure."""
-    return bool(gap.abs_upper() < _GAP_BOUND * ball(float(size)))
+    return bool(gap.abs_upper() < _bound(size))
 
 
 def finite(shape: Shape) -> bool:

@@ -1,8 +1,9 @@
 """Which positions balls look at: some on every branch that arrays can see.
 
-Within a branch (which of two intersections is taken, on which side of a line a point lies, in which order points lie on a line,
-which circle is larger) coordinates depend on the position smoothly, so an answer that is exact in a random position of a branch is
-exact on all of it. Where the branches of an answer differ by less than doubles can tell, only a probe on each can see it.
+Within a branch (which of two intersections is taken, on which side of a line a point lies, in which order points lie
+on a line, which circle is larger) coordinates depend on the position smoothly, so an answer that is exact in a random
+position of a branch is exact on all of it. Where the branches of an answer differ by less than doubles can tell, only
+a probe on each can see it.
 """
 
 from __future__ import annotations
@@ -15,6 +16,7 @@ from numpy.typing import NDArray
 
 from ..plane.figure import Figure
 from ..plane.shapes import Circle, Kind, Point, Shape, Straight
+from ..plane.steps import Step
 from .limits import other_meeting_point
 
 Mask = NDArray[np.bool_]
@@ -22,7 +24,7 @@ Mask = NDArray[np.bool_]
 MOST_COMPARED = 12
 """Points, and lines, that are compared with each other: the last that the answer needs."""
 
-LOOKED_AT = 256
+LOOKED_AT = 192
 """Positions among which probes are chosen."""
 
 
@@ -34,8 +36,8 @@ def across_branches(
     ``numbers``: the objects that the answer is made from, in order; ``shapes``: theirs in the whole batch.
     """
     columns = columns[:: max(1, len(columns) // LOOKED_AT)]
-    if len(columns) <= count:
-        return [int(column) for column in columns]
+    if len(columns) <= count or not any(map(takes_branches, (figure.nodes[number].step for number in numbers))):
+        return [int(column) for column in columns[:: -(-len(columns) // count)]] if len(columns) else []
     signs = branches(figure, numbers, shapes, columns)
     sides = np.concatenate([signs, ~signs]).astype(np.float32)
     # Every position is on a branch of its own as well, so that what is left over is spread over all.
@@ -53,9 +55,16 @@ def across_branches(
     return [int(columns[column]) for column in chosen]
 
 
+def takes_branches(step: Step) -> bool:
+    """Whether a step chooses between two intersections by where things lie, not by another point of both curves."""
+    return step.make == "intersection" and step.choice != "other_than"
+
+
 def branches(figure: Figure, numbers: Sequence[int], shapes: Sequence[Shape], columns: NDArray[np.intp]) -> Mask:
     """Signs (k, n) that tell branches apart; those that are the same in all the columns are left out."""
-    taken = {number: type(shapes[number])(*(at_columns(value, columns) for value in shapes[number])) for number in numbers}
+    taken = {
+        number: type(shapes[number])(*(at_columns(value, columns) for value in shapes[number])) for number in numbers
+    }
     with np.errstate(all="ignore"):
         rows = list(_signs(figure, numbers, taken))
     signs = np.zeros((len(rows), len(columns)), dtype=bool)

@@ -1,13 +1,13 @@
 """The simplest position in which an answer fails so that it can be seen.
 
-From the failing positions of a trial: given points are dragged rather than the student's own, as few as possible, and no farther
-than needed. Floats look for it, balls confirm it.
+From the failing positions of a trial: given points are dragged rather than the student's own, as few as possible, and
+no farther than needed. Floats look for it, balls confirm it.
 """
 
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
 from itertools import combinations
 
 import numpy as np
@@ -57,11 +57,14 @@ def simplest_break(board: Board, trial: Trial) -> Break | None:
 def _tries(board: Board, trial: Trial, enough: float) -> Iterator[Floats]:
     """Positions in which floats see the answer fail by enough, the simplest first."""
     seen = trial.look.undefined | (trial.look.there & (~trial.look.clear | (trial.look.gap > enough)))
-    columns = [n for n in trial.failing_where_only_given_points_are_dragged if seen[n]]
-    columns = columns or [n for n in trial.failing if seen[n]]
-    if not columns:
+    failing = np.zeros(len(seen), dtype=bool)
+    failing[list(trial.failing)] = True
+    columns = np.flatnonzero(failing & seen & trial.only_given_dragged)
+    if not len(columns):
+        columns = np.flatnonzero(failing & seen)
+    if not len(columns):
         return
-    starts = trial.batch.positions[:, spread(np.array(columns), STARTS)]
+    starts = trial.batch.positions[:, spread(columns, STARTS)]
     simpler = _with_fewer_points(board, trial, starts, enough)
     if simpler.shape[1]:
         simpler[:, 0] = _with_points_put_back(board, trial, simpler[:, 0], enough)
@@ -133,9 +136,14 @@ def _way(board: Board, positions: Floats) -> Floats:
 
 
 def _fails(board: Board, trial: Trial, positions: Floats, enough: float) -> NDArray[np.bool_]:
-    """In which positions floats see the answer fail by more than ``enough``, a multiple of the figure's size."""
-    look = board.look(Evaluation(board.figure, positions).shapes(board.needs(trial.answer)), trial.answer)
-    failing = look.there & (~look.clear | (look.gap > enough))
+    """In which positions floats see the answer fail by more than ``enough``, a multiple of the figure's size.
+
+    That is its size in the position or as drawn, whichever is larger: a figure that is dragged small shows little.
+    """
+    shapes = Evaluation(board.figure, positions).shapes(board.needs(trial.answer))
+    look = board.look(shapes, trial.answer)
+    shrunk = np.minimum(1.0, board.measure(shapes).size / float(board.size))
+    failing = look.there & (~look.clear | (look.gap * shrunk > enough))
     if trial.outcome is not Outcome.SWITCHING:
         failing = failing | look.undefined
     return np.broadcast_to(failing, (positions.shape[1],))
@@ -187,7 +195,7 @@ def _first_off(board: Board, trial: Trial, position: Floats) -> int:
     """
     if len(trial.answer) == 1:
         return next(iter(trial.answer.values()))
-    shapes = Evaluation(board.figure, position[:, None]).shapes(board.needs(trial.answer))
+    shapes = board.rounded_at(position.tolist(), trial.answer)
     spoilt = []
     for condition, look in zip(board.task.conditions, board.look_at_each_condition(shapes, trial.answer), strict=True):
         named = [trial.answer[name] for name in condition.names if name in trial.answer]

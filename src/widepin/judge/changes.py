@@ -100,7 +100,8 @@ class Changes:
             sources = [type(shape)(*(value[columns] for value in shape)) for shape in (shapes[n] for n in link.parents)]
             made.append(link.functions.in_arrays(sources, tuple(range(len(sources))), ()))
         rows = ([np.broadcast_to(value, (self.count,)) for value in shape] for shape in made)
-        return type(made[0])(*map(np.concatenate, zip(*rows, strict=True)))
+        whole: Shape = type(made[0])(*map(np.concatenate, zip(*rows, strict=True)))
+        return whole
 
     def _tiled(self, shape: Shape, times: int) -> Shape:
         return type(shape)(*(np.tile(np.broadcast_to(value, (self.count,)), times) for value in shape))

@@ -31,14 +31,16 @@ LARGE = 1.5
 END = 0.002
 """How close to an end of its segment or ray a sliding point is put, as a share of the way between its points."""
 
-COARSE, DENSE = (300, 180), (3000, 1500)
+COARSE, DENSE = (300, 180), (3000, 1200)
 """Large movements in the first batch and in the further one: of all points, and of the given or own points alone."""
 
 SMALL_COUNTS = (110, 66)
 """Small movements: of all points, and of the given or own points alone."""
 
 POOL, STRIDE = 1 << 16, 193
-"""Random places in a disc that are drawn once for all figures, and how far apart in the pool two points begin to take theirs."""
+"""Random places in a disc that are drawn once for all figures, and how far apart in the pool two points begin to take
+theirs.
+"""
 
 MIRRORS = 8
 """Lines in which the figure is mirrored."""
@@ -170,8 +172,9 @@ def dragged(
 ) -> Floats:
     """Positions (width, count) with some points moved at random.
 
-    Without a region, each point moves up to ``reach`` centimetres. With one, that is so for given free points only: own free
-    points go anywhere in it, and sliding points over the whole of their curve, on lines and rays as far as it reaches.
+    Without a region, each point moves up to ``reach`` centimetres. With one, that is so for given free points only:
+    own free points go anywhere in it, and sliding points over the whole of their curve, on lines and rays as far as
+    it reaches.
     """
     positions = np.repeat(drawn[:, None], count, axis=1)
     first = int(rng.integers(POOL))

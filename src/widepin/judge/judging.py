@@ -95,5 +95,3 @@ def ill_formed(task: Task, work: Work) -> Refusal | None:
         if name not in work.answer:
             return Refusal(None, f"the answer does not say which object is {name}")
     return None
-
-

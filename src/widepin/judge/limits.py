@@ -1,14 +1,16 @@
 """Positions beyond the limits where objects stop existing or trade places, which chance seldom finds.
 
-An answer that is right in every position of a random batch may still fail in a small corner of it. It then turns wrong or is
-gone where something that it is made from comes to a limit: circles that part, a circle whose radius shrinks to nothing, lines
-that become parallel, two intersections that are equally near. How far an object is from its limits is its *clearance*. The
-search starts where clearances are smallest, makes them smaller still, and looks at the answer on the way.
+An answer that is right in every position of a random batch may still fail in a small corner of it. It then turns
+wrong or is gone where something that it is made from comes to a limit: circles that part, a circle whose radius
+shrinks to nothing, lines that become parallel, two intersections that are equally near. How far an object is from its
+limits is its *clearance*. The search starts where clearances are smallest, makes them smaller still, and looks at the
+answer on the way.
 """
 
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -27,10 +29,10 @@ TIGHT = 0.3
 ALWAYS = 1e-9
 """Clearance of what stands at its limit in every position: an intersection at the end of a segment, or by a tangent."""
 
-MOST_SEARCHED = 5
+MOST_SEARCHED = 4
 """Limits that are searched for, the tightest first."""
 
-ROUNDS, TRIES = 3, 32
+ROUNDS, TRIES = 3, 24
 """Rounds of a search, and positions tried in each for each limit."""
 
 LOOKED_AT = 256
@@ -54,8 +56,8 @@ def beyond_limits(
 ) -> Floats:
     """Positions (width, n) in which the answer fails; n is 0 where the search finds none.
 
-    ``numbers``: the objects whose limits are looked at. ``positions``: (width, m), in none of which the answer fails, whose
-    shapes these are; every position between two of them must be within reach. ``size`` in centimetres.
+    ``numbers``: the objects whose limits are looked at. ``positions``: (width, m), in none of which the answer fails,
+    whose shapes these are; every position between two of them must be within reach. ``size`` in centimetres.
     """
     targets = tightest(figure, numbers, shapes, positions.shape[1], size)
     if not targets:
@@ -78,7 +80,9 @@ def beyond_limits(
     return np.asarray(every[:, np.flatnonzero(fails(every))[:MOST_FOUND]])
 
 
-def _around(start: Floats, handles: Sequence[Handle], positions: Floats, reach: float, rng: np.random.Generator) -> Floats:
+def _around(
+    start: Floats, handles: Sequence[Handle], positions: Floats, reach: float, rng: np.random.Generator
+) -> Floats:
     """Tries near a position: part of the way from there to others, half of them with one point dragged only."""
     others = positions[:, rng.integers(positions.shape[1], size=TRIES)]
     ways = (others - start[:, None]) * (reach * rng.uniform(0, 1, TRIES))
@@ -91,7 +95,9 @@ def _around(start: Floats, handles: Sequence[Handle], positions: Floats, reach: 
 def tightest(
     figure: Figure, numbers: Sequence[int], shapes: Sequence[Shape], count: int, size: float
 ) -> list[tuple[int, int, int]]:
-    """Limits that are close in some of ``count`` positions: the object, which of its clearances, and the tightest column."""
+    """Limits that are close in some of ``count`` positions: the object, which of its clearances, and the tightest
+    column.
+    """
     step = max(1, count // LOOKED_AT)
     looked_at = {
         n: type(shapes[n])(*(value[::step] if np.ndim(value) else value for value in shapes[n]))
@@ -125,7 +131,7 @@ def clearances(figure: Figure, number: int, shapes: Sequence[Shape] | Mapping[in
     if node.step.make == "intersection":
         assert isinstance(shape, Point)
         kinds = [figure.nodes[source].kind for source in node.sources]
-        found = list(room(kinds, *sources, shape))
+        found = list(room(kinds, sources[0], sources[1], shape))
         if node.reference is not None and Kind.CIRCLE in kinds:
             found += _tie(node, sources, shape, shapes[node.reference])
         # An intersection that is gone has no room, whatever its curves say.
@@ -141,7 +147,7 @@ def clearances(figure: Figure, number: int, shapes: Sequence[Shape] | Mapping[in
     return []
 
 
-def room(kinds: Sequence[Kind], a: Shape, b: Shape, point: Point) -> Iterator[Floats]:
+def room(kinds: Sequence[Kind], a: Any, b: Any, point: Any) -> Iterator[Floats]:
     """How far curves could still move apart, in centimetres, before their intersection at the point is gone."""
     if isinstance(a, Circle) and isinstance(b, Circle):
         apart, r, s = np.hypot(a.x - b.x, a.y - b.y), np.sqrt(a.rr), np.sqrt(b.rr)
@@ -180,13 +186,14 @@ def _tie(node: Node, sources: Sequence[Shape], point: Point, reference: Shape) -
     return [np.abs(here - there)]
 
 
-def other_meeting_point(a: Shape, b: Shape, point: Point) -> Point:
-    """The second point where two curves meet, of which one at least is a circle: the first one mirrored in their axis."""
+def other_meeting_point(a: Any, b: Any, point: Any) -> Point:
+    """The second point where two curves meet, of which one at least is a circle: the first one mirrored in their
+    axis.
+    """
     if isinstance(a, Circle) and isinstance(b, Circle):
         middle, dx, dy = a, b.x - a.x, b.y - a.y
     else:
         line, middle = (b, a) if isinstance(a, Circle) else (a, b)
-        assert isinstance(line, Straight) and isinstance(middle, Circle)
         dx, dy = -line.dy, line.dx
     along = ((point.x - middle.x) * dx + (point.y - middle.y) * dy) / (dx * dx + dy * dy)
     return Point(2 * (middle.x + along * dx) - point.x, 2 * (middle.y + along * dy) - point.y)

@@ -71,9 +71,10 @@ def mends(board: Board, trial: Trial) -> tuple[Mend, ...]:
         for a, b in combinations(by_step, 2)
         for pair in product(a[i : i + 1], b[j : j + 1])
     ]
-    return sound_ones(board, trial, (few, changes), singles) or sound_ones(
-        board, trial, (few, changes), pairs[:MOST_PAIRS]
-    )[:1]
+    return (
+        sound_ones(board, trial, (few, changes), singles)
+        or sound_ones(board, trial, (few, changes), pairs[:MOST_PAIRS])[:1]
+    )
 
 
 def sound_ones(board: Board, trial: Trial, stages: Sequence[Changes], tries: Sequence[Tried]) -> tuple[Mend, ...]:
@@ -88,7 +89,9 @@ def sound_ones(board: Board, trial: Trial, stages: Sequence[Changes], tries: Seq
         if numbers not in found and judged < MOST_JUDGED:
             judged += 1
             if is_sound(board, trial, changed):
-                found[numbers] = Mend(tuple(sorted((step for _, step in changed), key=lambda step: board.submitted[step.id])))
+                found[numbers] = Mend(
+                    tuple(sorted((step for _, step in changed), key=lambda step: board.submitted[step.id]))
+                )
     return tuple(found.values())
 
 
@@ -128,7 +131,8 @@ def crossings_said_otherwise(board: Board, trial: Trial, changes: Changes) -> It
     for number in (number for number in crossings if any(number in of_position for of_position in helping)):
         node, here = board.figure.nodes[number], board.shapes[number]
         assert isinstance(here, Point)
-        other = other_meeting_point(*(board.shapes[source] for source in node.sources), here)
+        a, b = (board.shapes[source] for source in node.sources)
+        other = other_meeting_point(a, b, here)
         points = [
             n
             for n in usable(board, changes, number)
@@ -158,7 +162,7 @@ def _distance(board: Board, number: int, point: Point) -> float:
 
 
 def usable(board: Board, changes: Changes, number: int) -> list[int]:
-    """The objects from which a step may be made: given ones and the student's, but what is made from the step itself."""
+    """The objects from which a step may be made: all that are given or the student's, but what is made from it."""
     dependents = changes.dependents(number)
     return [n for n in range(board.last) if n not in dependents]
 

@@ -1,4 +1,6 @@
-"""Orders of steps: one that is the same however independent steps were ordered, and one with the sources of a changed step first."""
+"""Orders of steps: one that is the same however independent steps were ordered, and one with the sources of a changed
+step first.
+"""
 
 from __future__ import annotations
 
@@ -9,7 +11,8 @@ from ..plane.steps import Step
 
 
 def in_canonical_order(before: Sequence[Step], steps: Sequence[Step]) -> tuple[Step, ...]:
-    """The steps ordered by how they are built: first by how many steps deep they stand, then by make, sources and place.
+    """The steps ordered by how they are built: first by how many steps deep they stand, then by make, sources and
+    place.
 
     ``before``: the steps that stand already, in an order of their own. What a verdict draws by chance or takes first is
     then the same for every order in which a student may have made the steps, and but for exact repeats for all names.

@@ -1,4 +1,6 @@
-"""Right answers that a student has overlooked: another object than the one pointed out, an intersection that is not marked."""
+"""Right answers that a student has overlooked: another object than the one pointed out, an intersection that is not
+marked.
+"""
 
 from __future__ import annotations
 
@@ -9,7 +11,7 @@ import numpy as np
 from ..plane.arrays import ARRAYS, Arrays
 from ..plane.shapes import Kind, Point
 from ..plane.steps import Step
-from .answers import best_found, best_trial
+from .answers import best_exact, best_trial
 from .board import Board
 from .search import search
 from .task import Work
@@ -23,17 +25,21 @@ MOST_TRIED = 4
 
 
 def right_instead(board: Board, work: Work, outcome: Outcome) -> dict[str, str]:
-    """Wanted name -> the object that would be right, for those where the student pointed out another one; {} if there is none."""
+    """Wanted name -> the object that would be right, for those where the student pointed out another one; {} if there
+    is none.
+    """
     if work.answer is None or outcome.is_right_as_drawn:
         return {}
-    found = best_found(board, work).trial
+    found, *_ = best_exact(board, work)
     if found is None or not found.outcome.is_right_as_drawn:
         return {}
     return {name: id_ for name, id_ in board.ids_of(found.answer).items() if work.answer[name] != id_}
 
 
 def unmarked(board: Board, outcome: Outcome) -> tuple[Step, ...]:
-    """Intersections that would be right if they were marked, under the wanted names, where nothing on the board is right."""
+    """Intersections that would be right if they were marked, under the wanted names, where nothing on the board is
+    right.
+    """
     points = [wanted.name for wanted in board.task.wanted if wanted.kind == Kind.POINT]
     if outcome is not Outcome.WRONG or not points:
         return ()
@@ -50,7 +56,9 @@ def unmarked(board: Board, outcome: Outcome) -> tuple[Step, ...]:
     steps = {step.id: step for step in extra}
     ids = more.ids_of(best.answer)
     return tuple(
-        Step(name, "intersection", steps[id_].sources, pick=steps[id_].pick) for name, id_ in ids.items() if id_ in steps
+        Step(name, "intersection", steps[id_].sources, pick=steps[id_].pick)
+        for name, id_ in ids.items()
+        if id_ in steps
     )
 
 

@@ -1,7 +1,7 @@
 """Under which condition a work holds that is fragile only by a point of the student's own.
 
-The method is right then, and the point may lie anywhere but for some places. A plain condition on it is looked for that says
-exactly where the work holds; else it is that two curves meet.
+The method is right then, and the point may lie anywhere but for some places. A plain condition on it is looked for
+that says exactly where the work holds; else it is that two curves meet.
 """
 
 from __future__ import annotations
@@ -32,10 +32,11 @@ Mask = NDArray[np.bool_]
 
 
 def proviso(board: Board, trial: Trial, found: Break | None) -> Condition | None:
-    """What must be true of the student's own point for the work to hold, None where that is not what the work is fragile by.
+    """What must be true of the student's own point for the work to hold, None where that is not what the work is
+    fragile by.
 
-    Relations are ``longer_than_half``, ``longer`` and ``shorter`` (of two pairs of points), ``nearer`` (a point, to one, than to
-    another), ``same_side`` and ``opposite_side``, ``meet`` (of two curves).
+    Relations are ``longer_than_half``, ``longer`` and ``shorter`` (of two pairs of points), ``nearer`` (a point, to
+    one, than to another), ``same_side`` and ``opposite_side``, ``meet`` (of two curves).
     """
     if trial.outcome is not Outcome.FRAGILE or found is None or found.by != "own":
         return None

@@ -109,7 +109,7 @@ class Watch:
         own = [ball(x) for x in position]
         for node in self.figure.nodes:
             try:
-                known = all([shapes[parent] is not None for parent in node.parents])
+                known = all(shapes[parent] is not None for parent in node.parents)
                 shapes.append(node.link.made(BALLS, shapes, own) if known else None)  # type: ignore[arg-type]
             except Undecided:
                 shapes.append(None)

@@ -22,11 +22,14 @@ from .mends import mends, placed_by_eye, ties
 from .overlooked import right_instead, unmarked
 from .provisos import proviso
 from .sameness import repeated
-from .task import Work
 from .search import candidates
+from .task import Work
 from .trial import Trial
 from .truths import what_stays_true
 from .verdict import Break, ConditionReport, Outcome, Report
+
+MOVED = 8
+"""Small moves of a point by which it is seen whether the answer hangs on it."""
 
 
 def report_on(
@@ -83,7 +86,7 @@ def closest_object(board: Board) -> dict[str, int] | None:
 
 def conditions(board: Board, answer: Mapping[str, int], found: Break | None) -> tuple[ConditionReport, ...]:
     """For each condition, its largest gap in centimetres as drawn and in the break, and whether it looks fulfilled."""
-    at_break = board.figure.evaluate_batch(np.array(found.position)[:, None]) if found else None
+    at_break = board.rounded_at(found.position, answer) if found else None
     reports = []
     for place in range(len(board.task.conditions)):
         drawn_gap, drawn_holds = _look_at(board, answer, place, board.shapes)
@@ -140,19 +143,19 @@ def by_eye(board: Board, trial: Trial) -> tuple[str, ...]:
 
     A point is by eye where moving it alone spoils the answer; a helper that may lie anywhere does not.
     """
-    if trial.outcome not in (Outcome.EYEBALLED, Outcome.APPROXIMATE):
+    own = board.in_submitted_order(placed_by_eye(board, trial))
+    if trial.outcome not in (Outcome.EYEBALLED, Outcome.APPROXIMATE) or not own:
         return ()
     rng = np.random.default_rng(11)
-    guilty = []
-    for number in board.in_submitted_order(placed_by_eye(board, trial)):
+    moved = np.repeat(board.drawn[:, None], MOVED * len(own), axis=1)
+    for place, number in enumerate(own):
         inputs = board.figure.nodes[number].inputs
-        moved = np.repeat(board.drawn[:, None], 8, axis=1)
         way = 0.05 * float(board.size) if inputs.stop - inputs.start == 2 else 0.05
-        moved[inputs] += rng.uniform(-way, way, (inputs.stop - inputs.start, 8))
-        gaps = board.look(Evaluation(board.figure, moved).shapes(board.needs(trial.answer)), trial.answer).gap
-        if not np.allclose(gaps, trial.gap, atol=1e-6, equal_nan=False):
-            guilty.append(board.figure.nodes[number].step.id)
-    return tuple(guilty)
+        columns = slice(place * MOVED, (place + 1) * MOVED)
+        moved[inputs, columns] += rng.uniform(-way, way, (inputs.stop - inputs.start, MOVED))
+    gaps = board.look(Evaluation(board.figure, moved).shapes(board.needs(trial.answer)), trial.answer).gap
+    spoilt = [not np.allclose(of_point, trial.gap, atol=1e-6) for of_point in gaps.reshape(len(own), -1)]
+    return tuple(board.figure.nodes[number].step.id for number, bad in zip(own, spoilt, strict=True) if bad)
 
 
 def costs_of(board: Board, numbers: Sequence[int]) -> Costs:

@@ -1,10 +1,10 @@
-"""When two objects are one and the same in every position: objects that a student made although they were there, and what
-the objects of a model are called.
+"""When two objects are one and the same in every position: objects that a student made although they were there, and
+what the objects of a model are called.
 """
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
 from functools import lru_cache
 from itertools import combinations, permutations
 from typing import Any
@@ -31,7 +31,8 @@ MOST_POINTS = 6
 def repeated(board: Board) -> dict[str, str]:
     """The student's objects that were there already: id -> id of the earlier object.
 
-    Floats compare all objects of a kind in a few positions at once; balls have the last word, on every branch that floats see.
+    Floats compare all objects of a kind in a few positions at once; balls have the last word, on every branch that
+    floats see.
     """
     nodes = board.figure.nodes
     pairs = []
@@ -41,25 +42,32 @@ def repeated(board: Board) -> dict[str, str]:
         for group in alike(rows):
             first, *others = board.in_submitted_order(numbers[at] for at in group)
             pairs += [(n, first) for n in others if n >= len(board.task.done)]
-    ids = {nodes[n].step.id: nodes[m].step.id for n, m in pairs if _proven(board, n, m)}
+    try:
+        proven = at_rising_precision(lambda: [_equal(board, n, m) for n, m in pairs])
+    except Undecided:
+        proven = [_decided(board, n, m) for n, m in pairs]
+    ids = {nodes[n].step.id: nodes[m].step.id for (n, m), same in zip(pairs, proven, strict=True) if same}
     return {id_: ids[id_] for id_ in sorted(ids, key=board.submitted.__getitem__)}
 
 
-def _proven(board: Board, n: int, m: int) -> bool:
-    """Whether balls find two objects equal in all positions that they look at, to sixty digits."""
-    kind = board.figure.nodes[n].kind
+def _equal(board: Board, n: int, m: int) -> bool:
+    """Whether balls find two objects equal in all positions that they look at, to sixty digits. May raise Undecided."""
+    kind, size = board.figure.nodes[n].kind, float(board.size)
     both = [(shapes[n], shapes[m]) for shapes in board.proofs.values() if finite(shapes[n]) or finite(shapes[m])]
+    return bool(both) and all(vanishes(gap, size) for one, other in both for gap in gaps(one, other, kind))
+
+
+def _decided(board: Board, n: int, m: int) -> bool:
     try:
-        return bool(both) and at_rising_precision(
-            lambda: all(vanishes(gap, board.size) for one, other in both for gap in gaps(one, other, kind))
-        )
+        return at_rising_precision(lambda: _equal(board, n, m))
     except Undecided:
         return False
 
 
 @lru_cache(maxsize=512)
 def known_as(task: Task) -> dict[str, Step]:
-    """Objects of the model that conditions name -> a step that makes the same object from given ones, where there is one.
+    """Objects of the model that conditions name -> a step that makes the same object from given ones, where there is
+    one.
 
     So the line that a model draws through two intersections is known as a perpendicular bisector.
     """

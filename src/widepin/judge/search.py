@@ -1,12 +1,12 @@
 """Which of the student's objects are meant as the answer.
 
-A backtracking search binds one wanted name at a time, and tries all objects for it with many partial answers at once, in
-arrays. A condition is looked at as soon as its terms are bound; conditions on many terms are split into parts on few for that.
-Names that may trade places (three corners of an equilateral triangle) are bound in one order only. An object may serve for
-several names; where it must not, the task says that they are distinct.
+A backtracking search binds one wanted name at a time, and tries all objects for it with many partial answers at once,
+in arrays. A condition is looked at as soon as its terms are bound; conditions on many terms are split into parts on
+few for that. Names that may trade places (three corners of an equilateral triangle) are bound in one order only. An
+object may serve for several names; where it must not, the task says that they are distinct.
 
-The search is made twice: for answers that are exact in small movements too, of which there are few, and only if none of those is
-right in every position, for all that look right as drawn.
+The search is made twice: for answers that are exact in small movements too, of which there are few, and only if none
+of those is right in every position, for all that look right as drawn.
 """
 
 from __future__ import annotations
@@ -53,7 +53,8 @@ class Search:
 
 
 def search(board: Board, exact: bool = False, cost: Callable[[int], int] | None = None) -> Search:
-    """Assignments of made objects to wanted names: all that are right to the eye as drawn, or those that are exact nearby.
+    """Assignments of made objects to wanted names: all that are right to the eye as drawn, or those that are exact
+    nearby.
 
     With a ``cost``, of objects that are one and the same only the cheapest is tried.
     """
@@ -90,7 +91,7 @@ class _Searching:
             self.keep(bound)
             return
         name = self.order[depth]
-        for kind, numbers in self.by_kind(name):
+        for numbers in self.by_kind(name):
             rows = max(1, AT_ONCE // len(numbers))
             for first in range(0, len(bound), rows):
                 block = bound[first : first + rows]
@@ -108,8 +109,8 @@ class _Searching:
         if not len(bound):
             return
         kinds = self.drawn.kinds[bound]
-        for alike in np.unique(kinds, axis=0):
-            self.bind(bound[(kinds == alike).all(axis=1)])
+        for of_row in np.unique(kinds, axis=0):
+            self.bind(bound[(kinds == of_row).all(axis=1)])
             if self.found.stopped:
                 return
 
@@ -123,11 +124,11 @@ class _Searching:
                 self.found.stopped = True
                 return
 
-    def by_kind(self, name: str) -> Iterator[tuple[Kind, list[int]]]:
+    def by_kind(self, name: str) -> Iterator[list[int]]:
         """The objects that may serve for a name, those of one kind together."""
         nodes = self.board.figure.nodes
         for kind in sorted({nodes[n].kind for n in self.candidates[name]}):
-            yield kind, [n for n in self.candidates[name] if nodes[n].kind is kind]
+            yield [n for n in self.candidates[name] if nodes[n].kind is kind]
 
     def in_order(self, name: str, bound: Bound) -> Bound:
         """Those of the partial answers whose last name comes no sooner than names that it may trade places with."""
@@ -135,7 +136,9 @@ class _Searching:
         return bound[(bound[:, at] <= bound[:, -1:]).all(axis=1)] if at else bound
 
     def fitting(self, name: str, bound: Bound) -> Bound:
-        """Those of the partial answers, of objects of the same kinds, that satisfy the conditions due at their last name."""
+        """Those of the partial answers, of objects of the same kinds, that satisfy the conditions due at their last
+        name.
+        """
         if not len(bound) or not self.due[name]:
             return bound
         gap, clear = self.drawn.seen(self.due[name], self.order, bound)
@@ -165,11 +168,17 @@ class _Stacks:
         self.count = max((np.size(shape[0]) for shape in shapes), default=1)
         self.coordinates: dict[type[Shape], NDArray[np.float64]] = {}
         for shape in set(SHAPE_OF.values()):
+            numbers = [number for number, node in enumerate(nodes) if SHAPE_OF[node.kind] is shape]
             stack = np.full((len(nodes), len(shape._fields), self.count), np.nan)
-            for number, node in enumerate(nodes):
-                if SHAPE_OF[node.kind] is shape:
-                    stack[number] = [np.broadcast_to(value, (self.count,)) for value in shapes[number]]
+            if numbers:
+                stack[numbers] = self._stacked([shapes[number] for number in numbers])
             self.coordinates[shape] = stack
+
+    def _stacked(self, shapes: Sequence[Shape]) -> NDArray[np.float64]:
+        """Shapes of one kind as (n, fields, positions); what nothing moves is one number for all positions."""
+        if any(np.ndim(shape[0]) == 0 for shape in shapes):
+            shapes = [type(shape)(*(np.broadcast_to(value, (self.count,)) for value in shape)) for shape in shapes]
+        return np.array(shapes)
 
     def once_each(self, numbers: Sequence[int], cost: Callable[[int], int]) -> list[int]:
         """These objects without those that are the same as a cheaper one in all the positions."""
@@ -192,7 +201,9 @@ class _Stacks:
     def seen(
         self, conditions: Sequence[Condition], order: Sequence[str], bound: Bound
     ) -> tuple[NDArray[np.float64], NDArray[np.bool_]]:
-        """Gaps and whether margins are positive, (n, positions), for partial answers whose objects are of the same kinds."""
+        """Gaps and whether margins are positive, (n, positions), for partial answers whose objects are of the same
+        kinds.
+        """
         columns = {name: bound[:, place] for place, name in enumerate(order[: bound.shape[1]])}
         nodes, index = self.board.figure.nodes, self.board.figure.index
 

@@ -1,10 +1,10 @@
 """One answer tried: is it right as drawn, when dragged, exactly?
 
-Floats look at a batch of positions and propose what is right, wrong or undefined in each; balls decide, at some of the
-positions where floats see the answer and at those where they see a failure. An answer that has not failed is looked at
-in several thousand more positions, a search goes where it might fail, and balls probe every branch that floats can see.
-Where floats and balls disagree, rounding has blown up or a miss is too small for floats to see; then balls look at a share of
-the batch and floats are not heard at all. What balls cannot decide is never taken for right.
+Floats look at a batch of positions and propose what is right, wrong or undefined in each; balls decide, at some of
+the positions where floats see the answer and at those where they see a failure. An answer that has not failed is
+looked at in several thousand more positions, a search goes where it might fail, and balls probe every branch that
+floats can see. Where floats and balls disagree, rounding has blown up or a miss is too small for floats to see; then
+balls look at a share of the batch and floats are not heard at all. What balls cannot decide is never taken for right.
 """
 
 from __future__ import annotations
@@ -45,10 +45,10 @@ Columns = NDArray[np.intp]
 class Trial:
     """The outcome for one answer, with what it rests on.
 
-    ``batch``: the positions that were looked at; ``look``: what is known of each; ``failing``: the columns of those that
-    fail, as far as is known; ``certified``: in how many positions balls proved the answer right; ``probed``: how many they
-    were asked about; ``by_floats``: whether floats were reliable; ``gap``: the largest gap as drawn, relative to the
-    figure's size.
+    ``batch``: the positions that were looked at; ``look``: what is known of each; ``failing``: the columns of those
+    that fail, as far as is known; ``certified``: in how many positions balls proved the answer right; ``probed``: how
+    many they were asked about; ``by_floats``: whether floats were reliable; ``gap``: the largest gap as drawn,
+    relative to the figure's size.
     """
 
     outcome: Outcome
@@ -67,11 +67,10 @@ class Trial:
         return self.outcome.rank, self.gap
 
     @property
-    def failing_where_only_given_points_are_dragged(self) -> tuple[int, ...]:
-        """The failing columns in which every point of the student's own stands as drawn."""
-        only_given = self.batch.in_group("small given") | self.batch.in_group("large given")
-        only_given |= self.batch.in_group("shape")
-        return tuple(column for column in self.failing if only_given[column])
+    def only_given_dragged(self) -> NDArray[np.bool_]:
+        """In which columns every point of the student's own stands as drawn."""
+        in_group = self.batch.in_group
+        return in_group("small given") | in_group("large given") | in_group("shape")
 
 
 def try_answer(board: Board, answer: dict[str, int]) -> Trial:
@@ -169,7 +168,9 @@ class _Trying:
     # -- floats and balls ----------------------------------------------------------------------------
 
     def floats_agree(self, columns: Sequence[int]) -> bool:
-        """Whether floats can be heard, by positions that are put to balls; where they can, balls have the last word there."""
+        """Whether floats can be heard, by positions that are put to balls; where they can, balls have the last word
+        there.
+        """
         rulings = [(column, self.rule(column)) for column in columns]
         right = [column for column, ruling in rulings if ruling is Ruling.RIGHT]
         missed = any(self.look.exact[column] for column, ruling in rulings if ruling is Ruling.WRONG)
@@ -194,8 +195,9 @@ class _Trying:
     def confirmed(self) -> Look:
         """The look of floats without the kinds of failure that balls refute.
 
-        Near degenerate positions floats may see a failure where there is none. Some cases of each kind, the clearest among
-        them, are put to balls; if all are refuted, that kind is dropped. What balls cannot decide is not refuted.
+        Near degenerate positions floats may see a failure where there is none. Some cases of each kind, the clearest
+        among them, are put to balls; if all are refuted, that kind is dropped. What balls cannot decide is not
+        refuted.
         """
         look = self.look
         dropped = np.zeros(look.counts.shape, dtype=bool)
@@ -252,7 +254,7 @@ class _Trying:
         else:
             outcome = Outcome.EYEBALLED
         failing = look.wrong if outcome is Outcome.SWITCHING else (look.wrong | look.undefined)
-        return outcome, tuple(int(column) for column in np.flatnonzero(failing))
+        return outcome, tuple(np.flatnonzero(failing).tolist())
 
     def _outcome_and(self, look: Look) -> tuple[Outcome, Look, tuple[int, ...]]:
         outcome, failing = self.outcome(look)

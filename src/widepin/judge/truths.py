@@ -1,8 +1,8 @@
 """What stays true: relations among a student's objects that hold wherever the figure is dragged.
 
-They are the raw material for explaining why a construction works. Floats find them in a dozen positions at once and look
-at them in a thousand; balls prove them in several, each wherever its own objects exist, be the rest of the figure there or not.
-What a single step says by itself (a midpoint halves) is left out.
+They are the raw material for explaining why a construction works. Floats find them in a dozen positions at once and
+look at them in a thousand; balls prove them in several, each wherever its own objects exist, be the rest of the
+figure there or not. What a single step says by itself (a midpoint halves) is left out.
 """
 
 from __future__ import annotations
@@ -103,9 +103,7 @@ class _Looking:
         self.straights = board.in_submitted_order(
             [n for n in by_use if self.nodes[n].kind in STRAIGHTS][:MOST_STRAIGHTS]
         )
-        self.circles = board.in_submitted_order(
-            [n for n in by_use if self.nodes[n].kind is Kind.CIRCLE][:MOST_CIRCLES]
-        )
+        self.circles = board.in_submitted_order([n for n in by_use if self.nodes[n].kind is Kind.CIRCLE][:MOST_CIRCLES])
         self.at = {n: board.sample(n) for n in (*self.points, *self.straights, *self.circles)}
 
     def id(self, number: int) -> str:
@@ -138,7 +136,9 @@ class _Looking:
                 yield Condition(truth.rel, tuple(term for term in terms if term is not None))
 
     def in_a_row(self, truth: Condition) -> bool:
-        """Whether a point lies on the line of a straight just because another straight passes through it and two points of that."""
+        """Whether a point lies on the line of a straight just because another straight passes through it and two
+        points of that.
+        """
         if truth.rel != "on":
             return False
         point, straight = (self.board.figure.index[str(name)] for name in truth.of)
@@ -305,7 +305,9 @@ class _Looking:
             yield Condition("equal_angle", tuple(tuple(map(self.id, triple)) for triple in angles[:MOST_TERMS]))
 
     def drawn_angles(self) -> list[tuple[int, int, int]]:
-        """Angles at a point between two straights that pass through it, by the first other point on each; vertex second."""
+        """Angles at a point between two straights that pass through it, by the first other point on each; vertex
+        second.
+        """
         on_straight = {s: self.through(s) for s in self.straights}
         angles = []
         for vertex in self.points:
@@ -412,6 +414,8 @@ class Proving:
     def __init__(self, board: Board):
         self.board = board
         self.in_balls: dict[int, list[Shape] | None] = dict(board.proofs)
+        self.size = float(board.size)
+        self.measure = Measure(BALLS, ball(float(board.size)), Point(ball(0), ball(0)))
 
     def is_proven(self, truth: Condition) -> bool:
         """Whether floats see a truth hold wherever its objects exist, but for ghosts, and balls prove it.
@@ -423,13 +427,14 @@ class Proving:
             return False
         there = set(columns.tolist())
         chosen = [column for column in self.board.proofs if column in there]
-        return all(
-            self.holds_in_balls(truth, column)
-            for column in dict.fromkeys([*map(int, failing), *chosen, *spread(columns, FEWEST)])
-        )
+        if len(chosen) < FEWEST:
+            chosen += spread(columns, FEWEST)
+        return self.holds_in_balls(truth, list(dict.fromkeys([*map(int, failing), *chosen])))
 
     def seen_by_floats(self, truth: Condition) -> tuple[NDArray[np.intp], NDArray[np.intp]]:
-        """The columns of the batch in which the objects of a truth exist, and those of them in which floats see it fail."""
+        """The columns of the batch in which the objects of a truth exist, and those of them in which floats see it
+        fail.
+        """
         board = self.board
         numbers = [board.figure.index[name] for name in truth.names]
         shapes = board.evaluation.shapes(board.figure.ancestors([*numbers, *board.given_points]))
@@ -442,21 +447,20 @@ class Proving:
         there = there & ~np.isnan(gap)
         return np.flatnonzero(there), np.flatnonzero(there & ~((gap < EXACT_IN_FLOATS) & clear))
 
-    def holds_in_balls(self, truth: Condition, column: int) -> bool:
-        """Whether a truth holds in a column of the batch, to ``DIGITS`` digits; where its objects are gone, it is not denied."""
-        shapes = self.shapes_in_balls(column)
-        if shapes is None:
-            return False
+    def holds_in_balls(self, truth: Condition, columns: Sequence[int]) -> bool:
+        """Whether a truth holds in these columns of the batch, to ``DIGITS`` digits; where its objects are gone, it
+        is not denied.
+        """
+        found = [self.shapes_in_balls(column) for column in columns]
 
-        def compute() -> bool:
-            measure = Measure(BALLS, ball(float(self.board.size)), Point(ball(0), ball(0)))
-            found = self.finding(measure, truth, shapes)
-            if any(value.is_nan() for value in (*found.gaps, *found.margins)):
+        def holds(shapes: Sequence[Shape]) -> bool:
+            seen = self.finding(self.measure, truth, shapes)
+            if any(value.is_nan() for value in (*seen.gaps, *seen.margins)):
                 return True
-            return all(vanishes(gap, self.board.size) for gap in found.gaps) and all(m > 0 for m in found.margins)
+            return all(vanishes(gap, self.size) for gap in seen.gaps) and all(m > 0 for m in seen.margins)
 
         try:
-            return at_rising_precision(compute)
+            return at_rising_precision(lambda: all(shapes is not None and holds(shapes) for shapes in found))
         except Undecided:
             return False
 

@@ -135,13 +135,14 @@ class Report:
 
     ``conditions``: of the answer; of ``closest``, the objects that come closest, where nothing looks right.
     ``shapes``: named shape of the given triangle -> "holds", "vanishes" or "goes wrong". ``by_eye``: own points that
-    the answer hangs on; ``slides``: of these, id -> the curve that it slides on, the others are tied to nothing. ``repeated``: id -> the earlier object that it is. ``ties``:
-    of these, id -> the crossing or curve next to it. ``mends``: changes of one step, or two, that were judged sound; where
-    a step is then made from a later one, that is moved up. ``truths``: relations among the student's objects that hold wherever
-    these exist, the most telling first. ``costs``: of the work, and of the task's model if it has one. ``instead``: wanted
-    name -> the object that would be right, where another was pointed out; ``unmarked``: intersections that would be right
-    if they were marked, under the wanted names. ``proviso``: where only a point of the student's own makes a work fragile,
-    what must be true of it.
+    the answer hangs on; ``slides``: of these, id -> the curve that it slides on, the others are tied to nothing.
+    ``repeated``: id -> the earlier object that it is. ``ties``: of these, id -> the crossing or curve next to it.
+    ``mends``: changes of one step, or two, that were judged sound; where a step is then made from a later one, that
+    is moved up. ``truths``: relations among the student's objects that hold wherever these exist, the most telling
+    first. ``costs``: of the work, and of the task's model if it has one. ``instead``: wanted name -> the object that
+    would be right, where another was pointed out; ``unmarked``: intersections that would be right if they were
+    marked, under the wanted names. ``proviso``: where only a point of the student's own makes a work fragile, what
+    must be true of it.
     """
 
     conditions: tuple[ConditionReport, ...] = ()

@@ -22,7 +22,9 @@ ZERO = arb(10) ** -100
 
 UNDEFINED = arb("nan")
 
-_precision_lock = threading.Lock()  # flint keeps its precision in one global context
+_precision_lock = (
+    threading.RLock()
+)  # flint keeps its precision in one global context; one computation may ask for another
 
 T = TypeVar("T")
 

@@ -2,9 +2,9 @@
 
 A verdict computes the same few makes thousands of times. Interpreting steps would cost more than the arithmetic, so
 each variant's tape is written out as Python once per process: ``r7 = r3 - r0`` and so on, without a call or a test
-that the tape does not have. In arrays, batches in which no test comes near to failing are computed without its rounding;
-in balls, what is undefined ends the function at once; and the registers that say how large the
-terms of a tested number are get computed only where the test is not plain, which is next to never.
+that the tape does not have. In arrays, batches in which no test comes near to failing are computed without its
+rounding; in balls, what is undefined ends the function at once; and the registers that say how large the terms of a
+tested number are get computed only where the test is not plain, which is next to never.
 
 >>> from widepin.plane.shapes import Point
 >>> shapes = [Point(0, 0), Point(3.0, 4.0)]
@@ -123,8 +123,8 @@ class _Writing:
     def plain(self, with_gaps: bool = False) -> str:
         """In arrays, where all tests are plainly passed everywhere, or with gaps: wherever they are defined.
 
-        Most batches are such, and the sizes of terms are half of the arithmetic. Where a test is not plain, another function
-        takes over. What passed everywhere need not be passed on as undefined.
+        Most batches are such, and the sizes of terms are half of the arithmetic. Where a test is not plain, another
+        function takes over. What passed everywhere need not be passed on as undefined.
         """
         is_plain = "system.is_plain_where_defined" if with_gaps else "system.is_plain"
         self.unpack()
@@ -162,8 +162,8 @@ class _Writing:
     def in_balls(self) -> str:
         """What can fail as a test that ends the function, so that what is added to pass on undefined costs nothing.
 
-        That is right since a shape is undefined as a whole. Registers that are sizes only are written where a test that is
-        not plain asks for them.
+        That is right since a shape is undefined as a whole. Registers that are sizes only are written where a test
+        that is not plain asks for them.
         """
         first = 0
         self.unpack()

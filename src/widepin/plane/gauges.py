@@ -24,13 +24,17 @@ def circles_apart(system: NumberSystem, c: Circle, d: Circle) -> tuple[Any, Any]
 
 
 def circles_differ(system: NumberSystem, c: Circle, d: Circle) -> tuple[Any, Any]:
-    """How far the centres of two circles are apart, and by how much their radii differ; both 0 where they are one circle."""
+    """How far the centres of two circles are apart, and by how much their radii differ; both 0 where they are one
+    circle.
+    """
     r, s = system.root(c.rr, c.rr), system.root(d.rr, d.rr)
     return length(system, Point(c.x, c.y), Point(d.x, d.y))[0], system.absolute(r - s)
 
 
 def straights_differ(system: NumberSystem, a: Straight, b: Straight) -> tuple[Any, Any]:
-    """How far the two points that one straight was drawn through lie from the line of the other; 0 where they are one line."""
+    """How far the two points that one straight was drawn through lie from the line of the other; 0 where they are one
+    line.
+    """
     first, second = Point(b.x, b.y), Point(b.x + b.dx, b.y + b.dy)
     return distance(system, first, a)[0], distance(system, second, a)[0]
 

@@ -19,6 +19,8 @@ class Kind(StrEnum):
     SEGMENT = "segment"
     CIRCLE = "circle"
 
+    __hash__ = str.__hash__  # an enumeration's own is written in Python, and kinds are looked up for every step
+
 
 STRAIGHTS = frozenset({Kind.LINE, Kind.RAY, Kind.SEGMENT})
 CURVES = STRAIGHTS | {Kind.CIRCLE}
@@ -91,8 +93,8 @@ def square_distance(p: Point, q: Point) -> Any:
 def rounding_of_square(p: Point) -> Any:
     """The size of the terms of a squared distance from p to a point so close that the two may be one.
 
-    Squares round at the square of the rounding of what they are squares of. A coordinate is taken to be 1 cm at least, so
-    that the size is never zero and balls can decide that two points at the origin are one.
+    Squares round at the square of the rounding of what they are squares of. A coordinate is taken to be 1 cm at
+    least, so that the size is never zero and balls can decide that two points at the origin are one.
     """
     return (p.x * p.x + p.y * p.y + 1) * 1e-12
 
