@@ -16,8 +16,8 @@ from widepin.documents.task import read_work
 from widepin.judge.board import Board, Ruling
 from widepin.judge.judging import judge
 from widepin.judge.ordering import sources_first
+from widepin.judge.proving import Proving
 from widepin.judge.task import Work
-from widepin.judge.truths import Proving
 from widepin.judge.verdict import Outcome
 from widepin.plane.figure import Evaluation
 from widepin.plane.shapes import Circle, Kind

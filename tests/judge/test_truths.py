@@ -5,8 +5,9 @@ import pytest
 from tests import zoo
 from tests.judge.test_judging import AB, ALL, DEMO, TASKS_BY_NAME, task, verdict
 from widepin.judge.board import Board
+from widepin.judge.proving import Proving
 from widepin.judge.task import Condition
-from widepin.judge.truths import MOST, Proving
+from widepin.judge.truths import MOST
 from widepin.school.shelf.notation import rel
 
 TRIANGLE = "A free_point at=1,1\nB free_point at=7,2\nC free_point at=3,6"

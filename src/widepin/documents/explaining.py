@@ -60,7 +60,7 @@ def overlooked(verdict: Verdict, hint_only: bool = False) -> list[str]:
     if report.unmarked:
         if hint_only:
             return ["A point that is asked for is on your board, but it is not marked."]
-        return [f"Mark {listed(place_in_words(step) for step in report.unmarked)} first."]
+        return [f"Mark {listed(place_in_words(step) for step in report.unmarked)} first: that would be right."]
     return []
 
 

@@ -14,14 +14,11 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from ..plane.arrays import Arrays
-from ..plane.balls import BALLS, Undecided, at_rising_precision, ball
 from ..plane.figure import is_defined
-from ..plane.makes import circle_through
-from ..plane.shapes import STRAIGHTS, Kind, Point, Shape
+from ..plane.shapes import STRAIGHTS, Kind
 from .alike import CLOSE, alike
-from .board import EXACT_IN_FLOATS, SAMPLES, Board, finding, seen_by_floats, spread, vanishes
-from .conditions import RELATIONS, Finding, Measure, Relation, Term, on
+from .board import SAMPLES, Board
+from .proving import TRUTHS, Proving
 from .references import passes_through
 from .task import Condition, Names
 
@@ -38,26 +35,6 @@ MOST_TERMS = 6
 
 RATIOS = (2, 3)
 """How many times longer one length is than another, where it is worth saying."""
-
-FEWEST = 3
-"""Positions in which balls prove a truth at least."""
-
-GHOSTS = 6
-"""Positions in which floats may see a truth fail before it is dropped; balls look at them."""
-
-
-def concyclic(measure: Measure, *points: Term) -> Finding:
-    """All points lie on the circle through the first three."""
-    p, q, r = (one.shape for one in points[:3])
-    circle = Term(circle_through(measure.system, p, q, r), Kind.CIRCLE)  # type: ignore[arg-type]
-    return Finding([gap for point in points[3:] for gap in on(measure, point, circle).gaps])
-
-
-TRUTHS = {
-    name: RELATIONS[name]
-    for name in ("perpendicular", "equal_length", "on", "tangent", "equal_angle", "ratio", "parallel")
-} | {"concyclic": Relation("concyclic", ("point",), concyclic, many=True)}
-"""The relations that are looked for, the most telling first."""
 
 
 def what_stays_true(board: Board, answer: Sequence[int], left_out: Sequence[str]) -> tuple[Condition, ...]:
@@ -406,71 +383,3 @@ def _circle_through(corners: Floats, size: float) -> list[Floats]:
     bb, cc = bx * bx + by * by, cx * cx + cy * cy
     ux, uy = (cy * bb - by * cc) / area, (bx * cc - cx * bb) / area
     return [(px + ux) / size, (py + uy) / size, np.hypot(ux, uy) / size]
-
-
-class Proving:
-    """Proves truths about a board, each in positions where its own objects exist."""
-
-    def __init__(self, board: Board):
-        self.board = board
-        self.in_balls: dict[int, list[Shape] | None] = dict(board.proofs)
-        self.size = float(board.size)
-        self.measure = Measure(BALLS, ball(float(board.size)), Point(ball(0), ball(0)))
-
-    def is_proven(self, truth: Condition) -> bool:
-        """Whether floats see a truth hold wherever its objects exist, but for ghosts, and balls prove it.
-
-        They do so where floats see it fail, and on every branch of the figure on which its objects exist.
-        """
-        columns, failing = self.seen_by_floats(truth)
-        if len(failing) > GHOSTS or len(columns) < FEWEST:
-            return False
-        there = set(columns.tolist())
-        chosen = [column for column in self.board.proofs if column in there]
-        if len(chosen) < FEWEST:
-            chosen += spread(columns, FEWEST)
-        return self.holds_in_balls(truth, list(dict.fromkeys([*map(int, failing), *chosen])))
-
-    def seen_by_floats(self, truth: Condition) -> tuple[NDArray[np.intp], NDArray[np.intp]]:
-        """The columns of the batch in which the objects of a truth exist, and those of them in which floats see it
-        fail.
-        """
-        board = self.board
-        numbers = [board.figure.index[name] for name in truth.names]
-        shapes = board.evaluation.shapes(board.figure.ancestors([*numbers, *board.given_points]))
-        count = board.batch.positions.shape[1]
-        with Arrays.quiet():
-            there = np.broadcast_to(np.logical_and.reduce([is_defined(shapes[n]) for n in numbers]), (count,))
-            measure = board.measure(shapes)
-            gap, clear = seen_by_floats([self.finding(measure, truth, shapes)], measure.size, (count,))
-        # Where two points of a pair are one, there is no line through them.
-        there = there & ~np.isnan(gap)
-        return np.flatnonzero(there), np.flatnonzero(there & ~((gap < EXACT_IN_FLOATS) & clear))
-
-    def holds_in_balls(self, truth: Condition, columns: Sequence[int]) -> bool:
-        """Whether a truth holds in these columns of the batch, to ``DIGITS`` digits; where its objects are gone, it
-        is not denied.
-        """
-        found = [self.shapes_in_balls(column) for column in columns]
-
-        def holds(shapes: Sequence[Shape]) -> bool:
-            seen = self.finding(self.measure, truth, shapes)
-            if any(value.is_nan() for value in (*seen.gaps, *seen.margins)):
-                return True
-            return all(vanishes(gap, self.size) for gap in seen.gaps) and all(m > 0 for m in seen.margins)
-
-        try:
-            return at_rising_precision(lambda: all(shapes is not None and holds(shapes) for shapes in found))
-        except Undecided:
-            return False
-
-    def shapes_in_balls(self, column: int) -> list[Shape] | None:
-        """The whole board in balls in a column of the batch."""
-        if column not in self.in_balls:
-            self.in_balls[column] = self.board.in_balls(self.board.batch.positions[:, column].tolist())
-        return self.in_balls[column]
-
-    def finding(self, measure: Measure, truth: Condition, shapes: Sequence[Shape]) -> Finding:
-        """What a truth finds in these shapes."""
-        nodes, index = self.board.figure.nodes, self.board.figure.index
-        return finding(measure, truth, lambda name: Term(shapes[index[name]], nodes[index[name]].kind), TRUTHS)
