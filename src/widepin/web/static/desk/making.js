@@ -16,6 +16,7 @@ class Making {
 
   constructor(page, book) {
     this.page = page;
+    this.proposing = null; // conditions proposed from the model, while they are on their way
     this.state = JSON.parse(page.dataset.state);
     this.form = page.querySelector("form.parts");
     this.readyMade = JSON.parse(page.dataset.readyMade);
@@ -262,7 +263,7 @@ class Making {
     const on = (selector, deed) => this.page.querySelector(selector).addEventListener("click", deed);
     on("[data-add]", () => this.conditions.add(this.page.querySelector("[data-relation]").value));
     on("[data-fill]", () => this.#fill());
-    on("[data-propose]", () => this.#propose());
+    on("[data-propose]", () => { this.proposing = this.#propose(); });
     on("[data-rehearse]", () => this.#rehearse());
     on("[data-as-model]", async () => {
       const { moves } = await this.#rehearse();
@@ -353,6 +354,7 @@ class Making {
 
   async #rehearse() {
     this.rehearsal.wait();
+    await this.proposing; // conditions that are on their way are tried too
     await this.store();
     let found;
     try {
