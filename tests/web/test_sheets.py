@@ -4,8 +4,11 @@ import io
 import json
 
 import pytest
+from sqlalchemy import select
 
+from widepin.school.models import Assignment, Membership, Person, TaskSheet
 from widepin.school.shelf import SHELF
+from widepin.school.store import make_sessions
 
 
 @pytest.fixture
@@ -62,6 +65,44 @@ def test_a_change_to_an_assigned_task_is_answered_with_the_address_of_its_next_v
     answer = teacher.post(sheet, json={"document": {"title": "The same, anew"}}).json
     assert answer["version"] == 2 and answer["urls"]["page"] != sheet
     assert json.loads(teacher.get(f"{sheet}/task.json").data)["title"] == "Middle of a sill"
+
+
+@pytest.mark.parametrize("missing", ["given", "model", "wanted", "conditions"])
+def test_an_unfinished_version_is_not_given_to_a_class(teacher, sheet, missing):
+    new = teacher.post("/classes", data={"name": f"Keeps {sheet} {missing}"}).location.split("/")[2]
+    wall = teacher.post(f"{sheet}/assign", data={"class": new}).location
+    teacher.post(sheet, json={"document": {missing: []}})
+    answer = teacher.post(f"{wall}/version", follow_redirects=True)
+    assert "The class keeps version 1. The task is not finished yet" in answer.text
+    assert "version 1" in teacher.get(wall).text and "Give the class version 2" in teacher.get(wall).text
+
+
+def test_a_version_whose_model_does_not_solve_it_is_not_given_either(teacher, sheet):
+    new = teacher.post("/classes", data={"name": f"Keeps all {sheet}"}).location.split("/")[2]
+    wall = teacher.post(f"{sheet}/assign", data={"class": new}).location
+    teacher.post(sheet, json={"document": {"conditions": [{"rel": "distinct", "of": ["A", "A"]}]}})
+    assert "does not solve this task" in teacher.post(f"{wall}/version", follow_redirects=True).text
+
+
+def test_one_task_that_cannot_be_read_breaks_no_list(school, as_person, fresh_student):
+    client = as_person(fresh_student("sees-a-broken-task"))
+    with make_sessions(school)() as session:
+        own = select(Assignment).join(TaskSheet).join(Membership, Membership.class_id == Assignment.class_id)
+        veteran = own.join(Person, Person.id == Membership.person_id).where(Person.login == "ilse.marran")
+        broken = session.scalars(veteran.where(TaskSheet.title == "Round a gable")).first()
+        sheet, whole = broken.sheet, broken.sheet.document
+        sheet.document = {**whole, "given": []}
+        session.commit()
+        try:
+            listed = client.get("/tasks")
+            assert (
+                listed.status_code == 200 and "cannot be opened" in listed.text and "Roundel in a gable" in listed.text
+            )
+            board = client.get(f"/tasks/{broken.id}")
+            assert board.status_code == 422 and "Its teacher can mend it" in board.text
+        finally:
+            sheet.document = whole
+            session.commit()
 
 
 def test_an_unfinished_task_is_not_assigned_and_not_worked(teacher):

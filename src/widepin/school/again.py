@@ -14,6 +14,7 @@ from ..judge.judging import judge
 from ..judge.task import Task
 from ..judge.task import Work as Submission
 from ..plane.steps import Step
+from .assigning import check_finished
 from .class_instruments import uses_in
 from .credit import credit_for
 from .models import Assignment, HandIn, TaskSheet, Work
@@ -34,6 +35,15 @@ def newer_version(session: Session, assignment: Assignment) -> TaskSheet | None:
     sheet = assignment.sheet
     newer = select(TaskSheet).where(TaskSheet.family == sheet.family, TaskSheet.version > sheet.version)
     return session.scalars(newer.order_by(TaskSheet.version.desc()).limit(1)).first()
+
+
+def take_version(session: Session, assignment: Assignment) -> TaskSheet | None:
+    """Give the class the latest version of its task; None where it has it. Raises NotSolved if that is unfinished."""
+    newer = newer_version(session, assignment)
+    if newer is not None:
+        check_finished(newer)
+        assignment.sheet = newer
+    return newer
 
 
 def judge_again(session: Session, assignment: Assignment, after: int, seconds: float) -> Progress:

@@ -63,17 +63,22 @@ def time_in(form: Mapping[str, str], name: str) -> datetime | None:
         raise Refused(f"{text[:30]} is no date and time.") from None
 
 
-def assign(session: Session, sheet: TaskSheet, school_class: SchoolClass, terms: Terms) -> Assignment:
-    """Give a task to a class, after its other tasks.
-
-    Raises NotSolved for a task whose model does not solve it, Refused where the class has it already.
-    """
+def check_finished(sheet: TaskSheet) -> None:
+    """That a class can be given a version of a task. Raises NotSolved with what is missing."""
     try:
         solved = is_solved(task_in(sheet))
     except Unreadable as wrong:
         raise NotSolved(f"The task is not finished yet: {wrong}.") from None
     if not solved:
         raise NotSolved("Its model does not solve this task; try it on its page, and mend the model or the conditions.")
+
+
+def assign(session: Session, sheet: TaskSheet, school_class: SchoolClass, terms: Terms) -> Assignment:
+    """Give a task to a class, after its other tasks.
+
+    Raises NotSolved for a task whose model does not solve it, Refused where the class has it already.
+    """
+    check_finished(sheet)
     there = select(Assignment.id).where(Assignment.class_id == school_class.id, Assignment.sheet_id == sheet.id)
     if session.scalar(there):
         raise Refused(f"{school_class.name} has this task already.")

@@ -20,7 +20,7 @@ from .credit import credit_for
 from .models import Assignment, HandIn, Work, now
 from .operations import remake
 from .state import OperationRefused
-from .works import Behind, state_of, store
+from .works import Behind, lock, state_of, store
 
 
 class NothingToHandIn(Exception):
@@ -44,10 +44,12 @@ def hand_in(session: Session, work: Work, answer: dict[str, str] | None = None) 
     steps = tuple(state.steps)
     if not steps:
         raise NothingToHandIn
-    check_taken(work)
+    check_taken(work, len(work.hand_ins))
     verdict = judge(state.as_it_stands, Submission(steps, answer, state.uses))
-    session.scalars(select(Work).where(Work.id == work.id).with_for_update()).one()
+    # Judging is done; what another tab has handed in meanwhile is seen once the lock is had.
+    lock(session, work)
     attempts = session.scalar(select(func.max(HandIn.attempt)).where(HandIn.work_id == work.id)) or 0
+    check_taken(work, attempts)
     attempt = HandIn(
         work_id=work.id,
         attempt=attempts + 1,
@@ -80,14 +82,14 @@ def figure_of(attempt: HandIn) -> dict[str, Any]:
     }
 
 
-def check_taken(work: Work) -> None:
-    """That another attempt is taken. Raises NotTaken."""
+def check_taken(work: Work, attempts: int) -> None:
+    """That another attempt is taken after so many. Raises NotTaken."""
     assignment = work.assignment
     if work.handed_back is not None:
         return
     if assignment.due and assignment.late == "refused" and now() > assignment.due:
         raise NotTaken("It was due, and late works are refused. Ask your teacher; what you built is kept.")
-    if assignment.attempts is not None and len(work.hand_ins) >= assignment.attempts:
+    if assignment.attempts is not None and attempts >= assignment.attempts:
         used = "The one attempt is" if assignment.attempts == 1 else f"All {assignment.attempts} attempts are"
         raise NotTaken(f"{used} used up. What you built is kept.")
 

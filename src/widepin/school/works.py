@@ -36,12 +36,16 @@ def task_of(assignment: Assignment) -> Task:
 
 def work_of(session: Session, assignment: Assignment, student: Person) -> Work:
     """The student's work for an assignment, begun if there is none; two tabs that begin at once get the same."""
-    session.execute(
-        insert(Work)
-        .values(assignment_id=assignment.id, student_id=student.id, started=now(), touched=now())
-        .on_duplicate_key_update(assignment_id=assignment.id)
-    )
-    return session.scalars(select(Work).where(Work.assignment_id == assignment.id, Work.student_id == student.id)).one()
+    own = select(Work).where(Work.assignment_id == assignment.id, Work.student_id == student.id)
+    found = session.scalars(own).one_or_none()
+    if found is None:
+        session.execute(
+            insert(Work)
+            .values(assignment_id=assignment.id, student_id=student.id, started=now(), touched=now())
+            .on_duplicate_key_update(assignment_id=assignment.id)
+        )
+        found = session.scalars(own).one()
+    return found
 
 
 def state_of(work: Work) -> State:
@@ -94,10 +98,15 @@ def bring_in(session: Session, work: Work, after: int, value: Any) -> list[Opera
 
 def locked_log(session: Session, work: Work) -> list[Operation]:
     """All operations of a work, none of which another writer can add to before this request ends."""
-    # The lock on the work puts writers from several tabs in line; a plain refresh would miss what they stored.
-    session.scalars(select(Work).where(Work.id == work.id).with_for_update()).one()
-    every = select(Operation).where(Operation.work_id == work.id).order_by(Operation.number).with_for_update()
-    return list(session.scalars(every))
+    # The lock on the work puts writers from several tabs in line; what they stored can be read once it is had.
+    lock(session, work)
+    return list(session.scalars(select(Operation).where(Operation.work_id == work.id).order_by(Operation.number)))
+
+
+def lock(session: Session, work: Work) -> None:
+    """Lets one request at a time write to a work; the lock goes with the end of the request."""
+    own = select(Work).where(Work.id == work.id).with_for_update().execution_options(populate_existing=True)
+    session.scalars(own).one()
 
 
 def _append(session: Session, work: Work, state: State, number: int, key: str, value: Any) -> Operation:

@@ -16,9 +16,10 @@ from flask_login import current_user
 from flask_talisman import Talisman
 from flask_wtf import CSRFProtect
 from flask_wtf.csrf import CSRFError
-from werkzeug.exceptions import HTTPException
+from werkzeug.exceptions import HTTPException, UnprocessableEntity
 from werkzeug.wrappers import Response
 
+from ..documents.reading import Unreadable
 from ..documents.words import TOOL_WORDS, seals, tool_in_words
 from ..school.people import Passwords
 from . import classes, drawing, handins, instruments, roster, sheets, signin, tasks
@@ -76,6 +77,7 @@ def create_app(settings: dict[str, Any]) -> Flask:
         app.view_functions[endpoint] = limited  # type: ignore[assignment]
     app.add_url_rule("/", "home", home)
     app.register_error_handler(HTTPException, show_error)
+    app.register_error_handler(Unreadable, show_unreadable)
     app.jinja_env.globals.update(seals=seals, tool_in_words=tool_in_words, tool_words=TOOL_WORDS)
     app.json.sort_keys = False  # type: ignore[attr-defined]
     app.jinja_env.policies["json.dumps_kwargs"] = {"sort_keys": False}
@@ -98,6 +100,11 @@ def home() -> Response:
     if not current_user.is_authenticated:
         return redirect(url_for("signin.form"))
     return redirect(url_for("classes.index" if current_user.is_teacher else "tasks.index"))
+
+
+def show_unreadable(error: Unreadable) -> tuple[Any, int]:
+    """A stored document that a page cannot do without, and that cannot be read."""
+    return show_error(UnprocessableEntity(f"This task cannot be used as it is: {error}. Its teacher can mend it."))
 
 
 def show_error(error: HTTPException) -> tuple[Any, int]:

@@ -2,17 +2,47 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from typing import Any
+
 from flask import Flask, Response, current_app, g
+from flask import session as browser_session
+from sqlalchemy.exc import DBAPIError
 from sqlalchemy.orm import Session
 
-from ..school.store import make_engine, make_sessions
+from ..school.store import make_engine, make_sessions, may_be_tried_again
 
 
 def use_database(app: Flask) -> None:
     """Give the application its engine, and every request its session."""
     app.extensions["sessions"] = make_sessions(make_engine(app.config["DATABASE_URL"]))
-    app.after_request(finish)
+    app.dispatch_request = in_a_transaction(app, app.dispatch_request)  # type: ignore[method-assign]
     app.teardown_request(close)
+
+
+def in_a_transaction(app: Flask, dispatch: Callable[[], Any]) -> Callable[[], Response]:
+    """A view's answer with what it did committed; done once more where the database gave the transaction up."""
+
+    def once() -> Response:
+        response = app.make_response(dispatch())
+        finish(response)
+        return response
+
+    def twice_at_most() -> Response:
+        cookie = dict(browser_session)
+        try:
+            return once()
+        except DBAPIError as error:
+            if not may_be_tried_again(error):
+                raise
+            app.logger.warning("the database gave a transaction up (%s); it is tried again", type(error.orig).__name__)
+            close(error)
+            g.pop("_login_user", None)  # the person was read in the transaction that is gone
+            browser_session.clear()
+            browser_session.update(cookie)  # what was to be said to the browser is said by the second try
+            return once()
+
+    return twice_at_most
 
 
 def session() -> Session:
@@ -22,11 +52,10 @@ def session() -> Session:
     return g.session  # type: ignore[no-any-return]
 
 
-def finish(response: Response) -> Response:
+def finish(response: Response) -> None:
     """Commit what a successful request did; what any other did is rolled back when its session closes."""
     if "session" in g and response.status_code < 400:
         g.session.commit()
-    return response
 
 
 def close(error: BaseException | None) -> None:

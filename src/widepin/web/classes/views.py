@@ -16,6 +16,7 @@ from ...documents.roster import write_roster
 from ...documents.words import Words
 from ...school import again, assigning, marks, wall
 from ...school.models import Assignment, SchoolClass, now
+from ...school.sheets import NotSolved
 from ...school.works import task_of
 from ..access import me, own_class, own_student, taught_assignment, taught_work, teachers_only
 from ..database import session
@@ -155,10 +156,13 @@ def on_paper(assignment_id: int) -> Response:
 def take_version(assignment_id: int) -> Response:
     """Give the class the latest version of its task; the works are judged again from the page that follows."""
     found = taught_assignment(assignment_id)
-    newer = again.newer_version(session(), found)
+    try:
+        newer = again.take_version(session(), found)
+    except NotSolved as wrong:
+        flash(f"The class keeps version {found.sheet.version}. {wrong}")
+        return redirect(url_for("classes.assignment", assignment_id=found.id, _anchor="task"))
     if newer is None:
         abort(400, "The class has the latest version already.")
-    found.sheet = newer
     flash(f"The class has version {newer.version} now.")
     return redirect(url_for("classes.assignment", assignment_id=found.id, judge="again"))
 

@@ -12,7 +12,7 @@ from ...documents.reading import Unreadable
 from ...documents.verdict import read_verdict
 from ...documents.words import Words, seals
 from ...school import handins
-from ...school.models import HandIn, Operation, now
+from ...school.models import Assignment, HandIn, Operation, now
 from ...school.progress import to_do
 from ...school.state import OperationRefused
 from ...school.works import Behind, task_of, work_of
@@ -26,8 +26,16 @@ from ..figures import board_setting, instruments_setting, task_figure, told_figu
 @students_only
 def index() -> str:
     """All tasks of the student, with their state."""
-    rows = [(one, task_figure(task_of(one.assignment))) for one in to_do(session(), me())]
+    rows = [(one, figure_of_task(one.assignment)) for one in to_do(session(), me())]
     return render_template("tasks/index.html", rows=rows, at=now())
+
+
+def figure_of_task(assignment: Assignment) -> dict[str, Any] | None:
+    """The given figure of an assignment's task; None for one that cannot be read, so that it breaks no list."""
+    try:
+        return task_figure(task_of(assignment))
+    except Unreadable:
+        return None
 
 
 @students_only
