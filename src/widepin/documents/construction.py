@@ -20,7 +20,7 @@ from ..plane.makes import MAKES
 from ..plane.steps import Step
 from .reading import Unreadable, from_validation
 
-Coordinate = Annotated[float, Field(strict=True)]
+Coordinate = Annotated[float, Field(strict=True, allow_inf_nan=False)]
 
 
 class StepDocument(BaseModel):

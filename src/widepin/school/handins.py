@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from datetime import timedelta
 from secrets import token_hex
 from typing import Any
 
@@ -21,6 +22,9 @@ from .models import Assignment, HandIn, Work, now
 from .operations import remake
 from .state import OperationRefused
 from .works import Behind, lock, state_of, store
+
+MOST_A_MINUTE = 12
+"""Attempts at one task that are taken within a minute."""
 
 
 class NothingToHandIn(Exception):
@@ -89,6 +93,11 @@ def check_taken(work: Work, attempts: int) -> None:
         return
     if assignment.due and assignment.late == "refused" and now() > assignment.due:
         raise NotTaken("It was due, and late works are refused. Ask your teacher; what you built is kept.")
+    recent = [one for one in work.hand_ins if one.handed_in > now() - timedelta(minutes=1)]
+    if len(recent) >= MOST_A_MINUTE:
+        raise NotTaken(
+            f"That would be more than {MOST_A_MINUTE} attempts within a minute. Wait a moment, then try again."
+        )
     if assignment.attempts is not None and attempts >= assignment.attempts:
         used = "The one attempt is" if assignment.attempts == 1 else f"All {assignment.attempts} attempts are"
         raise NotTaken(f"{used} used up. What you built is kept.")

@@ -155,6 +155,27 @@ def read_operation(value: Any) -> OperationDocument:
         raise from_validation(error) from None
 
 
+def read_dress(value: dict[str, Any]) -> dict[str, Any]:
+    """How a step is shown, from its fields that are not about how it is made. Raises Unreadable."""
+    try:
+        Dress.model_validate(value)
+    except ValidationError as error:
+        raise from_validation(error).inside("step") from None
+    return value
+
+
+def known_dress(value: dict[str, Any]) -> dict[str, Any]:
+    """Of the fields of a step from elsewhere those that say how it is shown here; what is not known is left out."""
+    found = {}
+    for name, shown in value.items():
+        try:
+            Dress.model_validate({name: shown})
+        except ValidationError:
+            continue
+        found[name] = shown
+    return found
+
+
 def add(step: Step) -> dict[str, Any]:
     """The operation that adds a step, as JSON."""
     return {"op": "add", "step": write_step(step)}

@@ -6,7 +6,7 @@ from sqlalchemy.orm import Session
 
 from .models import Comment, HandIn, Person, now
 
-LONGEST_COMMENT, LONGEST_REASON = 1000, 300
+LONGEST_COMMENT, LONGEST_REASON, MOST_COMMENTS = 1000, 300, 200
 
 
 class Refused(Exception):
@@ -20,6 +20,8 @@ def comment(session: Session, attempt: HandIn, author: Person, text: str, step: 
         raise Refused("Write something first.")
     if len(text) > LONGEST_COMMENT:
         raise Refused(f"A comment has {LONGEST_COMMENT} characters at most; this one has {len(text)}.")
+    if len(attempt.comments) >= MOST_COMMENTS:
+        raise Refused(f"There are {MOST_COMMENTS} comments on this attempt already; no more are taken.")
     if step and step not in {one["id"] for part in ("given", "start", "steps") for one in attempt.document[part]}:
         raise Refused(f"{step[:24]} is no object of this work.")
     made = Comment(attempt=attempt, author=author, text=text, step=step)

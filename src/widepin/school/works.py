@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from datetime import timedelta
+from json import dumps
 from secrets import token_hex
 from typing import Any
 
@@ -11,14 +12,30 @@ from sqlalchemy import select
 from sqlalchemy.dialects.mysql import insert
 from sqlalchemy.orm import Session
 
-from ..documents.construction import read_steps
+from ..documents.construction import read_steps, write_step
 from ..documents.task import read_task
 from ..judge.task import Task
 from .class_instruments import lent
 from .crossings import settled
 from .models import Assignment, Operation, Person, Work, now
-from .operations import AddDocument, MeasureDocument, add, read_operation
+from .operations import (
+    AddDocument,
+    MeasureDocument,
+    OperationDocument,
+    RemakeDocument,
+    UseDocument,
+    known_dress,
+    read_dress,
+    read_operation,
+    remake,
+)
 from .state import OperationRefused, State, fold
+
+MOST_OPERATIONS = 10_000
+"""Operations that a work keeps: a lesson makes some hundred."""
+
+LARGEST_OPERATION = 16_384
+"""Characters of an operation as JSON; a use of an instrument is bounded by its steps."""
 
 
 class Behind(Exception):
@@ -88,7 +105,7 @@ def bring_in(session: Session, work: Work, after: int, value: Any) -> list[Opera
     with session.begin_nested():
         for number, (step, document) in enumerate(zip(read, steps or [], strict=True)):
             try:
-                operation = {"op": "add", "step": document}
+                operation = {"op": "add", "step": {**write_step(step), **known_dress(presentation(document))}}
                 stored.append(_append(session, work, state, after + number + 1, token_hex(16), operation))
             except OperationRefused as wrong:
                 raise OperationRefused(f"steps[{number}], {step.id}: {wrong}") from None
@@ -114,17 +131,30 @@ def _append(session: Session, work: Work, state: State, number: int, key: str, v
     wanted = read_operation(value)
     if isinstance(wanted, MeasureDocument) and not work.assignment.measuring:
         raise OperationRefused("Nothing is to be measured in this task.")
+    if number > MOST_OPERATIONS:
+        raise OperationRefused(f"A board keeps {MOST_OPERATIONS} operations at most, and this one is full.")
     state.check(wanted)
-    document = dict(value)
-    if isinstance(wanted, AddDocument):
-        step = settled(state, wanted.step.step())
-        document = {"op": "add", "step": {**presentation(value["step"]), **add(step)["step"]}}
+    document = kept(wanted, value, state)
+    if len(dumps(document)) > LARGEST_OPERATION and not isinstance(wanted, UseDocument):
+        raise OperationRefused("That was too much in one operation; do it in smaller parts.")
     operation = Operation(work_id=work.id, number=number, key=key, document=document, stored=now())
     session.add(operation)
     # Later than it was begun, even within the second: a board that was only opened is not begun.
     work.touched = max(now(), work.started + timedelta(seconds=1))
     session.flush()
     return operation
+
+
+def kept(wanted: OperationDocument, value: Any, state: State) -> dict[str, Any]:
+    """An operation as it is stored: with nothing in it that was not read. Raises Unreadable."""
+    if isinstance(wanted, AddDocument):
+        shown = read_dress(presentation(value["step"]))
+        return {"op": "add", "step": {**shown, **write_step(settled(state, wanted.step.step()))}}
+    if isinstance(wanted, RemakeDocument):
+        return remake(wanted.step.step())
+    if isinstance(wanted, UseDocument):
+        return {**value, "steps": [write_step(step) for step in wanted.made()]}
+    return dict(value)  # these allow no other fields than their own
 
 
 RULED = ("id", "make", "from", "at", "pick", "other_than", "nearest_to", "farthest_from")
