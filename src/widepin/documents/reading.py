@@ -24,7 +24,6 @@ class Unreadable(Exception):
 
 REMEDIES = {
     "missing": "is missing; add it",
-    "finite_number": "must be a finite number",
     "extra_forbidden": "is not a field of this document; remove it",
     "string_type": "must be a text in quotes",
     "int_type": "must be a whole number",

@@ -23,6 +23,10 @@ def now() -> datetime:
     return datetime.now(UTC).replace(tzinfo=None)
 
 
+BYTES = "utf8mb4_bin"
+"""The collation of what people and programs are known by: byte by byte, so that nothing passes for another."""
+
+
 class Base(DeclarativeBase):
     """All tables. Constraints get predictable names, so that migrations can name them."""
 
@@ -52,13 +56,24 @@ class Person(Base):
     __tablename__ = "person"
 
     id: Mapped[int] = mapped_column(primary_key=True)
-    login: Mapped[str] = mapped_column(String(64), unique=True)
+    login: Mapped[str] = mapped_column(String(64, BYTES), unique=True)
     name: Mapped[str] = mapped_column(String(120))
     role: Mapped[str] = mapped_column(Enum(*ROLES, name="role"))
     password_hash: Mapped[str] = mapped_column(String(200))  # empty: signs in by codes alone
     code_number: Mapped[int] = mapped_column(default=1, server_default="1")  # counts renewals of the personal code
 
+    stamp: Mapped[int] = mapped_column(default=1, server_default="1")  # of sessions that are valid; others have ended
+
     classes: Mapped[list[SchoolClass]] = relationship(secondary="membership", back_populates="students")
+
+    def end_sessions(self) -> None:
+        """Whoever is signed in as this person, wherever, has to sign in again."""
+        self.stamp += 1
+
+    def renew_code(self) -> None:
+        """A new personal code; the old one, and every session that began with it, is void."""
+        self.code_number += 1
+        self.end_sessions()
 
     @property
     def is_teacher(self) -> bool:
@@ -75,7 +90,7 @@ class SchoolClass(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     name: Mapped[str] = mapped_column(String(120))
     teacher_id: Mapped[int] = mapped_column(ForeignKey("person.id"))
-    code: Mapped[str] = mapped_column(String(8), unique=True, default=class_code)
+    code: Mapped[str] = mapped_column(String(8, BYTES), unique=True, default=class_code)
     archived: Mapped[datetime | None] = mapped_column(DateTime)
 
     teacher: Mapped[Person] = relationship()
@@ -229,7 +244,7 @@ class Operation(Base):
 
     work_id: Mapped[int] = mapped_column(ForeignKey("work.id", ondelete="CASCADE"), primary_key=True)
     number: Mapped[int] = mapped_column(primary_key=True, autoincrement=False)
-    key: Mapped[str] = mapped_column(String(40))
+    key: Mapped[str] = mapped_column(String(40, BYTES))
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
     stored: Mapped[datetime] = mapped_column(DateTime, default=now)
 

@@ -14,6 +14,11 @@ from .models import Person
 LONGEST_PASSWORD = 200
 
 
+def as_login(name: str) -> str:
+    """A login as it is looked up, from what was typed."""
+    return name.strip().lower()
+
+
 class Passwords:
     """Hashes and checks passwords with argon2id."""
 
@@ -27,7 +32,7 @@ class Passwords:
 
     def sign_in(self, session: Session, login: str, password: str) -> Person | None:
         """The person with this login and password, or None. Takes as long for an unknown login as for a known one."""
-        person = session.scalar(select(Person).where(Person.login == login.strip().lower()))
+        person = session.scalar(select(Person).where(Person.login == as_login(login)))
         kept = person.password_hash if person and person.password_hash else self._nobody()
         try:
             self.hasher.verify(kept, password[:LONGEST_PASSWORD])

@@ -7,10 +7,12 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from functools import wraps
+from time import time
 from typing import Any, TypeVar
 
 from flask import abort
-from flask_login import LoginManager, UserMixin, current_user, login_required
+from flask import session as browser_session
+from flask_login import LoginManager, UserMixin, current_user, login_required, login_user, logout_user
 from sqlalchemy import select
 
 from ..school.models import Assignment, ClassInstrument, HandIn, Person, SchoolClass, TaskSheet, Work
@@ -29,7 +31,7 @@ class SignedIn(UserMixin):
 
     def __init__(self, person: Person):
         self.person = person
-        self.id = str(person.id)
+        self.id = f"{person.id}.{person.stamp}"
 
     @property
     def is_teacher(self) -> bool:
@@ -37,11 +39,39 @@ class SignedIn(UserMixin):
         return self.person.is_teacher
 
 
+LONGEST_SESSION, LONGEST_IDLE = 12 * 3600, 3 * 3600
+"""Seconds after which somebody has to sign in again: in all, and since the last page was asked for."""
+
+SEEN_AGAIN = 60
+"""Seconds after which it is written into the cookie anew that somebody is still there."""
+
+
+def begin_session(person: Person) -> None:
+    """Sign a person in, with a session of which nothing was there before."""
+    browser_session.clear()
+    browser_session["began"] = browser_session["seen"] = int(time())
+    login_user(SignedIn(person))
+
+
+def end_session() -> None:
+    """Forget whoever is signed in."""
+    logout_user()
+    browser_session.clear()
+
+
 @login_manager.user_loader
 def load_user(id_: str) -> SignedIn | None:
-    """The person with the id in the session cookie."""
-    person = session().get(Person, int(id_)) if id_.isdigit() else None
-    return SignedIn(person) if person else None
+    """The person whose id and stamp are in the session cookie, unless that has ended or run out."""
+    number, _, stamp = id_.partition(".")
+    at, began, seen = int(time()), browser_session.get("began", 0), browser_session.get("seen", 0)
+    if not number.isdecimal() or at - began > LONGEST_SESSION or at - seen > LONGEST_IDLE:
+        return None
+    person = session().get(Person, int(number))
+    if person is None or str(person.stamp) != stamp:
+        return None
+    if at - seen > SEEN_AGAIN:
+        browser_session["seen"] = at
+    return SignedIn(person)
 
 
 def me() -> Person:

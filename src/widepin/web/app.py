@@ -8,7 +8,7 @@ from functools import partial
 from pathlib import Path
 from typing import Any
 
-from flask import Flask, redirect, render_template, request, url_for
+from flask import Flask, current_app, redirect, render_template, request, url_for
 from flask_compress import Compress
 from flask_limiter import Limiter
 from flask_limiter.util import get_remote_address
@@ -21,7 +21,8 @@ from werkzeug.wrappers import Response
 
 from ..documents.reading import Unreadable
 from ..documents.words import TOOL_WORDS, seals, tool_in_words
-from ..school.people import Passwords
+from ..school.people import Passwords, as_login
+from ..school.roster import typed
 from . import classes, drawing, handins, instruments, roster, sheets, signin, tasks
 from .access import login_manager
 from .database import use_database
@@ -86,8 +87,9 @@ def create_app(settings: dict[str, Any]) -> Flask:
 
 
 def sender(field: str) -> str:
-    """Who tries to sign in: the address, and the account or class."""
-    return f"{get_remote_address()} {request.form.get(field, '').strip().lower()[:64]}"
+    """Who tries to sign in: the address, and the account or class as it is looked up."""
+    name = request.form.get(field, "")
+    return f"{get_remote_address()} {typed(name) if field == 'class_code' else as_login(name)}"[:128]
 
 
 def from_environment() -> Flask:
@@ -120,4 +122,7 @@ def show_error(error: HTTPException) -> tuple[Any, int]:
         words = "This page has been open for too long. Load it again; what you built is kept."
     if request.accept_mimetypes.best == "application/json":
         return {"error": words}, code
+    if code >= 500:
+        # Where something broke there may be no database to ask who is here: this page is made without asking.
+        return current_app.jinja_env.get_template("broken.html").render(words=words), code
     return render_template("error.html", words=words, code=code), code

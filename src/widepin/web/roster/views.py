@@ -161,7 +161,7 @@ def renew_all(class_id: int) -> Response:
     found = own_class(class_id)
     found.code = class_code()
     for student in found.students:
-        student.code_number += 1
+        student.renew_code()
     flash("All codes are new. Print the name cards again.")
     return redirect(url_for("roster.index", class_id=found.id))
 
@@ -222,7 +222,7 @@ def move(class_id: int, person_id: int) -> Response:
 def renew(class_id: int, person_id: int) -> Response:
     """A new personal code; the old one ends at once."""
     student = own_student(own_class(class_id), person_id)
-    student.code_number += 1
+    student.renew_code()
     flash(f"{student.name}’s code is {code_of()(student)} now.")
     return redirect(url_for("roster.index", class_id=class_id))
 

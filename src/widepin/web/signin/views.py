@@ -6,7 +6,7 @@ from typing import Any
 from urllib.parse import urlsplit
 
 from flask import current_app, redirect, render_template, request, url_for
-from flask_login import current_user, login_user, logout_user
+from flask_login import current_user
 from flask_wtf import FlaskForm
 from werkzeug.wrappers import Response
 from wtforms import HiddenField, PasswordField, StringField
@@ -15,7 +15,7 @@ from wtforms.validators import InputRequired, Length
 from ...school.demo_accounts import DEMO_PASSWORD, SHOWN_ACCOUNTS
 from ...school.people import LONGEST_PASSWORD
 from ...school.roster import sign_in_by_code
-from ..access import SignedIn
+from ..access import begin_session, end_session, me
 from ..database import session
 
 
@@ -42,7 +42,7 @@ def enter() -> Any:
     person = current_app.extensions["passwords"].sign_in(session(), filled.login.data, filled.password.data)
     if person is None:
         return show(filled, "Login and password do not fit. Check both, or ask your teacher."), 422
-    login_user(SignedIn(person))
+    begin_session(person)
     return redirect(local(filled.next.data) or url_for("home"))
 
 
@@ -53,13 +53,15 @@ def enter_by_code() -> Any:
     if person is None:
         wrong = "These two codes do not fit. Check both on your card, or ask your teacher."
         return show(SignInForm(formdata=None), code_error=wrong, codes=codes), 422
-    login_user(SignedIn(person))
+    begin_session(person)
     return redirect(local(request.form.get("next")) or url_for("home"))
 
 
 def leave() -> Response:
-    """Sign out."""
-    logout_user()
+    """Sign out, here and wherever else the same person is signed in."""
+    if current_user.is_authenticated:
+        me().end_sessions()
+    end_session()
     return redirect(url_for("signin.form"))
 
 

@@ -1,0 +1,105 @@
+"""Sessions begin anew, run out, and end for good; what breaks is said without database or person."""
+
+import pytest
+from sqlalchemy import select
+from sqlalchemy.exc import IntegrityError
+
+from widepin.school.models import Person, SchoolClass
+from widepin.school.store import make_sessions
+from widepin.web import access
+from widepin.web.app import create_app
+from widepin.web.database import session as database_session
+
+
+def cookie_of(client):
+    return client.get_cookie("session").value
+
+
+def test_signing_out_ends_the_session_for_every_copy_of_its_cookie(app, as_person, fresh_student):
+    client = as_person(fresh_student("signs-out"))
+    stolen = cookie_of(client)
+    assert client.get("/tasks").status_code == 200
+    client.post("/sign-out")
+    thief = app.test_client()
+    thief.set_cookie("session", stolen)
+    assert thief.get("/tasks").status_code == 302
+
+
+def test_a_renewed_code_ends_the_sessions_that_began_with_the_old_one(school, as_person, fresh_student):
+    login = fresh_student("code-renewed")
+    client = as_person(login)
+    assert client.get("/tasks").status_code == 200
+    with make_sessions(school)() as session:
+        session.scalars(select(Person).where(Person.login == login)).one().renew_code()
+        session.commit()
+    assert client.get("/tasks").status_code == 302
+
+
+@pytest.mark.parametrize(("name", "seconds"), [("LONGEST_SESSION", -1), ("LONGEST_IDLE", -1)])
+def test_a_session_runs_out(as_person, fresh_student, monkeypatch, name, seconds):
+    client = as_person(fresh_student(f"runs-out-{name.lower()}"))
+    monkeypatch.setattr(access, name, seconds)
+    assert client.get("/tasks").status_code == 302
+
+
+def test_who_is_at_work_is_not_signed_out(as_person, fresh_student, monkeypatch):
+    client = as_person(fresh_student("is-at-work"))
+    at = access.time()
+    for hours in (2, 4, 6, 8):
+        monkeypatch.setattr(access, "time", lambda: at + hours * 3600)  # noqa: B023
+        assert client.get("/tasks").status_code == 200, hours
+    monkeypatch.setattr(access, "time", lambda: at + 13 * 3600)
+    assert client.get("/tasks").status_code == 302
+
+
+def test_nothing_of_an_earlier_session_is_left_in_a_new_one(app, fresh_student):
+    client = app.test_client()
+    with client.session_transaction() as before:
+        before["planted"] = "by somebody else"
+    client.post("/sign-in", data={"login": fresh_student("begins-anew"), "password": "tracery"})
+    with client.session_transaction() as after:
+        assert "planted" not in after
+
+
+@pytest.mark.parametrize(
+    "alias", ["\u00efls\u00e9.marran", "\uff49lse.marran", "ilse.\u200bmarran", "ilse.marran\u0000"]
+)
+def test_a_login_is_compared_byte_by_byte(school, alias):
+    with make_sessions(school)() as session:
+        assert session.scalar(select(Person).where(Person.login == "ilse.marran")) is not None
+        assert session.scalar(select(Person).where(Person.login == alias)) is None
+
+
+def test_codes_are_compared_byte_by_byte(school):
+    with make_sessions(school)() as session:
+        code = session.scalars(select(SchoolClass.code)).first()
+        assert session.scalar(select(SchoolClass).where(SchoolClass.code == code.lower())) is None or code.isdigit()
+
+
+def breaks_in_a_flush():
+    database_session().add(Person(login="ilse.marran", name="Twice", role="student", password_hash=""))
+    database_session().flush()
+    return "never"
+
+
+def test_the_error_page_stands_after_a_failed_flush(app, as_person, fresh_student, monkeypatch):
+    client = as_person(fresh_student("sees-it-break"))
+    monkeypatch.setitem(app.config, "PROPAGATE_EXCEPTIONS", False)
+    monkeypatch.setitem(app.view_functions, "tasks.index", breaks_in_a_flush)
+    answer = client.get("/tasks")
+    assert answer.status_code == 500 and "Something broke on our side" in answer.text and "Wide Pin" in answer.text
+    monkeypatch.setitem(app.config, "PROPAGATE_EXCEPTIONS", None)
+    with pytest.raises(IntegrityError):
+        client.get("/tasks")
+
+
+def test_the_error_page_stands_without_a_database():
+    away = create_app(
+        {"DATABASE_URL": "mariadb+pymysql://nobody@127.0.0.1:9/none", "SECRET_KEY": "k", "WTF_CSRF_ENABLED": False}
+    )
+    client = away.test_client()
+    with client.session_transaction() as cookie:
+        cookie["_user_id"], cookie["began"], cookie["seen"] = "1.1", int(access.time()), int(access.time())
+    for asks in ({}, {"Accept": "application/json"}):
+        answer = client.get("/tasks", headers=asks)
+        assert answer.status_code == 500 and "What you built is kept" in answer.text
