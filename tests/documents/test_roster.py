@@ -58,6 +58,16 @@ def test_nothing_and_too_much_are_refused(text, words):
         read_roster(text)
 
 
+@pytest.mark.parametrize("typed", ["=1+1", "+1", "-1", "@A1", "\t=1", "\r=1", "\n=1"])
+def test_no_cell_that_somebody_typed_is_a_formula_headings_too(typed):
+    text = write_roster(("name", typed), [(typed, "x")])
+    assert not any(cell.startswith(("=", "+", "-", "@", "\t", "\r", "\n")) for row in rows_of(text) for cell in row)
+
+
+def rows_of(text):
+    return list(csv.reader(io.StringIO(text.removeprefix("\ufeff"), newline="")))
+
+
 def test_what_is_written_can_be_read_back_and_holds_no_formula():
     text = write_roster(("name", "login"), [("Nell, the second", "nell"), ("=1+1", "x")])
     assert names(decoded(text.encode())) == ["Nell, the second", "'=1+1"]

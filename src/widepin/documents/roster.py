@@ -78,14 +78,14 @@ def write_roster(headings: Sequence[str], rows: Iterable[Sequence[str]]) -> str:
     """CSV as every spreadsheet reads it: commas, quotes where needed, and a mark that it is UTF-8."""
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
-    writer.writerow(headings)
+    writer.writerow(map(_harmless, headings))
     writer.writerows([_harmless(cell) for cell in row] for row in rows)
     return "\ufeff" + out.getvalue()
 
 
 def _harmless(cell: str) -> str:
     """A cell that no spreadsheet takes for a formula."""
-    return "'" + cell if cell.startswith(("=", "+", "-", "@", "\t")) else cell
+    return "'" + cell if cell.startswith(("=", "+", "-", "@", "\t", "\r", "\n")) else cell
 
 
 def _rows(text: str) -> Iterable[tuple[int, list[str]]]:
