@@ -128,6 +128,7 @@ class Board:
         self.handles = drags.handles(self.figure, self.given, self.own)
         self._needs: dict[Answer, set[int]] = {}
         self._as_drawn: dict[Answer, Look] = {}
+        self._samples: dict[int, list[Floats]] = {}
         self._plans: dict[Answer, tuple[Callable[[Any], list[Shape]], RisingPrecision]] = {}
         self._always = [*range(len(task.done)), *(self.figure.index[name] for name in task.model_needed)]
 
@@ -176,11 +177,19 @@ class Board:
 
     def sample(self, number: int) -> list[Floats]:
         """The coordinates of an object in a few large movements, each of shape (``SAMPLES``,)."""
-        # What nothing moves is one number for all positions.
-        return [
-            value[self._best_sampled] if np.ndim(value) else np.full(len(self._best_sampled), float(value))
-            for value in self.sampled[number]
-        ]
+        if number not in self._samples:
+            columns = self._best_sampled
+            # What nothing moves is one number for all positions.
+            self._samples[number] = [
+                value[columns] if np.ndim(value) else np.full(len(columns), float(value))
+                for value in self.sampled[number]
+            ]
+        return self._samples[number]
+
+    def in_batch(self, columns: slice) -> list[Shape]:
+        """The shapes of all objects in some columns of the batch."""
+        every = self.evaluation.shapes(range(len(self.figure.nodes)))
+        return [type(shape)(*(value[columns] if np.ndim(value) else value for value in shape)) for shape in every]
 
     @cached_property
     def sampled_positions(self) -> Floats:
@@ -191,9 +200,7 @@ class Board:
     def sampled(self) -> list[Shape]:
         """The shapes of all objects in these."""
         first = self.batch.groups["large all"].start
-        columns = slice(first, first + self.sampled_positions.shape[1])
-        every = self.evaluation.shapes(range(len(self.figure.nodes)))
-        return [type(shape)(*(value[columns] if np.ndim(value) else value for value in shape)) for shape in every]
+        return self.in_batch(slice(first, first + self.sampled_positions.shape[1]))
 
     @cached_property
     def _best_sampled(self) -> NDArray[np.intp]:

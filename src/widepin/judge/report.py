@@ -146,6 +146,11 @@ def by_eye(board: Board, trial: Trial) -> tuple[str, ...]:
     own = board.in_submitted_order(placed_by_eye(board, trial))
     if trial.outcome not in (Outcome.EYEBALLED, Outcome.APPROXIMATE) or not own:
         return ()
+    group = "small own" if "small own" in trial.batch.groups else "small all"
+    alone = trial.look.gap[trial.batch.in_group(group) & trial.look.counts]
+    if len(own) == 1 and len(alone):
+        # Small movements of the student's own points are movements of this one, and have been looked at.
+        return () if np.allclose(alone, trial.gap, atol=1e-6) else (board.figure.nodes[own[0]].step.id,)
     rng = np.random.default_rng(11)
     moved = np.repeat(board.drawn[:, None], MOVED * len(own), axis=1)
     for place, number in enumerate(own):

@@ -21,7 +21,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..plane.arrays import Arrays
-from ..plane.figure import Evaluation, is_defined
+from ..plane.figure import is_defined
 from ..plane.shapes import SHAPE_OF, Kind, Shape
 from .alike import alike
 from .board import EXACT_IN_FLOATS, VISUAL, Board, finding, seen_by_floats
@@ -152,9 +152,8 @@ class _Searching:
     @cached_property
     def nearby(self) -> _Stacks:
         """The objects in a few small movements."""
-        columns = self.board.batch.groups["small all"]
-        positions = self.board.batch.positions[:, columns][:, :NEARBY]
-        return _Stacks(self.board, Evaluation(self.board.figure, positions).shapes(range(len(self.board.figure.nodes))))
+        first = self.board.batch.groups["small all"].start
+        return _Stacks(self.board, self.board.in_batch(slice(first, first + NEARBY)))
 
 
 class _Stacks:
