@@ -10,6 +10,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from itertools import combinations
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -93,14 +94,14 @@ def _signs(figure: Figure, numbers: Sequence[int], shapes: dict[int, Shape]) -> 
     straights = [shape for number in numbers if isinstance(shape := shapes[number], Straight)][-MOST_COMPARED:]
     for straight in straights:
         for point in points:
-            yield _side(straight, point) > 0
+            yield side(straight, point) > 0
     for one, other in combinations(straights, 2):
         yield one.dx * other.dx + one.dy * other.dy > 0
         yield one.dx * other.dy - one.dy * other.dx > 0
     given = [shapes[n] for n in numbers if figure.nodes[n].kind is Kind.POINT and not figure.nodes[n].parents][:5]
     for p, q, r in combinations(given, 3):
         assert isinstance(p, Point) and isinstance(q, Point) and isinstance(r, Point)
-        yield _side(Straight(p.x, p.y, q.x - p.x, q.y - p.y), r) > 0
+        yield side(Straight(p.x, p.y, q.x - p.x, q.y - p.y), r) > 0
         for apex, end, far in ((p, q, r), (q, r, p), (r, p, q)):
             yield (end.x - apex.x) * (far.x - apex.x) + (end.y - apex.y) * (far.y - apex.y) > 0
 
@@ -110,7 +111,7 @@ def _signs_of_intersection(a: Shape, b: Shape, point: Point) -> Iterator[Mask]:
     if isinstance(a, Circle) or isinstance(b, Circle):
         other = other_meeting_point(a, b, point)
         if isinstance(a, Circle) and isinstance(b, Circle):
-            yield _side(Straight(a.x, a.y, b.x - a.x, b.y - a.y), point) > 0
+            yield side(Straight(a.x, a.y, b.x - a.x, b.y - a.y), point) > 0
             yield a.rr > b.rr
             yield (b.x - a.x) ** 2 + (b.y - a.y) ** 2 > np.maximum(a.rr, b.rr)
         for straight in (a, b):
@@ -123,5 +124,6 @@ def _signs_of_intersection(a: Shape, b: Shape, point: Point) -> Iterator[Mask]:
             yield along > straight.dx**2 + straight.dy**2
 
 
-def _side(straight: Straight, point: Point) -> NDArray[np.float64]:
+def side(straight: Any, point: Any) -> NDArray[np.float64]:
+    """Positive where a point lies left of a straight, negative where it lies right of it."""
     return np.asarray(straight.dx * (point.y - straight.y) - straight.dy * (point.x - straight.x))

@@ -13,8 +13,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..plane.figure import Evaluation
-from ..plane.shapes import STRAIGHTS, Point, Straight
+from ..plane.shapes import STRAIGHTS, Point
 from .board import Board, spread
+from .branches import side
 from .task import Condition, Names
 from .trial import Trial
 from .verdict import Break, Outcome
@@ -77,11 +78,6 @@ def conditions_on(board: Board, number: int, positions: NDArray[np.float64]) -> 
         yield Condition("nearer", (me, name(a), name(b))), mine < far(number, b)
     for straight in straights:
         for p in given:
-            sides = _side(shapes[straight], shapes[number]) * _side(shapes[straight], shapes[p])
+            sides = side(shapes[straight], shapes[number]) * side(shapes[straight], shapes[p])
             yield Condition("same_side", (name(straight), me, name(p))), sides > 0
             yield Condition("opposite_side", (name(straight), me, name(p))), sides < 0
-
-
-def _side(straight: object, point: object) -> NDArray[np.float64]:
-    assert isinstance(straight, Straight) and isinstance(point, Point)
-    return np.asarray(straight.dx * (point.y - straight.y) - straight.dy * (point.x - straight.x))
