@@ -69,7 +69,6 @@ def app(school, database_url):
             "SECRET_KEY": "for tests",
             "DEMO": True,
             "PASSWORDS": CHEAP,
-            "SIGN_IN_LIMIT": "1000 per minute",
             "WTF_CSRF_ENABLED": False,
             "TESTING": True,
         }
@@ -95,7 +94,7 @@ def served(school, database_url, tmp_path_factory):
     """The address of a real server, CSRF and all."""
     settings = tmp_path_factory.mktemp("served") / "settings.json"
     settings.write_text(
-        json.dumps({"DATABASE_URL": database_url, "SECRET_KEY": "k", "DEMO": True, "SIGN_IN_LIMIT": "1000 per minute"})
+        json.dumps({"DATABASE_URL": database_url, "SECRET_KEY": "k", "DEMO": True})
     )
     port = free_port()
     process = subprocess.Popen(

@@ -7,6 +7,7 @@ from datetime import UTC, datetime
 from typing import Any
 
 from sqlalchemy import JSON, CheckConstraint, DateTime, Enum, ForeignKey, MetaData, String, UniqueConstraint, true
+from sqlalchemy.dialects.mysql import DATETIME
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
 
 from ..documents.explaining import HELP
@@ -16,6 +17,9 @@ ROLES = ("teacher", "student")
 
 LATE = ("taken", "refused")
 """What becomes of a work that is handed in after it was due."""
+
+SIGN_IN_OUTCOMES = ("failed", "succeeded", "put off")
+"""What became of a try to sign in; one that was put off, because others had failed, was not looked at."""
 
 
 def now() -> datetime:
@@ -79,6 +83,23 @@ class Person(Base):
     def is_teacher(self) -> bool:
         """Whether this person teaches."""
         return self.role == "teacher"
+
+
+class SignIn(Base):
+    """A try to sign in: by whom (``person``, once known), to which class, or under which unknown name, from where.
+
+    ``unknown``: a digest of a login or class code that there is not.
+    """
+
+    __tablename__ = "sign_in"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    at: Mapped[datetime] = mapped_column(DATETIME(fsp=6), default=now, index=True)  # waits begin at one second
+    outcome: Mapped[str] = mapped_column(Enum(*SIGN_IN_OUTCOMES, name="sign_in_outcome"), default="failed")
+    address: Mapped[str] = mapped_column(String(45), index=True)
+    person_id: Mapped[int | None] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), index=True)
+    class_id: Mapped[int | None] = mapped_column(ForeignKey("school_class.id", ondelete="CASCADE"), index=True)
+    unknown: Mapped[str] = mapped_column(String(16), default="", server_default="", index=True)
 
 
 class SchoolClass(Base):

@@ -6,8 +6,6 @@ from functools import cache
 
 from argon2 import PasswordHasher
 from argon2.exceptions import InvalidHashError, VerificationError
-from sqlalchemy import select
-from sqlalchemy.orm import Session
 
 from .models import Person
 
@@ -30,12 +28,11 @@ class Passwords:
         """The hash to keep."""
         return self.hasher.hash(password)
 
-    def sign_in(self, session: Session, login: str, password: str) -> Person | None:
-        """The person with this login and password, or None. Takes as long for an unknown login as for a known one."""
-        person = session.scalar(select(Person).where(Person.login == as_login(login)))
+    def fits(self, person: Person | None, password: str) -> bool:
+        """Whether this is the person's password. Takes as long for nobody as for somebody."""
         kept = person.password_hash if person and person.password_hash else self._nobody()
         try:
             self.hasher.verify(kept, password[:LONGEST_PASSWORD])
         except (VerificationError, InvalidHashError):
-            return None
-        return person
+            return False
+        return True

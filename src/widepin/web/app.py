@@ -4,14 +4,11 @@ from __future__ import annotations
 
 import json
 import os
-from functools import partial
 from pathlib import Path
 from typing import Any
 
 from flask import Flask, current_app, redirect, render_template, request, url_for
 from flask_compress import Compress
-from flask_limiter import Limiter
-from flask_limiter.util import get_remote_address
 from flask_login import current_user
 from flask_talisman import Talisman
 from flask_wtf import CSRFProtect
@@ -21,8 +18,7 @@ from werkzeug.wrappers import Response
 
 from ..documents.reading import Unreadable
 from ..documents.words import TOOL_WORDS, seals, tool_in_words
-from ..school.people import Passwords, as_login
-from ..school.roster import typed
+from ..school.people import Passwords
 from . import classes, drawing, handins, instruments, roster, sheets, signin, tasks
 from .access import login_manager
 from .database import use_database
@@ -31,8 +27,6 @@ DEFAULTS: dict[str, Any] = {
     "DEMO": False,
     "MAX_CONTENT_LENGTH": 1_000_000,
     "SESSION_COOKIE_SAMESITE": "Lax",
-    "SIGN_IN_LIMIT": "10 per minute",
-    "CODE_LIMIT": "90 per minute",
     "HTTPS": False,
     "PASSWORDS": None,
     # A page may stay open for a whole lesson; the token then lives as long as the session.
@@ -66,16 +60,8 @@ def create_app(settings: dict[str, Any]) -> Flask:
         strict_transport_security=app.config["HTTPS"],
         content_security_policy=CONTENT_SECURITY_POLICY,
     )
-    limiter = Limiter(get_remote_address, app=app, storage_uri="memory://")
     for feature in (signin, classes, roster, instruments, sheets, tasks, handins, drawing):
         app.register_blueprint(feature.blueprint)
-    # A whole class comes from one address at once: tries are counted per account, or per class.
-    for endpoint, limit, field in (
-        ("signin.enter", "SIGN_IN_LIMIT", "login"),
-        ("signin.enter_by_code", "CODE_LIMIT", "class_code"),
-    ):
-        limited = limiter.limit(app.config[limit], key_func=partial(sender, field))(app.view_functions[endpoint])
-        app.view_functions[endpoint] = limited  # type: ignore[assignment]
     app.add_url_rule("/", "home", home)
     app.register_error_handler(HTTPException, show_error)
     app.register_error_handler(Unreadable, show_unreadable)
@@ -84,12 +70,6 @@ def create_app(settings: dict[str, Any]) -> Flask:
     app.jinja_env.policies["json.dumps_kwargs"] = {"sort_keys": False}
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
     return app
-
-
-def sender(field: str) -> str:
-    """Who tries to sign in: the address, and the account or class as it is looked up."""
-    name = request.form.get(field, "")
-    return f"{get_remote_address()} {typed(name) if field == 'class_code' else as_login(name)}"[:128]
 
 
 def from_environment() -> Flask:

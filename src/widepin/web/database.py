@@ -8,7 +8,7 @@ from typing import Any
 from flask import Flask, Response, current_app, g
 from flask import session as browser_session
 from sqlalchemy.exc import DBAPIError
-from sqlalchemy.orm import Session
+from sqlalchemy.orm import Session, sessionmaker
 
 from ..school.store import make_engine, make_sessions, may_be_tried_again
 
@@ -45,10 +45,15 @@ def in_a_transaction(app: Flask, dispatch: Callable[[], Any]) -> Callable[[], Re
     return twice_at_most
 
 
+def sessions() -> sessionmaker[Session]:
+    """What makes sessions, for what is to be kept even where a request comes to nothing."""
+    return current_app.extensions["sessions"]  # type: ignore[no-any-return]
+
+
 def session() -> Session:
     """The session of this request."""
     if "session" not in g:
-        g.session = current_app.extensions["sessions"]()
+        g.session = sessions()()
     return g.session  # type: ignore[no-any-return]
 
 

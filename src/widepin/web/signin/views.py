@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Any
 from urllib.parse import urlsplit
 
@@ -13,10 +14,11 @@ from wtforms import HiddenField, PasswordField, StringField
 from wtforms.validators import InputRequired, Length
 
 from ...school.demo_accounts import DEMO_PASSWORD, SHOWN_ACCOUNTS
+from ...school import signing_in
+from ...school.models import Person
 from ...school.people import LONGEST_PASSWORD
-from ...school.roster import sign_in_by_code
 from ..access import begin_session, end_session, me
-from ..database import session
+from ..database import session, sessions
 
 
 class SignInForm(FlaskForm):
@@ -39,22 +41,42 @@ def enter() -> Any:
     filled = SignInForm()
     if not filled.validate():
         return show(filled, "Type your login and your password."), 422
-    person = current_app.extensions["passwords"].sign_in(session(), filled.login.data, filled.password.data)
-    if person is None:
+    passwords, address = current_app.extensions["passwords"], request.remote_addr or ""
+    try:
+        found = signing_in.by_password(sessions(), passwords, filled.login.data, filled.password.data, address)
+    except signing_in.TooSoon as wait:
+        return put_off(wait, lambda words: show(filled, words))
+    if found is None:
         return show(filled, "Login and password do not fit. Check both, or ask your teacher."), 422
-    begin_session(person)
-    return redirect(local(filled.next.data) or url_for("home"))
+    return entered(found, filled.next.data)
 
 
 def enter_by_code() -> Any:
     """Sign in with a class code and a personal code."""
     codes = [request.form.get(field, "")[:40] for field in ("class_code", "code")]
-    person = sign_in_by_code(session(), current_app.config["SECRET_KEY"], *codes)
-    if person is None:
-        wrong = "These two codes do not fit. Check both on your card, or ask your teacher."
-        return show(SignInForm(formdata=None), code_error=wrong, codes=codes), 422
-    begin_session(person)
-    return redirect(local(request.form.get("next")) or url_for("home"))
+
+    def again(words: str) -> str:
+        return show(SignInForm(formdata=None), code_error=words, codes=codes)
+
+    try:
+        found = signing_in.by_code(sessions(), current_app.config["SECRET_KEY"], *codes, request.remote_addr or "")
+    except signing_in.TooSoon as wait:
+        return put_off(wait, again)
+    if found is None:
+        return again("These two codes do not fit. Check both on your card, or ask your teacher."), 422
+    return entered(found, request.form.get("next"))
+
+
+def put_off(wait: signing_in.TooSoon, page: Callable[[str], str]) -> Any:
+    """The page again, with how long to wait."""
+    seconds = "a second" if wait.seconds == 1 else f"{wait.seconds} seconds"
+    return page(f"Too many tries have failed. Wait {seconds}, then try again."), 429, {"Retry-After": str(wait.seconds)}
+
+
+def entered(person_id: int, target: str | None) -> Response:
+    """On to where somebody who is known now wanted to go."""
+    begin_session(session().get_one(Person, person_id))
+    return redirect(local(target) or url_for("home"))
 
 
 def leave() -> Response:
@@ -75,6 +97,8 @@ def show(filled: SignInForm, error: str | None = None, **context: Any) -> str:
 
 def local(target: str | None) -> str | None:
     """A path on this site, or None: nobody is sent elsewhere after signing in."""
-    parts = urlsplit(target or "")
-    plain = not parts.scheme and not parts.netloc and parts.path.startswith("/")
-    return target if plain and not (target or "").startswith(("//", "/\\")) else None
+    target = target or ""
+    if not target.isprintable() or "\\" in target or not target.startswith("/") or target.startswith("//"):
+        return None
+    parts = urlsplit(target)
+    return None if parts.scheme or parts.netloc else target
