@@ -2,27 +2,19 @@
 
 from __future__ import annotations
 
-import json
-import os
-import subprocess
-import sys
-import time
-import urllib.request
-from pathlib import Path
-
 import pytest
 from sqlalchemy import select
 
 from tests.chromium import CHROMIUM, EXECUTABLE
 from widepin.running.mariadb import THROWAWAY, MariaDB, free_port
 from widepin.running.migrate import migrate
+from widepin.running.web_server import WebServer
 from widepin.school.demo import load_demo
 from widepin.school.models import Person
 from widepin.school.people import Passwords
 from widepin.school.store import make_engine, make_sessions
 from widepin.web.app import create_app
 
-ROOT = Path(__file__).parents[1]
 CHEAP = Passwords(time_cost=1, memory_kib=64)
 
 
@@ -92,38 +84,11 @@ def as_person(app):
 @pytest.fixture(scope="session")
 def served(school, database_url, tmp_path_factory):
     """The address of a real server, CSRF and all."""
-    settings = tmp_path_factory.mktemp("served") / "settings.json"
-    settings.write_text(
-        json.dumps({"DATABASE_URL": database_url, "SECRET_KEY": "k", "DEMO": True})
-    )
-    port = free_port()
-    process = subprocess.Popen(
-        [
-            sys.executable,
-            "-m",
-            "gunicorn",
-            "--bind",
-            f"127.0.0.1:{port}",
-            "--threads",
-            "4",
-            "--log-level",
-            "warning",
-            "widepin.web.app:from_environment()",
-        ],
-        env={**os.environ, "WIDEPIN_SETTINGS": str(settings), "PYTHONPATH": str(ROOT / "src")},
-    )
-    address = f"http://127.0.0.1:{port}"
-    try:
-        for _ in range(200):
-            try:
-                urllib.request.urlopen(f"{address}/sign-in", timeout=5).close()
-                break
-            except OSError:
-                time.sleep(0.1)
-        yield address
-    finally:
-        process.terminate()
-        process.wait(20)
+    settings = {"DATABASE_URL": database_url, "SECRET_KEY": "k", "DEMO": True}
+    server = WebServer(tmp_path_factory.mktemp("served"), free_port(), settings)
+    server.start()
+    yield server.address.rstrip("/")
+    server.stop()
 
 
 @pytest.fixture(scope="session")

@@ -52,12 +52,13 @@ def demo(port: int, reset: bool, yes: bool) -> None:
 
     from .running.demo import CannotStart, run_demo
     from .running.mariadb import DatabaseTrouble
+    from .running.web_server import WebTrouble
 
     if reset and not yes:
         click.confirm("This throws all work done in the demo away. Start over?", abort=True)
     try:
-        sys.exit(run_demo(port, reset, Console(highlight=False)))
-    except (CannotStart, DatabaseTrouble) as trouble:
+        run_demo(port, reset, Console(highlight=False))
+    except (CannotStart, DatabaseTrouble, WebTrouble) as trouble:
         print(trouble, file=sys.stderr)
         sys.exit(1)
 

@@ -8,6 +8,8 @@ import socket
 import subprocess
 import sys
 import time
+import urllib.error
+import urllib.parse
 import urllib.request
 from pathlib import Path
 
@@ -116,16 +118,79 @@ def test_a_taken_port_is_said(demo):
     assert "taken" in said and "--port" in said
 
 
-def test_after_the_database_is_killed_the_next_start_works(demo):
+def said_until(demo, words):
+    """What the demo says, until it says these words."""
+    said = []
+    for line in demo.process.stdout:
+        said.append(line)
+        if words in line:
+            return "".join(said)
+    raise AssertionError("".join(said))
+
+
+def status(demo, path="/sign-in"):
+    try:
+        with urllib.request.urlopen(f"http://127.0.0.1:{demo.port}{path}", timeout=60) as answer:
+            return answer.status
+    except urllib.error.HTTPError as error:
+        return error.code
+    except OSError:
+        return None
+
+
+def test_a_database_that_dies_is_started_again_and_the_site_goes_on(demo):
     demo.start()
-    os.kill(demo.database_process(), signal.SIGKILL)
-    said, _ = demo.process.communicate(timeout=60)
-    assert "database has ended" in said and demo.process.returncode == 1
-    demo.start()
+    known = demo.database_process()
+    os.kill(known, signal.SIGKILL)
+    assert "nothing that was saved is lost" in said_until(demo, "The database runs again")
+    assert demo.database_process() != known
+    assert "Master Corin Hale" in demo.page() and demo.process.poll() is None
+
+
+def sign_in(demo):
+    """Somebody signs in, which needs the database."""
+    jar = urllib.request.HTTPCookieProcessor()
+    opener = urllib.request.build_opener(jar)
+    address = f"http://127.0.0.1:{demo.port}/sign-in"
+    token = re.search('name="csrf_token"[^>]* value="([^"]+)"', opener.open(address, timeout=30).read().decode())[1]
+    fields = urllib.parse.urlencode({"csrf_token": token, "login": "corin.hale", "password": "tracery"}).encode()
+    try:
+        return opener.open(address, fields, timeout=60).status
+    except urllib.error.HTTPError as error:
+        assert "Nothing can be stored" in error.read().decode()
+        return error.code
+
+
+def test_a_database_that_hangs_is_noticed(demo):
+    known = demo.database_process()
+    os.kill(known, signal.SIGSTOP)
+    begun = time.monotonic()
+    assert sign_in(demo) == 503 and time.monotonic() - begun < 30
+    said_until(demo, "The database runs again")
+    assert demo.database_process() != known and sign_in(demo) == 200
+
+
+def children(pid):
+    return [int(one) for one in Path(f"/proc/{pid}/task/{pid}/children").read_text().split()]
+
+
+def main_of_web_server(demo):
+    return next(pid for pid in children(demo.process.pid) if b"gunicorn" in Path(f"/proc/{pid}/cmdline").read_bytes())
+
+
+def test_workers_end_with_the_main_process_of_the_web_server_and_it_is_started_again(demo):
+    main = main_of_web_server(demo)
+    workers = children(main)
+    assert len(workers) >= 2
+    os.kill(main, signal.SIGKILL)
+    said_until(demo, "The web server runs again")
+    assert all(gone(worker) for worker in workers)
     assert "Master Corin Hale" in demo.page()
+    demo.stop()
 
 
 def test_after_the_demo_itself_is_killed_the_next_start_works(demo):
+    demo.start()
     database = demo.database_process()
     demo.process.kill()
     demo.process.wait()

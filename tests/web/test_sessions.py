@@ -102,4 +102,33 @@ def test_the_error_page_stands_without_a_database():
         cookie["_user_id"], cookie["began"], cookie["seen"] = "1.1", int(access.time()), int(access.time())
     for asks in ({}, {"Accept": "application/json"}):
         answer = client.get("/tasks", headers=asks)
-        assert answer.status_code == 500 and "What you built is kept" in answer.text
+        assert answer.status_code == 503 and "What is on your page stays there" in answer.text
+
+
+def test_over_https_the_cookie_belongs_to_this_host_alone(app):
+    secure = create_app({**app.config, "HTTPS": True, "ADDRESS": "https://construct.example/"})
+    client = secure.test_client()
+    answer = client.post(
+        "/sign-in", data={"login": "corin.hale", "password": "tracery"}, base_url="https://construct.example/"
+    )
+    cookie = answer.headers["Set-Cookie"]
+    assert cookie.startswith("__Host-session=") and "Secure" in cookie and "HttpOnly" in cookie and "Path=/" in cookie
+    assert "Domain" not in cookie and "max-age=" in answer.headers["Strict-Transport-Security"]
+    assert client.get("/sign-in", base_url="http://construct.example/").status_code == 302, "led to HTTPS"
+
+
+def test_only_the_configured_host_is_answered(app, as_person):
+    known = create_app({**app.config, "ADDRESS": "http://construct.example/"})
+    statuses = [
+        known.test_client().get("/sign-in", base_url=f"http://{host}/").status_code
+        for host in ("construct.example", "localhost", "elsewhere.example")
+    ]
+    assert statuses == [200, 200, 400]
+
+
+def test_private_pages_are_kept_by_nobody(as_person):
+    client = as_person("corin.hale")
+    assert [client.get(path).headers["Cache-Control"] for path in ("/classes", "/nowhere", "/shelf")] == [
+        "no-store"
+    ] * 3
+    assert "no-store" not in client.get("/static/look/look.css").headers["Cache-Control"]

@@ -179,7 +179,10 @@ def test_the_record_says_who_came_when_and_keeps_no_words(app, school, fresh_stu
     ("target", "where"),
     [
         ("/tasks/3?a=b", "/tasks/3?a=b"),
-        *((bad, None) for bad in ("", "//x", "/\\x", "http://x/", "/a\nb", "/a\r\nSet-Cookie: b", "tasks", "/\x00", "///x")),
+        *(
+            (bad, None)
+            for bad in ("", "//x", "/\\x", "http://x/", "/a\nb", "/a\r\nSet-Cookie: b", "tasks", "/\x00", "///x")
+        ),
     ],
 )
 def test_nobody_is_led_elsewhere(target, where):

@@ -4,14 +4,11 @@ from __future__ import annotations
 
 import contextlib
 import fcntl
-import json
 import os
 import secrets
 import shutil
 import signal
 import socket
-import subprocess
-import sys
 import time
 from collections.abc import Callable, Iterator
 from pathlib import Path
@@ -22,8 +19,10 @@ from sqlalchemy import text
 
 from ..school.demo_accounts import DEMO_PASSWORD, SHOWN_ACCOUNTS
 from ..school.store import make_engine, make_sessions
-from .mariadb import MariaDB, end_with_parent
+from .mariadb import MariaDB
 from .migrate import ROOT, migrate
+from .watching import Watch
+from .web_server import WebServer, address
 
 VAR = Path(os.environ.get("WIDEPIN_VAR", ROOT / "var"))
 
@@ -36,8 +35,8 @@ class Stopped(Exception):
     """Somebody asked the demo to stop."""
 
 
-def run_demo(port: int, reset: bool, console: Console) -> int:
-    """Serve the demo until it is stopped; the exit code."""
+def run_demo(port: int, reset: bool, console: Console) -> None:
+    """Serve the demo until it is stopped. Raises CannotStart, DatabaseTrouble and WebTrouble."""
     VAR.mkdir(parents=True, exist_ok=True)
     with only_one(VAR / "demo.lock", port):
         if reset and (VAR / "demo").exists():
@@ -47,7 +46,7 @@ def run_demo(port: int, reset: bool, console: Console) -> int:
         signal.signal(signal.SIGTERM, _stop)
         signal.signal(signal.SIGINT, _stop)
         database = MariaDB(VAR / "demo")
-        web: subprocess.Popen[bytes] | None = None
+        web: WebServer | None = None
         try:
             with progress(console, "Starting the database"):
                 url = database.start()
@@ -55,18 +54,18 @@ def run_demo(port: int, reset: bool, console: Console) -> int:
                 migrate(url)
             load(url, console)
             with progress(console, "Starting the web server"):
-                web = serve(url, port)
-                wait_until_served(web, port)
+                web = WebServer(VAR / "demo", port, app_settings(url, port))
+                web.start()
             announce(port, console)
-            return watch(database, web, console)
+            watch(database, web, console)
         except Stopped:
-            return 0
+            pass
         finally:
             signal.signal(signal.SIGTERM, signal.SIG_IGN)
             signal.signal(signal.SIGINT, signal.SIG_IGN)
             console.print("Stopping …")
             if web is not None:
-                end(web)
+                web.stop()
             database.stop()
             console.print("Stopped. All data are kept for the next start.")
 
@@ -99,11 +98,6 @@ def only_one(path: Path, port: int) -> Iterator[None]:
         yield
 
 
-def address(port: int) -> str:
-    """Where the app is served."""
-    return f"http://127.0.0.1:{port}/"
-
-
 def require_free(port: int) -> None:
     """Raise CannotStart where something else listens on the port."""
     with socket.socket() as probe:
@@ -129,49 +123,13 @@ def load(url: str, console: Console) -> None:
     engine.dispose()
 
 
-def serve(url: str, port: int) -> subprocess.Popen[bytes]:
-    """Start gunicorn on the loopback interface."""
-    settings = VAR / "demo" / "settings.json"
+def app_settings(url: str, port: int) -> dict[str, object]:
+    """The settings of the app; its secret is made once and kept."""
     key = VAR / "demo" / "secret"
     if not key.exists():
         key.touch(mode=0o600)
         key.write_text(secrets.token_urlsafe(32))
-    settings.touch(mode=0o600)
-    settings.write_text(json.dumps({"DATABASE_URL": url, "SECRET_KEY": key.read_text(), "DEMO": True}))
-    command = [
-        sys.executable,
-        "-m",
-        "gunicorn",
-        "--bind",
-        f"127.0.0.1:{port}",
-        "--preload",
-        "--workers",
-        "2",
-        "--threads",
-        "4",
-        "--graceful-timeout",
-        "5",
-        "--log-level",
-        "warning",
-        "widepin.web.app:from_environment()",
-    ]
-    return subprocess.Popen(
-        command,
-        env={**os.environ, "WIDEPIN_SETTINGS": str(settings)},
-        preexec_fn=end_with_parent,
-        start_new_session=True,
-    )
-
-
-def wait_until_served(web: subprocess.Popen[bytes], port: int) -> None:
-    """Wait until the server answers. Raises CannotStart where it ends instead."""
-    for _ in range(600):
-        if web.poll() is not None:
-            break
-        with contextlib.suppress(OSError), socket.create_connection(("127.0.0.1", port), 0.5):
-            return
-        time.sleep(0.05)
-    raise CannotStart("The web server did not start; its messages are above.")
+    return {"DATABASE_URL": url, "SECRET_KEY": key.read_text(), "DEMO": True, "ADDRESS": address(port)}
 
 
 def announce(port: int, console: Console) -> None:
@@ -182,27 +140,12 @@ def announce(port: int, console: Console) -> None:
     console.print(f"\nThe password of every demo account is [bold]{DEMO_PASSWORD}[/bold]. Ctrl-C stops the demo.\n")
 
 
-def watch(database: MariaDB, web: subprocess.Popen[bytes], console: Console) -> int:
-    """Wait until one of the servers ends by itself; the exit code."""
+def watch(database: MariaDB, web: WebServer, console: Console) -> None:
+    """Keep both servers going until somebody asks to stop."""
+    watched = Watch(database, web, console.print)
     while True:
-        if web.poll() is not None:
-            console.print("The web server has ended. Start the demo again; nothing is lost.")
-            return 1
-        if database.process is None or database.process.poll() is not None:
-            console.print("The database has ended. Start the demo again; nothing that was saved is lost.")
-            return 1
+        watched.look()
         time.sleep(0.3)
-
-
-def end(process: subprocess.Popen[bytes]) -> None:
-    """Ask a process to end, and make it after a while."""
-    if process.poll() is None:
-        process.terminate()
-        try:
-            process.wait(15)
-        except subprocess.TimeoutExpired:
-            process.kill()
-            process.wait()
 
 
 def _stop(number: int, frame: FrameType | None) -> None:

@@ -118,6 +118,25 @@ class MariaDB:
                 self.process.wait()
         self.process = None
 
+    @property
+    def ended(self) -> bool:
+        """Whether the server is not running, or not any more."""
+        return self.process is None or self.process.poll() is not None
+
+    def kill(self) -> None:
+        """End a server that does not answer; what it had committed is there at its next start."""
+        if self.process is not None:
+            self.process.kill()
+            self.process.wait()
+
+    def write_a_beat(self) -> None:
+        """Write a row that means nothing. Raises pymysql's errors where that cannot be done within seconds."""
+        with self._admin(3) as connection, connection.cursor() as cursor:
+            cursor.execute("CREATE DATABASE IF NOT EXISTS watched")
+            cursor.execute("CREATE TABLE IF NOT EXISTS watched.beat (only TINYINT PRIMARY KEY, at DATETIME(6))")
+            cursor.execute("REPLACE INTO watched.beat VALUES (1, NOW(6))")
+            connection.commit()
+
     def _password(self) -> str:
         kept = self.folder / "password"
         if not kept.exists():
@@ -142,7 +161,7 @@ class MariaDB:
             raise DatabaseTrouble(f"MariaDB could not make its data folder: {done.stderr[-400:]}")
 
     def _launch(self) -> None:
-        self.port = free_port()
+        self.port = self.port or free_port()  # a server that is started again keeps its address
         command = [
             server_program(),
             "--no-defaults",
@@ -169,8 +188,14 @@ class MariaDB:
         self.stop()
         raise DatabaseTrouble(f"MariaDB did not start; its log is {self.log}")
 
-    def _admin(self) -> pymysql.Connection:
-        return pymysql.connect(unix_socket=str(self.socket), user=getpass.getuser())
+    def _admin(self, seconds: int | None = None) -> pymysql.Connection:
+        return pymysql.connect(
+            unix_socket=str(self.socket),
+            user=getpass.getuser(),
+            connect_timeout=seconds or 10,
+            read_timeout=seconds,
+            write_timeout=seconds,
+        )
 
     def _make_account(self, password: str) -> None:
         with self._admin() as connection, connection.cursor() as cursor:

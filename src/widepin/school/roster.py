@@ -12,7 +12,18 @@ from typing import Any
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from .models import LETTERS, Assignment, ClassInstrument, HandIn, Membership, Operation, Person, SchoolClass, Work
+from .models import (
+    LETTERS,
+    Assignment,
+    ClassInstrument,
+    HandIn,
+    Membership,
+    Operation,
+    Person,
+    SchoolClass,
+    SignIn,
+    Work,
+)
 
 PERSONAL_CODE = 8
 """Letters in a personal code."""
@@ -173,11 +184,17 @@ def data_of(session: Session, school_class: SchoolClass, students: Iterable[Pers
             {
                 "name": student.name,
                 "login": student.login,
+                "sign_ins": _sign_ins(session, student),
                 "works": [_work(session, work) for work in works if work.student_id == student.id],
             }
             for student in students
         ],
     }
+
+
+def _sign_ins(session: Session, student: Person) -> list[dict[str, str]]:
+    of = select(SignIn).where(SignIn.person_id == student.id).order_by(SignIn.id)
+    return [{"at": one.at.isoformat(), "outcome": one.outcome, "address": one.address} for one in session.scalars(of)]
 
 
 def _work(session: Session, work: Work) -> dict[str, Any]:

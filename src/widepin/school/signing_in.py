@@ -34,7 +34,8 @@ class TooSoon(Exception):
 class Patience:
     """How failed tries put off the next: not at all at first, then 1, 2, 4 ... seconds.
 
-    ``free``: failures that cost nothing; ``longest``: seconds of the longest wait; ``window``: how long a failure counts.
+    ``free``: failures that cost nothing; ``longest``: seconds of the longest wait; ``window``: for how long a failure
+    counts.
     """
 
     free: int

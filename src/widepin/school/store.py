@@ -6,8 +6,12 @@ from sqlalchemy import Engine, create_engine
 from sqlalchemy.exc import DBAPIError
 from sqlalchemy.orm import Session, sessionmaker
 
-POOL = 5
-"""Connections a process keeps; processes times pool stay well under the server's limit."""
+POOL, OVERFLOW = 8, 8
+"""Connections that a process keeps, and that it opens besides: one for each of its threads; processes times threads
+stay well under the server's limit."""
+
+PATIENCE = {"connect_timeout": 3, "read_timeout": 8, "write_timeout": 8}
+"""Seconds after which a database that does not answer is given up."""
 
 
 def make_engine(url: str) -> Engine:
@@ -19,10 +23,12 @@ def make_engine(url: str) -> Engine:
     return create_engine(
         url,
         pool_size=POOL,
-        max_overflow=3,
+        max_overflow=OVERFLOW,
+        pool_timeout=8,
         pool_pre_ping=True,
         pool_recycle=1800,
         isolation_level="READ COMMITTED",
+        connect_args=PATIENCE | {"init_command": "SET innodb_lock_wait_timeout = 5"},
     )
 
 

@@ -6,14 +6,18 @@ import json
 import os
 from pathlib import Path
 from typing import Any
+from urllib.parse import urlsplit
 
 from flask import Flask, current_app, redirect, render_template, request, url_for
+from flask import Response as FlaskResponse
 from flask_compress import Compress
 from flask_login import current_user
 from flask_talisman import Talisman
 from flask_wtf import CSRFProtect
 from flask_wtf.csrf import CSRFError
-from werkzeug.exceptions import HTTPException, UnprocessableEntity
+from sqlalchemy.exc import InterfaceError, InternalError, OperationalError, SQLAlchemyError
+from sqlalchemy.exc import TimeoutError as PoolTimeout
+from werkzeug.exceptions import HTTPException, SecurityError, ServiceUnavailable, UnprocessableEntity
 from werkzeug.wrappers import Response
 
 from ..documents.reading import Unreadable
@@ -28,12 +32,16 @@ DEFAULTS: dict[str, Any] = {
     "MAX_CONTENT_LENGTH": 1_000_000,
     "SESSION_COOKIE_SAMESITE": "Lax",
     "HTTPS": False,
+    "ADDRESS": None,
     "PASSWORDS": None,
     # A page may stay open for a whole lesson; the token then lives as long as the session.
     "WTF_CSRF_TIME_LIMIT": None,
     # Not the pages: they hold tokens, whose length in compressed form would tell about them.
     "COMPRESS_MIMETYPES": ["text/css", "text/javascript", "application/json", "image/svg+xml"],
 }
+
+ALSO_HERE = ("localhost", "127.0.0.1")
+"""Hosts by which the machine itself may ask."""
 
 CONTENT_SECURITY_POLICY = {
     "default-src": "'self'",
@@ -45,9 +53,17 @@ CONTENT_SECURITY_POLICY = {
 
 
 def create_app(settings: dict[str, Any]) -> Flask:
-    """The application. ``settings`` needs DATABASE_URL and SECRET_KEY; ``DEFAULTS`` has the others."""
+    """The application. ``settings`` needs DATABASE_URL and SECRET_KEY; ``DEFAULTS`` has the others.
+
+    ADDRESS: where browsers find it, as ``https://construct.example/``; requests to other hosts are refused. Without one
+    every host is taken, which is for tests alone.
+    """
     app = Flask(__name__)
     app.config.update(DEFAULTS | settings)
+    if app.config["ADDRESS"]:
+        app.config["TRUSTED_HOSTS"] = [urlsplit(app.config["ADDRESS"]).hostname, *ALSO_HERE]
+    if app.config["HTTPS"]:
+        app.config["SESSION_COOKIE_NAME"] = "__Host-session"  # browsers take it from this host alone, over HTTPS
     app.extensions["passwords"] = app.config["PASSWORDS"] or Passwords()
     use_database(app)
     login_manager.init_app(app)
@@ -63,8 +79,11 @@ def create_app(settings: dict[str, Any]) -> Flask:
     for feature in (signin, classes, roster, instruments, sheets, tasks, handins, drawing):
         app.register_blueprint(feature.blueprint)
     app.add_url_rule("/", "home", home)
+    app.after_request(keep_private)
     app.register_error_handler(HTTPException, show_error)
     app.register_error_handler(Unreadable, show_unreadable)
+    for trouble in (OperationalError, InterfaceError, InternalError, PoolTimeout):
+        app.register_error_handler(trouble, show_database_trouble)
     app.jinja_env.globals.update(seals=seals, tool_in_words=tool_in_words, tool_words=TOOL_WORDS)
     app.json.sort_keys = False  # type: ignore[attr-defined]
     app.jinja_env.policies["json.dumps_kwargs"] = {"sort_keys": False}
@@ -84,9 +103,22 @@ def home() -> Response:
     return redirect(url_for("classes.index" if current_user.is_teacher else "tasks.index"))
 
 
+def keep_private(response: FlaskResponse) -> FlaskResponse:
+    """Pages are about people: neither browsers nor what is between keep them, unless a view says otherwise."""
+    if not response.cache_control:
+        response.cache_control.no_store = True
+    return response
+
+
 def show_unreadable(error: Unreadable) -> tuple[Any, int]:
     """A stored document that a page cannot do without, and that cannot be read."""
     return show_error(UnprocessableEntity(f"This task cannot be used as it is: {error}. Its teacher can mend it."))
+
+
+def show_database_trouble(error: SQLAlchemyError) -> tuple[Any, int]:
+    """A database that does not answer, or does not write."""
+    current_app.logger.error("the database: %s", error)
+    return show_error(ServiceUnavailable())
 
 
 def show_error(error: HTTPException) -> tuple[Any, int]:
@@ -97,7 +129,10 @@ def show_error(error: HTTPException) -> tuple[Any, int]:
         413: "That was too much at once.",
         429: "Too many tries. Wait a minute and try again.",
         500: "Something broke on our side. What you built is kept; try again.",
+        503: "Nothing can be stored at the moment. What is on your page stays there; try again in a minute.",
     }.get(code, error.description or "That did not work.")
+    if isinstance(error, SecurityError):  # whoever asks another host has no pages here that could be led to
+        return "This site is not served under the address that you used. Ask whoever runs it for the right one.", code
     if isinstance(error, CSRFError):
         words = "This page has been open for too long. Load it again; what you built is kept."
     if request.accept_mimetypes.best == "application/json":

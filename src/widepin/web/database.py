@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from time import monotonic
 from typing import Any
 
 from flask import Flask, Response, current_app, g
@@ -11,6 +12,9 @@ from sqlalchemy.exc import DBAPIError
 from sqlalchemy.orm import Session, sessionmaker
 
 from ..school.store import make_engine, make_sessions, may_be_tried_again
+
+LONGEST_FIRST_TRY = 4.0
+"""Seconds after which nothing is tried again: whoever waits is told rather than kept."""
 
 
 def use_database(app: Flask) -> None:
@@ -29,11 +33,11 @@ def in_a_transaction(app: Flask, dispatch: Callable[[], Any]) -> Callable[[], Re
         return response
 
     def twice_at_most() -> Response:
-        cookie = dict(browser_session)
+        cookie, begun = dict(browser_session), monotonic()
         try:
             return once()
         except DBAPIError as error:
-            if not may_be_tried_again(error):
+            if not may_be_tried_again(error) or monotonic() - begun > LONGEST_FIRST_TRY:
                 raise
             app.logger.warning("the database gave a transaction up (%s); it is tried again", type(error.orig).__name__)
             close(error)

@@ -1,0 +1,27 @@
+"""How gunicorn serves the app; the address and the settings of the app come from whoever starts it.
+
+Source: gunicorn's documentation, "Settings".
+"""
+
+from __future__ import annotations
+
+import os
+from typing import Any
+
+from .mariadb import end_with_parent
+
+wsgi_app = "widepin.web.app:from_environment()"
+preload_app = True
+workers = 2
+# Threads that wait for the database or for the judge cost nothing; pages go on being served beside them.
+threads = 16
+keepalive = 15
+graceful_timeout = 5
+loglevel = "warning"
+
+
+def post_fork(server: Any, worker: Any) -> None:
+    """A worker ends with the main process, however that ends, so that the port is free again at once."""
+    end_with_parent()
+    if os.getppid() != server.pid:  # it ended before the kernel was asked
+        os._exit(1)
