@@ -43,6 +43,8 @@ TABLE = {
     "roster.rename_class": ("POST", AWAY, 422, NO, NO, NO),
     "roster.copy": ("POST", AWAY, 422, NO, NO, NO),
     "roster.rename": ("POST", AWAY, 422, NO, NO, NO),
+    "roster.ask_renew": ("GET", AWAY, OK, NO, NO, NO),
+    "roster.ask_renew_all": ("GET", AWAY, OK, NO, NO, NO),
     "roster.ask_remove": ("GET", AWAY, OK, NO, NO, NO),
     "roster.ask_remove_class": ("GET", AWAY, OK, NO, NO, NO),
     "roster.move": ("POST", AWAY, NO, NO, NO, NO),

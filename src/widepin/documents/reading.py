@@ -35,6 +35,12 @@ REMEDIES = {
     "model_type": "must be an object in curly braces",
     "model_attributes_type": "must be an object in curly braces",
     "dict_type": "must be an object in curly braces",
+    "int_parsing": "must be a whole number",
+    "int_parsing_size": "must be a whole number with fewer digits",
+    "greater_than_equal": "must be {ge} or more",
+    "less_than_equal": "must be {le} or less",
+    "string_too_long": "has {max_length} characters at most",
+    "literal_error": "must be {expected}",
 }
 
 
@@ -54,11 +60,43 @@ def parse_json(text: str | bytes) -> Any:
         raise Unreadable("", "a number has too many digits; shorten it") from None
 
 
+DEEPEST, LARGEST = 24, 1e300
+"""Levels of a document, and numbers in it, that are taken; those that are meant stay far below."""
+
+
+def check_plain(value: Any) -> None:
+    """That a JSON value can be kept: finite numbers, texts of whole characters, not too deep. Raises Unreadable."""
+    left: list[tuple[Any, str, int]] = [(value, "", 0)]
+    while left:
+        one, place, depth = left.pop()
+        if depth > DEEPEST:
+            raise Unreadable(place[:80], "is nested too deeply; a document has no more than a few levels")
+        if isinstance(one, dict):
+            for name, inner in one.items():
+                left += [(name, place, depth), (inner, joined(place, name), depth + 1)]
+        elif isinstance(one, list):
+            left += [(inner, f"{place}[{number}]", depth + 1) for number, inner in enumerate(one)]
+        elif isinstance(one, str) and not _whole(one):
+            raise Unreadable(place if _whole(place) else "", "has half a character in it; write it anew")
+        elif isinstance(one, int | float) and not abs(one) <= LARGEST:
+            raise Unreadable(place, "must be a finite number")
+
+
+def _whole(text: str) -> bool:
+    """Whether a text has no lone surrogates, which no file or database takes."""
+    try:
+        text.encode()
+    except UnicodeEncodeError:
+        return False
+    return True
+
+
 def from_validation(error: ValidationError) -> Unreadable:
     """The first of pydantic's complaints as one sentence with its place."""
     first = error.errors(include_url=False, include_input=False)[0]
     message = first["msg"].removeprefix("Value error, ")
-    remedy = REMEDIES.get(first["type"], message[:1].lower() + message[1:])
+    remedy = REMEDIES.get(first["type"])
+    remedy = remedy.format_map(first.get("ctx", {})) if remedy else message[:1].lower() + message[1:]
     return Unreadable(place_of(first["loc"]), remedy)
 
 

@@ -2,23 +2,27 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Any
+from typing import Literal
 
+from pydantic import Field
 from sqlalchemy import select
 from sqlalchemy.orm import Session, selectinload
 
-from ..documents.explaining import HELP
+from ..documents.forms import Fields, Form, Moment
 from ..documents.reading import Unreadable
 from ..judge.rehearsal import is_solved
-from .models import LATE, Assignment, ClassInstrument, Person, SchoolClass, TaskSheet
+from .models import Assignment, ClassInstrument, Person, SchoolClass, TaskSheet, now
 from .sheets import NotSolved, Policy, task_in
 
 
 class Refused(Exception):
     """An assignment that cannot be made so. The message says what to change."""
+
+
+class DuePassed(Refused):
+    """A time that has passed already; it may be meant."""
 
 
 @dataclass(frozen=True)
@@ -35,32 +39,43 @@ class Terms:
     instruments: tuple[ClassInstrument, ...] = ()
 
 
-def read_terms(form: Any, school_class: SchoolClass) -> Terms:
-    """Terms from what was filled in. Raises Refused."""
-    opens, due = (time_in(form, name) for name in ("opens", "due"))
-    if opens and due and due <= opens:
-        raise Refused("The task is due before it opens; change one of the two.")
-    late, level = form.get("late", "taken"), form.get("help", "break")
-    if late not in LATE or level not in HELP:
-        raise Refused("Choose one of what is offered.")
-    attempts = form.get("attempts", "").strip()
-    if attempts and not (attempts.isdecimal() and 1 <= int(attempts) <= 99):
-        raise Refused("Attempts must be a number from 1 to 99, or nothing for any number.")
-    after = next((one for one in school_class.assignments if str(one.id) == form.get("after")), None)
-    ids = set(form.getlist("student"))
-    chosen = tuple(student for student in school_class.students if str(student.id) in ids)
-    wanted = set(form.getlist("instrument"))
-    instruments = tuple(one for one in school_class.instruments if str(one.id) in wanted)
-    return Terms(opens, due, late, level, int(attempts) if attempts else None, after, chosen, instruments)
+class TermsForm(Form):
+    """Terms as they are filled in."""
+
+    opens: Moment | None = Field(None, title="Opens")
+    due: Moment | None = Field(None, title="Due")
+    late: Literal["taken", "refused"] = Field("taken", title="Late works")
+    help: Literal["seals", "conditions", "break"] = Field("break", title="Feedback")
+    attempts: int | None = Field(None, ge=1, le=99, title="Attempts")
+    after: int | None = Field(None, title="Unlocked by")
+    student: list[int] = Field([], title="Students")
+    instrument: list[int] = Field([], title="Instruments")
+    passed: bool = Field(False, title="It was due already")
 
 
-def time_in(form: Mapping[str, str], name: str) -> datetime | None:
-    """A time as the browser's field gives it; none where it is empty. Raises Refused."""
-    text = form.get(name, "").strip()
+def read_terms(sent: Fields, school_class: SchoolClass, known: datetime | None = None) -> Terms:
+    """Terms from what was filled in; ``known``: when the task was due before.
+
+    Raises Refused, and DuePassed for a time that has passed unless that is meant.
+    """
     try:
-        return datetime.fromisoformat(text) if text else None
-    except ValueError:
-        raise Refused(f"{text[:30]} is no date and time.") from None
+        form = TermsForm.read(sent)
+    except Unreadable as wrong:
+        raise Refused(f"{wrong}.") from None
+    if form.opens and form.due and form.due <= form.opens:
+        raise Refused("The task is due before it opens; change one of the two.")
+    if form.due and form.due <= now() and not form.passed and form.due != known:
+        raise DuePassed("The task would be due already. Change the time, or say below that this is meant.")
+    return Terms(
+        form.opens,
+        form.due,
+        form.late,
+        form.help,
+        form.attempts,
+        next((one for one in school_class.assignments if one.id == form.after), None),
+        tuple(student for student in school_class.students if student.id in form.student),
+        tuple(one for one in school_class.instruments if one.id in form.instrument),
+    )
 
 
 def check_finished(sheet: TaskSheet) -> None:

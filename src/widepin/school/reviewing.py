@@ -36,7 +36,7 @@ def give_credit(attempt: HandIn, text: str, reason: str) -> None:
     if not text:
         attempt.credit_by_hand, attempt.reason = None, ""
         return
-    if not text.isdecimal() or int(text) > 100:
+    if not text.isdecimal() or len(text) > 3 or int(text) > 100:
         raise Refused("Credit is a number from 0 to 100.")
     if not reason:
         raise Refused("Say why; the student reads it too.")

@@ -6,10 +6,12 @@ import hashlib
 import hmac
 import re
 import unicodedata
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
+from contextlib import contextmanager
 from typing import Any
 
 from sqlalchemy import func, select
+from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
 from .models import (
@@ -63,17 +65,26 @@ def student_with_code(school_class: SchoolClass, secret: str, personal: str) -> 
 
 def new_class(session: Session, teacher: Person, name: str) -> SchoolClass:
     """A class without students. Raises NameTaken."""
-    check_name(session, teacher, name)
     made = SchoolClass(name=name, teacher=teacher)
-    session.add(made)
-    session.flush()
+    with _own_name(session, name):
+        session.add(made)
     return made
 
 
-def check_name(session: Session, teacher: Person, name: str) -> None:
-    """That the teacher has no other class of this name. Raises NameTaken."""
-    if session.scalar(select(SchoolClass.id).where(SchoolClass.teacher_id == teacher.id, SchoolClass.name == name)):
-        raise NameTaken(name)
+def rename_class(session: Session, school_class: SchoolClass, name: str) -> None:
+    """Give a class another name. Raises NameTaken."""
+    with _own_name(session, name):
+        school_class.name = name
+
+
+@contextmanager
+def _own_name(session: Session, name: str) -> Iterator[None]:
+    """A change of the name of a class; the database itself says whether another of the teacher's has it already."""
+    try:
+        with session.begin_nested():
+            yield
+    except IntegrityError:
+        raise NameTaken(name) from None
 
 
 def add_students(session: Session, school_class: SchoolClass, names: Iterable[str]) -> list[Person]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from json import dumps
 from secrets import randbits
 from typing import Any
 
@@ -62,6 +63,9 @@ BLANK: dict[str, Any] = {
     "conditions": [],
     "model": [],
 }
+
+LONGEST_TITLE, LARGEST_TASK = 200, 200_000
+"""Characters of a title, and of a task as JSON."""
 
 CONSTRUCTIONS = ("given", "model")
 """Parts of a task that are drawn on the board."""
@@ -128,8 +132,9 @@ def change(
             check_construction(part, document)
             follow(document, part, names)
     title = document.get("title", "")
-    if not isinstance(title, str) or len(title) > 200:
-        raise Unreadable("title", "must be a text of at most 200 characters")
+    check_title(title)
+    if len(dumps(document)) > LARGEST_TASK:
+        raise Unreadable("", f"the task is larger than {LARGEST_TASK // 1000} kB; shorten it")
     checked = read_policy(policy) if policy is not None else sheet.policy
     if is_assigned(session, sheet):
         newest = session.scalar(select(func.max(TaskSheet.version)).where(TaskSheet.family == sheet.family)) or 1
@@ -145,6 +150,12 @@ def change(
     sheet.topic = sheet.topic if topic is None else topic[:60]
     session.flush()
     return sheet
+
+
+def check_title(title: Any) -> None:
+    """That a title can be kept. Raises Unreadable."""
+    if not isinstance(title, str) or len(title) > LONGEST_TITLE:
+        raise Unreadable("title", f"must be a text of at most {LONGEST_TITLE} characters")
 
 
 def read_policy(value: Any) -> dict[str, Any]:

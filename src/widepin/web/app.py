@@ -15,9 +15,9 @@ from flask_login import current_user
 from flask_talisman import Talisman
 from flask_wtf import CSRFProtect
 from flask_wtf.csrf import CSRFError
-from sqlalchemy.exc import InterfaceError, InternalError, OperationalError, SQLAlchemyError
+from sqlalchemy.exc import DataError, IntegrityError, InterfaceError, InternalError, OperationalError, SQLAlchemyError
 from sqlalchemy.exc import TimeoutError as PoolTimeout
-from werkzeug.exceptions import HTTPException, SecurityError, ServiceUnavailable, UnprocessableEntity
+from werkzeug.exceptions import Conflict, HTTPException, SecurityError, ServiceUnavailable, UnprocessableEntity
 from werkzeug.wrappers import Response
 
 from ..documents.reading import Unreadable
@@ -26,6 +26,7 @@ from ..school.people import Passwords
 from . import classes, drawing, handins, instruments, roster, sheets, signin, tasks
 from .access import login_manager
 from .database import use_database
+from .reading import NumberConverter
 
 DEFAULTS: dict[str, Any] = {
     "DEMO": False,
@@ -76,6 +77,7 @@ def create_app(settings: dict[str, Any]) -> Flask:
         strict_transport_security=app.config["HTTPS"],
         content_security_policy=CONTENT_SECURITY_POLICY,
     )
+    app.url_map.converters["int"] = NumberConverter
     for feature in (signin, classes, roster, instruments, sheets, tasks, handins, drawing):
         app.register_blueprint(feature.blueprint)
     app.add_url_rule("/", "home", home)
@@ -84,6 +86,8 @@ def create_app(settings: dict[str, Any]) -> Flask:
     app.register_error_handler(Unreadable, show_unreadable)
     for trouble in (OperationalError, InterfaceError, InternalError, PoolTimeout):
         app.register_error_handler(trouble, show_database_trouble)
+    app.register_error_handler(IntegrityError, show_conflict)
+    app.register_error_handler(DataError, show_too_large)
     app.jinja_env.globals.update(seals=seals, tool_in_words=tool_in_words, tool_words=TOOL_WORDS)
     app.json.sort_keys = False  # type: ignore[attr-defined]
     app.jinja_env.policies["json.dumps_kwargs"] = {"sort_keys": False}
@@ -121,6 +125,18 @@ def show_database_trouble(error: SQLAlchemyError) -> tuple[Any, int]:
     return show_error(ServiceUnavailable())
 
 
+def show_conflict(error: IntegrityError) -> tuple[Any, int]:
+    """What the tables do not allow, since somebody else did something at the same moment."""
+    current_app.logger.warning("the database refused: %s", error)
+    return show_error(Conflict("Something else was changed at the same moment. Load the page again, then try again."))
+
+
+def show_too_large(error: DataError) -> tuple[Any, int]:
+    """What does not fit into its field."""
+    current_app.logger.warning("the database refused: %s", error)
+    return show_error(UnprocessableEntity("Something of this is too long or too large to be kept; shorten it."))
+
+
 def show_error(error: HTTPException) -> tuple[Any, int]:
     """An error in words: JSON for the board, a page for everybody else."""
     code = error.code or 500
@@ -135,9 +151,9 @@ def show_error(error: HTTPException) -> tuple[Any, int]:
         return "This site is not served under the address that you used. Ask whoever runs it for the right one.", code
     if isinstance(error, CSRFError):
         words = "This page has been open for too long. Load it again; what you built is kept."
-    if request.accept_mimetypes.best == "application/json":
+    if request.accept_mimetypes.best == "application/json" or request.is_json:
         return {"error": words}, code
-    if code >= 500:
+    if code >= 500 or code == 409:
         # Where something broke there may be no database to ask who is here: this page is made without asking.
         return current_app.jinja_env.get_template("broken.html").render(words=words), code
     return render_template("error.html", words=words, code=code), code

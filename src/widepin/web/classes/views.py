@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import asdict
-from datetime import datetime
 from typing import Any
 
 from flask import abort, flash, get_template_attribute, redirect, render_template, request, url_for
@@ -12,6 +11,8 @@ from sqlalchemy.orm import selectinload
 from werkzeug.wrappers import Response
 
 from ...documents.explaining import HELP
+from ...documents.forms import Form, Moment
+from ...documents.reading import Unreadable
 from ...documents.roster import write_roster
 from ...documents.words import Words
 from ...school import again, assigning, marks, wall
@@ -23,6 +24,7 @@ from ..database import session
 from ..downloads import download
 from ..figures import task_figure
 from ..handouts import wall_on_paper
+from ..reading import number_of
 
 
 @teachers_only
@@ -94,8 +96,8 @@ def assignment(assignment_id: int) -> str:
     return show(taught_assignment(assignment_id))
 
 
-def show(found: Assignment, trouble: str | None = None) -> str:
-    """The page of an assignment; with what is wrong with terms that were typed."""
+def show(found: Assignment, trouble: str | None = None, passed: bool = False) -> str:
+    """The page of an assignment; with what is wrong with terms that were typed, and whether that may be meant."""
     task, by = task_of(found), grouped_by()
     places = wall.wall_of(session(), found)
     return render_template(
@@ -114,6 +116,7 @@ def show(found: Assignment, trouble: str | None = None) -> str:
         chosen=request.form.getlist("student") if trouble else [str(student.id) for student in found.chosen],
         lent_already=request.form.getlist("instrument") if trouble else [str(one.id) for one in found.instruments],
         trouble=trouble,
+        passed=passed,
         levels=HELP_IN_WORDS,
     )
 
@@ -126,14 +129,20 @@ def grouped_by() -> str:
     return by
 
 
+class Asked(Form):
+    """Since when changes are asked for."""
+
+    since: Moment
+
+
 @teachers_only
 def changes(assignment_id: int) -> Any:
     """What changed on the wall since a time: cards to replace, and what everybody is doing."""
     found = taught_assignment(assignment_id)
     try:
-        since = datetime.fromisoformat(request.args.get("since", ""))
-    except ValueError:
-        abort(400, "since must be a time.")
+        since = Asked.read(request.args).since
+    except Unreadable as wrong:
+        abort(400, f"{wrong}.")
     at = now()
     places = wall.wall_of(session(), found, since)
     card = get_template_attribute("classes/wall.html", "card")
@@ -171,7 +180,7 @@ def take_version(assignment_id: int) -> Response:
 def judge_again(assignment_id: int) -> Any:
     """Judge some more of the attempts again, and say how far it has come."""
     found = taught_assignment(assignment_id)
-    return asdict(again.judge_again(session(), found, request.form.get("after", 0, type=int), AT_ONCE))
+    return asdict(again.judge_again(session(), found, number_of(request.form.get("after")), AT_ONCE))
 
 
 AT_ONCE = 1.0
@@ -192,10 +201,10 @@ def set_terms(assignment_id: int) -> Any:
     """Change when and for whom a task is."""
     found = taught_assignment(assignment_id)
     try:
-        terms = assigning.read_terms(request.form, found.school_class)
+        terms = assigning.read_terms(request.form, found.school_class, found.due)
         assigning.change_terms(found, terms)
     except assigning.Refused as wrong:
-        return show(found, str(wrong)), 422
+        return show(found, str(wrong), isinstance(wrong, assigning.DuePassed)), 422
     flash("The dates and conditions are changed.")
     return redirect(url_for("classes.assignment", assignment_id=found.id))
 

@@ -21,6 +21,7 @@ from ..access import me, own_hand_in, students_only, teachers_only, visible_hand
 from ..database import session
 from ..figures import shape_pictures, told_figure
 from ..handouts import handout, hidden_in, under_labels
+from ..reading import number_of
 
 
 @login_required
@@ -128,9 +129,9 @@ def mend(hand_in_id: int) -> Any:
     assignment = attempt.work.assignment
     if assignment.help != "break":
         abort(404)
-    place = request.form.get("place", type=int)
-    if place is None:
+    if "place" not in request.form:
         abort(400)
+    place = number_of(request.form["place"])
     try:
         made = handins.mend_on_board(session(), attempt, place)
         are = "are" if len(made.steps) > 1 else "is"

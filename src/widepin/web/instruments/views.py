@@ -17,6 +17,7 @@ from ...school.models import SchoolClass
 from ..access import me, own_class, own_sheet, taught_instrument, teachers_only, visible_hand_in
 from ..database import session
 from ..figures import proven_figure
+from ..reading import number_of
 
 
 @teachers_only
@@ -33,7 +34,7 @@ def index(class_id: int) -> str:
 def from_task(class_id: int) -> Response:
     """On to the model of one of the class's tasks."""
     found = own_class(class_id)
-    sheet = own_sheet(request.args.get("sheet", 0, type=int))
+    sheet = own_sheet(number_of(request.args.get("sheet")))
     return redirect(url_for("instruments.ask_model", sheet_id=sheet.id, to=found.id))
 
 
@@ -96,7 +97,7 @@ def show(proven: Proven, title: str, class_id: int | None = None, trouble: str |
 
 def give(proven: Proven, title: str) -> Any:
     """Give what is proven to the class that was chosen."""
-    school_class = own_class(request.form.get("class", 0, type=int))
+    school_class = own_class(number_of(request.form.get("class")))
     name, price = request.form.get("name", ""), request.form.get("price", "")
     try:
         made = class_instruments.give(session(), school_class, name, price, proven())

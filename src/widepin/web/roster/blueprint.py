@@ -16,6 +16,7 @@ blueprint.add_url_rule("/classes/<int:class_id>/data.json", "class_data", views.
 blueprint.add_url_rule("/classes/<int:class_id>/rename", "rename_class", views.rename_class, methods=["POST"])
 blueprint.add_url_rule("/classes/<int:class_id>/archive", "archive", views.archive, methods=["POST"])
 blueprint.add_url_rule("/classes/<int:class_id>/copy", "copy", views.copy, methods=["POST"])
+blueprint.add_url_rule("/classes/<int:class_id>/renew", "ask_renew_all", views.ask_renew_all)
 blueprint.add_url_rule("/classes/<int:class_id>/renew", "renew_all", views.renew_all, methods=["POST"])
 blueprint.add_url_rule("/classes/<int:class_id>/remove", "ask_remove_class", views.ask_remove_class)
 blueprint.add_url_rule("/classes/<int:class_id>/remove", "remove_class", views.remove_class, methods=["POST"])
@@ -24,6 +25,7 @@ STUDENT = "/classes/<int:class_id>/students/<int:person_id>"
 
 blueprint.add_url_rule(f"{STUDENT}/rename", "rename", views.rename, methods=["POST"])
 blueprint.add_url_rule(f"{STUDENT}/move", "move", views.move, methods=["POST"])
+blueprint.add_url_rule(f"{STUDENT}/renew", "ask_renew", views.ask_renew)
 blueprint.add_url_rule(f"{STUDENT}/renew", "renew", views.renew, methods=["POST"])
 blueprint.add_url_rule(f"{STUDENT}/remove", "ask_remove", views.ask_remove)
 blueprint.add_url_rule(f"{STUDENT}/remove", "remove", views.remove, methods=["POST"])

@@ -18,6 +18,7 @@ from ..classes.views import show_classes
 from ..database import session
 from ..downloads import download
 from ..printing import printed
+from ..reading import number_of
 
 
 @teachers_only
@@ -121,13 +122,11 @@ def rename_class(class_id: int) -> Any:
     found = own_class(class_id)
     name = typed_name()
     try:
-        if checked(name, "the class") != found.name:
-            roster.check_name(session(), me(), name)
+        roster.rename_class(session(), found, checked(name, "the class"))
     except BadName as wrong:
         return show(found, trouble=str(wrong)), 422
     except roster.NameTaken:
         return show(found, trouble=f"You have a class {name} already; take another name."), 422
-    found.name = name
     return redirect(url_for("roster.index", class_id=found.id))
 
 
@@ -153,6 +152,24 @@ def copy(class_id: int) -> Any:
         return show(found, trouble=f"You have a class {name} already; take another name."), 422
     flash(f"{name} has the {len(made.assignments)} tasks of {found.name}, without dates.")
     return redirect(url_for("roster.index", class_id=made.id))
+
+
+@teachers_only
+def ask_renew_all(class_id: int) -> str:
+    """Say what new codes for everybody mean."""
+    found = own_class(class_id)
+    return render_template(
+        "confirm.html",
+        title=f"New codes for everybody in {found.name}?",
+        lost=[
+            f"the class code {found.code} and all {len(found.students)} personal codes: printed cards become void",
+            "being signed in: everybody has to sign in again, with the new codes",
+        ],
+        keep="What the students have built stays.",
+        action=url_for("roster.renew_all", class_id=found.id),
+        deed="Make new codes",
+        back=url_for("roster.index", class_id=found.id),
+    )
 
 
 @teachers_only
@@ -212,10 +229,28 @@ def move(class_id: int, person_id: int) -> Response:
     """Put a student into another class of this teacher's."""
     source = own_class(class_id)
     student = own_student(source, person_id)
-    target = own_class(request.form.get("to", 0, type=int))
+    target = own_class(number_of(request.form.get("to")))
     roster.move_student(session(), student, source, target)
     flash(f"{student.name} is in {target.name} now. Works stay with {source.name}.")
     return redirect(url_for("roster.index", class_id=class_id))
+
+
+@teachers_only
+def ask_renew(class_id: int, person_id: int) -> str:
+    """Say what a new code for a student means."""
+    student = own_student(own_class(class_id), person_id)
+    return render_template(
+        "confirm.html",
+        title=f"A new code for {student.name}?",
+        lost=[
+            f"the code {code_of()(student)}: the printed card becomes void",
+            f"being signed in: {student.name} has to sign in again, with the new code",
+        ],
+        keep="What was built stays.",
+        action=url_for("roster.renew", class_id=class_id, person_id=person_id),
+        deed="Make a new code",
+        back=url_for("roster.index", class_id=class_id),
+    )
 
 
 @teachers_only

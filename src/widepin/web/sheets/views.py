@@ -6,18 +6,19 @@ import json
 from typing import Any
 
 from flask import abort, flash, redirect, render_template, request, url_for
+from pydantic import Field
 from sqlalchemy import select
 from werkzeug.wrappers import Response
 
 from ...documents.construction import read_steps
 from ...documents.explaining import explained
-from ...documents.reading import Unreadable, parse_json
+from ...documents.reading import Unreadable, check_plain, parse_json
 from ...documents.task import read_task, write_condition
 from ...documents.verdict import write_verdict
 from ...documents.words import Words, seals
 from ...judge.judging import judge
 from ...judge.rehearsal import is_solved, proposed, rehearse
-from ...judge.task import TOOLS, Task, Work
+from ...judge.task import MOST_WANTED, TOOLS, Task, Work
 from ...school import assigning, ladders, sheets
 from ...school.credit import CREDIT
 from ...school.models import SchoolClass, TaskSheet
@@ -28,6 +29,7 @@ from ..database import session
 from ..downloads import download
 from ..figures import board_setting, task_figure
 from ..handouts import handout
+from ..reading import JsonBody, json_body, number_of
 from .rehearsing import rehearsal_in_words
 
 
@@ -116,7 +118,9 @@ def read() -> Response:
     file = request.files.get("file")
     try:
         value = parse_json(file.read() if file else b"")
+        check_plain(value)
         task = read_task(value)
+        sheets.check_title(task.title)
     except Unreadable as wrong:
         flash(f"{(file.filename if file else None) or 'The file'} cannot be taken: {wrong}.")
         return redirect(url_for("sheets.shelf"))
@@ -180,18 +184,20 @@ def trouble_of(found: TaskSheet) -> dict[str, str] | None:
     return None
 
 
+class Changed(JsonBody):
+    """Fields of a sheet's document, how it is to be set, or its topic; what is left out stays."""
+
+    document: dict[str, Any] = {}
+    policy: dict[str, Any] | None = None
+    topic: str | None = Field(None, max_length=60)
+
+
 @teachers_only
 def save(sheet_id: int) -> Any:
     """Store what was changed on a sheet; 422 with what is wrong, and then nothing is stored."""
-    found = own_sheet(sheet_id)
-    sent = request.get_json()
-    if not isinstance(sent, dict) or not isinstance(sent.get("document", {}), dict):
-        return {"error": "document, policy or topic are needed."}, 422
-    topic = sent.get("topic")
+    found, sent = own_sheet(sheet_id), json_body(Changed)
     try:
-        stored = sheets.change(
-            session(), found, sent.get("document", {}), sent.get("policy"), topic if isinstance(topic, str) else None
-        )
+        stored = sheets.change(session(), found, sent.document, sent.policy, sent.topic)
     except Unreadable as wrong:
         return {"error": str(wrong)}, 422
     return state_of(stored)
@@ -234,16 +240,21 @@ def ready(found: TaskSheet) -> Task:
         abort(400, f"The task is not finished yet: {wrong}.")
 
 
+class Ticked(JsonBody):
+    """The names of the wanted objects."""
+
+    wanted: list[str] = Field(max_length=MOST_WANTED)
+
+
 @teachers_only
 def propose(sheet_id: int) -> Any:
     """Conditions on the wanted objects that the model fulfils: those that say all, and others."""
-    found = own_sheet(sheet_id)
-    wanted = request.get_json()
+    found, wanted = own_sheet(sheet_id), json_body(Ticked).wanted
     try:
         given, model = read_steps(found.document["given"]), read_steps(found.document["model"])
     except Unreadable as wrong:
         return {"error": str(wrong)}, 422
-    if not isinstance(wanted, list) or not wanted or not set(map(str, wanted)) <= {step.id for step in model}:
+    if not wanted or not set(wanted) <= {step.id for step in model}:
         return {"error": "Tick first what the answer consists of."}, 422
     strict, others = proposed(given, model, wanted)
     return {name: list(map(write_condition, found)) for name, found in (("strict", strict), ("others", others))}
@@ -265,7 +276,9 @@ def judge_trial(sheet_id: int) -> Any:
     """Judge what the teacher built as a student would; nothing is kept."""
     task = ready(own_sheet(sheet_id))
     try:
-        steps = read_steps(parse_json(request.form.get("steps", "[]")))
+        value = parse_json(request.form.get("steps", "[]"))
+        check_plain(value)
+        steps = read_steps(value)
     except Unreadable as wrong:
         return {"error": str(wrong)}, 422
     if not steps:
@@ -332,8 +345,8 @@ def ask_assign(sheet_id: int) -> Any:
     return show_assign(own_sheet(sheet_id))
 
 
-def show_assign(found: TaskSheet, trouble: str | None = None) -> str:
-    """The page that asks how to assign; with what is wrong."""
+def show_assign(found: TaskSheet, trouble: str | None = None, passed: bool = False) -> str:
+    """The page that asks how to assign; with what is wrong, and whether a time that has passed may be meant."""
     task = ready(found)
     classes = select(SchoolClass).where(SchoolClass.teacher_id == me().id, SchoolClass.archived.is_(None))
     return render_template(
@@ -347,6 +360,7 @@ def show_assign(found: TaskSheet, trouble: str | None = None) -> str:
         policy=sheets.Policy.model_validate(found.policy),
         typed=request.form,
         trouble=trouble,
+        passed=passed,
     )
 
 
@@ -354,7 +368,7 @@ def show_assign(found: TaskSheet, trouble: str | None = None) -> str:
 def assign(sheet_id: int) -> Any:
     """Give a task to a class."""
     found = own_sheet(sheet_id)
-    school_class = own_class(request.form.get("class", 0, type=int))
+    school_class = own_class(number_of(request.form.get("class")))
     try:
         terms = assigning.read_terms(request.form, school_class)
         if "ladder" in request.form:
@@ -363,6 +377,6 @@ def assign(sheet_id: int) -> Any:
             return redirect(url_for("classes.school_class", class_id=school_class.id))
         made = assigning.assign(session(), found, school_class, terms)
     except (assigning.Refused, sheets.NotSolved) as wrong:
-        return show_assign(found, str(wrong)), 422
+        return show_assign(found, str(wrong), isinstance(wrong, assigning.DuePassed)), 422
     flash(f"{found.title} is assigned to {school_class.name}.")
     return redirect(url_for("classes.assignment", assignment_id=made.id))

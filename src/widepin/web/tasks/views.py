@@ -6,6 +6,7 @@ from collections.abc import Iterable
 from typing import Any
 
 from flask import flash, redirect, render_template, request, url_for
+from pydantic import Field
 
 from ...documents.explaining import explained
 from ...documents.reading import Unreadable
@@ -15,12 +16,13 @@ from ...school import handins
 from ...school.models import Assignment, HandIn, Operation, now
 from ...school.progress import to_do
 from ...school.state import OperationRefused
-from ...school.works import Behind, task_of, work_of
+from ...school.works import MOST_OPERATIONS, Behind, task_of, work_of
 from ...school.works import bring_in as store_all
 from ...school.works import store as store_operation
 from ..access import assignment_to_do, me, own_work, students_only
 from ..database import session
 from ..figures import board_setting, instruments_setting, task_figure, told_figure
+from ..reading import JsonBody, json_body, number_of
 
 
 @students_only
@@ -71,25 +73,25 @@ def board(assignment_id: int) -> str:
 def operations(assignment_id: int) -> Any:
     """The log of the student's work, from after operation ``after`` on."""
     work = own_work(assignment_to_do(assignment_id))
-    after = request.args.get("after", 0, type=int)
+    after = number_of(request.args.get("after"))
     return {"operations": written(work.operations[max(0, after) :]) if work else []}
+
+
+class Sent(JsonBody):
+    """An operation, under a key of its own, that follows operation number ``after``."""
+
+    key: str = Field(min_length=8, max_length=40)
+    after: int = Field(ge=0, le=2 * MOST_OPERATIONS, strict=True)
+    operation: Any
 
 
 @students_only
 def store(assignment_id: int) -> Any:
     """Store one operation: 200 with what is stored, 409 with what the sender missed, 422 with what is wrong."""
-    assignment = assignment_to_do(assignment_id)
-    sent = request.get_json()
-    if not (
-        isinstance(sent, dict)
-        and isinstance(sent.get("key"), str)
-        and 8 <= len(sent["key"]) <= 40
-        and type(sent.get("after")) is int
-    ):
-        return {"error": "key, after and operation are needed."}, 422
+    assignment, sent = assignment_to_do(assignment_id), json_body(Sent)
     work = work_of(session(), assignment, me())
     try:
-        stored = store_operation(session(), work, sent["key"], sent["after"], sent.get("operation"))
+        stored = store_operation(session(), work, sent.key, sent.after, sent.operation)
     except Behind as behind:
         return {"operations": written(behind.missed)}, 409
     except (OperationRefused, Unreadable) as wrong:
@@ -104,15 +106,19 @@ def here(assignment_id: int) -> Any:
     return {}
 
 
+class BroughtIn(JsonBody):
+    """A work document, whose steps follow operation number ``after``."""
+
+    after: int = Field(ge=0, le=2 * MOST_OPERATIONS, strict=True)
+    work: Any
+
+
 @students_only
 def bring_in(assignment_id: int) -> Any:
     """Store the steps of a work document: 200 with the operations, 409 for who is behind, 422 with place and remedy."""
-    assignment = assignment_to_do(assignment_id)
-    sent = request.get_json()
-    if not isinstance(sent, dict) or type(sent.get("after")) is not int:
-        return {"error": "after and work are needed."}, 422
+    assignment, sent = assignment_to_do(assignment_id), json_body(BroughtIn)
     try:
-        stored = store_all(session(), work_of(session(), assignment, me()), sent["after"], sent.get("work"))
+        stored = store_all(session(), work_of(session(), assignment, me()), sent.after, sent.work)
     except Behind as behind:
         return {"operations": written(behind.missed)}, 409
     except (OperationRefused, Unreadable) as wrong:

@@ -323,7 +323,7 @@ class Making {
 
   async #propose() {
     await this.store();
-    const found = await this.#post(this.state.urls.propose, this.document.wanted.map(({ name }) => name));
+    const found = await this.#post(this.state.urls.propose, { wanted: this.document.wanted.map(({ name }) => name) });
     if (found.error) {
       this.page.querySelector("[data-trouble]").textContent = found.error;
       return;

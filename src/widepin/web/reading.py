@@ -1,0 +1,52 @@
+"""What browsers send: one reader for every JSON body, and the numbers of things in addresses and forms."""
+
+from __future__ import annotations
+
+from typing import TypeVar
+
+from flask import abort, request
+from pydantic import BaseModel, ConfigDict, ValidationError
+from werkzeug.routing import IntegerConverter
+
+from ..documents.reading import Unreadable, check_plain, from_validation, parse_json
+
+Body = TypeVar("Body", bound="JsonBody")
+
+
+class JsonBody(BaseModel):
+    """What a script of ours sends."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+DIGITS = 9
+"""Of the number of anything in the database."""
+
+
+class NumberConverter(IntegerConverter):
+    """The number of something in an address; longer ones are no numbers of anything."""
+
+    regex = rf"[0-9]{{1,{DIGITS}}}"
+
+
+def number_of(text: str | None) -> int:
+    """The number of something, as it stands in a form; 0, which nothing has, where that is none."""
+    text = text or ""
+    return int(text) if text.isascii() and text.isdecimal() and len(text) <= DIGITS else 0
+
+
+def json_body(kind: type[Body]) -> Body:
+    """The body of this request. Answers 400 where it is no JSON, 422 with the field's name where its form is wrong."""
+    if not request.is_json:
+        abort(400, "This address takes JSON.")
+    try:
+        value = parse_json(request.get_data())
+    except Unreadable as wrong:
+        abort(400, f"This is no JSON: {wrong}.")
+    try:
+        check_plain(value)
+        return kind.model_validate(value)
+    except Unreadable as wrong:
+        abort(422, f"{wrong}.")
+    except ValidationError as error:
+        abort(422, f"{from_validation(error)}.")
