@@ -25,7 +25,7 @@ class Fields(Protocol):
 class Form(BaseModel):
     """A form. Fields that were not sent, or left empty, have their defaults; others than its own are not read.
 
-    A field's ``title`` is what it is called where it is wrong.
+    A field's ``title`` is what it is called where it is wrong; its ``description``, if any, what it must be.
     """
 
     model_config = ConfigDict(extra="ignore", frozen=True)
@@ -44,7 +44,7 @@ class Form(BaseModel):
         except ValidationError as error:
             wrong = from_validation(error)
             field = cls.model_fields[str(error.errors()[0]["loc"][0])]
-            raise Unreadable(field.title or wrong.place, wrong.remedy) from None
+            raise Unreadable(field.title or wrong.place, field.description or wrong.remedy) from None
 
 
 def _moment(value: Any) -> datetime:

@@ -46,7 +46,9 @@ class TermsForm(Form):
     due: Moment | None = Field(None, title="Due")
     late: Literal["taken", "refused"] = Field("taken", title="Late works")
     help: Literal["seals", "conditions", "break"] = Field("break", title="Feedback")
-    attempts: int | None = Field(None, ge=1, le=99, title="Attempts")
+    attempts: int | None = Field(
+        None, ge=1, le=99, title="Attempts", description="must be a number from 1 to 99, or nothing for any number"
+    )
     after: int | None = Field(None, title="Unlocked by")
     student: list[int] = Field([], title="Students")
     instrument: list[int] = Field([], title="Instruments")
