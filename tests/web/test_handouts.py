@@ -1,6 +1,7 @@
 """Works on paper."""
 
-from widepin.web.handouts import hidden_in, under_labels
+from widepin.web.handouts import under_labels
+from widepin.web.paper import hidden_in
 
 DOCUMENT = {
     "given": [{"id": "A", "make": "free_point", "at": [0, 0]}, {"id": "B", "make": "free_point", "at": [4, 0]}],

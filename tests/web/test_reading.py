@@ -144,5 +144,7 @@ def test_a_task_file_that_cannot_be_kept_is_refused(as_person, numbers, title):
     client = as_person("corin.hale")
     task = client.get(f"/sheets/{numbers['sheet']}/task.json").get_data(as_text=True)
     task = json.dumps(json.loads(task) | {"title": "HERE"}).replace("HERE", title)
-    client.post("/sheets/read", data={"file": (BytesIO(task.encode()), "task.json")}, content_type="multipart/form-data")
+    client.post(
+        "/sheets/read", data={"file": (BytesIO(task.encode()), "task.json")}, content_type="multipart/form-data"
+    )
     assert "cannot be taken" in client.get("/shelf").text

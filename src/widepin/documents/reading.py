@@ -17,6 +17,9 @@ class Unreadable(Exception):
         self.place = place
         self.remedy = remedy
 
+    def __reduce__(self) -> tuple[type[Unreadable], tuple[str, str]]:
+        return type(self), (self.place, self.remedy)
+
     def inside(self, outer: str) -> Unreadable:
         """The same, seen from the document around it."""
         return Unreadable(joined(outer, self.place), self.remedy)

@@ -14,7 +14,9 @@ WIDTH, HEIGHT = 120.0, 92.0
 """Units of every drawing, whatever the size of its figure, so that pens and letters are the same on a page."""
 
 INK, GRAPHITE, BRASS, LIT = "#1f2a33", "#66727c", "#d9a94a", "#e3bd6c"
-MARGIN = 0.9  # centimetres around the points
+MARGIN, WIDER = 0.9, 0.1
+"""Around what is drawn: centimetres at least, and as a part of its extent, so that names have room in large figures."""
+
 ARC = 14 * pi / 180  # half the angle of an arc drawn by hand
 
 
@@ -22,9 +24,11 @@ class Box:
     """The part of the paper that is drawn, in centimetres."""
 
     def __init__(self, shapes: Iterable[Shape]):
-        places = [place for shape in shapes if is_defined(shape) for place in _extent(shape)]
+        places = [place for shape in shapes if is_defined(shape) for place in extent_of(shape)]
         xs, ys = [x for x, _ in places] or [0.0], [y for _, y in places] or [0.0]
-        across, up = max(xs) - min(xs) + 2 * MARGIN, max(ys) - min(ys) + 2 * MARGIN
+        across, up = max(xs) - min(xs), max(ys) - min(ys)
+        margin = max(MARGIN, WIDER * max(across, up))
+        across, up = across + 2 * margin, up + 2 * margin
         self.scale = min(WIDTH / across, HEIGHT / up)  # units per centimetre
         wide, tall = WIDTH / self.scale, HEIGHT / self.scale
         self.left, self.low = (min(xs) + max(xs) - wide) / 2, (min(ys) + max(ys) - tall) / 2
@@ -85,22 +89,26 @@ def picture(
     for node, shape in shown:
         id_ = node.step.id
         if isinstance(shape, Point):
-            marks += _mark(box, node.step, shape, id_ in own, id_ in answer or id_ == lit)
+            marks += mark(box, node.step, shape, id_ in own, id_ in answer or id_ == lit)
             continue
         short = arcs and id_ in own and id_ != lit and isinstance(shape, Circle)
-        drawn = _arcs(box, shape, _on(figure, shapes, id_)) if short else _curve(box, node.kind, shape)  # type: ignore[arg-type]
+        drawn = short_arcs(box, shape, points_on(figure, shapes, id_)) if short else curve(box, node.kind, shape)  # type: ignore[arg-type]
         if id_ in answer or id_ == lit:
-            under.append(_stroke(drawn, BRASS if id_ in answer else LIT, 3.2))
-        lines.append(_stroke(drawn, GRAPHITE if id_ in own else INK, 0.6 if id_ in own else 1.2))
-    names = _names(box, [(node.step.id, shape) for node, shape in shown if isinstance(shape, Point)])
+            under.append(stroke(drawn, BRASS if id_ in answer else LIT, 3.2))
+        lines.append(stroke(drawn, GRAPHITE if id_ in own else INK, 0.6 if id_ in own else 1.2))
+    texts = names(box, [(node.step.id, shape) for node, shape in shown if isinstance(shape, Point)])
+    return sheet([*under, *lines, *marks, *texts])
+
+
+def sheet(parts: Iterable[str]) -> str:
+    """An SVG element with these in it, the first undermost."""
     return (
-        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {WIDTH:.0f} {HEIGHT:.0f}">'
-        + "".join([*under, *lines, *marks, *names])
-        + "</svg>"
+        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {WIDTH:.0f} {HEIGHT:.0f}">' + "".join(parts) + "</svg>"
     )
 
 
-def _extent(shape: Shape) -> list[tuple[float, float]]:
+def extent_of(shape: Shape) -> list[tuple[float, float]]:
+    """Places between which a shape lies, in centimetres; none for a straight, which has no end or has points there."""
     if isinstance(shape, Point):
         return [(float(shape.x), float(shape.y))]
     if isinstance(shape, Circle):
@@ -109,7 +117,8 @@ def _extent(shape: Shape) -> list[tuple[float, float]]:
     return []
 
 
-def _curve(box: Box, kind: Kind, shape: Shape) -> str:
+def curve(box: Box, kind: Kind, shape: Shape) -> str:
+    """A straight or a circle as an SVG element that is not closed yet; empty where nothing of it is in the box."""
     if isinstance(shape, Circle):
         x, y = box.at(shape.x, shape.y)
         return f'<circle cx="{x:.2f}" cy="{y:.2f}" r="{sqrt(shape.rr) * box.scale:.2f}"'
@@ -120,10 +129,10 @@ def _curve(box: Box, kind: Kind, shape: Shape) -> str:
     return f'<line x1="{x1:.2f}" y1="{y1:.2f}" x2="{x2:.2f}" y2="{y2:.2f}"'
 
 
-def _arcs(box: Box, circle: Circle, points: Sequence[Point]) -> str:
+def short_arcs(box: Box, circle: Circle, points: Sequence[Point]) -> str:
     """Short arcs of a circle about the points on it; all of it where there is none."""
     if not points:
-        return _curve(box, Kind.CIRCLE, circle)
+        return curve(box, Kind.CIRCLE, circle)
     r = sqrt(circle.rr)
     parts = []
     for point in points:
@@ -134,7 +143,7 @@ def _arcs(box: Box, circle: Circle, points: Sequence[Point]) -> str:
     return f'<path d="{"".join(parts)}"'
 
 
-def _on(figure: Figure, shapes: Sequence[Shape], id_: str) -> list[Point]:
+def points_on(figure: Figure, shapes: Sequence[Shape], id_: str) -> list[Point]:
     """The points that were marked on a curve."""
     return [
         shape
@@ -143,11 +152,16 @@ def _on(figure: Figure, shapes: Sequence[Shape], id_: str) -> list[Point]:
     ]
 
 
-def _stroke(drawn: str, colour: str, width: float) -> str:
+def stroke(drawn: str, colour: str, width: float) -> str:
+    """A curve with its pen, closed; nothing for nothing."""
     return f'{drawn} fill="none" stroke="{colour}" stroke-width="{width}"/>' if drawn else ""
 
 
-def _mark(box: Box, step: Step, point: Point, own: bool, out: bool) -> list[str]:
+def mark(box: Box, step: Step, point: Point, own: bool, out: bool) -> list[str]:
+    """The mark of a point: a dot for a given one, a ring for one put by hand, a cross for one constructed.
+
+    ``own``: whether the student made it. ``out``: whether it is brought out.
+    """
     x, y = box.at(point.x, point.y)
     halo = [f'<circle cx="{x:.2f}" cy="{y:.2f}" r="4.4" fill="{LIT}"/>'] if out else []
     if not own:
@@ -158,7 +172,7 @@ def _mark(box: Box, step: Step, point: Point, own: bool, out: bool) -> list[str]
     return [*halo, f'<path d="{cross}" stroke="{INK}" stroke-width="0.8" fill="none"/>']
 
 
-def _names(box: Box, points: Sequence[tuple[str, Point]]) -> list[str]:
+def names(box: Box, points: Sequence[tuple[str, Point]]) -> list[str]:
     """The names of the points, away from the middle; twice each, since in print a halo would cover its own text."""
     if not points:
         return []

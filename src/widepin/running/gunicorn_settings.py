@@ -25,3 +25,10 @@ def post_fork(server: Any, worker: Any) -> None:
     end_with_parent()
     if os.getppid() != server.pid:  # it ended before the kernel was asked
         os._exit(1)
+
+
+def post_worker_init(worker: Any) -> None:
+    """The first work that is judged waits for nothing to be loaded."""
+    from ..web.apart import warm_up
+
+    warm_up()

@@ -5,6 +5,7 @@ from __future__ import annotations
 import contextlib
 import json
 import os
+import shutil
 import socket
 import subprocess
 import sys
@@ -44,7 +45,10 @@ class WebServer:
         """Start it, and wait until it answers. Raises WebTrouble where it ends instead."""
         settings = self.folder / "settings.json"
         settings.touch(mode=0o600)
-        settings.write_text(json.dumps(self.settings))
+        scratch = self.folder / "scratch"
+        shutil.rmtree(scratch, ignore_errors=True)
+        scratch.mkdir(mode=0o700)
+        settings.write_text(json.dumps({"SCRATCH": str(scratch), **self.settings}))
         command = [sys.executable, "-m", "gunicorn", "--config", "python:widepin.running.gunicorn_settings"]
         self.process = subprocess.Popen(
             [*command, "--bind", f"127.0.0.1:{self.port}", *([self.app] if self.app else [])],

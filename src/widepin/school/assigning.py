@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Literal
@@ -13,6 +14,7 @@ from sqlalchemy.orm import Session, selectinload
 from ..documents.forms import Fields, Form, Moment
 from ..documents.reading import Unreadable
 from ..judge.rehearsal import is_solved
+from ..judge.task import Task
 from .models import Assignment, ClassInstrument, Person, SchoolClass, TaskSheet, now
 from .sheets import NotSolved, Policy, task_in
 
@@ -80,22 +82,31 @@ def read_terms(sent: Fields, school_class: SchoolClass, known: datetime | None =
     )
 
 
-def check_finished(sheet: TaskSheet) -> None:
-    """That a class can be given a version of a task. Raises NotSolved with what is missing."""
+def check_finished(sheet: TaskSheet, solved: Callable[[Task], bool] = is_solved) -> None:
+    """That a class can be given a version of a task. Raises NotSolved with what is missing.
+
+    ``solved``: does what ``is_solved`` does, elsewhere.
+    """
     try:
-        solved = is_solved(task_in(sheet))
+        task = task_in(sheet)
     except Unreadable as wrong:
         raise NotSolved(f"The task is not finished yet: {wrong}.") from None
-    if not solved:
+    if not solved(task):
         raise NotSolved("Its model does not solve this task; try it on its page, and mend the model or the conditions.")
 
 
-def assign(session: Session, sheet: TaskSheet, school_class: SchoolClass, terms: Terms) -> Assignment:
+def assign(
+    session: Session,
+    sheet: TaskSheet,
+    school_class: SchoolClass,
+    terms: Terms,
+    solved: Callable[[Task], bool] = is_solved,
+) -> Assignment:
     """Give a task to a class, after its other tasks.
 
     Raises NotSolved for a task whose model does not solve it, Refused where the class has it already.
     """
-    check_finished(sheet)
+    check_finished(sheet, solved)
     there = select(Assignment.id).where(Assignment.class_id == school_class.id, Assignment.sheet_id == sheet.id)
     if session.scalar(there):
         raise Refused(f"{school_class.name} has this task already.")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import replace
 from datetime import timedelta
 from secrets import token_hex
@@ -14,7 +15,7 @@ from ..documents.construction import read_steps
 from ..documents.verdict import read_verdict, write_verdict
 from ..judge.judging import judge
 from ..judge.task import Work as Submission
-from ..judge.verdict import Mend, Outcome
+from ..judge.verdict import Mend, Outcome, Verdict
 from ..plane.steps import Step
 from .class_instruments import write_uses
 from .credit import credit_for
@@ -39,17 +40,19 @@ class BoardHasChanged(Exception):
     """The board is no longer as it was when it was handed in, so that a mend of it would not fit."""
 
 
-def hand_in(session: Session, work: Work, answer: dict[str, str] | None = None) -> HandIn:
+def hand_in(
+    session: Session, work: Work, answer: dict[str, str] | None = None, judging: Callable[..., Verdict] = judge
+) -> HandIn:
     """Judge a work as it stands and keep the attempt. Raises NothingToHandIn for an empty board, and NotTaken.
 
-    ``answer``: wanted name -> id, where the student points it out.
+    ``answer``: wanted name -> id, where the student points it out. ``judging``: does what ``judge`` does, elsewhere.
     """
     state = state_of(work)
     steps = tuple(state.steps)
     if not steps:
         raise NothingToHandIn
     check_taken(work, len(work.hand_ins))
-    verdict = judge(state.as_it_stands, Submission(steps, answer, state.uses))
+    verdict = judging(state.as_it_stands, Submission(steps, answer, state.uses))
     # Judging is done; what another tab has handed in meanwhile is seen once the lock is had.
     lock(session, work)
     attempts = session.scalar(select(func.max(HandIn.attempt)).where(HandIn.work_id == work.id)) or 0

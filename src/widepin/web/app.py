@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+import atexit
 import json
 import os
 from pathlib import Path
+from shutil import rmtree
+from tempfile import mkdtemp
 from typing import Any
 from urllib.parse import urlsplit
 
@@ -17,7 +20,14 @@ from flask_wtf import CSRFProtect
 from flask_wtf.csrf import CSRFError
 from sqlalchemy.exc import DataError, IntegrityError, InterfaceError, InternalError, OperationalError, SQLAlchemyError
 from sqlalchemy.exc import TimeoutError as PoolTimeout
-from werkzeug.exceptions import Conflict, HTTPException, SecurityError, ServiceUnavailable, UnprocessableEntity
+from werkzeug.exceptions import (
+    Conflict,
+    HTTPException,
+    SecurityError,
+    ServiceUnavailable,
+    TooManyRequests,
+    UnprocessableEntity,
+)
 from werkzeug.wrappers import Response
 
 from ..documents.reading import Unreadable
@@ -25,6 +35,7 @@ from ..documents.words import TOOL_WORDS, seals, tool_in_words
 from ..school.people import Passwords
 from . import classes, drawing, handins, instruments, roster, sheets, signin, tasks
 from .access import login_manager
+from .apart import Bench, Busy, TooHeavy
 from .database import use_database
 from .reading import NumberConverter
 
@@ -34,12 +45,16 @@ DEFAULTS: dict[str, Any] = {
     "SESSION_COOKIE_SAMESITE": "Lax",
     "HTTPS": False,
     "ADDRESS": None,
+    "SCRATCH": None,
     "PASSWORDS": None,
     # A page may stay open for a whole lesson; the token then lives as long as the session.
     "WTF_CSRF_TIME_LIMIT": None,
     # Not the pages: they hold tokens, whose length in compressed form would tell about them.
     "COMPRESS_MIMETYPES": ["text/css", "text/javascript", "application/json", "image/svg+xml"],
 }
+
+JUDGING = {"seconds": 20, "megabytes": 500, "waiting": 12, "waiting_each": 3}
+"""What judging may take, and how many may wait for it in a process of the server: in all, and for one person."""
 
 ALSO_HERE = ("localhost", "127.0.0.1")
 """Hosts by which the machine itself may ask."""
@@ -56,6 +71,7 @@ CONTENT_SECURITY_POLICY = {
 def create_app(settings: dict[str, Any]) -> Flask:
     """The application. ``settings`` needs DATABASE_URL and SECRET_KEY; ``DEFAULTS`` has the others.
 
+    SCRATCH: a folder for what can be made anew, of this server's own; a temporary one if None.
     ADDRESS: where browsers find it, as ``https://construct.example/``; requests to other hosts are refused. Without one
     every host is taken, which is for tests alone.
     """
@@ -67,6 +83,8 @@ def create_app(settings: dict[str, Any]) -> Flask:
         app.config["SESSION_COOKIE_NAME"] = "__Host-session"  # browsers take it from this host alone, over HTTPS
     app.extensions["passwords"] = app.config["PASSWORDS"] or Passwords()
     use_database(app)
+    scratch = app.extensions["scratch"] = Path(app.config["SCRATCH"] or scratch_folder())
+    app.extensions["bench"] = Bench(scratch, **JUDGING)
     login_manager.init_app(app)
     CSRFProtect(app)
     Compress(app)
@@ -86,6 +104,8 @@ def create_app(settings: dict[str, Any]) -> Flask:
     app.register_error_handler(Unreadable, show_unreadable)
     for trouble in (OperationalError, InterfaceError, InternalError, PoolTimeout):
         app.register_error_handler(trouble, show_database_trouble)
+    app.register_error_handler(Busy, lambda busy: show_error(TooManyRequests(str(busy))))
+    app.register_error_handler(TooHeavy, lambda heavy: show_error(UnprocessableEntity(str(heavy))))
     app.register_error_handler(IntegrityError, show_conflict)
     app.register_error_handler(DataError, show_too_large)
     app.jinja_env.globals.update(seals=seals, tool_in_words=tool_in_words, tool_words=TOOL_WORDS)
@@ -93,6 +113,18 @@ def create_app(settings: dict[str, Any]) -> Flask:
     app.jinja_env.policies["json.dumps_kwargs"] = {"sort_keys": False}
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
     return app
+
+
+def scratch_folder() -> str:
+    """A temporary folder that goes with this process, but not with those forked from it."""
+    folder, owner = mkdtemp(prefix="widepin-"), os.getpid()
+
+    def clear_away() -> None:
+        if os.getpid() == owner:
+            rmtree(folder, ignore_errors=True)
+
+    atexit.register(clear_away)
+    return folder
 
 
 def from_environment() -> Flask:
@@ -112,6 +144,15 @@ def keep_private(response: FlaskResponse) -> FlaskResponse:
     if not response.cache_control:
         response.cache_control.no_store = True
     return response
+
+
+WORDS = {
+    404: "This page is not here, or not yours to see.",
+    413: "That was too much at once.",
+    500: "Something broke on our side. What you built is kept; try again.",
+    503: "Nothing can be stored at the moment. What is on your page stays there; try again in a minute.",
+}
+"""What is said of an error that says nothing of its own."""
 
 
 def show_unreadable(error: Unreadable) -> tuple[Any, int]:
@@ -140,13 +181,8 @@ def show_too_large(error: DataError) -> tuple[Any, int]:
 def show_error(error: HTTPException) -> tuple[Any, int]:
     """An error in words: JSON for the board, a page for everybody else."""
     code = error.code or 500
-    words = {
-        404: "This page is not here, or not yours to see.",
-        413: "That was too much at once.",
-        429: "Too many tries. Wait a minute and try again.",
-        500: "Something broke on our side. What you built is kept; try again.",
-        503: "Nothing can be stored at the moment. What is on your page stays there; try again in a minute.",
-    }.get(code, error.description or "That did not work.")
+    own = error.description if error.description != type(error).description else None
+    words = own or WORDS.get(code) or error.description or "That did not work."
     if isinstance(error, SecurityError):  # whoever asks another host has no pages here that could be led to
         return "This site is not served under the address that you used. Ask whoever runs it for the right one.", code
     if isinstance(error, CSRFError):

@@ -1,22 +1,115 @@
-"""Pages on paper: a template, set by WeasyPrint."""
+"""Documents on paper: made once, apart from the server, one at a time for a person, and kept for whoever asks again.
+
+A paper is known by what is on it, so that one that has not changed is not made twice. While it is made, the answer is
+a page that shows how far it is and asks again by itself.
+"""
 
 from __future__ import annotations
 
+import fcntl
+import hashlib
+import json
+import os
+import signal
 from pathlib import Path
+from time import time
 from typing import Any
 
-from flask import Response, current_app, render_template, request
+from flask import Response, current_app, render_template, request, url_for
 
+from . import apart, paper
+from .access import me
 from .downloads import download
 
-STATIC = Path(__file__).parent / "static"
+SECONDS, MEGABYTES = 60, 400
+"""What a paper may take."""
+
+AT_ONCE = 3.0
+"""Seconds after which a page says how far it is."""
+
+MOST_KEPT = 200
+"""Papers that are kept."""
 
 
-def printed(name: str, template: str, **context: Any) -> Response:
-    """A template as PDF, with the app's own typefaces."""
-    # Takes more than a second to import, and few requests need it.
-    from weasyprint import HTML  # type: ignore[import-untyped]
+def printed(name: str, kind: str, data: dict[str, Any]) -> Response:
+    """A document of a kind of ``paper.KINDS`` as PDF, or the page that says how far it is."""
+    known = json.dumps([kind, data], sort_keys=True)
+    job = Job(current_app.extensions["scratch"], hashlib.sha256(known.encode()).hexdigest()[:32])
+    if not job.made.exists():
+        under_way = is_at_it(job.folder, me().id)
+        if not under_way and "again" in request.args:
+            job.trouble.unlink(missing_ok=True)
+        if not under_way and not job.trouble.exists():
+            apart.begin(make, (job, me().id, kind, data), SECONDS, MEGABYTES).join(AT_ONCE)
+    if job.made.exists():
+        return download(job.made.read_bytes(), f"{name}.pdf", "application/pdf", in_place=True)
+    return being_made(name, job, job.trouble.exists() and not is_at_it(job.folder, me().id))
 
-    page = render_template(template, address=current_app.config["ADDRESS"] or request.host_url, **context)
-    document = HTML(string=page, base_url=STATIC.as_uri() + "/").write_pdf()
-    return download(document, f"{name}.pdf", "application/pdf", in_place=True)
+
+def being_made(name: str, job: Job, trouble: bool) -> Response:
+    """The page that shows how far a paper is; it asks again by itself, unless there is trouble."""
+    again = url_for(request.endpoint or "home", **{**(request.view_args or {}), **request.args, "again": 1})
+    page = render_template("paper/being_made.html", name=name, progress=job.progress(), trouble=trouble, again=again)
+    response = Response(page, 422 if trouble else 200)
+    if not trouble:
+        response.headers["Refresh"] = "1"
+    return response
+
+
+class Job:
+    """The files of a paper: the document once it is made, how far it is, and whether it could not be made."""
+
+    def __init__(self, folder: Path, key: str):
+        self.folder = folder
+        self.made, self.far, self.trouble = (folder / f"{key}.{end}" for end in ("pdf", "far", "trouble"))
+
+    def tell(self, what: str, done: int, of: int) -> None:
+        """Write down how far it is."""
+        write(self.far, json.dumps({"what": what, "done": done, "of": of}).encode())
+
+    def progress(self) -> dict[str, Any]:
+        """How far it is, as far as is known."""
+        try:
+            return json.loads(self.far.read_text())  # type: ignore[no-any-return]
+        except (OSError, ValueError):
+            return {"what": "Waiting for other papers", "done": 0, "of": 0}
+
+
+def make(job: Job, whose: int, kind: str, data: dict[str, Any]) -> None:
+    """Make a paper, in a process of its own: after those of other people, and only if this one's is not at another."""
+    with (job.folder / f"person-{whose}").open("a") as own, (job.folder / "turn").open("a") as turn:
+        if not apart.take(own):
+            return
+        fcntl.flock(turn, fcntl.LOCK_EX)
+        if job.made.exists():
+            return
+        signal.alarm(SECONDS)  # waiting is done
+        write(job.trouble, b"")  # stays where the process is ended
+        document = paper.typeset(kind, data, job.tell)
+        clear_away(job.folder)
+        write(job.made, document)
+        for file in (job.trouble, job.far):
+            file.unlink(missing_ok=True)
+
+
+def is_at_it(folder: Path, whose: int) -> bool:
+    """Whether a paper of this person's is being made."""
+    with (folder / f"person-{whose}").open("a") as own:
+        return not apart.take(own)
+
+
+def write(path: Path, content: bytes) -> None:
+    """Write a file so that it is there wholly or not at all."""
+    half = path.with_name(f"{path.name}.{os.getpid()}")
+    half.write_bytes(content)
+    half.replace(path)
+
+
+def clear_away(folder: Path) -> None:
+    """Forget the papers that were made longest ago."""
+    made = sorted(folder.glob("*.pdf"), key=lambda path: path.stat().st_mtime)
+    for path in made[: max(0, len(made) - MOST_KEPT)]:
+        path.unlink(missing_ok=True)
+    for path in folder.glob("*.trouble"):
+        if path.stat().st_mtime < time() - 3600:
+            path.unlink(missing_ok=True)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import asdict
+from functools import partial
 from typing import Any
 
 from flask import abort, flash, get_template_attribute, redirect, render_template, request, url_for
@@ -15,6 +16,7 @@ from ...documents.forms import Form, Moment
 from ...documents.reading import Unreadable
 from ...documents.roster import write_roster
 from ...documents.words import Words
+from ...judge.rehearsal import is_solved
 from ...school import again, assigning, marks, wall
 from ...school.models import Assignment, SchoolClass, now
 from ...school.sheets import NotSolved
@@ -24,6 +26,7 @@ from ..database import session
 from ..downloads import download
 from ..figures import task_figure
 from ..handouts import wall_on_paper
+from ..judging import apart
 from ..reading import number_of
 
 
@@ -158,7 +161,7 @@ def changes(assignment_id: int) -> Any:
 def on_paper(assignment_id: int) -> Response:
     """The class wall as a PDF."""
     found = taught_assignment(assignment_id)
-    return wall_on_paper(found, task_of(found), wall.grouped(wall.wall_of(session(), found), grouped_by()))
+    return wall_on_paper(found, task_of(found).budget, wall.grouped(wall.wall_of(session(), found), grouped_by()))
 
 
 @teachers_only
@@ -166,7 +169,7 @@ def take_version(assignment_id: int) -> Response:
     """Give the class the latest version of its task; the works are judged again from the page that follows."""
     found = taught_assignment(assignment_id)
     try:
-        newer = again.take_version(session(), found)
+        newer = again.take_version(session(), found, partial(apart, is_solved))
     except NotSolved as wrong:
         flash(f"The class keeps version {found.sheet.version}. {wrong}")
         return redirect(url_for("classes.assignment", assignment_id=found.id, _anchor="task"))
@@ -180,7 +183,8 @@ def take_version(assignment_id: int) -> Response:
 def judge_again(assignment_id: int) -> Any:
     """Judge some more of the attempts again, and say how far it has come."""
     found = taught_assignment(assignment_id)
-    return asdict(again.judge_again(session(), found, number_of(request.form.get("after")), AT_ONCE))
+    after = number_of(request.form.get("after"))
+    return asdict(again.judge_again(session(), found, after, AT_ONCE, partial(apart, again.judge_for)))
 
 
 AT_ONCE = 1.0

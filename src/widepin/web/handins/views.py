@@ -2,13 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from typing import Any
 
 from flask import abort, flash, redirect, render_template, request, url_for
 from flask_login import login_required
 
-from ...documents.construction import read_steps
 from ...documents.explaining import explained, mend_in_words, what_stays_true, what_was_asked
 from ...documents.verdict import read_verdict
 from ...documents.words import listed
@@ -20,7 +18,7 @@ from ...school.works import task_of
 from ..access import me, own_hand_in, students_only, teachers_only, visible_hand_in
 from ..database import session
 from ..figures import shape_pictures, told_figure
-from ..handouts import handout, hidden_in, under_labels
+from ..handouts import handout, under_labels
 from ..reading import number_of
 
 
@@ -76,19 +74,10 @@ def neighbours(attempt: HandIn) -> list[HandIn | None]:
 def on_paper(hand_in_id: int) -> Any:
     """An attempt step by step, as a PDF."""
     attempt = visible_hand_in(hand_in_id)
-    task, document = task_of(attempt.work.assignment), attempt.document
-    lying = replace(task, given=read_steps(document["given"]), start=read_steps(document["start"]))
-    document, names = under_labels(document)
+    document, names = under_labels(attempt.document)
     answer = [names.get(id_, id_) for id_ in (attempt.verdict["answer"] or {}).values()]
-    return handout(
-        lying,
-        read_steps(document["steps"]),
-        answer,
-        task.title,
-        attempt.work.student.name,
-        hidden_in(document),
-        uses_in(document),
-    )
+    sheet = attempt.work.assignment.sheet
+    return handout(sheet.document, document, answer, sheet.title, attempt.work.student.name)
 
 
 @login_required

@@ -99,7 +99,16 @@ def as_csv(class_id: int) -> Response:
 def name_cards(class_id: int) -> Response:
     """A card to cut out for every student: where and with which codes to sign in."""
     found = own_class(class_id)
-    return printed(f"{found.name}, name cards", "roster/name_cards.html", school_class=found, code_of=code_of())
+    return printed(
+        f"{found.name}, name cards",
+        "name cards",
+        {
+            "class_name": found.name,
+            "class_code": found.code,
+            "students": [{"name": student.name, "code": code_of()(student)} for student in found.students],
+            "address": current_app.config["ADDRESS"] or request.host_url,
+        },
+    )
 
 
 @teachers_only

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from functools import partial
 from typing import Any
 
 from flask import abort, flash, redirect, render_template, request, url_for
@@ -29,6 +30,7 @@ from ..database import session
 from ..downloads import download
 from ..figures import board_setting, task_figure
 from ..handouts import handout
+from ..judging import apart
 from ..reading import JsonBody, json_body, number_of
 from .rehearsing import rehearsal_in_words
 
@@ -256,7 +258,7 @@ def propose(sheet_id: int) -> Any:
         return {"error": str(wrong)}, 422
     if not wanted or not set(wanted) <= {step.id for step in model}:
         return {"error": "Tick first what the answer consists of."}, 422
-    strict, others = proposed(given, model, wanted)
+    strict, others = apart(proposed, given, model, wanted)
     return {name: list(map(write_condition, found)) for name, found in (("strict", strict), ("others", others))}
 
 
@@ -268,7 +270,7 @@ def try_out(sheet_id: int) -> Any:
         task = sheets.task_in(found)
     except Unreadable as wrong:
         return {"error": f"Not finished yet: {wrong}."}, 422
-    return rehearsal_in_words(task, rehearse(task), found.document)
+    return rehearsal_in_words(task, apart(rehearse, task), found.document)
 
 
 @teachers_only
@@ -285,7 +287,7 @@ def judge_trial(sheet_id: int) -> Any:
         return {"error": "There is nothing on the board to judge yet."}, 422
     named = request.form.getlist("answer")
     answer = dict(zip((one.name for one in task.wanted), named, strict=False)) if any(named) else None
-    verdict = judge(task, Work(steps, answer))
+    verdict = apart(judge, task, Work(steps, answer))
     written = write_verdict(verdict)
     return {
         "url": "",
@@ -313,7 +315,8 @@ def on_paper(sheet_id: int) -> Response:
     """The task with its model step by step, as a PDF."""
     found = own_sheet(sheet_id)
     task = ready(found)
-    return handout(task, task.model, [one.name for one in task.wanted], task.title, found.topic)
+    figure = {"given": found.document["given"], "steps": found.document["model"]}
+    return handout(found.document, figure, [one.name for one in task.wanted], task.title, found.topic)
 
 
 @teachers_only
@@ -352,7 +355,7 @@ def show_assign(found: TaskSheet, trouble: str | None = None, passed: bool = Fal
     return render_template(
         "sheets/assign.html",
         sheet=found,
-        solved=is_solved(task),
+        solved=apart(is_solved, task),
         rungs=len(ladders.rungs(found.document)),
         classes=assigning.with_tasks(session(), *session().scalars(classes)),
         figure=task_figure(task),
@@ -375,7 +378,7 @@ def assign(sheet_id: int) -> Any:
             climbed = ladders.assign_ladder(session(), found, school_class, terms)
             flash(f"{found.title} is a ladder of {len(climbed)} rungs for {school_class.name}.")
             return redirect(url_for("classes.school_class", class_id=school_class.id))
-        made = assigning.assign(session(), found, school_class, terms)
+        made = assigning.assign(session(), found, school_class, terms, partial(apart, is_solved))
     except (assigning.Refused, sheets.NotSolved) as wrong:
         return show_assign(found, str(wrong), isinstance(wrong, assigning.DuePassed)), 422
     flash(f"{found.title} is assigned to {school_class.name}.")

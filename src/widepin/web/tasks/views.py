@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from functools import partial
 from typing import Any
 
 from flask import flash, redirect, render_template, request, url_for
@@ -12,6 +13,7 @@ from ...documents.explaining import explained
 from ...documents.reading import Unreadable
 from ...documents.verdict import read_verdict
 from ...documents.words import Words, seals
+from ...judge.judging import judge
 from ...school import handins
 from ...school.models import Assignment, HandIn, Operation, now
 from ...school.progress import to_do
@@ -22,6 +24,7 @@ from ...school.works import store as store_operation
 from ..access import assignment_to_do, me, own_work, students_only
 from ..database import session
 from ..figures import board_setting, instruments_setting, task_figure, told_figure
+from ..judging import apart
 from ..reading import JsonBody, json_body, number_of
 
 
@@ -138,7 +141,7 @@ def hand_in(assignment_id: int) -> Any:
         return not_handed_in("Point out the answer: which object is meant by each name.", assignment_id)
     answer = dict(zip(names, named, strict=True)) if any(named) else None
     try:
-        attempt = handins.hand_in(session(), work_of(session(), assignment, me()), answer)
+        attempt = handins.hand_in(session(), work_of(session(), assignment, me()), answer, partial(apart, judge))
     except handins.NothingToHandIn:
         return not_handed_in("There is nothing on the board to hand in yet.", assignment_id)
     except handins.NotTaken as wrong:

@@ -1,0 +1,217 @@
+"""Heavy work in processes of its own: with limits, in line, one at a time for a person; papers made once and kept."""
+
+import os
+import threading
+import time
+from concurrent.futures import ThreadPoolExecutor
+from pathlib import Path
+
+import pytest
+
+from widepin.documents.reading import Unreadable
+from widepin.web import apart, paper, printing
+from widepin.web.apart import Bench, Busy, TooHeavy
+
+
+@pytest.fixture
+def bench(tmp_path):
+    return Bench(tmp_path, seconds=10, megabytes=300, waiting=4, waiting_each=2)
+
+
+def process_of(number):
+    return os.getpid(), os.nice(0), number * 2
+
+
+def refused():
+    raise Unreadable("a.b", "is wrong")
+
+
+def hungry():
+    return len(bytearray(2 << 30))
+
+
+def endless():
+    while True:
+        pass
+
+
+def dies():
+    os._exit(9)
+
+
+def leaves_a_mark(folder, name):
+    """Says when it was at it."""
+    begun = time.monotonic()
+    time.sleep(0.3)
+    (Path(folder) / f"mark-{name}").write_text(f"{begun} {time.monotonic()}")
+
+
+def test_work_is_done_elsewhere_at_a_lower_priority(bench):
+    pid, niceness, result = bench.do(1, process_of, 21)
+    assert pid != os.getpid() and niceness > os.nice(0) and result == 42
+
+
+def test_what_is_raised_there_is_raised_here(bench):
+    with pytest.raises(Unreadable) as wrong:
+        bench.do(1, refused)
+    assert wrong.value.place == "a.b"
+
+
+@pytest.mark.parametrize("job", [hungry, dies])
+def test_a_job_that_takes_too_much_memory_or_dies_is_told_and_harms_nothing(bench, job):
+    with pytest.raises(TooHeavy, match="memory"):
+        bench.do(1, job)
+    assert bench.do(1, process_of, 1)[2] == 2
+
+
+def test_a_job_that_takes_too_long_is_ended(tmp_path):
+    bench = Bench(tmp_path, seconds=2, megabytes=300, waiting=4, waiting_each=2)
+    with pytest.raises(TooHeavy, match="2 seconds"):
+        bench.do(1, endless)
+    assert bench.do(1, process_of, 1)[2] == 2
+
+
+def spans(folder):
+    return sorted(tuple(map(float, one.read_text().split())) for one in folder.glob("mark-*"))
+
+
+def test_a_person_has_one_job_at_a_time_whichever_process_of_the_server_takes_it(tmp_path, bench):
+    other = Bench(tmp_path, seconds=10, megabytes=300, waiting=4, waiting_each=2)
+    with ThreadPoolExecutor(2) as threads:
+        jobs = [
+            threads.submit(one.do, 7, leaves_a_mark, str(tmp_path), name) for one, name in ((bench, "a"), (other, "b"))
+        ]
+        for job in jobs:
+            job.result()
+    (_, first_end), (second_begin, _) = spans(tmp_path)
+    assert second_begin >= first_end
+
+
+def test_two_processes_of_the_server_work_for_two_persons_at_once(tmp_path, bench):
+    other = Bench(tmp_path, seconds=10, megabytes=300, waiting=4, waiting_each=2)
+    bench.do(1, process_of, 1)
+    with ThreadPoolExecutor(2) as threads:
+        jobs = [
+            threads.submit(one.do, whose, leaves_a_mark, str(tmp_path), whose)
+            for whose, one in enumerate((bench, other))
+        ]
+        for job in jobs:
+            job.result()
+    (_, first_end), (second_begin, _) = spans(tmp_path)
+    assert second_begin < first_end
+
+
+def test_nobody_waits_in_a_line_that_is_too_long(bench, tmp_path):
+    with ThreadPoolExecutor(6) as threads:
+        mine = [threads.submit(bench.do, 1, leaves_a_mark, str(tmp_path), number) for number in range(4)]
+        outcomes = [type(job.exception()) for job in mine]
+        assert outcomes.count(Busy) == 2 and outcomes.count(type(None)) == 2
+        all_of_us = [threads.submit(bench.do, whose, leaves_a_mark, str(tmp_path), whose) for whose in range(6)]
+        assert [type(job.exception()) for job in all_of_us].count(Busy) == 2
+    assert not bench.count
+
+
+def test_a_hand_in_that_cannot_be_taken_now_says_so_and_keeps_the_board(app, as_person, fresh_student, monkeypatch):
+    client = as_person(fresh_student("waits-for-the-judge"))
+    page = next(path for path in ("/tasks",))
+    number = client.get(page).text.split('href="/tasks/')[1].split('"')[0]
+    step = {"op": "add", "step": {"id": "z1", "make": "circle", "from": ["A", "B"]}}
+    sent = {"key": "12345678", "after": 0, "operation": step}
+    assert client.post(f"/tasks/{number}/operations", json=sent).status_code == 200
+
+    class Full:
+        def do(self, *_):
+            raise Busy("Many works are being judged at the moment. Wait some seconds, then try again.")
+
+    monkeypatch.setitem(app.extensions, "bench", Full())
+    answer = client.post(f"/tasks/{number}/hand-in", headers={"Accept": "application/json"})
+    assert answer.status_code == 429 and "Wait some seconds" in answer.json["error"]
+    assert len(client.get(f"/tasks/{number}/operations").json["operations"]) == 1
+
+
+# --- papers
+
+
+def sheet_paper(client):
+    return client.get("/sheets/1/handout.pdf")
+
+
+def test_a_paper_is_made_once_and_kept(app, as_person, monkeypatch):
+    client = as_person("corin.hale")
+    assert sheet_paper(client).data.startswith(b"%PDF")
+    monkeypatch.setattr(apart, "begin", lambda *_: pytest.fail("it was made again"))
+    assert sheet_paper(client).data.startswith(b"%PDF")
+
+
+def test_while_a_paper_is_made_a_page_says_how_far_it_is(app, as_person, monkeypatch):
+    client = as_person("corin.hale")
+    monkeypatch.setattr(printing, "AT_ONCE", 0.0)
+    answer = client.get("/sheets/2/handout.pdf?arcs=1")
+    assert answer.status_code == 200 and "<progress" in answer.text and answer.headers["Refresh"] == "1"
+    for _ in range(300):
+        answer = client.get("/sheets/2/handout.pdf?arcs=1")
+        if answer.mimetype == "application/pdf":
+            break
+        time.sleep(0.1)
+    assert answer.data.startswith(b"%PDF")
+
+
+def test_a_paper_of_the_same_person_waits_for_the_one_before(app, as_person, monkeypatch):
+    client = as_person("corin.hale")
+    with (app.extensions["scratch"] / f"person-{number_of(app, 'corin.hale')}").open("a") as held:
+        assert apart.take(held)
+        monkeypatch.setattr(apart, "begin", lambda *_: pytest.fail("two at a time"))
+        answer = client.get("/sheets/3/handout.pdf")
+    assert answer.status_code == 200 and "Waiting for other papers" in answer.text
+
+
+def number_of(app, login):
+    from sqlalchemy import select
+
+    from widepin.school.models import Person
+
+    with app.extensions["sessions"]() as session:
+        return session.scalar(select(Person.id).where(Person.login == login))
+
+
+def test_a_paper_that_takes_too_much_is_told_and_can_be_tried_again(app, as_person, monkeypatch):
+    client = as_person("corin.hale")
+    monkeypatch.setattr(printing, "MEGABYTES", 1)
+    answer = client.get("/sheets/4/handout.pdf")
+    assert answer.status_code == 422 and "could not be made" in answer.text and "Refresh" not in answer.headers
+    assert client.get("/sheets/4/handout.pdf").status_code == 422
+    monkeypatch.setattr(printing, "MEGABYTES", 400)
+    assert client.get("/sheets/4/handout.pdf?again=1").data.startswith(b"%PDF")
+
+
+def test_only_so_many_papers_are_kept(tmp_path, monkeypatch):
+    monkeypatch.setattr(printing, "MOST_KEPT", 3)
+    for number in range(6):
+        (tmp_path / f"{number}.pdf").write_bytes(b"x")
+        os.utime(tmp_path / f"{number}.pdf", (number, number))
+    printing.clear_away(tmp_path)
+    assert sorted(path.name for path in tmp_path.glob("*.pdf")) == ["3.pdf", "4.pdf", "5.pdf"]
+
+
+def test_a_paper_reads_no_file_and_asks_no_server():
+    """What stands in a task is text; and the printing library is given nothing but the paper's own pictures."""
+    cards = {
+        "class_name": '<img src="file:///etc/hostname">',
+        "class_code": "X",
+        "address": "x",
+        "students": [{"name": '<img src="http://127.0.0.1:9/">', "code": "Y"}],
+    }
+    told = []
+    assert paper.typeset("name cards", cards, lambda *what: told.append(what)).startswith(b"%PDF")
+    assert [what for what, _, _ in told] == ["Setting the pages", "Drawing the pages"]
+
+
+def test_several_threads_may_begin_at_once(bench):
+    barrier = threading.Barrier(3)
+
+    def go(whose):
+        barrier.wait()
+        return bench.do(whose, process_of, whose)[2]
+
+    with ThreadPoolExecutor(3) as threads:
+        assert list(threads.map(go, range(3))) == [0, 2, 4]
