@@ -169,7 +169,7 @@ def test_late_works_and_attempts_beyond_the_last_are_refused(session, first_year
         ({"opens": "2026-03-02T10:00", "due": "2026-03-01T10:00"}, "due before it opens"),
         ({"due": "soon"}, "no date"),
         ({"attempts": "many"}, "1 to 99"),
-        ({"late": "burnt"}, "what is offered"),
+        ({"late": "burnt"}, "Late works: must be"),
     ],
 )
 def test_terms_are_checked(session, first_year, form, words):

@@ -5,6 +5,7 @@ Source: gunicorn's documentation, "Settings".
 
 from __future__ import annotations
 
+import gc
 import os
 from typing import Any
 
@@ -18,6 +19,14 @@ threads = 16
 keepalive = 15
 graceful_timeout = 5
 loglevel = "warning"
+
+
+def when_ready(server: Any) -> None:
+    """Before workers are forked: what all of them would compute for their first board is there, and shared."""
+    from ..web.drawing.views import book
+
+    book()
+    gc.freeze()  # what is loaded stays, and need not be looked through again and again
 
 
 def post_fork(server: Any, worker: Any) -> None:

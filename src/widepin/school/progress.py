@@ -5,11 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import datetime
 
-from sqlalchemy import func, select
-from sqlalchemy.orm import Session, selectinload
+from sqlalchemy import bindparam, exists, func, or_, select
+from sqlalchemy.orm import Session, contains_eager, joinedload, selectinload
 
 from ..judge.verdict import Outcome
-from .models import Assignment, Comment, HandIn, Membership, Person, SchoolClass, Work, now
+from .models import Assignment, ChosenStudent, Comment, HandIn, Membership, Person, SchoolClass, Work, now
 
 
 @dataclass(frozen=True)
@@ -76,6 +76,32 @@ def why_closed(assignment: Assignment, solved: set[int], at: datetime) -> str | 
     if assignment.after_id and assignment.after_id not in solved:
         return f"Solve “{assignment.after.sheet.title}” first." if assignment.after else None
     return None
+
+
+_IN_CLASS = exists().where(Membership.class_id == SchoolClass.id, Membership.person_id == bindparam("student"))
+_CHOSEN = exists().where(ChosenStudent.assignment_id == bindparam("assignment")).correlate(None)
+_ASSIGNMENT_OF = (  # made once, since every save asks
+    select(Assignment)
+    .join(Assignment.school_class)
+    .where(Assignment.id == bindparam("assignment"), SchoolClass.archived.is_(None), _IN_CLASS)
+    .where(or_(~_CHOSEN, _CHOSEN.where(ChosenStudent.person_id == bindparam("student"))))
+    .options(contains_eager(Assignment.school_class), joinedload(Assignment.sheet))
+)
+
+
+def assignment_of(session: Session, assignment_id: int, student_id: int) -> Assignment | None:
+    """An assignment that a student has to do, in one query; None for anything else."""
+    return session.scalar(_ASSIGNMENT_OF, {"assignment": assignment_id, "student": student_id})
+
+
+def closed_now(session: Session, assignment: Assignment, student: Person) -> str | None:
+    """Why a student cannot work at an assignment at present; None if nothing is in the way."""
+    solved = set()
+    if assignment.after_id:
+        before = select(Work).where(Work.assignment_id == assignment.after_id, Work.student_id == student.id)
+        if is_solved(standing(student, session.scalar(before.options(selectinload(Work.hand_ins)))).best):
+            solved.add(assignment.after_id)
+    return why_closed(assignment, solved, now())
 
 
 def is_solved(best: HandIn | None) -> bool:

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from datetime import timedelta
-from json import dumps
+from functools import lru_cache
+from json import dumps, loads
 from secrets import token_hex
 from typing import Any
 
-from sqlalchemy import select
+from sqlalchemy import bindparam, select, update
 from sqlalchemy.dialects.mysql import insert
 from sqlalchemy.orm import Session
 
@@ -17,7 +18,7 @@ from ..documents.task import read_task
 from ..judge.task import Task
 from .class_instruments import lent
 from .crossings import settled
-from .models import Assignment, Operation, Person, Work, now
+from .models import Assignment, Base, Operation, Person, Work, now
 from .operations import (
     AddDocument,
     MeasureDocument,
@@ -29,6 +30,7 @@ from .operations import (
     read_operation,
     remake,
 )
+from .snapshots import SNAPSHOTS, current
 from .state import OperationRefused, State, fold
 
 MOST_OPERATIONS = 10_000
@@ -48,21 +50,38 @@ class Behind(Exception):
 
 def task_of(assignment: Assignment) -> Task:
     """The task that an assignment sets."""
-    return read_task(assignment.sheet.document)
+    return _task_read(dumps(assignment.sheet.document))
 
 
-def work_of(session: Session, assignment: Assignment, student: Person) -> Work:
-    """The student's work for an assignment, begun if there is none; two tabs that begin at once get the same."""
-    own = select(Work).where(Work.assignment_id == assignment.id, Work.student_id == student.id)
-    found = session.scalars(own).one_or_none()
+@lru_cache(maxsize=256)
+def _task_read(text: str) -> Task:
+    """A task from its document as text; tasks do not change, and reading one costs more than all the rest of a save."""
+    return read_task(loads(text))
+
+
+def work_of(session: Session, assignment: Assignment, student: Person, locked: bool = False) -> Work:
+    """The student's work for an assignment, begun if there is none; two tabs that begin at once get the same.
+
+    ``locked``: as by ``lock``.
+    """
+    own, of = _OWN_LOCKED if locked else _OWN, {"assignment": assignment.id, "student": student.id}
+    found = session.scalars(own, of).one_or_none()
     if found is None:
         session.execute(
             insert(Work)
             .values(assignment_id=assignment.id, student_id=student.id, started=now(), touched=now())
             .on_duplicate_key_update(assignment_id=assignment.id)
         )
-        found = session.scalars(own).one()
+        found = session.scalars(own, of).one()
     return found
+
+
+# Statements of every save, made once.
+_OWN = select(Work).where(Work.assignment_id == bindparam("assignment"), Work.student_id == bindparam("student"))
+_OWN_LOCKED = _OWN.with_for_update().execution_options(populate_existing=True)
+_LOG, _WORKS = Base.metadata.tables["operation"], Base.metadata.tables["work"]
+_STORE = insert(_LOG)
+_TOUCH = update(_WORKS).where(_WORKS.c.id == bindparam("work")).values(touched=bindparam("at"))
 
 
 def state_of(work: Work) -> State:
@@ -75,19 +94,22 @@ def folded(work: Work, log: Iterable[Operation]) -> State:
     return fold(task_of(work.assignment), [one.document for one in log], lent(work.assignment))
 
 
-def store(session: Session, work: Work, key: str, after: int, value: Any) -> Operation:
+def store(session: Session, work: Work, key: str, after: int, value: Any, locked: bool = False) -> Operation:
     """Store an operation that follows operation number ``after``; the stored one if the key is known already.
 
-    Raises Behind where others were stored in between, Unreadable and OperationRefused for what cannot be stored.
+    ``locked``: whether the work's lock is held. Raises Behind where others were stored in between, Unreadable and
+    OperationRefused for what cannot be stored.
     """
-    log = locked_log(session, work)
-    for operation in log:
-        if operation.key == key:
-            return operation
-    if after != len(log):
-        raise Behind(log[max(0, after) :])
-    state = folded(work, log)
-    return _append(session, work, state, after + 1, key, value)
+    if not locked:
+        lock(session, work)
+    board = current(session, work, task_of(work.assignment))
+    if not session.in_nested_transaction():  # there, what was read may be taken back
+        SNAPSHOTS.keep(work.id, board)
+    if key in board.keys:
+        return session.get_one(Operation, (work.id, board.keys[key]))
+    if after != board.number:
+        raise Behind(log_after(session, work, after))
+    return _append(session, work, board.state, after + 1, key, value)
 
 
 def bring_in(session: Session, work: Work, after: int, value: Any) -> list[Operation]:
@@ -97,31 +119,33 @@ def bring_in(session: Session, work: Work, after: int, value: Any) -> list[Opera
     """
     steps = value.get("steps") if isinstance(value, dict) else None
     read = read_steps(steps)
-    log = locked_log(session, work)
-    if after != len(log):
-        raise Behind(log[max(0, after) :])
-    state = folded(work, log)
+    lock(session, work)
+    board = current(session, work, task_of(work.assignment))
+    if after != board.number:
+        raise Behind(log_after(session, work, after))
     stored: list[Operation] = []
     with session.begin_nested():
         for number, (step, document) in enumerate(zip(read, steps or [], strict=True)):
             try:
                 operation = {"op": "add", "step": {**write_step(step), **known_dress(presentation(document))}}
-                stored.append(_append(session, work, state, after + number + 1, token_hex(16), operation))
+                stored.append(_append(session, work, board.state, after + number + 1, token_hex(16), operation))
             except OperationRefused as wrong:
                 raise OperationRefused(f"steps[{number}], {step.id}: {wrong}") from None
-            state.apply(read_operation(stored[-1].document))
+            board.state.apply(read_operation(stored[-1].document))
     return stored
 
 
-def locked_log(session: Session, work: Work) -> list[Operation]:
-    """All operations of a work, none of which another writer can add to before this request ends."""
-    # The lock on the work puts writers from several tabs in line; what they stored can be read once it is had.
-    lock(session, work)
-    return list(session.scalars(select(Operation).where(Operation.work_id == work.id).order_by(Operation.number)))
+def log_after(session: Session, work: Work, number: int) -> list[Operation]:
+    """The operations of a work that follow one with a number."""
+    log = select(Operation).where(Operation.work_id == work.id, Operation.number > number)
+    return list(session.scalars(log.order_by(Operation.number)))
 
 
 def lock(session: Session, work: Work) -> None:
-    """Lets one request at a time write to a work; the lock goes with the end of the request."""
+    """Lets one request at a time write to a work; the lock goes with the end of the request.
+
+    It puts writers from several tabs in line; what they stored can be read once it is had.
+    """
     own = select(Work).where(Work.id == work.id).with_for_update().execution_options(populate_existing=True)
     session.scalars(own).one()
 
@@ -133,16 +157,18 @@ def _append(session: Session, work: Work, state: State, number: int, key: str, v
         raise OperationRefused("Nothing is to be measured in this task.")
     if number > MOST_OPERATIONS:
         raise OperationRefused(f"A board keeps {MOST_OPERATIONS} operations at most, and this one is full.")
+    if isinstance(wanted, UseDocument):
+        state.instruments = lent(work.assignment)
     state.check(wanted)
     document = kept(wanted, value, state)
     if len(dumps(document)) > LARGEST_OPERATION and not isinstance(wanted, UseDocument):
         raise OperationRefused("That was too much in one operation; do it in smaller parts.")
-    operation = Operation(work_id=work.id, number=number, key=key, document=document, stored=now())
-    session.add(operation)
+    at = now()
+    row = {"work_id": work.id, "number": number, "key": key, "document": document, "stored": at}
+    session.execute(_STORE, row)
     # Later than it was begun, even within the second: a board that was only opened is not begun.
-    work.touched = max(now(), work.started + timedelta(seconds=1))
-    session.flush()
-    return operation
+    session.execute(_TOUCH, {"work": work.id, "at": max(at, work.started + timedelta(seconds=1))})
+    return Operation(**row)
 
 
 def kept(wanted: OperationDocument, value: Any, state: State) -> dict[str, Any]:

@@ -16,7 +16,7 @@ from flask_login import LoginManager, UserMixin, current_user, login_required, l
 from sqlalchemy import select
 
 from ..school.models import Assignment, ClassInstrument, HandIn, Person, SchoolClass, TaskSheet, Work
-from ..school.progress import to_do, who_has
+from ..school.progress import assignment_of, closed_now
 from .database import session
 
 login_manager = LoginManager()
@@ -139,13 +139,12 @@ def taught_work(work_id: int) -> Work:
 
 def assignment_to_do(assignment_id: int) -> Assignment:
     """An assignment that this student has to do and that is open; 403 says why it is not."""
-    found = session().get(Assignment, assignment_id)
-    if found is None or found.school_class.archived or me() not in who_has(found):
+    found = assignment_of(session(), assignment_id, me().id)
+    if found is None:
         abort(404)
-    if found.opens or found.after_id:
-        closed = next((one.closed for one in to_do(session(), me()) if one.assignment.id == found.id), None)
-        if closed:
-            abort(403, closed)
+    closed = closed_now(session(), found, me())
+    if closed:
+        abort(403, closed)
     return found
 
 

@@ -92,9 +92,9 @@ class Sent(JsonBody):
 def store(assignment_id: int) -> Any:
     """Store one operation: 200 with what is stored, 409 with what the sender missed, 422 with what is wrong."""
     assignment, sent = assignment_to_do(assignment_id), json_body(Sent)
-    work = work_of(session(), assignment, me())
+    work = work_of(session(), assignment, me(), locked=True)
     try:
-        stored = store_operation(session(), work, sent.key, sent.after, sent.operation)
+        stored = store_operation(session(), work, sent.key, sent.after, sent.operation, locked=True)
     except Behind as behind:
         return {"operations": written(behind.missed)}, 409
     except (OperationRefused, Unreadable) as wrong:

@@ -1,0 +1,102 @@
+"""Boards kept in memory, so that one more operation costs no reading and checking of all those before it.
+
+The log in the database is what counts, and only grows: a snapshot reads what came since. It knows the key of its last
+operation; where the log has another one in its place (a backup was restored, say), the snapshot is of another log and
+is thrown away. Each process of the server keeps its own, and can lose them at any time.
+"""
+
+from __future__ import annotations
+
+import threading
+from collections import OrderedDict
+from dataclasses import dataclass, field
+from typing import Any
+
+from sqlalchemy import bindparam, select
+from sqlalchemy.orm import Session
+
+from ..judge.task import Task
+from .models import Base, Work
+from .operations import read_operation
+from .state import State
+
+MOST_OPERATIONS_KEPT = 30_000
+"""Operations of all snapshots of a process together, about a kilobyte each: some hundred boards in mid-lesson."""
+
+
+@dataclass
+class Snapshot:
+    """A board after operation ``number`` of its log. ``keys``: the numbers of its operations, by their keys."""
+
+    state: State
+    number: int = 0
+    keys: dict[str, int] = field(default_factory=dict)
+    last_key: str = ""
+
+    def follow(self, number: int, key: str, document: dict[str, Any]) -> None:
+        """Do the next operation of the log."""
+        self.state.apply(read_operation(document))
+        self.number, self.last_key = number, key
+        self.keys[key] = number
+
+
+class Snapshots:
+    """The snapshots of a process, by the number of the work; those used longest ago go first."""
+
+    def __init__(self, most: int = MOST_OPERATIONS_KEPT):
+        self.most, self.count = most, 0
+        self.kept: OrderedDict[int, Snapshot] = OrderedDict()
+        self.lock = threading.Lock()
+
+    def take(self, work_id: int) -> Snapshot | None:
+        """The snapshot of a work, which is then nobody else's; None where there is none."""
+        with self.lock:
+            found = self.kept.pop(work_id, None)
+            if found is not None:
+                self.count -= found.number
+            return found
+
+    def keep(self, work_id: int, snapshot: Snapshot) -> None:
+        """Keep a snapshot for the next time."""
+        with self.lock:
+            if (before := self.kept.pop(work_id, None)) is not None:
+                self.count -= before.number
+            self.kept[work_id] = snapshot
+            self.count += snapshot.number
+            while self.count > self.most:
+                self.count -= self.kept.popitem(last=False)[1].number
+
+
+SNAPSHOTS = Snapshots()
+
+
+def current(session: Session, work: Work, task: Task) -> Snapshot:
+    """The board of a work whose lock is held, from a snapshot and the operations since.
+
+    It is the caller's alone, and to be given to ``SNAPSHOTS.keep`` only as it was read: what a transaction has not
+    committed is not kept.
+    """
+    found = SNAPSHOTS.take(work.id) or Snapshot(State(task))
+    rows = _since(session, work, found.number)
+    if found.number:
+        if not rows or (rows[0].number, rows[0].key) != (found.number, found.last_key):
+            found, rows = Snapshot(State(task)), _since(session, work, 0)
+        else:
+            rows = rows[1:]
+    found.state.task = task  # a class may have gone over to another version
+    for row in rows:
+        found.follow(row.number, row.key, row.document)
+    return found
+
+
+LOG = Base.metadata.tables["operation"].c
+_SINCE = (
+    select(LOG.number, LOG.key, LOG.document)
+    .where(LOG.work_id == bindparam("work"), LOG.number >= bindparam("number"))
+    .order_by(LOG.number)
+)
+
+
+def _since(session: Session, work: Work, number: int) -> list[Any]:
+    """The operations of a work from a number on, that one included."""
+    return list(session.execute(_SINCE, {"work": work.id, "number": number}))

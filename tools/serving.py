@@ -1,0 +1,144 @@
+"""A server of its own with one large class, for benchmarks and trials: real database, real server, real requests."""
+
+from __future__ import annotations
+
+import http.client
+import json
+import re
+import shutil
+import tempfile
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass, field
+from pathlib import Path
+from urllib.parse import urlencode
+
+from widepin.running.mariadb import DURABLE, MariaDB, free_port
+from widepin.running.migrate import migrate
+from widepin.running.web_server import WebServer
+from widepin.school.demo_accounts import DEMO_PASSWORD
+from widepin.school.models import Assignment, Person, SchoolClass
+from widepin.school.people import Passwords
+from widepin.school.sheets import new_sheet
+from widepin.school.shelf import SHELF
+from widepin.school.store import make_engine, make_sessions
+
+SECRET = "for benchmarks and trials alone"
+
+
+@dataclass
+class Served:
+    """What runs: database, web server, and the number of the assignment that everybody works at."""
+
+    database: MariaDB
+    web: WebServer
+    url: str
+    assignment: int
+    logins: list[str]
+
+
+@contextmanager
+def served(students: int, app: str | None = None, folder: Path | None = None) -> Iterator[Served]:
+    """A school with one class of so many students and one task, in a folder that goes with it."""
+    home = folder or Path(tempfile.mkdtemp(prefix="widepin-trial-"))
+    database = MariaDB(home / "db", DURABLE)
+    web = None
+    try:
+        url = database.start()
+        migrate(url)
+        assignment, logins = fill(url, students)
+        web = WebServer(home, free_port(), {"DATABASE_URL": url, "SECRET_KEY": SECRET, "DEMO": True}, app)
+        web.start()
+        yield Served(database, web, url, assignment, logins)
+    finally:
+        if web is not None:
+            web.stop()
+        database.stop()
+        if folder is None:
+            shutil.rmtree(home, ignore_errors=True)
+
+
+def fill(url: str, students: int) -> tuple[int, list[str]]:
+    """One class with one task: the number of its assignment, and the logins of its students; the teacher's is first."""
+    engine = make_engine(url)
+    hashed = Passwords(1, 64).hash(DEMO_PASSWORD)  # cheap to check, since signing in is not what is measured
+    with make_sessions(engine)() as session:
+        teacher = Person(login="teacher", name="Teacher", role="teacher", password_hash=hashed)
+        school_class = SchoolClass(name="Large", teacher=teacher)
+        school_class.students = [
+            Person(login=f"student{n}", name=f"Student {n}", role="student", password_hash=hashed)
+            for n in range(students)
+        ]
+        session.add(school_class)
+        sheet = new_sheet(session, teacher, SHELF["midpoint"].document())
+        assignment = Assignment(sheet=sheet, school_class=school_class)
+        session.add(assignment)
+        session.commit()
+        found = assignment.id, ["teacher", *(student.login for student in school_class.students)]
+    engine.dispose()
+    return found
+
+
+@dataclass
+class Browser:
+    """Somebody at a browser: keeps a connection, cookies and the token of the page, as browsers do."""
+
+    port: int
+    cookies: dict[str, str] = field(default_factory=dict)
+    token: str = ""
+    timeout: float = 60.0
+    connection: http.client.HTTPConnection | None = None
+
+    def ask(
+        self, method: str, path: str, body: bytes | None = None, headers: dict[str, str] | None = None
+    ) -> tuple[int, bytes]:
+        """Status and body of an answer; a connection that was lost is opened again once."""
+        sent = {"Cookie": "; ".join(f"{name}={value}" for name, value in self.cookies.items())} | (headers or {})
+        for last in (False, True):
+            try:
+                if self.connection is None:
+                    self.connection = http.client.HTTPConnection("127.0.0.1", self.port, timeout=self.timeout)
+                self.connection.request(method, path, body, sent)
+                answer = self.connection.getresponse()
+                content = answer.read()
+            except (OSError, http.client.HTTPException):
+                self.close()
+                if last:
+                    raise
+                continue
+            for cookie in answer.headers.get_all("Set-Cookie") or ():
+                name, _, value = cookie.split(";")[0].partition("=")
+                self.cookies[name] = value
+            return answer.status, content
+        raise AssertionError
+
+    def close(self) -> None:
+        """Let the connection go."""
+        if self.connection is not None:
+            self.connection.close()
+            self.connection = None
+
+    def page(self, path: str) -> str:
+        """A page, whose token is kept."""
+        _, content = self.ask("GET", path)
+        text = content.decode(errors="replace")
+        if found := re.search(r'name="csrf-token" content="([^"]+)"|name="csrf_token"[^>]*value="([^"]+)"', text):
+            self.token = found[1] or found[2]
+        return text
+
+    def form(self, path: str, **fields: str) -> tuple[int, bytes]:
+        """Send a form."""
+        body = urlencode({"csrf_token": self.token, **fields}).encode()
+        return self.ask("POST", path, body, {"Content-Type": "application/x-www-form-urlencoded"})
+
+    def send(self, path: str, value: object) -> tuple[int, bytes]:
+        """Send JSON, as the board does."""
+        headers = {"Content-Type": "application/json", "Accept": "application/json", "X-CSRFToken": self.token}
+        return self.ask("POST", path, json.dumps(value).encode(), headers)
+
+    def sign_in(self, login: str) -> Browser:
+        """Sign in, and have a token."""
+        self.page("/sign-in")
+        status, _ = self.form("/sign-in", login=login, password=DEMO_PASSWORD)
+        assert status == 302, (login, status)
+        return self
