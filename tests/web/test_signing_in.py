@@ -152,12 +152,15 @@ def test_guessed_codes_put_off_the_class_elsewhere_but_not_where_it_sits(app, li
     assert by_code(app, code, students[1], HOME).status_code == 302
 
 
-def test_one_address_cannot_try_everybody(app, school):
+def test_one_address_cannot_try_everybody_but_puts_off_nobody_who_sits_there(app, school, fresh_student):
+    login = fresh_student("sits-there")
+    assert sign_in(app, login, "tracery").status_code == 302
     with make_sessions(school)() as session:
         session.add_all(SignIn(address=ELSEWHERE, unknown=f"{number}") for number in range(300))
         session.commit()
     assert sign_in(app, "one.more").status_code == 429
     assert sign_in(app, "one.more", address=HOME).status_code == 422
+    assert sign_in(app, login, "tracery").status_code == 302
 
 
 def test_the_record_says_who_came_when_and_keeps_no_words(app, school, fresh_student, little_class, later):

@@ -126,8 +126,10 @@ def _to_wait(session: Session, about: SignIn, patience: Patience) -> float:
     if about.person_id:  # signing in forgives what went wrong before; a class has others who do not
         last = select(func.max(SignIn.id)).where(done, SignIn.outcome == "succeeded")
         done = and_(done, SignIn.id > (session.scalar(last) or 0))
-    anywhere = and_(SignIn.address == about.address, before)
-    return max(_left(session, about, done, patience), _left(session, about, anywhere, ADDRESS))
+    seconds = _left(session, about, done, patience)
+    if about.address in usual:
+        return seconds
+    return max(seconds, _left(session, about, and_(SignIn.address == about.address, before), ADDRESS))
 
 
 def _left(session: Session, about: SignIn, tries: ColumnElement[bool], patience: Patience) -> float:
