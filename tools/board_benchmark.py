@@ -1,4 +1,4 @@
-"""How quick the board is in a real browser, from a running demo: ``python -m tools.board_benchmark``.
+"""How quick the board is in a real browser, from a running demo: ``bin/widepin tool board_benchmark``.
 
 Figures of 60 and 200 objects are dragged for some seconds. Script time per frame is taken from the browser's own
 performance timeline; beside it stands how long the machine's frames are when nothing is done in them.

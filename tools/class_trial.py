@@ -1,4 +1,4 @@
-"""A class at work: ``.venv/bin/python -m tools.class_trial --students 30 --seconds 300``.
+"""A class at work: ``bin/widepin tool class_trial --students 30 --seconds 300``.
 
 Students open their boards, save a step every three seconds, say that they are there, load the board again and hand in;
 their teacher watches the wall. With ``--papers`` others print a work of 300 steps over and over, and with ``--heavy``

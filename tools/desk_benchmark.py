@@ -1,4 +1,4 @@
-"""How quick the teacher's pages are with a large class: ``.venv/bin/python -m tools.desk_benchmark``.
+"""How quick the teacher's pages are with a large class: ``bin/widepin tool desk_benchmark``.
 
 A throw-away database gets one class of 35 students with 20 tasks, every student with a handed-in work on each. For
 every page: the median of nine answers, as a ratio to the page that only says that nothing is there, and its queries.

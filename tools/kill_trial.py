@@ -1,4 +1,4 @@
-"""Killing everything in mid-write: ``.venv/bin/python -m tools.kill_trial --kills 1000``.
+"""Killing everything in mid-write: ``bin/widepin tool kill_trial --kills 1000``.
 
 Students save steps without pause and send each one until it is acknowledged, as boards do, while a worker, the main
 process of the web server or the database is killed (-9) again and again; what keeps a demo going starts them again.

@@ -1,4 +1,4 @@
-"""What saving a step costs: ``.venv/bin/python -m tools.save_benchmark``.
+"""What saving a step costs: ``bin/widepin tool save_benchmark``.
 
 Students of a class save one operation after the other on their boards, through a real web server on a durable
 database; in turn with them, the same clients call a *bare* route of the same app that does no more than one SELECT and

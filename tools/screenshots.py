@@ -1,4 +1,4 @@
-"""Refreshes docs/screenshots from a running demo: ``.venv/bin/python -m tools.screenshots``."""
+"""Refreshes docs/screenshots from a running demo: ``bin/widepin tool screenshots``."""
 
 from __future__ import annotations
 

@@ -16,7 +16,8 @@ from urllib.parse import urlencode
 from widepin.running.mariadb import DURABLE, MariaDB, free_port
 from widepin.running.migrate import migrate
 from widepin.running.web_server import WebServer
-from widepin.school.demo_accounts import DEMO_PASSWORD
+from widepin.school.demo import load_demo
+from widepin.school.demo_accounts import DEMO_PASSWORD, SHOWN_ACCOUNTS
 from widepin.school.models import Assignment, Person, SchoolClass
 from widepin.school.people import Passwords
 from widepin.school.sheets import new_sheet
@@ -38,15 +39,15 @@ class Served:
 
 
 @contextmanager
-def served(students: int, app: str | None = None, folder: Path | None = None) -> Iterator[Served]:
-    """A school with one class of so many students and one task, in a folder that goes with it."""
+def served(students: int, app: str | None = None, folder: Path | None = None, demo: bool = False) -> Iterator[Served]:
+    """A school with one class of so many students and one task, in a folder that goes with it; or the demo school."""
     home = folder or Path(tempfile.mkdtemp(prefix="widepin-trial-"))
     database = MariaDB(home / "db", DURABLE)
     web = None
     try:
         url = database.start()
         migrate(url)
-        assignment, logins = fill(url, students)
+        assignment, logins = fill_with_demo(url, students) if demo else fill(url, students)
         web = WebServer(home, free_port(), {"DATABASE_URL": url, "SECRET_KEY": SECRET, "DEMO": True}, app)
         web.start()
         yield Served(database, web, url, assignment, logins)
@@ -77,6 +78,16 @@ def fill(url: str, students: int) -> tuple[int, list[str]]:
         found = assignment.id, ["teacher", *(student.login for student in school_class.students)]
     engine.dispose()
     return found
+
+
+def fill_with_demo(url: str, students: int) -> tuple[int, list[str]]:
+    """The demo school, with so many students a class at most."""
+    engine = make_engine(url)
+    with make_sessions(engine)() as session:
+        load_demo(session, passwords=Passwords(1, 64), most_per_class=students)
+        session.commit()
+    engine.dispose()
+    return 1, [login for login, _ in SHOWN_ACCOUNTS]
 
 
 @dataclass

@@ -24,7 +24,7 @@ from typing import Any, TypeVar
 
 Result = TypeVar("Result")
 
-LESS_URGENT = 10
+LESS_URGENT = 5
 """By how much jobs are nicer than the server."""
 
 MEGABYTE = 1 << 20

@@ -13,6 +13,7 @@ from urllib.parse import urlsplit
 
 from flask import Flask, current_app, redirect, render_template, request, url_for
 from flask import Response as FlaskResponse
+from flask import session as browser_session
 from flask_compress import Compress
 from flask_login import current_user
 from flask_talisman import Talisman
@@ -146,6 +147,9 @@ def keep_private(response: FlaskResponse) -> FlaskResponse:
     return response
 
 
+REFUSED = (400, 403, 404, 429)
+"""Answers that are worth a line in the log, at the level that says what is refused to whom."""
+
 WORDS = {
     404: "This page is not here, or not yours to see.",
     413: "That was too much at once.",
@@ -181,6 +185,9 @@ def show_too_large(error: DataError) -> tuple[Any, int]:
 def show_error(error: HTTPException) -> tuple[Any, int]:
     """An error in words: JSON for the board, a page for everybody else."""
     code = error.code or 500
+    if code in REFUSED:
+        who = browser_session.get("_user_id", "nobody").partition(".")[0]
+        current_app.logger.info("refused with %s: %s %r to %r", code, request.method, request.path, who)
     own = error.description if error.description != type(error).description else None
     words = own or WORDS.get(code) or error.description or "That did not work."
     if isinstance(error, SecurityError):  # whoever asks another host has no pages here that could be led to
