@@ -31,8 +31,11 @@ from .serving import Browser, Served, served
 
 STUDENTS = 12
 
-SHARES = {"worker": 5, "main process": 2, "database": 3}
+SHARES = {"worker": 6, "main process": 1, "database": 3}
 """Of ten kills."""
+
+LONGEST_WAIT = 15.0
+"""Seconds after which the next one is killed even if nothing was saved since."""
 
 
 class Writer:
@@ -98,22 +101,26 @@ def victim(on: Served, kind: str) -> int | None:
     return web.pid if kind == "main process" else database.pid
 
 
-def kill(on: Served, kills: int) -> Counter[str]:
-    """Kill so many processes, and keep the servers going."""
+def kill(on: Served, writers: list[Writer], kills: int) -> Counter[str]:
+    """Kill so many processes, each some steps after the one before, and keep the servers going."""
     watched, done, shown = Watch(on.database, on.web, lambda words: None), Counter[str](), 0
-    wait = 0.0
+    wait, enough = monotonic() + LONGEST_WAIT, STUDENTS
     while done.total() < kills:
         watched.look()
         sleep(0.02)
-        if monotonic() < wait or on.web.ended or on.database.ended:
+        if on.web.ended or on.database.ended:
             continue
+        if sum(len(writer.acknowledged) for writer in writers) < enough and monotonic() < wait:
+            continue  # first everything has to work again, for some steps
+        sleep(random.uniform(0.0, 0.2))
         kind = random.choices(list(SHARES), list(SHARES.values()))[0]
         pid = victim(on, kind)
         if pid is None:
             continue
         os.kill(pid, signal.SIGKILL)
         done[kind] += 1
-        wait = monotonic() + random.uniform(0.1, 0.9)
+        wait = monotonic() + LONGEST_WAIT
+        enough = sum(len(writer.acknowledged) for writer in writers) + random.randint(1, 2 * STUDENTS)
         if done.total() // 100 > shown:
             shown = done.total() // 100
             print(f"{done.total()} kills", flush=True)
@@ -162,7 +169,7 @@ def main() -> None:
         for thread in threads:
             thread.start()
         begun = monotonic()
-        done = kill(on, kills)
+        done = kill(on, writers, kills)
         stop.set()
         for thread in threads:
             thread.join()

@@ -52,9 +52,8 @@ def main() -> None:
         seconds = median(run[0] for run in runs)
         floor = floor or seconds
         size, memory = runs[0][1] / 1000, max(run[2] for run in runs)
-        print(
-            f"{count:4} steps: {seconds:5.2f} s, {seconds / floor:5.1f} times the smallest, {size:5.0f} kB, {memory:4.0f} MB"
-        )
+        ratio = f"{seconds / floor:5.1f} times the smallest"
+        print(f"{count:4} steps: {seconds:5.2f} s, {ratio}, {size:5.0f} kB, {memory:4.0f} MB", flush=True)
 
 
 if __name__ == "__main__":

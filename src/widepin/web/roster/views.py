@@ -177,6 +177,7 @@ def ask_renew_all(class_id: int) -> str:
         keep="What the students have built stays.",
         action=url_for("roster.renew_all", class_id=found.id),
         deed="Make new codes",
+        stay="Keep the codes",
         back=url_for("roster.index", class_id=found.id),
     )
 
@@ -258,6 +259,7 @@ def ask_renew(class_id: int, person_id: int) -> str:
         keep="What was built stays.",
         action=url_for("roster.renew", class_id=class_id, person_id=person_id),
         deed="Make a new code",
+        stay="Keep the code",
         back=url_for("roster.index", class_id=class_id),
     )
 
