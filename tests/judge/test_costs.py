@@ -3,8 +3,11 @@
 import pytest
 
 from tests.judge.test_judging import task, verdict
-from widepin.judge.costs import PRICES, strokes
+from widepin.plane.makes import MAKES
+from widepin.plane.strokes import Price, strokes
 from widepin.school.shelf.notation import rel
+
+PRICES = {name: row.price for name, row in MAKES.items() if isinstance(row.price, Price)}
 
 TOOLS = ["points", "line", "ray", "segment", "circle", "circle_radius"]
 AB = "A free_point at=1,1\nB free_point at=7,2"
@@ -146,6 +149,24 @@ SHORTEST = {
         "k circle_through A B C",
         "H free_point at=9,9\na circle A H\nb circle_radius B A H\nc circle_radius C A H\nD intersection a b pick=1\nE intersection a b pick=2\nl line D E\n"
         "F intersection b c pick=1\nG intersection b c pick=2\nm line F G\nO intersection l m\nk circle O A",
+    ),
+}
+
+
+SHORTEST |= {
+    "reflection": (
+        "A free_point at=1,1\nB free_point at=7,2\nP free_point at=3,6\ng line A B",
+        "point Q",
+        [rel("same", "Q", "model:Q")],
+        "Q reflection P g",
+        "c circle A P\nd circle B P\nQ intersection c d other_than=P",
+    ),
+    "translation": (
+        "A free_point at=1,1\nB free_point at=7,2\nP free_point at=3,6",
+        "point Q",
+        [rel("same", "Q", "model:Q")],
+        "Q translation P A B",
+        "c circle_radius P A B\nd circle_radius B A P\nQ intersection c d farthest_from=A",
     ),
 }
 

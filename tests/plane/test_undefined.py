@@ -112,9 +112,8 @@ def test_balls_decide_what_is_made_from_three_points_of_which_two_coincide(name,
 
     found = at_rising_precision(lambda: made(BALLS, variant, parents(), []))
     finite = all(value.is_finite() for value in found)
-    assert finite == (
-        variant.make == "circle_radius" and pair != (1, 2) or variant.make == "angle_bisector" and pair == (0, 2)
-    )
+    apart = {"circle_radius": pair != (1, 2), "angle_bisector": pair == (0, 2), "translation": True}
+    assert finite == apart.get(variant.make, False)
 
 
 def test_arrays_and_balls_agree_that_two_points_are_one_at_the_origin():

@@ -7,10 +7,11 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from ..judge.costs import Costs, Strokes
+from ..judge.costs import Costs
 from ..judge.task import Condition, Names
 from ..judge.verdict import ConditionReport, Measured, Mend, Report
 from ..plane.steps import Step
+from ..plane.strokes import Strokes
 from .construction import StepDocument, write_step
 
 STROKES: tuple[Literal["R1", "R2", "C1", "C2", "C3"], ...] = ("R1", "R2", "C1", "C2", "C3")

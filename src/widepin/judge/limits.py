@@ -17,6 +17,7 @@ from numpy.typing import NDArray
 
 from ..plane.arrays import ARRAYS, Arrays
 from ..plane.figure import Figure, Node
+from ..plane.makes import MakeName
 from ..plane.shapes import Circle, Kind, Point, Shape, Straight
 from .drags import Handle
 
@@ -136,7 +137,7 @@ def clearances(figure: Figure, number: int, shapes: Sequence[Shape] | Mapping[in
             found += _tie(node, sources, shape, shapes[node.reference])
         # An intersection that is gone has no room, whatever its curves say.
         return [np.where(np.isnan(shape.x), np.nan, value) for value in found]
-    if node.step.make == "circle_through":
+    if node.step.make == MakeName.CIRCLE_THROUGH:
         p, q, r = sources
         assert isinstance(p, Point) and isinstance(q, Point) and isinstance(r, Point)
         return [off_line(r, Straight(p.x, p.y, q.x - p.x, q.y - p.y))]

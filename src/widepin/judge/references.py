@@ -13,23 +13,12 @@ import numpy as np
 
 from ..plane.balls import BALLS, PRECISIONS, Undecided, at_precision, ball, sign
 from ..plane.figure import Figure
+from ..plane.makes import MAKES
 from ..plane.shapes import Circle, Point, Shape, Straight, cross, square_distance
 from ..plane.steps import IllFormed
 from .drags import LARGE, dragged, extent, handles
 
 POSITIONS = 4
-
-DEFINING: dict[str, slice] = {
-    # which of the points in ``from`` the curve passes through by its making
-    "line": slice(0, 2),
-    "ray": slice(0, 2),
-    "segment": slice(0, 2),
-    "circle": slice(1, 2),
-    "circle_through": slice(0, 3),
-    "perpendicular": slice(1, 2),
-    "parallel": slice(1, 2),
-    "angle_bisector": slice(1, 2),
-}
 
 
 def check_references(figure: Figure, first: int) -> None:
@@ -56,7 +45,8 @@ def check_references(figure: Figure, first: int) -> None:
 
 def passes_through(figure: Figure, curve: int, point: int) -> bool:
     """Whether the curve passes through the point by the making of one of them."""
-    defining = figure.nodes[curve].sources[DEFINING.get(figure.nodes[curve].step.make, slice(0))]
+    node = figure.nodes[curve]
+    defining = [node.sources[entry] for entry in MAKES[node.step.make].through]
     point_made = figure.nodes[point]
     return point in defining or (point_made.step.make in ("point_on", "intersection") and curve in point_made.sources)
 

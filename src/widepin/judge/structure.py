@@ -11,9 +11,6 @@ from ..plane.steps import Step
 from .counts import by_hand
 from .task import Use
 
-UNORDERED = ("line", "segment", "midpoint", "perpendicular_bisector", "circle_through", "intersection")
-"""Makes whose sources may trade places without changing the object, but for which crossing is meant."""
-
 
 def structure(given: Iterable[str], steps: Sequence[Step], answer: Iterable[str]) -> str:
     """A short text that two works share if they build the answer in the same way.
@@ -29,7 +26,7 @@ def structure(given: Iterable[str], steps: Sequence[Step], answer: Iterable[str]
     words = {id_: id_ for id_ in given}
     for step in steps:
         sources = [words.get(source, source) for source in step.sources]
-        if step.make in UNORDERED:
+        if MAKES[step.make].symmetric:
             sources.sort()
         words[step.id] = _short(f"{step.make}({','.join(sources)})")
     return _short("+".join(sorted(words.get(id_, id_) for id_ in answer)))

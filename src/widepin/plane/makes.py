@@ -11,9 +11,11 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from enum import Enum, StrEnum
 from typing import Any
 
 from .numbers import NumberSystem
+from .rows import complete
 from .shapes import (
     CURVES,
     STRAIGHTS,
@@ -27,6 +29,7 @@ from .shapes import (
     square_distance,
     zero_where_defined,
 )
+from .strokes import FREE_CIRCLE, LINE, Price, strokes
 
 
 def line(system: NumberSystem, p: Point, q: Point) -> Straight:
@@ -123,45 +126,210 @@ def on_circle(system: NumberSystem, parent: Circle, angle: Any) -> Point:
     return Point(parent.x + radius * system.cos(angle), parent.y + radius * system.sin(angle))
 
 
+def reflection(system: NumberSystem, p: Point, mirror: Straight) -> Point:
+    """The mirror image of p in the line of a straight."""
+    way = mirror.dx * mirror.dx + mirror.dy * mirror.dy
+    off = system.over(cross(mirror.dx, mirror.dy, p.x - mirror.x, p.y - mirror.y), way, way)
+    return Point(p.x + 2 * off * mirror.dy, p.y - 2 * off * mirror.dx)
+
+
+def translation(system: NumberSystem, p: Point, tail: Point, tip: Point) -> Point:
+    """The point p moved by the way from tail to tip; p itself where these are equal."""
+    return Point(p.x + (tip.x - tail.x), p.y + (tip.y - tail.y))
+
+
+class MakeName(StrEnum):
+    """Every make there is."""
+
+    FREE_POINT = "free_point"
+    POINT_ON = "point_on"
+    INTERSECTION = "intersection"
+    MIDPOINT = "midpoint"
+    LINE = "line"
+    RAY = "ray"
+    SEGMENT = "segment"
+    PERPENDICULAR = "perpendicular"
+    PARALLEL = "parallel"
+    PERPENDICULAR_BISECTOR = "perpendicular_bisector"
+    ANGLE_BISECTOR = "angle_bisector"
+    CIRCLE = "circle"
+    CIRCLE_RADIUS = "circle_radius"
+    CIRCLE_THROUGH = "circle_through"
+    REFLECTION = "reflection"
+    TRANSLATION = "translation"
+
+    __hash__ = str.__hash__  # so that the name in a document finds its row
+
+
+class By(Enum):
+    """What draws an object of which nothing else needs to be said: one stroke of an instrument, or none."""
+
+    RULER = "ruler"
+    COMPASS = "compass"
+    NOTHING = "nothing"
+
+
+class Undefined(StrEnum):
+    """Why what a make gives can be undefined although all that it is made from is defined."""
+
+    NEVER = "never"
+    ONE_POINT = "one point"  # the two points that span it are one
+    IN_A_ROW = "in a row"  # its three points lie on one line
+    APART = "apart"  # its curves do not meet, or meet where it is not meant
+
+
 Role = frozenset[Kind]
 A_POINT: Role = frozenset({Kind.POINT})
 A_STRAIGHT: Role = STRAIGHTS
 A_CURVE: Role = CURVES
 
+Entries = tuple[int, ...]
+"""Numbers of entries of ``from``."""
+
+NONE: Entries = ()
+SECOND, BOTH, LAST_TWO, ALL = (1,), (0, 1), (1, 2), (0, 1, 2)
+
 
 @dataclass(frozen=True)
 class Make:
-    """One row of the table of makes.
+    """One row of the table of makes: all that is geometry about a make.
 
     ``sources``: the kinds that each entry of ``from`` may have, in order. ``inputs``: how many numbers of its
     own a position gives it (2 for a free point, 1 for a sliding one). ``counts``: whether using it is a move.
     ``compute`` is None for the three makes that ``figure`` treats itself: free and sliding points, crossings.
+    ``price``: what it costs with compass and ruler. ``through``: the entries of ``from`` that lie on what it gives.
+    ``spanned``: the entries that must not be one point, or lie in a row, for ``undefined``. ``symmetric``: whether its
+    sources may trade places without changing the object, but for which intersection is meant.
     """
 
-    name: str
+    name: MakeName
     sources: tuple[Role, ...]
     gives: Kind
     compute: Callable[..., Any] | None
+    price: Price | By
+    through: Entries = NONE
+    undefined: Undefined = Undefined.NEVER
+    spanned: Entries = NONE
+    symmetric: bool = False
     inputs: int = 0
     counts: bool = True
 
 
-MAKES: dict[str, Make] = {
-    make.name: make
-    for make in (
-        Make("free_point", (), Kind.POINT, None, inputs=2, counts=False),
-        Make("point_on", (A_CURVE,), Kind.POINT, None, inputs=1, counts=False),
-        Make("intersection", (A_CURVE, A_CURVE), Kind.POINT, None, counts=False),
-        Make("midpoint", (A_POINT, A_POINT), Kind.POINT, midpoint),
-        Make("line", (A_POINT, A_POINT), Kind.LINE, line),
-        Make("ray", (A_POINT, A_POINT), Kind.RAY, line),
-        Make("segment", (A_POINT, A_POINT), Kind.SEGMENT, line),
-        Make("perpendicular", (A_STRAIGHT, A_POINT), Kind.LINE, perpendicular),
-        Make("parallel", (A_STRAIGHT, A_POINT), Kind.LINE, parallel),
-        Make("perpendicular_bisector", (A_POINT, A_POINT), Kind.LINE, perpendicular_bisector),
-        Make("angle_bisector", (A_POINT, A_POINT, A_POINT), Kind.RAY, angle_bisector),
-        Make("circle", (A_POINT, A_POINT), Kind.CIRCLE, circle),
-        Make("circle_radius", (A_POINT, A_POINT, A_POINT), Kind.CIRCLE, circle_radius),
-        Make("circle_through", (A_POINT, A_POINT, A_POINT), Kind.CIRCLE, circle_through),
-    )
-}
+M, U = MakeName, Undefined
+
+ROWS = (
+    Make(M.FREE_POINT, (), Kind.POINT, None, By.NOTHING, inputs=2, counts=False),
+    Make(M.POINT_ON, (A_CURVE,), Kind.POINT, None, By.NOTHING, inputs=1, counts=False),
+    Make(
+        M.INTERSECTION,
+        (A_CURVE, A_CURVE),
+        Kind.POINT,
+        None,
+        By.NOTHING,
+        NONE,
+        U.APART,
+        BOTH,
+        symmetric=True,
+        counts=False,
+    ),
+    # Two equal circles about the ends, the line through their crossings (Euclid I.10), and that through both points.
+    Make(
+        M.MIDPOINT,
+        (A_POINT, A_POINT),
+        Kind.POINT,
+        midpoint,
+        Price(4, strokes(FREE_CIRCLE, FREE_CIRCLE, LINE, LINE)),
+        symmetric=True,
+    ),
+    Make(M.LINE, (A_POINT, A_POINT), Kind.LINE, line, By.RULER, BOTH, U.ONE_POINT, BOTH, symmetric=True),
+    Make(M.RAY, (A_POINT, A_POINT), Kind.RAY, line, By.RULER, BOTH, U.ONE_POINT, BOTH),
+    Make(M.SEGMENT, (A_POINT, A_POINT), Kind.SEGMENT, line, By.RULER, BOTH, U.ONE_POINT, BOTH, symmetric=True),
+    # Shortest: two circles through the point about points of the straight, and the line through their crossings.
+    # Simplest: a free circle about the point, equal circles about where it cuts the straight, the line (Euclid I.12).
+    Make(
+        M.PERPENDICULAR,
+        (A_STRAIGHT, A_POINT),
+        Kind.LINE,
+        perpendicular,
+        Price(3, strokes(FREE_CIRCLE, FREE_CIRCLE, FREE_CIRCLE, LINE)),
+        SECOND,
+    ),
+    # Shortest: a circle about a point of the straight through the point, then the same chord from its other end.
+    # Simplest: the rhombus of three equal circles, about the point, about where the first one cuts the straight, and
+    # about where the second one does; and the line.
+    Make(
+        M.PARALLEL,
+        (A_STRAIGHT, A_POINT),
+        Kind.LINE,
+        parallel,
+        Price(3, strokes(FREE_CIRCLE, FREE_CIRCLE, FREE_CIRCLE, LINE)),
+        SECOND,
+    ),
+    # Two equal circles about the ends, the line through their crossings (Euclid I.10).
+    Make(
+        M.PERPENDICULAR_BISECTOR,
+        (A_POINT, A_POINT),
+        Kind.LINE,
+        perpendicular_bisector,
+        Price(3, strokes(FREE_CIRCLE, FREE_CIRCLE, LINE)),
+        NONE,
+        U.ONE_POINT,
+        BOTH,
+        symmetric=True,
+    ),
+    # A circle about the vertex through the first point; the second leg; equal circles about both of its points on the
+    # legs; the ray to where they meet (Euclid I.9, with a rhombus).
+    Make(
+        M.ANGLE_BISECTOR,
+        (A_POINT, A_POINT, A_POINT),
+        Kind.RAY,
+        angle_bisector,
+        Price(5, strokes("C1", FREE_CIRCLE, LINE, FREE_CIRCLE, FREE_CIRCLE, LINE)),
+        SECOND,
+        U.IN_A_ROW,
+        ALL,
+    ),
+    Make(M.CIRCLE, (A_POINT, A_POINT), Kind.CIRCLE, circle, By.COMPASS, SECOND, U.ONE_POINT, BOTH),
+    Make(
+        M.CIRCLE_RADIUS,
+        (A_POINT, A_POINT, A_POINT),
+        Kind.CIRCLE,
+        circle_radius,
+        By.COMPASS,
+        NONE,
+        U.ONE_POINT,
+        LAST_TWO,
+    ),
+    # Three equal circles about the points, two bisectors, and the circle about their crossing (Euclid IV.5).
+    Make(
+        M.CIRCLE_THROUGH,
+        (A_POINT, A_POINT, A_POINT),
+        Kind.CIRCLE,
+        circle_through,
+        Price(6, strokes(FREE_CIRCLE, FREE_CIRCLE, FREE_CIRCLE, LINE, LINE, "C1", FREE_CIRCLE)),
+        ALL,
+        U.IN_A_ROW,
+        ALL,
+        symmetric=True,
+    ),
+    # Two circles through the point about points of the line; their other crossing. With equal openings, both about
+    # where a circle round the point cuts the line, none is set anew.
+    Make(
+        M.REFLECTION,
+        (A_POINT, A_STRAIGHT),
+        Kind.POINT,
+        reflection,
+        Price(2, strokes(FREE_CIRCLE, FREE_CIRCLE, FREE_CIRCLE)),
+    ),
+    # The fourth corner of a parallelogram: the circle about the point with the first way as its radius, and that about
+    # the tip with the way from the tail to the point (Euclid I.33).
+    Make(
+        M.TRANSLATION,
+        (A_POINT, A_POINT, A_POINT),
+        Kind.POINT,
+        translation,
+        Price(2, strokes("C1 C1", FREE_CIRCLE, "C1 C1", FREE_CIRCLE)),
+    ),
+)
+
+MAKES: dict[str, Make] = complete(MakeName, {row.name: row for row in ROWS})

@@ -9,10 +9,11 @@ from __future__ import annotations
 
 import threading
 from collections import OrderedDict
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
-from sqlalchemy import bindparam, select
+from sqlalchemy import and_, bindparam, select
 from sqlalchemy.orm import Session
 
 from ..judge.task import Task
@@ -40,28 +41,32 @@ class Snapshot:
         self.keys[key] = number
 
 
+Whose = tuple[int, int]
+"""The numbers of an assignment and of a student."""
+
+
 class Snapshots:
-    """The snapshots of a process, by the number of the work; those used longest ago go first."""
+    """The snapshots of a process, by assignment and student; those used longest ago go first."""
 
     def __init__(self, most: int = MOST_OPERATIONS_KEPT):
         self.most, self.count = most, 0
-        self.kept: OrderedDict[int, Snapshot] = OrderedDict()
+        self.kept: OrderedDict[Whose, Snapshot] = OrderedDict()
         self.lock = threading.Lock()
 
-    def take(self, work_id: int) -> Snapshot | None:
+    def take(self, whose: Whose) -> Snapshot | None:
         """The snapshot of a work, which is then nobody else's; None where there is none."""
         with self.lock:
-            found = self.kept.pop(work_id, None)
+            found = self.kept.pop(whose, None)
             if found is not None:
                 self.count -= found.number
             return found
 
-    def keep(self, work_id: int, snapshot: Snapshot) -> None:
+    def keep(self, whose: Whose, snapshot: Snapshot) -> None:
         """Keep a snapshot for the next time."""
         with self.lock:
-            if (before := self.kept.pop(work_id, None)) is not None:
+            if (before := self.kept.pop(whose, None)) is not None:
                 self.count -= before.number
-            self.kept[work_id] = snapshot
+            self.kept[whose] = snapshot
             self.count += snapshot.number
             while self.count > self.most:
                 self.count -= self.kept.popitem(last=False)[1].number
@@ -70,30 +75,57 @@ class Snapshots:
 SNAPSHOTS = Snapshots()
 
 
+def of(work: Work) -> Whose:
+    """Whose board a work is."""
+    return work.assignment_id, work.student_id
+
+
 def current(session: Session, work: Work, task: Task) -> Snapshot:
     """The board of a work whose lock is held, from a snapshot and the operations since.
 
     It is the caller's alone, and to be given to ``SNAPSHOTS.keep`` only as it was read: what a transaction has not
     committed is not kept.
     """
-    found = SNAPSHOTS.take(work.id) or Snapshot(State(task))
-    rows = _since(session, work, found.number)
+    found = SNAPSHOTS.take(of(work)) or Snapshot(State(task))
+    return caught_up(session, work, task, found, _since(session, work, found.number))
+
+
+def opened(session: Session, assignment_id: int, student_id: int, task: Task) -> tuple[Work, Snapshot] | None:
+    """A work, locked, and its board, as by ``current``, in one query; None where no work is begun."""
+    found = SNAPSHOTS.take((assignment_id, student_id)) or Snapshot(State(task))
+    rows = session.execute(_OPENED, {"assignment": assignment_id, "student": student_id, "number": found.number}).all()
+    if not rows:
+        return None
+    work = rows[0][0]
+    return work, caught_up(session, work, task, found, [row[1:] for row in rows if row[1] is not None])
+
+
+def caught_up(session: Session, work: Work, task: Task, found: Snapshot, rows: Sequence[Any]) -> Snapshot:
+    """A snapshot with the operations since; ``rows``: their numbers, keys and documents, from its own last one on."""
     if found.number:
-        if not rows or (rows[0].number, rows[0].key) != (found.number, found.last_key):
+        if not rows or tuple(rows[0][:2]) != (found.number, found.last_key):
             found, rows = Snapshot(State(task)), _since(session, work, 0)
         else:
             rows = rows[1:]
     found.state.task = task  # a class may have gone over to another version
-    for row in rows:
-        found.follow(row.number, row.key, row.document)
+    for number, key, document in rows:
+        found.follow(number, key, document)
     return found
 
 
 LOG = Base.metadata.tables["operation"].c
-_SINCE = (
+_SINCE = (  # statements of every save, made once
     select(LOG.number, LOG.key, LOG.document)
     .where(LOG.work_id == bindparam("work"), LOG.number >= bindparam("number"))
     .order_by(LOG.number)
+)
+_OPENED = (
+    select(Work, LOG.number, LOG.key, LOG.document)
+    .outerjoin(Base.metadata.tables["operation"], and_(LOG.work_id == Work.id, LOG.number >= bindparam("number")))
+    .where(Work.assignment_id == bindparam("assignment"), Work.student_id == bindparam("student"))
+    .order_by(LOG.number)
+    .with_for_update()
+    .execution_options(populate_existing=True)
 )
 
 

@@ -30,7 +30,7 @@ from .operations import (
     read_operation,
     remake,
 )
-from .snapshots import SNAPSHOTS, current
+from .snapshots import SNAPSHOTS, Snapshot, current, of, opened
 from .state import OperationRefused, State, fold
 
 MOST_OPERATIONS = 10_000
@@ -59,26 +59,21 @@ def _task_read(text: str) -> Task:
     return read_task(loads(text))
 
 
-def work_of(session: Session, assignment: Assignment, student: Person, locked: bool = False) -> Work:
-    """The student's work for an assignment, begun if there is none; two tabs that begin at once get the same.
-
-    ``locked``: as by ``lock``.
-    """
-    own, of = _OWN_LOCKED if locked else _OWN, {"assignment": assignment.id, "student": student.id}
-    found = session.scalars(own, of).one_or_none()
+def work_of(session: Session, assignment: Assignment, student: Person) -> Work:
+    """The student's work for an assignment, begun if there is none; two tabs that begin at once get the same."""
+    own = select(Work).where(Work.assignment_id == assignment.id, Work.student_id == student.id)
+    found = session.scalars(own).one_or_none()
     if found is None:
         session.execute(
             insert(Work)
             .values(assignment_id=assignment.id, student_id=student.id, started=now(), touched=now())
             .on_duplicate_key_update(assignment_id=assignment.id)
         )
-        found = session.scalars(own, of).one()
+        found = session.scalars(own).one()
     return found
 
 
 # Statements of every save, made once.
-_OWN = select(Work).where(Work.assignment_id == bindparam("assignment"), Work.student_id == bindparam("student"))
-_OWN_LOCKED = _OWN.with_for_update().execution_options(populate_existing=True)
 _LOG, _WORKS = Base.metadata.tables["operation"], Base.metadata.tables["work"]
 _STORE = insert(_LOG)
 _TOUCH = update(_WORKS).where(_WORKS.c.id == bindparam("work")).values(touched=bindparam("at"))
@@ -94,17 +89,27 @@ def folded(work: Work, log: Iterable[Operation]) -> State:
     return fold(task_of(work.assignment), [one.document for one in log], lent(work.assignment))
 
 
-def store(session: Session, work: Work, key: str, after: int, value: Any, locked: bool = False) -> Operation:
+def save(session: Session, assignment: Assignment, student: Person, key: str, after: int, value: Any) -> Operation:
+    """Store an operation of a student's, as by ``store``, in the work for an assignment, begun if there is none."""
+    task = task_of(assignment)
+    found = opened(session, assignment.id, student.id, task)
+    if found is None:
+        return store(session, work_of(session, assignment, student), key, after, value)
+    return _stored(session, *found, key, after, value)
+
+
+def store(session: Session, work: Work, key: str, after: int, value: Any) -> Operation:
     """Store an operation that follows operation number ``after``; the stored one if the key is known already.
 
-    ``locked``: whether the work's lock is held. Raises Behind where others were stored in between, Unreadable and
-    OperationRefused for what cannot be stored.
+    Raises Behind where others were stored in between, Unreadable and OperationRefused for what cannot be stored.
     """
-    if not locked:
-        lock(session, work)
-    board = current(session, work, task_of(work.assignment))
+    lock(session, work)
+    return _stored(session, work, current(session, work, task_of(work.assignment)), key, after, value)
+
+
+def _stored(session: Session, work: Work, board: Snapshot, key: str, after: int, value: Any) -> Operation:
     if not session.in_nested_transaction():  # there, what was read may be taken back
-        SNAPSHOTS.keep(work.id, board)
+        SNAPSHOTS.keep(of(work), board)
     if key in board.keys:
         return session.get_one(Operation, (work.id, board.keys[key]))
     if after != board.number:

@@ -18,9 +18,8 @@ from ...school import handins
 from ...school.models import Assignment, HandIn, Operation, now
 from ...school.progress import to_do
 from ...school.state import OperationRefused
-from ...school.works import MOST_OPERATIONS, Behind, task_of, work_of
+from ...school.works import MOST_OPERATIONS, Behind, save, task_of, work_of
 from ...school.works import bring_in as store_all
-from ...school.works import store as store_operation
 from ..access import assignment_to_do, me, own_work, students_only
 from ..database import session
 from ..figures import board_setting, instruments_setting, task_figure, told_figure
@@ -92,9 +91,8 @@ class Sent(JsonBody):
 def store(assignment_id: int) -> Any:
     """Store one operation: 200 with what is stored, 409 with what the sender missed, 422 with what is wrong."""
     assignment, sent = assignment_to_do(assignment_id), json_body(Sent)
-    work = work_of(session(), assignment, me(), locked=True)
     try:
-        stored = store_operation(session(), work, sent.key, sent.after, sent.operation, locked=True)
+        stored = save(session(), assignment, me(), sent.key, sent.after, sent.operation)
     except Behind as behind:
         return {"operations": written(behind.missed)}, 409
     except (OperationRefused, Unreadable) as wrong:
