@@ -29,10 +29,10 @@ def test_a_construction_by_mouse_is_sound(desk):
     desk.click("P")
     desk.click("C")
     assert desk.record() == [
-        "1 c Circle centred A through P",
-        "2 d Circle centred B through P",
-        "C where c meets d again, not P",
-        "3 e Line through P and C",
+        "1 c: circle centred A through P",
+        "2 d: circle centred B through P",
+        "C: intersection of c and d other than P",
+        "3 e: line through P and C",
     ]
     desk.hand_in()
     expect(desk.page.locator(".sentence-of-verdict")).to_contain_text("stays right wherever")
@@ -51,14 +51,14 @@ def test_a_construction_by_keyboard_alone_is_sound(desk):
     type_("APBP", delay=20)
     press("Escape")
     press("9")  # the crossing card
-    expect(desk.page.locator(".sentence")).to_contain_text("Crossing of")
+    expect(desk.page.locator(".sentence")).to_contain_text("Intersection of")
     type_("cd", delay=20)
     expect(desk.page.locator(".hint")).to_contain_text("C is marked")
     press("Escape")
     press("3")  # the line card
     type_("PC", delay=20)
     desk.saved()
-    assert desk.record()[2] == "C where c meets d again, not P"
+    assert desk.record()[2] == "C: intersection of c and d other than P"
     press("Escape")
     button = desk.page.get_by_role("button", name="Hand in")
     button.focus()
@@ -174,7 +174,7 @@ class TestPointing:
         desk.page.keyboard.type("kc", delay=20)
         expect(desk.page.locator(".number")).to_have_count(2)
         desk.page.keyboard.type("2")
-        assert re.match(r"C where k meets c", desk.record()[-1])
+        assert re.match(r"C: intersection of k and c", desk.record()[-1])
         assert desk.stored()[-1]["operation"]["step"]["pick"] == 2
 
     def test_pressing_the_wrong_thing_says_what_is_missing(self, desk):

@@ -24,10 +24,10 @@ def test_a_whole_task_is_built_with_an_instrument_by_keyboard(round_a_gable):
     desk.take("circle")
     page.keyboard.type("DA")
     assert desk.record() == [
-        "1 d Centre line from A and B",
-        "2 e Centre line from B and C",
-        "D where d meets e",
-        "3 f Circle centred D through A",
+        "1 d: Centre line from A and B",
+        "2 e: Centre line from B and C",
+        "D: intersection of d and e",
+        "3 f: circle centred D through A",
     ]
     expect(page.locator(".record .count")).to_have_text("3 of 7 moves")
     expect(page.locator(".proven")).to_be_hidden()
@@ -44,7 +44,7 @@ def test_by_pointing_what_it_would_draw_is_shown_before(round_a_gable):
     page.mouse.move(*desk.point("B"))
     expect(page.locator(".preview")).to_have_count(1)
     desk.click("B")
-    assert desk.record() == ["1 d Centre line from A and B"]
+    assert desk.record() == ["1 d: Centre line from A and B"]
     before = page.locator(".curve[data-id=d]").evaluate("line => [line.x1.baseVal.value, line.x2.baseVal.value]")
     page.keyboard.press("Escape")
     x, y = desk.point("B")
@@ -64,7 +64,7 @@ def test_it_shows_how_it_is_built_and_goes_as_it_came(round_a_gable):
     page.keyboard.press("Escape")
     page.locator("[data-step=d] > button").click()
     page.get_by_role("button", name="How it is built").click()
-    assert desk.record()[:2] == ["d1 Circle centred A through B", "d2 Circle centred B through A"]
+    assert desk.record()[:2] == ["d1: circle centred A through B", "d2: circle centred B through A"]
     expect(page.locator(".record .count")).to_have_text("1 of 7 moves")
     desk.take("circle")
     page.keyboard.type("d3")
@@ -96,7 +96,7 @@ def test_two_windows_give_what_an_instrument_makes_names_of_its_own(round_a_gabl
     expect(other.locator(".record li[data-step]")).to_have_count(2)
     page.reload()
     desk.ready()
-    assert desk.record() == ["1 d Centre line from A and B", "2 e Centre line from B and C"]
+    assert desk.record() == ["1 d: Centre line from A and B", "2 e: Centre line from B and C"]
     ids = [step["id"] for one in desk.stored() for step in one["operation"]["steps"]]
     assert len(ids) == len(set(ids)) == 10
 

@@ -86,7 +86,7 @@ class Hands:
                 row.get_by_role("button", name=f"{words} {reference}", exact=True).click()
 
     def is_locked(self):
-        return self.desk.page.get_by_role("button", name="One opening").count() > 0
+        return self.desk.page.get_by_role("button", name="Fixed compass").count() > 0
 
     def say(self, name):
         self.keyboard.type(name)

@@ -180,10 +180,10 @@ def test_what_was_drawn_in_another_window_is_there_on_coming_back(teacher):
 
 def test_one_opening_only_is_the_distance_of_two_given_points(teacher):
     begin_task(teacher, "an empty sheet")
-    teacher.get_by_role("button", name="One opening only").click()
+    teacher.get_by_role("button", name="Fixed compass").click()
     expect(teacher.locator(".save-state")).to_contain_text("Draw two given points first")
     teacher.get_by_role("button", name="Segment", exact=True).click()
-    teacher.get_by_role("button", name="One opening only").click()
+    teacher.get_by_role("button", name="Fixed compass").click()
     opening = teacher.get_by_label("Only the opening between two given points")
     expect(opening).to_have_value("AB")
     opening.fill("AZ")
@@ -197,9 +197,9 @@ def test_one_opening_only_is_the_distance_of_two_given_points(teacher):
     expect(teacher.locator("[data-trouble]")).to_have_text("")
     teacher.get_by_role("link", name="Work it as a student").click()
     teacher.wait_for_selector(".board-page[data-ready]")
-    teacher.get_by_role("button", name="One opening").click()
+    teacher.get_by_role("button", name="Fixed compass").click()
     teacher.keyboard.type("A")
-    expect(teacher.locator(".record li[data-step]")).to_contain_text("Opening from B to A kept for a circle centred A")
+    expect(teacher.locator(".record li[data-step]")).to_contain_text("circle centred A with radius BA")
 
 
 def test_a_blank_is_filled_by_clicking_in_the_figure_and_what_is_wrong_is_marked(teacher):

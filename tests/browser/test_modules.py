@@ -1,5 +1,6 @@
 """Modules of the board that can be tested alone, in the browser that runs them."""
 
+import json
 import random
 
 import pytest
@@ -204,15 +205,17 @@ def test_undefined_is_passed_on_by_every_tape_in_the_browser(run):
         ("c line A B\nd parallel c C\nX intersection c d", "c and d are parallel."),
         ("c circle A B\nd circle B A\nX intersection c d nearest_to=A", "both are equally far."),
         ("c circle A C\nd circle B C\nM midpoint A A\nl line A M\nX perpendicular l B", "A and M are one point."),
+        ("M midpoint A B\nX circle_through A M B", "A, M and B lie on one line."),
+        ("X circle_radius C A A", "A and A are one point."),
     ],
 )
 def test_the_reason_why_something_is_gone(run, steps, said):
-    from widepin.plane.toolbook import tool_book
     from widepin.school.shelf.notation import steps as from_lines
+    from widepin.web.drawing.views import book
 
     given = "A free_point at=0,0\nB free_point at=4,0\nC free_point at=1,3\n"
     script = """
       const { ToolBook } = await import('/static/figure/tape.js');
       const { Figure } = await import('/static/figure/figure.js');
       return m.whyGone(new Figure(new ToolBook(x.book), x.steps), 'X');"""
-    assert said in run("board/vanished.js", script, {"book": tool_book(), "steps": from_lines(given + steps)})
+    assert said in run("board/vanished.js", script, {"book": json.loads(book()[0]), "steps": from_lines(given + steps)})

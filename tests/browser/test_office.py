@@ -74,10 +74,10 @@ def test_points_are_tied_to_a_curve_and_set_free(desk):
     desk.enter("Splitting a gable")
     desk.put([{"id": "P", "make": "free_point", "at": [6, 2.6]}])
     row(desk, "P").get_by_role("button", name="Tie it to r").click()
-    expect(desk.page.locator(".record li[data-step=P]")).to_contain_text("P put on r")
+    expect(desk.page.locator(".record li[data-step=P]")).to_contain_text("P: point on r")
     expect(desk.page.locator(".point[data-id=P] .bar")).to_have_count(1)
     desk.page.get_by_role("button", name="Set it free").click()
-    expect(desk.page.locator(".record li[data-step=P]")).to_contain_text("P put freely")
+    expect(desk.page.locator(".record li[data-step=P]")).to_contain_text("P: free point")
     desk.saved()
 
 
@@ -87,9 +87,9 @@ def test_a_run_of_segments_goes_on_from_its_end(desk):
     for id_ in "ABCA":
         desk.click(id_)
     assert [step.split(maxsplit=2)[2] for step in desk.record()] == [
-        "Segment from A to B",
-        "Segment from B to C",
-        "Segment from C to A",
+        "segment from A to B",
+        "segment from B to C",
+        "segment from C to A",
     ]
 
 
@@ -99,8 +99,8 @@ def test_a_compass_keeps_its_opening_for_several_circles(desk):
     for id_ in "ABCB":
         desk.click(id_)
     assert [step.split(maxsplit=2)[2] for step in desk.record()] == [
-        "Opening from A to B kept for a circle centred C",
-        "Opening from A to B kept for a circle centred B",
+        "circle centred C with radius AB",
+        "circle centred B with radius AB",
     ]
     desk.page.keyboard.press("Escape")
     expect(desk.page.locator(".blank.filled")).to_have_count(0)
@@ -202,7 +202,7 @@ def test_shift_puts_a_point_beside_a_curve_and_not_on_it(gable):
     expect(gable.page.locator("input.blank")).to_have_attribute("placeholder", "new point")
     gable.page.mouse.click(x + 1, y)
     gable.page.keyboard.up("Shift")
-    assert gable.record()[-1].endswith("put freely")
+    assert gable.record()[-1].endswith("free point")
 
 
 def test_curves_under_one_pointer_are_told_apart_by_kind_and_taken_in_turn(desk):
@@ -339,7 +339,7 @@ def test_what_is_done_already_is_marked_as_such_and_costs_nothing(desk, school):
     desk.enter(document["title"])
     done = desk.page.locator(".record li.done-already")
     expect(done).to_have_count(4)
-    expect(done.first).to_contain_text("c Circle centred A through B")
+    expect(done.first).to_contain_text("c: circle centred A through B")
     expect(desk.page.locator(".curve.start")).to_have_count(3)
     far = {"id": "F", "make": "intersection", "from": ["d", "e"], "farthest_from": "A"}
     desk.put([far, JUMPING_GABLE[5]])

@@ -38,7 +38,7 @@ def test_the_slider_drags_the_figure_to_and_fro(switching):
 def test_steps_are_replayed_with_their_sentences(switching):
     switching.locator("[data-back]").click()
     caption = switching.locator(".caption")
-    expect(caption).to_have_text("Step 5 of 6: F where d meets e.")
+    expect(caption).to_have_text("Step 5 of 6: F: intersection of d and e.")
     expect(switching.locator(".curve[data-id=m]")).to_have_count(0)
     slider = switching.get_by_label("Steps shown")
     slider.focus()
@@ -46,7 +46,7 @@ def test_steps_are_replayed_with_their_sentences(switching):
     expect(caption).to_have_text("Before the first step")
     expect(switching.locator(".point:not(.given)")).to_have_count(0)
     switching.locator("[data-on]").click()
-    expect(caption).to_have_text("Step 1 of 6: c, Circle centred A through B.")
+    expect(caption).to_have_text("Step 1 of 6: c: circle centred A through B.")
     expect(switching.locator(".curve.lit")).to_have_count(1)
     for _ in range(9):
         switching.locator("[data-on]").click()

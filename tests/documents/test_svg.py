@@ -53,7 +53,7 @@ def test_what_is_hidden_is_drawn_only_where_it_is_told_of():
 def test_arcs_stand_where_something_was_marked():
     tree = drawn(arcs=True)
     arcs = [one.get("d") for one in tree.findall(f"{SVG}path") if "A" in one.get("d")]
-    assert [path.count("M") for path in arcs] == [2, 2]
+    assert [path.count("M") for path in arcs] == [3, 3]
     assert not [one for one in tree.findall(f"{SVG}circle") if float(one.get("r")) > 10]
 
 

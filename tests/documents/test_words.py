@@ -19,7 +19,7 @@ from widepin.school.demo_tasks import TASKS
         ("Six-petal rose", "A, B, C, D, E and F are different points"),
         ("Roundel in a gable", "k touches a, b and c"),
         ("Six-petal rose", "B, C, D, E and F lie on k"),
-        ("Three lights over a sill", "AP to AB is as 1 to 3"),
+        ("Three lights over a sill", "AP : AB = 1 : 3"),
     ],
 )
 def test_a_condition_is_a_plain_clause(title, clause):
@@ -33,8 +33,8 @@ def test_no_clause_shows_the_format(task):
 
 
 def test_tools_say_how_often():
-    assert tool_in_words(Allowance("circle_radius")) == "circle with a kept opening"
-    assert tool_in_words(Allowance("circle_radius", None, ("R", "S"))) == "circle with the opening RS only"
+    assert tool_in_words(Allowance("circle_radius")) == "circle by radius"
+    assert tool_in_words(Allowance("circle_radius", None, ("R", "S"))) == "circle with radius RS only"
     assert tool_in_words(Allowance("perpendicular", 2)) == "perpendicular (twice at most)"
 
 

@@ -56,6 +56,8 @@ PAIRS = {
     "inside_angle": (["W B-A-C", "W C-A-B"], ["D B-A-C", "M B-A-C", "C B-A-C"]),
     "equal_length": (["A-M M-B", "A-B A-G A-D", "C-N N-A"], ["A-B A-C", "A-M M-B A-C"]),
     "equal_angle": (["B-A-W W-A-C", "W-A-B C-A-W", "C-F-A B-F-C"], ["B-A-C B-A-W", "A-B-C A-C-B"]),
+    "collinear": (["A M B", "A B M G", "D B A", "A A B"], ["A B C", "A M N", "A M B C", "M A C B"]),
+    "equal_area": (["A-M-C M-B-C", "A-B-C A-B-C C-B-A", "C-N-B A-N-B", "A-M-B D-A-G"], ["A-B-C A-M-C", "A-B-C A-N-M"]),
     "ratio 1 2": (["A-M A-B", "A-N A-C"], ["A-B A-M", "A-C A-B"]),
     "ratio 2 1": (["A-B A-M", "D-B A-B"], ["A-M A-B"]),
 }

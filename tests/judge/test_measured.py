@@ -29,6 +29,8 @@ VALUES = {
     "on": (("C", "g"), [("distance", 3)]),
     "tangent": (("g", "k"), [("distance of centre", 3), ("radius", 2)]),
     "same": (("A", "C"), [("distance", 3)]),
+    "collinear": (("A", "B", "C"), [("distance", 3)]),
+    "equal_area": ((("A", "B", "C"), ("A", "A", "B")), [("area", 6), ("area", 0)]),
 }
 
 

@@ -71,7 +71,7 @@ def test_an_assignment_says_in_words_what_must_be_built(as_person):
     client = as_person("corin.hale")
     page = client.get("/assignments/1").text
     assert "m is the perpendicular bisector of AB" in page
-    assert "circle with a kept opening" in page and "data-figure" in page
+    assert "circle by radius" in page and "data-figure" in page
 
 
 def test_a_request_that_fails_stores_nothing(app, as_person, fresh_student):

@@ -159,7 +159,7 @@ def _measure_name(one: Measured, words: Words) -> str:
 
 
 def _unit(one: Measured) -> str:
-    return "°" if one.what == "angle" else " cm"
+    return {"angle": "°", "area": " cm²"}.get(one.what, " cm")
 
 
 def what_stays_true(report: Report, task: Task) -> list[str]:

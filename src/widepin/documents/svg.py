@@ -7,6 +7,7 @@ from html import escape
 from math import atan2, cos, hypot, pi, sin, sqrt
 
 from ..plane.figure import Figure, is_defined
+from ..plane.makes import MAKES, MakeName
 from ..plane.shapes import Circle, Kind, Point, Shape, Straight
 from ..plane.steps import Step
 
@@ -144,12 +145,16 @@ def short_arcs(box: Box, circle: Circle, points: Sequence[Point]) -> str:
 
 
 def points_on(figure: Figure, shapes: Sequence[Shape], id_: str) -> list[Point]:
-    """The points that were marked on a curve."""
-    return [
-        shape
-        for node, shape in zip(figure.nodes, shapes, strict=True)
-        if isinstance(shape, Point) and id_ in node.step.sources and is_defined(shape)
-    ]
+    """The points that lie on a curve by the making of one of them."""
+    number = figure.index[id_]
+    node = figure.nodes[number]
+    points = {node.sources[entry] for entry in MAKES[node.step.make].through}
+    points |= {
+        other
+        for other, one in enumerate(figure.nodes)
+        if number in one.sources and one.step.make in (MakeName.INTERSECTION, MakeName.POINT_ON)
+    }
+    return [shape for n in sorted(points) if isinstance(shape := shapes[n], Point) and is_defined(shape)]
 
 
 def stroke(drawn: str, colour: str, width: float) -> str:

@@ -2,34 +2,22 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterable, Sequence
 from functools import cached_property
 
+from ..judge.conditions import RelationName
 from ..judge.instruments import Instrument
 from ..judge.sameness import known_as
 from ..judge.task import MODEL, Allowance, Condition, Names, Task, Use
 from ..judge.verdict import Outcome, Report, Verdict
-from ..plane.makes import MAKES
+from ..plane.makes import MAKES, MakeName
 from ..plane.steps import Step
+from .make_words import MAKE_WORDS, filled
+from .relation_words import CONCYCLIC, RELATION_WORDS
 
-TOOL_WORDS = {
-    "points": "points",
-    "free_point": "free points",
-    "point_on": "points on a curve",
-    "midpoint": "midpoint",
-    "line": "line",
-    "ray": "ray",
-    "segment": "segment",
-    "perpendicular": "perpendicular",
-    "parallel": "parallel",
-    "perpendicular_bisector": "perpendicular bisector",
-    "angle_bisector": "angle bisector",
-    "circle": "circle",
-    "circle_radius": "circle with a kept opening",
-    "circle_through": "circle through three points",
-    "intersection": "crossing",
-}
-
+TOOL_WORDS = {"points": "points"} | {name: row.tool for name, row in MAKE_WORDS.items()}
+"""The tools of a task."""
 
 DEPTH = 2
 """How many steps of the model are described one within the other."""
@@ -49,7 +37,7 @@ def tool_in_words(allowance: Allowance) -> str:
     """A tool with what may be used of it."""
     words = TOOL_WORDS[allowance.tool]
     if allowance.opening:
-        words = f"circle with the opening {''.join(allowance.opening)} only"
+        words = f"circle with radius {''.join(allowance.opening)} only"
     if allowance.most is None:
         return words
     times = {0: "never", 1: "once", 2: "twice"}.get(allowance.most, f"{allowance.most} times")
@@ -78,47 +66,19 @@ class Words:
 
     def condition(self, condition: Condition) -> str:
         """One condition as a sentence."""
-        terms = condition.of
-        match condition.rel:
-            case "same":
-                x, y = terms
-                return self._same(x, y)
-            case "on":
-                return f"{self.name(terms[0])} lies on {self.name(terms[1])}"
-            case "parallel":
-                return f"{self.name(terms[0])} is parallel to {self.name(terms[1])}"
-            case "perpendicular":
-                return f"{self.name(terms[0])} is perpendicular to {self.name(terms[1])}"
-            case "tangent":
-                return f"{self.name(terms[0])} touches {self.name(terms[1])}"
-            case "equal_length":
-                shown = self._shown(terms)
-                if len(shown) < len(terms):
-                    return (
-                        f"{listed(map(self.name, shown))} {'is' if len(shown) == 1 else 'are'} as long as is asked for"
-                    )
-                return f"{listed(map(self.name, terms))} are equally long"
-            case "equal_angle":
-                shown = self._shown(terms)
-                if len(shown) < len(terms):
-                    return f"the angle {listed(map(self.name, shown))} is as large as is asked for"
-                return f"the angles {listed(map(self.name, terms))} are equal"
-            case "ratio":
-                n, d = condition.ratio or (1, 1)
-                return f"{self.name(terms[0])} to {self.name(terms[1])} is as {n} to {d}"
-            case "midpoint":
-                return f"{self.name(terms[0])} is the midpoint of {self.name(terms[1:])}"  # type: ignore[arg-type]
-            case "distinct":
-                return f"{listed(map(self.name, terms))} are different points"
-            case "same_side":
-                return f"{self.name(terms[1])} and {self.name(terms[2])} lie on the same side of {self.name(terms[0])}"
-            case "opposite_side":
-                return (
-                    f"{self.name(terms[1])} and {self.name(terms[2])} lie on different sides of {self.name(terms[0])}"
-                )
-            case "concyclic":
-                return f"{listed(map(self.name, terms))} lie on one circle"
-        return f"{self.name(terms[0])} lies inside the angle {self.name(terms[1])}"
+        row = CONCYCLIC if condition.rel == "concyclic" else RELATION_WORDS[condition.rel]
+        terms, template = list(condition.of), row.clause
+        if row.as_asked is not None and len(shown := self._shown(terms)) < len(terms):
+            terms, template = shown, row.as_asked[len(shown) > 1]
+        if condition.rel == RelationName.SAME and isinstance(terms[0], str) and terms[0].startswith(MODEL):
+            terms.reverse()
+        n, d = condition.ratio or (1, 1)
+        numbers = {"all": listed(map(self.name, terms)), "n": str(n), "d": str(d)}
+        return re.sub(
+            r"\{(\w+)\}",
+            lambda found: numbers.get(found[1]) or "".join(self.name(terms[int(at)]) for at in found[1]),
+            template,
+        )
 
     def conditions(self, conditions: Iterable[Condition] | None = None) -> list[str]:
         """Conditions, those of the task if no others are given, as clauses.
@@ -157,11 +117,6 @@ class Words:
             return "".join(self.name(part) for part in term)
         return self.step(self.model[term]) if term.startswith(MODEL) else term
 
-    def _same(self, x: Names, y: Names) -> str:
-        if isinstance(x, str) and x.startswith(MODEL):
-            x, y = y, x
-        return f"{self.name(x)} is {self.name(y)}"
-
     def step(self, step: Step) -> str:
         """What a step of the model makes, by its making, in objects that the student can see.
 
@@ -173,37 +128,18 @@ class Words:
 
     def _described(self, step: Step, depth: int) -> str | None:
         """A step of the model in words of at most this many levels; None where there are more."""
-        sources = [self._source(source, depth) for source in step.sources]
-        a, b, c, *_ = (*sources, None, None, None)
-        if step.make in ("free_point", "point_on") or None in sources:
+        names = [self._source(source, depth) for source in step.sources]
+        if any(name is None for name in names):
             return None
+        sources = [str(name) for name in names]
         bare = all(source not in self.model for source in step.sources)
-        pair = "".join(step.sources[:2]) if bare else f"{a} and {b}"
-        match step.make:
-            case "midpoint" | "perpendicular_bisector":
-                return f"the {TOOL_WORDS[step.make]} of {pair}"
-            case "line" | "ray" | "segment":
-                return f"the {step.make} {pair}" if bare else f"the {step.make} through {a} and {b}"
-            case "perpendicular" | "parallel":
-                return f"the {step.make} to {a} through {b}"
-            case "angle_bisector":
-                return f"the bisector of angle {''.join(step.sources)}" if bare else None
-            case "circle":
-                return f"the circle about {a} through {b}"
-            case "circle_radius":
-                return (
-                    f"the circle about {a} with the radius {''.join(step.sources[1:])}"
-                    if bare
-                    else f"the circle about {a}"
-                )
-            case "circle_through":
-                return f"the circle through {listed([str(a), str(b), str(c)])}"
-            case "intersection":
-                makes = [self.model[source].make for source in step.sources if source in self.model]
-                if len(makes) == 2 and makes[0] == makes[1]:
-                    return f"the point where the {TOOL_WORDS[makes[0]]}s meet"
-                return f"the point where {a} and {b} meet"
-        return None
+        if step.make == MakeName.INTERSECTION:
+            makes = {self.model[source].make for source in step.sources if source in self.model}
+            if len(makes) == 1 and not any(source not in self.model for source in step.sources):
+                return f"the intersection of the {TOOL_WORDS[makes.pop()]}s"
+        row = MAKE_WORDS[step.make]
+        template = row.called if bare else row.called_from
+        return None if template is None else filled(template, sources)
 
     def _source(self, id_: str, depth: int) -> str | None:
         """What a step of the model is made from: by name where it is given, else by its making."""
@@ -221,35 +157,9 @@ def instruction(step: Step) -> str:
     """A step as it is told to somebody who does it.
 
     >>> instruction(Step("c", "circle_radius", ("P", "A", "B")))
-    'c: circle centred P with the opening AB'
+    'c: circle centred P with radius AB'
     """
-    a, b, c = (*step.sources, "", "", "")[:3]
-    match step.make:
-        case "free_point":
-            what = "put freely"
-        case "point_on":
-            what = f"put anywhere on {a}"
-        case "intersection":
-            which = {"other_than": f", not {step.reference}", "nearest_to": f", the one nearer to {step.reference}"}
-            which["farthest_from"] = f", the one farther from {step.reference}"
-            what = f"where {a} meets {b}{which.get(step.choice, '')}"
-        case "midpoint" | "perpendicular_bisector":
-            what = f"{TOOL_WORDS[step.make]} of {a} and {b}"
-        case "ray" | "line":
-            what = f"{step.make} from {a} through {b}"
-        case "segment":
-            what = f"segment from {a} to {b}"
-        case "perpendicular" | "parallel":
-            what = f"{step.make} to {a} through {b}"
-        case "angle_bisector":
-            what = f"bisector of the angle from {a} at {b} to {c}"
-        case "circle":
-            what = f"circle centred {a} through {b}"
-        case "circle_radius":
-            what = f"circle centred {a} with the opening {b}{c}"
-        case _:
-            what = f"circle through {a}, {b} and {c}"
-    return f"{step.id}: {what}"
+    return f"{step.id}: {filled(MAKE_WORDS[step.make].told, step.sources, step.reference, step.choice)}"
 
 
 def instruction_to_use(use: Use, steps: Sequence[Step]) -> str:
@@ -330,12 +240,9 @@ def _beside(report: Report, free: Sequence[str]) -> str:
 
 def place_in_words(step: Step) -> str:
     """Where a point lies that a step would make: an intersection, or a curve."""
-    if step.make == "point_on":
+    if step.make == MakeName.POINT_ON:
         return step.sources[0]
-    first, second = step.sources
-    ways = {"other_than": " other than", "nearest_to": " nearer to", "farthest_from": " farther from"}
-    which = f"{ways[step.choice]} {step.reference}" if step.choice in ways else ""
-    return f"the intersection of {first} and {second}{which}"
+    return f"the {filled(MAKE_WORDS[step.make].told, step.sources, step.reference, step.choice)}"
 
 
 def _why_fragile(verdict: Verdict) -> str:

@@ -9,10 +9,13 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
+from enum import StrEnum
+from itertools import combinations
 from typing import Any, NamedTuple
 
 from ..plane.crossings import parameter
 from ..plane.numbers import NumberSystem
+from ..plane.rows import complete
 from ..plane.shapes import (
     STRAIGHTS,
     Circle,
@@ -218,39 +221,101 @@ def inside_angle(m: Measure, p: Term, angle: Sequence[Point]) -> Finding:
     return Finding([], [cross(ux, uy, px, py) * turn, cross(px, py, vx, vy) * turn])
 
 
+def equal_area(m: Measure, *triangles: Sequence[Point]) -> Finding:
+    """All triangles have one area; those of three points in a row have none."""
+    first, *others = [
+        m.system.absolute(cross(q.x - p.x, q.y - p.y, r.x - p.x, r.y - p.y)) * 0.5 for p, q, r in triangles
+    ]
+    # As a length: what one side of the figure's size would have to be longer.
+    return Finding([m.system.over(first - other, m.size, m.size) for other in others])
+
+
+def collinear(m: Measure, *terms: Term) -> Finding:
+    """All points lie on one line: of any three, the one off the longest side lies on it."""
+    gaps = []
+    for one in combinations([term.shape for term in terms], 3):
+        p, q, r = one
+        assert isinstance(p, Point) and isinstance(q, Point) and isinstance(r, Point)
+        area = cross(q.x - p.x, q.y - p.y, r.x - p.x, r.y - p.y)
+        sides = [m.distance(p, q), m.distance(q, r), m.distance(r, p)]
+        # The size is the figure's: where all three are one point, their area could not be compared with their sides.
+        longest = _larger(m, _larger(m, sides[0], sides[1]), sides[2])
+        gaps.append(m.system.over(area, longest, longest + m.size * 1e-12))
+    return Finding(gaps)
+
+
+def _larger(m: Measure, x: Any, y: Any) -> Any:
+    return (x + y + m.system.absolute(x - y)) * 0.5
+
+
+class RelationName(StrEnum):
+    """Every relation that a task can ask for."""
+
+    SAME = "same"
+    ON = "on"
+    PARALLEL = "parallel"
+    PERPENDICULAR = "perpendicular"
+    TANGENT = "tangent"
+    MIDPOINT = "midpoint"
+    COLLINEAR = "collinear"
+    EQUAL_LENGTH = "equal_length"
+    EQUAL_ANGLE = "equal_angle"
+    EQUAL_AREA = "equal_area"
+    RATIO = "ratio"
+    DISTINCT = "distinct"
+    SAME_SIDE = "same_side"
+    OPPOSITE_SIDE = "opposite_side"
+    INSIDE_ANGLE = "inside_angle"
+
+    __hash__ = str.__hash__  # so that the name in a document finds its row
+
+
 @dataclass(frozen=True)
 class Relation:
-    """A row of the table of relations.
+    """A row of the table of relations: all that is geometry about one.
 
-    ``of``: what each term is, in order; a row with ``many`` takes two or more terms of the one kind named.
-    ``symmetric``: places whose terms may trade places without changing the meaning.
+    ``of``: what each term is, in order; where there may be ``many``, that is how few terms of the one kind named there
+    are at least. ``symmetric``: places whose terms may trade places without changing the meaning. ``settles``: how many
+    numbers it settles at most, as an equality, not counting those that each term beyond ``many`` settles: one more.
     """
 
     name: str
     of: tuple[str, ...]
     check: Callable[..., Finding]
-    many: bool = False
+    many: int = 0
     symmetric: tuple[int, ...] = ()
+    settles: int = 0
+
+    def settled_by(self, terms: int) -> int:
+        """How many numbers it settles at most with so many terms; inequalities settle none."""
+        return self.settles + (terms - self.many if self.many and self.settles else 0)
 
 
-RELATIONS: dict[str, Relation] = {
-    relation.name: relation
-    for relation in (
-        Relation("same", ("object", "object"), same, symmetric=(0, 1)),
-        Relation("on", ("point", "curve"), on),
-        Relation("parallel", ("straight", "straight"), parallel, symmetric=(0, 1)),
-        Relation("perpendicular", ("straight", "straight"), perpendicular, symmetric=(0, 1)),
-        Relation("tangent", ("curve", "curve"), tangent, symmetric=(0, 1)),
-        Relation("equal_length", ("pair",), equal_length, many=True),
-        Relation("equal_angle", ("triple",), equal_angle, many=True),
-        Relation("ratio", ("pair", "pair"), ratio),
-        Relation("midpoint", ("point", "point", "point"), midpoint, symmetric=(1, 2)),
-        Relation("distinct", ("point",), distinct, many=True),
-        Relation("same_side", ("straight", "point", "point"), same_side, symmetric=(1, 2)),
-        Relation("opposite_side", ("straight", "point", "point"), opposite_side, symmetric=(1, 2)),
-        Relation("inside_angle", ("point", "triple"), inside_angle),
-    )
-}
+R = RelationName
+
+RELATIONS: dict[str, Relation] = complete(
+    RelationName,
+    {
+        relation.name: relation
+        for relation in (
+            Relation(R.SAME, ("object", "object"), same, symmetric=(0, 1), settles=2),
+            Relation(R.ON, ("point", "curve"), on, settles=1),
+            Relation(R.PARALLEL, ("straight", "straight"), parallel, symmetric=(0, 1), settles=1),
+            Relation(R.PERPENDICULAR, ("straight", "straight"), perpendicular, symmetric=(0, 1), settles=1),
+            Relation(R.TANGENT, ("curve", "curve"), tangent, symmetric=(0, 1), settles=1),
+            Relation(R.MIDPOINT, ("point", "point", "point"), midpoint, symmetric=(1, 2), settles=2),
+            Relation(R.COLLINEAR, ("point",), collinear, many=3, settles=1),
+            Relation(R.EQUAL_LENGTH, ("pair",), equal_length, many=2, settles=1),
+            Relation(R.EQUAL_ANGLE, ("triple",), equal_angle, many=2, settles=1),
+            Relation(R.EQUAL_AREA, ("triple",), equal_area, many=2, settles=1),
+            Relation(R.RATIO, ("pair", "pair"), ratio, settles=1),
+            Relation(R.DISTINCT, ("point",), distinct, many=2),
+            Relation(R.SAME_SIDE, ("straight", "point", "point"), same_side, symmetric=(1, 2)),
+            Relation(R.OPPOSITE_SIDE, ("straight", "point", "point"), opposite_side, symmetric=(1, 2)),
+            Relation(R.INSIDE_ANGLE, ("point", "triple"), inside_angle),
+        )
+    },
+)
 
 KINDS_OF_TERM: dict[str, frozenset[Kind]] = {
     "object": frozenset(Kind),

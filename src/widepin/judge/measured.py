@@ -41,6 +41,12 @@ def _values(condition: Condition, look: Look) -> Iterator[Value]:
             yield from (("length", ((str(of[0]), str(end)),), _length((str(of[0]), str(end)), look)) for end in of[1:])
         case "equal_angle":
             yield from (("angle", (triple,), _angle_at(triple, look)) for triple in of)
+        case "equal_area":
+            yield from (("area", (triple,), _area(triple, look)) for triple in of)
+        case "collinear":
+            p, q, *others = map(str, of)
+            line = _straight((p, q), look)
+            yield from (("distance", (one, (p, q)), distance(look(one).shape, line)) for one in others)
         case "parallel" | "perpendicular":
             yield "angle", of, angle_between(_straight(of[0], look), _straight(of[1], look))
         case "on":
@@ -94,6 +100,12 @@ def _length(pair: Names, look: Look) -> float:
 def _angle_at(triple: Names, look: Look) -> float:
     p, vertex, q = tuple(triple)
     return _turn(_straight((vertex, p), look), _straight((vertex, q), look))
+
+
+def _area(triple: Names, look: Look) -> float:
+    p, q, r = tuple(triple)
+    one, other = _straight((p, q), look), _straight((p, r), look)
+    return float(abs(one.dx * other.dy - one.dy * other.dx)) / 2
 
 
 def _turn(a: Straight, b: Straight) -> float:

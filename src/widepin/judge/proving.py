@@ -33,7 +33,7 @@ def concyclic(measure: Measure, *points: Term) -> Finding:
 TRUTHS = {
     name: RELATIONS[name]
     for name in ("perpendicular", "equal_length", "on", "tangent", "equal_angle", "ratio", "parallel")
-} | {"concyclic": Relation("concyclic", ("point",), concyclic, many=True)}
+} | {"concyclic": Relation("concyclic", ("point",), concyclic, many=4)}
 """The relations that are looked for, the most telling first."""
 
 

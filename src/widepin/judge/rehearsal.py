@@ -15,6 +15,7 @@ from ..plane.figure import Figure, is_defined
 from ..plane.makes import MAKES
 from ..plane.shapes import Kind, Point
 from ..plane.steps import Step
+from .conditions import RELATIONS
 from .judging import judge
 from .mirrored import mirror_images
 from .task import MODEL, TOOLS, Allowance, Condition, Task, Wanted, Work
@@ -148,7 +149,7 @@ def looser_conditions(task: Task, images: Sequence[tuple[Step, ...]]) -> tuple[C
     _, others = proposed(task.given, task.model, names)
     looser = tuple(dict.fromkeys((*rest, *others)))
     freedom = sum(FREEDOM[MAKES[step.make].gives] for step in task.model if step.id in names)
-    if sum(bound_by(one) for one in looser) < freedom:
+    if sum(RELATIONS[one.rel].settled_by(len(one.of)) for one in looser) < freedom:
         return ()
     loose = replace(task, conditions=looser)
     sound = all(judge(loose, Work(one), report=False).outcome is Outcome.SOUND for one in images)
@@ -157,13 +158,6 @@ def looser_conditions(task: Task, images: Sequence[tuple[Step, ...]]) -> tuple[C
 
 FREEDOM = {Kind.POINT: 2, Kind.LINE: 2, Kind.RAY: 3, Kind.SEGMENT: 4, Kind.CIRCLE: 3}
 """How many numbers say where an object lies."""
-
-
-def bound_by(condition: Condition) -> int:
-    """How many numbers a condition of equality settles at most; inequalities settle none."""
-    many = len(condition.of) - 1
-    settled = {"equal_length": many, "equal_angle": many, "midpoint": 2, "same": 2}
-    return settled.get(condition.rel, int(condition.rel in ("on", "parallel", "perpendicular", "tangent", "ratio")))
 
 
 def the_same(wanted: Wanted) -> Condition:

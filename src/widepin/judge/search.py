@@ -239,10 +239,9 @@ def binding_order(task: Task, choices: dict[str, int]) -> list[str]:
 
 
 def split(condition: Condition) -> list[Condition]:
-    """A condition on many terms as conditions on two of them each; any other as it is."""
-    if not RELATIONS[condition.rel].many:
-        return [condition]
-    return [replace(condition, of=pair) for pair in combinations(condition.of, 2)]
+    """A condition on many terms as conditions on as few of them as it can be about; any other as it is."""
+    few = RELATIONS[condition.rel].many
+    return [replace(condition, of=terms) for terms in combinations(condition.of, few)] if few else [condition]
 
 
 def twins(task: Task) -> dict[str, set[str]]:

@@ -232,8 +232,9 @@ def check_condition(place: str, condition: Condition, known: dict[str, frozenset
     count = len(condition.of)
     if count > MOST_TERMS:
         raise IllFormedTask(f"{place}.of", f"more than {MOST_TERMS} terms; split the condition")
-    if (count < 2) if relation.many else (count != len(relation.of)):
-        needs = f"two or more {relation.of[0]}s" if relation.many else f"{len(relation.of)} terms"
+    if (count < relation.many) if relation.many else (count != len(relation.of)):
+        few = {2: "two", 3: "three"}.get(relation.many, str(relation.many))
+        needs = f"{few} or more {relation.of[0]}s" if relation.many else f"{len(relation.of)} terms"
         raise IllFormedTask(f"{place}.of", f"{condition.rel} takes {needs}; {count} are given")
     if (condition.rel == "ratio") != (condition.ratio is not None):
         raise IllFormedTask(f"{place}.is", 'ratio, and only ratio, needs "is": [n, d]')

@@ -139,21 +139,21 @@ def translation(system: NumberSystem, p: Point, tail: Point, tip: Point) -> Poin
 
 
 class MakeName(StrEnum):
-    """Every make there is."""
+    """Every make there is, in the order in which people meet them."""
 
     FREE_POINT = "free_point"
     POINT_ON = "point_on"
-    INTERSECTION = "intersection"
-    MIDPOINT = "midpoint"
     LINE = "line"
     RAY = "ray"
     SEGMENT = "segment"
+    CIRCLE = "circle"
+    CIRCLE_RADIUS = "circle_radius"
+    INTERSECTION = "intersection"
+    MIDPOINT = "midpoint"
     PERPENDICULAR = "perpendicular"
     PARALLEL = "parallel"
     PERPENDICULAR_BISECTOR = "perpendicular_bisector"
     ANGLE_BISECTOR = "angle_bisector"
-    CIRCLE = "circle"
-    CIRCLE_RADIUS = "circle_radius"
     CIRCLE_THROUGH = "circle_through"
     REFLECTION = "reflection"
     TRANSLATION = "translation"

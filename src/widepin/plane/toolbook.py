@@ -26,6 +26,9 @@ def tool_book() -> dict[str, Any]:
                 "gives": make.gives,
                 "inputs": make.inputs,
                 "counts": make.counts,
+                "through": make.through,
+                "undefined": make.undefined,
+                "spanned": make.spanned,
             }
             for make in MAKES.values()
         },

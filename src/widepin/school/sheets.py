@@ -39,7 +39,7 @@ TOOL_SETS: dict[str, list[Any]] = {
     "Compass that collapses": ["points", "line", "ray", "segment", "circle"],
     "Straightedge alone": ["points", "line", "ray", "segment"],
     "Compass alone": ["points", "circle", "circle_radius"],
-    "One opening only": ["points", "line", "ray", "segment", {"tool": "circle_radius", "opening": []}],
+    "Fixed compass": ["points", "line", "ray", "segment", {"tool": "circle_radius", "opening": []}],
     "With midpoints and perpendiculars": [*RULER_AND_COMPASS, "midpoint", "perpendicular", "parallel"],
     "Everything": [
         *RULER_AND_COMPASS,
@@ -49,6 +49,8 @@ TOOL_SETS: dict[str, list[Any]] = {
         "perpendicular_bisector",
         "angle_bisector",
         "circle_through",
+        "reflection",
+        "translation",
     ],
 }
 """Sets of tools to begin with. An empty opening stands for the first two given points."""

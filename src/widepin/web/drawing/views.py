@@ -1,4 +1,4 @@
-"""What the browser draws with: the tool book, under an address that changes with its contents."""
+"""What the browser draws and speaks with: the tool book, with its words, under an address that changes with it."""
 
 from __future__ import annotations
 
@@ -9,13 +9,15 @@ from typing import Any
 
 from flask import Response, abort, url_for
 
+from ...documents import make_words, relation_words
 from ...plane import toolbook
 
 
 @cache
 def book() -> tuple[str, str]:
     """The tool book as text, and the version that its address carries."""
-    text = json.dumps(toolbook.tool_book(), separators=(",", ":"))
+    words = {"words": make_words.words_for_scripts(), "relations": relation_words.words_for_scripts()}
+    text = json.dumps(toolbook.tool_book() | words, separators=(",", ":"))
     return text, hashlib.sha256(text.encode()).hexdigest()[:16]
 
 

@@ -50,7 +50,7 @@ export class Board {
     this.trial = null; // a step that is being thought of in the place of another
     this.vanished = new Vanished();
     this.drawing = new Drawing(page.querySelector(".paper"));
-    this.instruments = [...allowed(setting.tools, setting.measuring), ...(setting.instruments ?? []).map((one) => fromProven(one, book))];
+    this.instruments = [...allowed(setting.tools, setting.measuring, book), ...(setting.instruments ?? []).map((one) => fromProven(one, book))];
     this.bar = new SentenceBar(page.querySelector(".sentence-bar"), {
       typed: (text) => this.building.typed(text, false),
       entered: (text) => this.building.typed(text, true),

@@ -140,11 +140,13 @@ export class Record {
 
   #sentence(figure, step, gone) {
     const text = document.createElement("span");
-    const isNamed = figure.isPoint(step.id) && !step.within?.gives.includes(step.id); // by its sentence
-    if (!isNamed) text.append(named(figure, step.id), " ");
-    for (const part of sentenceOf(step)) text.append(typeof part === "string" ? part : named(figure, part.id), " ");
-    if (gone) text.append("(gone here)");
-    if (step.hidden) text.append("(hidden)");
+    text.append(named(figure, step.id), ":");
+    for (const part of sentenceOf(step, figure.book)) {
+      if (!part.joined && !`${part}`.startsWith(",")) text.append(" ");
+      text.append(typeof part === "string" ? part : named(figure, part.id));
+    }
+    if (gone) text.append(" (gone here)");
+    if (step.hidden) text.append(" (hidden)");
     return text;
   }
 }

@@ -1,6 +1,7 @@
 // What vanishes while the figure is dragged: a fading ghost where it was last, and a sentence that says why.
 
 import { curvePath, element, labelOf } from "../figure/drawing.js";
+import { listed } from "../figure/listed.js";
 import { isHelper } from "./uses.js";
 
 const SAME = 1e-6; // centimetres by which two curves that have become one may differ in doubles
@@ -43,11 +44,10 @@ export function whyGone(figure, id) {
   const missing = parents.find((parent) => !figure.isDefined(parent));
   if (step.within && (!missing || isHelper(figure.step(missing)))) return `What ${step.within.instrument} is built with is gone here.`;
   if (missing) return whyGone(figure, missing);
-  const names = (step.from ?? []).map((one) => labelOf(figure, one));
+  const { spanned, undefined: why } = figure.book.makes[step.make];
+  const names = spanned.map((entry) => labelOf(figure, step.from[entry]));
   if (step.make === "intersection") return noCrossing(figure, step, names);
-  if (step.make === "circle_through" || step.make === "angle_bisector") return `${names.join(", ")} lie in a row.`;
-  const [p, q] = step.make === "circle_radius" ? names.slice(1) : names;
-  return `${p} and ${q} are one point.`;
+  return figure.book.words.undefined[why].replace("{names}", listed(names));
 }
 
 function noCrossing(figure, step, [first, second]) {

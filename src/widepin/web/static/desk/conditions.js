@@ -1,10 +1,11 @@
 // The list of conditions: each a sentence whose blanks are filled by typing or by clicking in the figure.
 
-import { RELATIONS, blanksOf, termOf, written } from "./sentences.js";
+import { blanksOf, joins, partsOf, termOf, written } from "./sentences.js";
 
 export class Conditions {
-  // list: where they stand; names(): those that may stand in a blank; changed(conditions)
-  constructor(list, names, changed) {
+  // relations: those of the tool book; list: where they stand; names(): those that may stand in a blank; changed(conditions)
+  constructor(relations, list, names, changed) {
+    this.relations = relations;
     this.list = list;
     this.names = names;
     this.changed = changed;
@@ -25,7 +26,8 @@ export class Conditions {
   }
 
   add(rel) {
-    this.all.push({ rel, of: Array(blanksOf(rel)).fill(""), ...(RELATIONS[rel].ratio ? { is: [1, 2] } : {}) });
+    const relation = this.relations[rel];
+    this.all.push({ rel, of: Array(blanksOf(relation)).fill(""), ...(relation.numbers ? { is: [1, 2] } : {}) });
     this.show(this.all);
     this.list.lastElementChild.querySelector("input").focus();
   }
@@ -48,12 +50,7 @@ export class Conditions {
 
   #row(condition, place) {
     const row = document.createElement("li");
-    const { parts, many, after, ratio } = RELATIONS[condition.rel];
-    const terms = condition.of.map((term, at) => this.#blank(condition, at));
-    const joined = many ? terms.flatMap((term, at) => (at ? [many, term] : [term])) : parts.flatMap((words, at) => [words, terms[at] ?? ""]);
-    row.append(...joined.filter((part) => part !== ""));
-    if (many) row.append(this.#button("+", `One more in condition ${place + 1}`, () => this.#more(condition)), after);
-    if (ratio) row.append(" as ", this.#number(condition, 0), " to ", this.#number(condition, 1));
+    for (const part of partsOf(this.relations[condition.rel])) row.append(...this.#part(condition, part, place));
     row.append(this.#button("Remove", `Remove condition ${place + 1}`, () => {
       this.all.splice(place, 1);
       this.show(this.all);
@@ -62,13 +59,21 @@ export class Conditions {
     return row;
   }
 
+  #part(condition, part, place) {
+    if (typeof part === "string") return [part];
+    if (part.blank === "n" || part.blank === "d") return [this.#number(condition, part.blank === "n" ? 0 : 1)];
+    if (part.blank !== "all") return [this.#blank(condition, Number(part.blank))];
+    const terms = condition.of.flatMap((_, at) => [...(at ? [" and "] : []), this.#blank(condition, at)]);
+    return [...terms, this.#button("+", `One more in condition ${place + 1}`, () => this.#more(condition))];
+  }
+
   #blank(condition, at) {
     const field = document.createElement("input");
     field.className = "term form-control";
     field.value = condition.of[at] === "" ? "" : written(condition.of[at]);
     field.setAttribute("aria-label", `Blank ${at + 1}`);
     field.size = 7;
-    if (!["same", "on", "midpoint", "distinct"].includes(condition.rel) || (condition.rel === "on" && at === 1)) field.dataset.joins = "yes";
+    if (joins(this.relations[condition.rel], at)) field.dataset.joins = "yes";
     field.addEventListener("change", () => {
       condition.of[at] = termOf(field.value, this.names());
       this.changed(this.all);

@@ -4,7 +4,7 @@ import { ToolBook } from "../figure/tape.js";
 import { Conditions } from "./conditions.js";
 import { FigureOfTask } from "./figure-of-task.js";
 import { Rehearsal } from "./rehearsal.js";
-import { NAMES, termOf, written } from "./sentences.js";
+import { nameOf, termOf, written } from "./sentences.js";
 
 const MOMENT = 350; // milliseconds without a change
 const PARTS = { given: "the given figure", model: "the model", wanted: "the answer", conditions: "the conditions", tools: "the instruments" };
@@ -16,13 +16,14 @@ class Making {
 
   constructor(page, book) {
     this.page = page;
+    this.book = book;
     this.proposing = null; // conditions proposed from the model, while they are on their way
     this.state = JSON.parse(page.dataset.state);
     this.form = page.querySelector("form.parts");
     this.readyMade = JSON.parse(page.dataset.readyMade);
     this.toolSets = JSON.parse(page.dataset.toolSets);
     this.figure = new FigureOfTask(book, page.querySelector(".making-figure svg"), (name, isPoint) => this.conditions.point(this.#nameOf(name), isPoint));
-    this.conditions = new Conditions(page.querySelector("[data-conditions]"), () => this.#names(), (conditions) => this.change({ conditions }));
+    this.conditions = new Conditions(book.relations, page.querySelector("[data-conditions]"), () => this.#names(), (conditions) => this.change({ conditions }));
     this.rehearsal = new Rehearsal(page.querySelector("[data-rehearsal]"), book, (conditions) => {
       this.change({ conditions });
       this.conditions.show(conditions);
@@ -108,7 +109,7 @@ class Making {
     this.page.querySelector("[data-sets]").append(...Object.keys(this.toolSets).map((name) => this.#choice(name, () => {
       this.#takeTools(this.toolSets[name]);
     })));
-    this.page.querySelector("[data-relation]").append(...Object.entries(NAMES).map(([rel, words]) => new Option(words, rel)));
+    this.page.querySelector("[data-relation]").append(...Object.entries(this.book.relations).map(([rel, relation]) => new Option(nameOf(relation), rel)));
   }
 
   // A set of instruments; a compass with one opening gets the distance of the first two given points.
@@ -338,7 +339,7 @@ class Making {
   // Something else that is true of the model, to be asked for with one click.
   #other(condition) {
     const item = document.createElement("li");
-    const shown = new Conditions(document.createElement("ol"), () => this.#names(), () => {});
+    const shown = new Conditions(this.book.relations, document.createElement("ol"), () => this.#names(), () => {});
     shown.show([condition]);
     const words = [...shown.list.firstElementChild.childNodes].filter((part) => !(part instanceof HTMLButtonElement))
       .map((part) => part.value ?? part.textContent).join("");

@@ -1,7 +1,7 @@
 // A work replayed operation by operation, what was taken back included.
 
 import { fold, stepsOf } from "../board/log.js";
-import { sentenceOf } from "../board/instruments.js";
+import { inOneLine, sentenceOf } from "../board/instruments.js";
 import { Picture } from "../figure/picture.js";
 import { ToolBook } from "../figure/tape.js";
 
@@ -39,7 +39,7 @@ class Replay {
 
   #words(operation) {
     const at = new Date(operation.stored).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit", second: "2-digit" });
-    return `${this.count} of ${this.log.length}, ${at}: ${whatWasDone(operation)}.`;
+    return `${this.count} of ${this.log.length}, ${at}: ${whatWasDone(operation, this.book)}.`;
   }
 
   #play() {
@@ -59,12 +59,12 @@ class Replay {
   }
 }
 
-function whatWasDone(operation) {
+function whatWasDone(operation, book) {
   const names = (id) => [id].flat().join(", ");
   switch (operation.op) {
-    case "add": return `${operation.step.id}: ${inWords(operation.step)}`;
+    case "add": return `${operation.step.id}: ${inWords(operation.step, book)}`;
     case "use": return `${names(operation.gives)}: ${operation.instrument} from ${names(operation.from)}`;
-    case "remake": return `${operation.step.id} made another way: ${inWords(operation.step)}`;
+    case "remake": return `${operation.step.id} made another way: ${inWords(operation.step, book)}`;
     case "remove": return `${names(operation.id)} removed`;
     case "move": return `${Object.keys(operation.points).join(", ")} dragged`;
     case "dress": return `${names(operation.id)} shown another way`;
@@ -74,8 +74,8 @@ function whatWasDone(operation) {
   }
 }
 
-function inWords(step) {
-  return sentenceOf(step).map((part) => (typeof part === "string" ? part : part.id)).join(" ");
+function inWords(step, book) {
+  return inOneLine(sentenceOf(step, book), (id) => id);
 }
 
 const page = document.querySelector(".replay");

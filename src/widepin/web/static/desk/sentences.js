@@ -1,35 +1,26 @@
-// Conditions as sentences with blanks. A blank holds a name, or points one after the other: AB, or A-B.
+// Conditions as sentences with blanks, by the templates of the tool book. A blank holds a name, or points one after the
+// other: AB, or A-B.
 
-// parts: words and blanks in the order of "of"; order: which blank is which entry, where it is not the same.
-// many: how the blanks of any number of terms are joined. size: points that make a term, where it is not one name.
-export const RELATIONS = {
-  same: { parts: ["", " is the same as ", ""] },
-  on: { parts: ["", " lies on ", ""] },
-  perpendicular: { parts: ["", " is perpendicular to ", ""] },
-  parallel: { parts: ["", " is parallel to ", ""] },
-  tangent: { parts: ["", " touches ", ""] },
-  midpoint: { parts: ["", " is the midpoint of ", " and ", ""] },
-  equal_length: { many: " and ", after: " are equally long" },
-  equal_angle: { many: " and ", after: " are equal angles" },
-  ratio: { parts: ["", " is to ", ""], ratio: true },
-  distinct: { many: " and ", after: " all differ" },
-  same_side: { parts: ["on one side of ", " lie ", " and ", ""] },
-  opposite_side: { parts: ["on opposite sides of ", " lie ", " and ", ""] },
-  inside_angle: { parts: ["", " lies inside the angle ", ""] },
-};
+import { listed } from "../figure/listed.js";
+
+// The parts of a relation's sentence: words, a number for the blank of a term, "all", "n" and "d".
+export function partsOf({ sentence }) {
+  return sentence.split(/\{(\w+)\}/).map((part, at) => (at % 2 ? { blank: part } : part)).filter((part) => part !== "");
+}
 
 // What stands in the list of relations to choose from.
-export const NAMES = {
-  same: "… is the same as …", on: "… lies on …", perpendicular: "… is perpendicular to …", parallel: "… is parallel to …",
-  tangent: "… touches …", midpoint: "… is the midpoint of … and …", equal_length: "… and … are equally long",
-  equal_angle: "… and … are equal angles", ratio: "… is to … as a number to a number", distinct: "… and … differ",
-  same_side: "on one side of … lie … and …", opposite_side: "on opposite sides of … lie … and …",
-  inside_angle: "… lies inside the angle …",
-};
+export function nameOf(relation) {
+  const all = Array(Math.max(2, relation.many)).fill("…");
+  return partsOf(relation).map((part) => (typeof part === "string" ? part : part.blank === "all" ? listed(all) : "…")).join("");
+}
 
-export function blanksOf(rel) {
-  const { parts, many } = RELATIONS[rel];
-  return many ? 2 : parts.length - 1;
+export function blanksOf({ of, many }) {
+  return many || of.length;
+}
+
+// Whether points come together in the blank of a term.
+export function joins({ of, many }, at) {
+  return ["pair", "triple", "straight", "curve"].includes(many ? of[0] : of[at]);
 }
 
 // A term as it stands in a blank.

@@ -8,7 +8,7 @@ const MOST = 0.45; // radians, so that a small circle keeps its gaps
 // The points that lie on a circle by the making of one of them.
 export function pointsUsedOn(figure, circle) {
   const { make, from } = figure.step(circle);
-  const through = make === "circle" ? [from[1]] : make === "circle_through" ? from : [];
+  const through = figure.book.makes[make].through.map((entry) => from[entry]);
   const marked = figure.ids.filter((id) => {
     const step = figure.step(id);
     return ["intersection", "point_on"].includes(step.make) && step.from.includes(circle);

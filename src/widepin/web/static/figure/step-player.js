@@ -1,6 +1,6 @@
 // Steps through a construction, forwards and backwards, with the sentence of each step.
 
-import { sentenceOf } from "../board/instruments.js";
+import { inOneLine, sentenceOf } from "../board/instruments.js";
 
 export class StepPlayer {
   // controls: an element with two buttons and a slider. say(words): tells the step. begun(): somebody turned to it.
@@ -35,7 +35,6 @@ export class StepPlayer {
   #sentence(step) {
     const { figure } = this.picture;
     const name = (id) => (figure.has(id) ? figure.step(id).label || id : id);
-    const parts = sentenceOf(step).map((part) => (typeof part === "string" ? part : name(part.id)));
-    return `${figure.isPoint(step.id) && parts[0] === name(step.id) ? "" : `${name(step.id)}, `}${parts.join(" ")}.`;
+    return `${name(step.id)}: ${inOneLine(sentenceOf(step, figure.book), name)}.`;
   }
 }

@@ -7,6 +7,8 @@ export class ToolBook {
     this.rounding = document.rounding;
     this.slack = document.slack;
     this.tapes = document.tapes;
+    this.words = document.words;
+    this.relations = document.relations;
   }
 
   static async load(url) {

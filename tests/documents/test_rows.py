@@ -1,0 +1,202 @@
+"""Every make and every relation has one row of geometry and one row of words, which everything else is drawn from."""
+
+import re
+
+import pytest
+
+from widepin.documents.construction import read_steps
+from widepin.documents.make_words import MAKE_WORDS, WHICH, WHY_UNDEFINED, filled
+from widepin.documents.relation_words import RELATION_WORDS
+from widepin.documents.words import TOOL_WORDS, Words, instruction
+from widepin.judge.conditions import RELATIONS, RelationName
+from widepin.judge.task import TOOLS, Condition, Task, Wanted
+from widepin.plane.arrays import ARRAYS, Arrays
+from widepin.plane.figure import Figure, is_defined
+from widepin.plane.makes import MAKES, By, MakeName, Undefined
+from widepin.plane.rows import complete
+from widepin.plane.shapes import Kind
+from widepin.plane.steps import Step
+from widepin.school.shelf.notation import steps as from_lines
+
+
+def entries(template):
+    """The entries that a template names, in their order, and whether it names anything else."""
+    blanks = re.findall(r"\{(\w+)\}", template)
+    return [int(entry) for blank in blanks if blank.isdigit() for entry in blank], set(blanks)
+
+
+def test_tables_are_complete():
+    assert list(MAKES) == list(MAKE_WORDS) == [make.value for make in MakeName]
+    assert list(RELATIONS) == list(RELATION_WORDS) == [relation.value for relation in RelationName]
+    assert set(WHY_UNDEFINED) == {why.value for why in Undefined}
+    assert set(TOOLS) <= set(TOOL_WORDS)
+
+
+def test_a_missing_or_foreign_row_is_no_table():
+    with pytest.raises(LookupError, match="a row is missing for reflection"):
+        complete(MakeName, {name: 1 for name in MakeName if name != "reflection"})
+    with pytest.raises(LookupError, match="no member is called gable"):
+        complete(RelationName, dict.fromkeys([*RelationName, "gable"], 1))
+
+
+@pytest.mark.parametrize("name", MAKES)
+def test_words_of_a_make_name_all_that_it_is_made_from(name):
+    make, row = MAKES[name], MAKE_WORDS[name]
+    every = list(range(len(make.sources)))
+    assert sorted(entries(row.told)[0]) == every
+    assert bool(row.card) == bool(row.sentence) == bool(row.icon) == (make.inputs == 0)
+    if row.sentence:
+        assert sorted(entries(row.sentence)[0]) == every
+    for template in filter(None, (row.called, row.called_from)):
+        assert entries(template)[0][: len(every)] == every[: len(entries(template)[0])]
+    assert row.tool.replace("_", " ") == row.tool and "_" not in row.told + row.card + row.sentence
+
+
+@pytest.mark.parametrize("name", MAKES)
+def test_a_step_is_told_with_all_of_its_names(name):
+    step = Step("X", name, tuple("PQR"[: len(MAKES[name].sources)]))
+    told = instruction(step)
+    assert told.startswith("X: ") and "{" not in told and all(source in told for source in step.sources)
+
+
+@pytest.mark.parametrize("choice", WHICH)
+def test_which_intersection_is_meant_is_told(choice):
+    told = filled(MAKE_WORDS["intersection"].told, ["c", "d"], "Q", choice)
+    assert told.startswith("intersection of c and d") and ("Q" in told) == (choice != "pick")
+
+
+@pytest.mark.parametrize("name", RELATIONS)
+def test_words_of_a_relation_name_all_of_its_terms(name):
+    relation, row = RELATIONS[name], RELATION_WORDS[name]
+    for template in (row.clause, row.sentence):
+        named, blanks = entries(template)
+        assert ("all" in blanks) == bool(relation.many)
+        assert relation.many or sorted(named) == list(range(len(relation.of)))
+        assert ({"n", "d"} <= blanks) == (name == "ratio")
+
+
+TERMS = {
+    "point": "ABC",
+    "pair": ["AB", "CD"],
+    "triple": ["ABC", "BCD"],
+    "straight": "gh",
+    "curve": "gk",
+    "object": "AB",
+}
+
+
+@pytest.mark.parametrize("name", RELATIONS)
+def test_a_condition_is_a_clause_of_its_terms(name):
+    relation = RELATIONS[name]
+    roles = relation.of * relation.many if relation.many else relation.of
+    terms, left = [], {role: list(TERMS[role]) for role in set(roles)}
+    for role in roles:
+        term = left[role].pop(0)
+        terms.append(tuple(term) if role in ("pair", "triple") else term)
+    given = read_steps(
+        from_lines(
+            "A free_point at=0,0\nB free_point at=4,0\nC free_point at=1,3\nD free_point at=5,5\ng line A B\nh line B C\nk circle A B"
+        )
+    )
+    task = Task("", given, (), (Wanted("X", "point"),), ())
+    said = Words(task).condition(Condition(name, tuple(terms), (1, 3) if name == "ratio" else None))
+    assert "{" not in said and all("".join(term) in said for term in terms) or name in ("midpoint", "ratio")
+    if name == "ratio":
+        assert said == "AB : CD = 1 : 3"
+    if name == "collinear":
+        assert said == "A, B and C lie on one line"
+    if name == "equal_area":
+        assert said == "the triangles ABC and BCD have equal areas"
+
+
+# --- the geometry that rows state, against what is computed
+
+FIGURE = "A free_point at=0.3,0.4\nB free_point at=4,1\nC free_point at=1.5,3.5\ng line A B"
+
+
+def made_by(name):
+    """A figure in which a make is used on plain objects."""
+    sources = [
+        "g" if Kind.POINT not in role else point for role, point in zip(MAKES[name].sources, "ABC", strict=False)
+    ]
+    return Figure(read_steps(from_lines(FIGURE)) + (Step("X", name, tuple(sources)),))
+
+
+PLAIN = [name for name, make in MAKES.items() if make.compute is not None]
+
+
+@pytest.mark.parametrize("name", PLAIN)
+def test_what_an_object_passes_through_lies_on_it(name):
+    figure = made_by(name)
+    make = MAKES[name]
+    if make.gives is Kind.POINT:
+        assert make.through == ()
+        return
+    on = [Step(f"Y{entry}", "point_on", ("X",), at=(0, 0)) for entry in make.through]
+    figure = Figure([*(node.step for node in figure.nodes), *on])
+    position, shapes = figure.drawn()
+    for entry, step in zip(make.through, on, strict=True):
+        source = shapes[figure.nodes[figure.index["X"]].sources[entry]]
+        nearest = Figure(
+            [
+                *(node.step for node in figure.nodes[: -len(on)]),
+                Step("Z", "point_on", ("X",), at=tuple(map(float, source))),
+            ]
+        )
+        _, found = nearest.drawn()
+        assert found[-1] == pytest.approx(source, abs=1e-9), step
+
+
+@pytest.mark.parametrize("name", PLAIN)
+def test_why_something_is_undefined_is_so(name):
+    """Where the entries that span it are one point, or in a row, it is undefined; with others it is not."""
+    make = MAKES[name]
+    points = [entry for entry, role in enumerate(make.sources) if Kind.POINT in role]
+    shape = lambda x, y: ARRAYS and (x, y)  # noqa: E731
+    places = {0: shape(0.0, 0.0), 1: shape(4.0, 1.0), 2: shape(1.0, 3.0)}
+
+    def computed(places):
+        lines = "\n".join(f"{'ABC'[n]} free_point at={x},{y}" for n, (x, y) in places.items())
+        figure = Figure(
+            read_steps(from_lines(f"{lines}\ng line A B\nh line B C"))
+            + (
+                Step(
+                    "X",
+                    name,
+                    tuple("h" if Kind.POINT not in role else "ABC"[entry] for entry, role in enumerate(make.sources)),
+                ),
+            )
+        )
+        with Arrays.quiet():
+            return bool(is_defined(figure.drawn()[1][-1]))
+
+    assert computed(places)
+    if make.undefined is Undefined.ONE_POINT:
+        first, second = make.spanned
+        assert not computed(places | {second: places[first]})
+    elif make.undefined is Undefined.IN_A_ROW:
+        assert not computed(places | {0: (2.0, 0.5), 1: (0.0, 0.0), 2: (-4.0, -1.0)})
+    else:
+        assert make.undefined is Undefined.NEVER and make.spanned == ()
+        same = dict.fromkeys(points, (1.0, 3.0))
+        assert computed(places | same) or any(Kind.POINT not in role for role in make.sources)
+
+
+@pytest.mark.parametrize("name", [name for name in PLAIN if MAKES[name].symmetric])
+def test_symmetric_sources_may_trade_places(name):
+    figure = made_by(name)
+    step = figure.nodes[-1].step
+    turned = Figure([*(node.step for node in figure.nodes), Step("Y", name, step.sources[::-1])])
+    _, shapes = turned.drawn()
+    one, other = shapes[-2:]
+    if MAKES[name].gives is Kind.LINE:
+        cross = one.dx * other.dy - one.dy * other.dx
+        assert cross == pytest.approx(0, abs=1e-9)
+    elif MAKES[name].gives is not Kind.SEGMENT:
+        assert one == pytest.approx(other)
+
+
+def test_everything_that_counts_has_a_price():
+    assert {name for name, make in MAKES.items() if make.price is By.NOTHING} == {
+        name for name, make in MAKES.items() if not make.counts
+    }
