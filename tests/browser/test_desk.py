@@ -331,7 +331,7 @@ def test_the_wall_follows_a_student_at_work(page, served, desk, browser):
     expect(card.locator("circle.curve")).to_have_count(1)
     card.click()
     watch.wait_for_selector(".replay[data-shown]")
-    expect(watch.locator(".caption")).to_contain_text("c: Circle centred A through B")
+    expect(watch.locator(".caption")).to_contain_text("c: circle centred A through B")
     watch.get_by_role("button", name="One back").click()
     expect(watch.locator("circle.curve")).to_have_count(0)
     watch.close()

@@ -29,7 +29,7 @@ def test_removing_says_what_goes_along_and_offers_hiding_first(gable):
     expect(gable.page.locator(".record li[data-step]")).to_have_count(6)
     line.get_by_role("button", name="Remove", exact=True).click()
     gable.page.get_by_role("button", name="Remove all 3").click()
-    assert [step.split()[0] for step in gable.record()] == ["1", "D", "2"]
+    assert [step.split()[0] for step in gable.record()] == ["1", "D:", "2"]
     gable.page.get_by_role("button", name="Take back").click()
     expect(gable.page.locator(".record li[data-step]")).to_have_count(6)
     assert [one["operation"]["op"] for one in gable.stored()][-2:] == ["remove", "take back"]

@@ -50,7 +50,7 @@ def test_steps_are_replayed_with_their_sentences(switching):
     expect(switching.locator(".curve.lit")).to_have_count(1)
     for _ in range(9):
         switching.locator("[data-on]").click()
-    expect(caption).to_have_text("Step 6 of 6: m, Ray from A through F.")
+    expect(caption).to_have_text("Step 6 of 6: m: ray from A through F.")
 
 
 def test_turning_to_the_steps_ends_the_play(switching):

@@ -148,3 +148,38 @@ def test_a_task_file_that_cannot_be_kept_is_refused(as_person, numbers, title):
         "/sheets/read", data={"file": (BytesIO(task.encode()), "task.json")}, content_type="multipart/form-data"
     )
     assert "cannot be taken" in client.get("/shelf").text
+
+
+def test_a_work_of_somebody_who_has_the_task_no_longer_can_be_looked_at(as_person, school, fresh_student, numbers):
+    login = fresh_student("moved-away")
+    client = as_person(login)
+    step = {"op": "add", "step": {"id": "q1", "make": "circle", "from": ["A", "B"]}}
+    sent = {"key": "12345678", "after": 0, "operation": step}
+    assert client.post(JSON_ADDRESSES[0].format(**numbers), json=sent).status_code == 200
+    handed_in = client.post(f"/tasks/{numbers['assignment']}/hand-in")
+    with make_sessions(school)() as session:
+        person = session.scalars(select(Person).where(Person.login == login)).one()
+        person.classes.clear()
+        session.commit()
+    assert as_person("corin.hale").get(handed_in.location).status_code == 200
+
+
+def test_a_task_that_is_taken_away_while_a_work_is_judged_is_not_found(
+    app, as_person, fresh_student, numbers, monkeypatch
+):
+    client = as_person(fresh_student("taken-away"))
+    step = {"op": "add", "step": {"id": "q1", "make": "circle", "from": ["A", "B"]}}
+    sent = {"key": "12345678", "after": 0, "operation": step}
+    assert client.post(JSON_ADDRESSES[0].format(**numbers), json=sent).status_code == 200
+    bench = app.extensions["bench"]
+
+    class TakesAway:
+        def do(self, whose, *job):
+            with app.extensions["sessions"]() as session:
+                session.delete(session.scalars(select(Work).where(Work.student_id == whose)).one())
+                session.commit()
+            return bench.do(whose, *job)
+
+    monkeypatch.setitem(app.extensions, "bench", TakesAway())
+    answer = client.post(f"/tasks/{numbers['assignment']}/hand-in", headers={"Accept": "application/json"})
+    assert answer.status_code == 404 and answer.json["error"]

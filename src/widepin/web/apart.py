@@ -29,6 +29,9 @@ LESS_URGENT = 5
 
 MEGABYTE = 1 << 20
 
+LONGEST_LOADING = 20.0
+"""Seconds that a process of the server waits for that; it takes about two."""
+
 
 class Busy(Exception):
     """Too much is under way already; nothing was done. The message is for whoever waits."""
@@ -43,8 +46,10 @@ _context.set_forkserver_preload(["widepin.web.apart_loaded"])
 
 
 def warm_up() -> None:
-    """Start the process that jobs are forked from, and load what they need, without waiting for it."""
-    threading.Thread(target=lambda: _context.Process(target=_nothing).start(), daemon=True).start()
+    """Start the process that jobs are forked from, and wait until it has loaded what they need."""
+    process = _context.Process(target=_nothing)
+    process.start()
+    process.join(LONGEST_LOADING)
 
 
 def _nothing() -> None:

@@ -19,11 +19,20 @@ from flask_login import current_user
 from flask_talisman import Talisman
 from flask_wtf import CSRFProtect
 from flask_wtf.csrf import CSRFError
-from sqlalchemy.exc import DataError, IntegrityError, InterfaceError, InternalError, OperationalError, SQLAlchemyError
+from sqlalchemy.exc import (
+    DataError,
+    IntegrityError,
+    InterfaceError,
+    InternalError,
+    NoResultFound,
+    OperationalError,
+    SQLAlchemyError,
+)
 from sqlalchemy.exc import TimeoutError as PoolTimeout
 from werkzeug.exceptions import (
     Conflict,
     HTTPException,
+    NotFound,
     SecurityError,
     ServiceUnavailable,
     TooManyRequests,
@@ -107,6 +116,7 @@ def create_app(settings: dict[str, Any]) -> Flask:
         app.register_error_handler(trouble, show_database_trouble)
     app.register_error_handler(Busy, lambda busy: show_error(TooManyRequests(str(busy))))
     app.register_error_handler(TooHeavy, lambda heavy: show_error(UnprocessableEntity(str(heavy))))
+    app.register_error_handler(NoResultFound, lambda gone: show_error(NotFound()))  # removed in the meantime
     app.register_error_handler(IntegrityError, show_conflict)
     app.register_error_handler(DataError, show_too_large)
     app.jinja_env.globals.update(seals=seals, tool_in_words=tool_in_words, tool_words=TOOL_WORDS)

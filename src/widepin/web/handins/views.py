@@ -64,9 +64,11 @@ def show(attempt: HandIn, trouble: str | None = None) -> str:
 
 
 def neighbours(attempt: HandIn) -> list[HandIn | None]:
-    """The best attempts of the students before and after this one, by name."""
+    """The best attempts of the students before and after this one, by name; none for who has the task no longer."""
     best = [one.best for one in standings(session(), attempt.work.assignment) if one.best]
-    place = next(n for n, one in enumerate(best) if one.work_id == attempt.work_id)
+    place = next((n for n, one in enumerate(best) if one.work_id == attempt.work_id), None)
+    if place is None:
+        return [None, None]
     return [best[place - 1] if place else None, best[place + 1] if place + 1 < len(best) else None]
 
 
