@@ -1,0 +1,99 @@
+"""What went wrong, in words and with its status: the one place where errors become answers."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from flask import Flask, current_app, render_template, request
+from flask import session as browser_session
+from flask_wtf.csrf import CSRFError
+from sqlalchemy.exc import (
+    DataError,
+    IntegrityError,
+    InterfaceError,
+    InternalError,
+    NoResultFound,
+    OperationalError,
+    SQLAlchemyError,
+)
+from sqlalchemy.exc import TimeoutError as PoolTimeout
+from werkzeug.exceptions import (
+    Conflict,
+    HTTPException,
+    NotFound,
+    SecurityError,
+    ServiceUnavailable,
+    TooManyRequests,
+    UnprocessableEntity,
+)
+
+from ..documents.reading import Unreadable
+from .apart import Busy, TooHeavy
+
+
+def handle_errors(app: Flask) -> None:
+    """Let the application answer every error in words."""
+    app.register_error_handler(HTTPException, show_error)
+    app.register_error_handler(Unreadable, show_unreadable)
+    for trouble in (OperationalError, InterfaceError, InternalError, PoolTimeout):
+        app.register_error_handler(trouble, show_database_trouble)
+    app.register_error_handler(Busy, lambda busy: show_error(TooManyRequests(str(busy))))
+    app.register_error_handler(TooHeavy, lambda heavy: show_error(UnprocessableEntity(str(heavy))))
+    app.register_error_handler(NoResultFound, lambda gone: show_error(NotFound()))  # removed in the meantime
+    app.register_error_handler(IntegrityError, show_conflict)
+    app.register_error_handler(DataError, show_too_large)
+
+
+REFUSED = (400, 403, 404, 429)
+"""Answers that are worth a line in the log, at the level that says what is refused to whom."""
+
+WORDS = {
+    404: "This page is not here, or not yours to see.",
+    413: "That was too much at once.",
+    500: "Something broke on our side. What you built is kept; try again.",
+    503: "Nothing can be stored at the moment. What is on your page stays there; try again in a minute.",
+}
+"""What is said of an error that says nothing of its own."""
+
+
+def show_unreadable(error: Unreadable) -> tuple[Any, int]:
+    """A stored document that a page cannot do without, and that cannot be read."""
+    return show_error(UnprocessableEntity(f"This task cannot be used as it is: {error}. Its teacher can mend it."))
+
+
+def show_database_trouble(error: SQLAlchemyError) -> tuple[Any, int]:
+    """A database that does not answer, or does not write."""
+    current_app.logger.error("the database: %s", error)
+    return show_error(ServiceUnavailable())
+
+
+def show_conflict(error: IntegrityError) -> tuple[Any, int]:
+    """What the tables do not allow, since somebody else did something at the same moment."""
+    current_app.logger.warning("the database refused: %s", error)
+    return show_error(Conflict("Something else was changed at the same moment. Load the page again, then try again."))
+
+
+def show_too_large(error: DataError) -> tuple[Any, int]:
+    """What does not fit into its field."""
+    current_app.logger.warning("the database refused: %s", error)
+    return show_error(UnprocessableEntity("Something of this is too long or too large to be kept; shorten it."))
+
+
+def show_error(error: HTTPException) -> tuple[Any, int]:
+    """An error in words: JSON for the board, a page for everybody else."""
+    code = error.code or 500
+    if code in REFUSED:
+        who = browser_session.get("_user_id", "nobody").partition(".")[0]
+        current_app.logger.info("refused with %s: %s %r to %r", code, request.method, request.path, who)
+    own = error.description if error.description != type(error).description else None
+    words = own or WORDS.get(code) or error.description or "That did not work."
+    if isinstance(error, SecurityError):  # whoever asks another host has no pages here that could be led to
+        return "This site is not served under the address that you used. Ask whoever runs it for the right one.", code
+    if isinstance(error, CSRFError):
+        words = "This page has been open for too long. Load it again; what you built is kept."
+    if request.accept_mimetypes.best == "application/json" or request.is_json:
+        return {"error": words}, code
+    if code >= 500 or code == 409:
+        # Where something broke there may be no database to ask who is here: this page is made without asking.
+        return current_app.jinja_env.get_template("broken.html").render(words=words), code
+    return render_template("error.html", words=words, code=code), code
