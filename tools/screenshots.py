@@ -100,9 +100,9 @@ def build(page: Page) -> None:
     for card, names in (
         ("Angle bisector", "BAC"),
         ("Angle bisector", "ABC"),
-        ("Crossing", "de"),
+        ("Intersection", "de"),
         ("Perpendicular", "cD"),
-        ("Crossing", "cf"),
+        ("Intersection", "cf"),
     ):
         page.get_by_role("button", name=card).first.click()
         page.keyboard.type(names, delay=30)
