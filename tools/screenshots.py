@@ -71,9 +71,9 @@ def main(address: str) -> None:
 def make_a_task(page: Page) -> None:
     """A task of the shelf taken and tried, and the page that assigns it."""
     page.get_by_role("link", name="A window opening").last.click()
-    page.get_by_role("button", name="Make it mine").click()
+    page.get_by_role("button", name="Copy and edit").click()
     page.wait_for_selector(".making[data-ready]")
-    page.get_by_role("button", name="Try the task").click()
+    page.get_by_role("button", name="Check the task").click()
     page.get_by_role("heading", name="What must be built").scroll_into_view_if_needed()
     shoot(page, "making")
     page.get_by_role("link", name="Assign …").click()

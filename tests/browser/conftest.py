@@ -58,7 +58,7 @@ class Desk:
     def hand_in(self) -> None:
         self.page.get_by_role("button", name="Hand in").click()
         self.page.get_by_role("button", name="Hand it in").click()
-        self.page.get_by_role("link", name="Whole report").click()
+        self.page.get_by_role("link", name="Full report").click()
         self.page.wait_for_url("**/hand-ins/*")
 
     def take(self, make: str) -> None:
@@ -101,7 +101,7 @@ class Desk:
         return [" ".join(row.split()) for row in rows]
 
     def saved(self) -> None:
-        expect(self.page.locator(".save-state")).to_have_text("Every step kept")
+        expect(self.page.locator(".save-state")).to_have_text("All changes saved")
 
     def stored(self) -> list[dict]:
         """The operations that the server has."""

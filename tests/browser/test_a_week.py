@@ -34,7 +34,7 @@ class Student:
                 self.page.keyboard.type(text)
                 if len(text) > 1:
                     self.page.keyboard.press("Enter")
-        expect(self.page.locator(".save-state")).to_have_text("Every step kept")
+        expect(self.page.locator(".save-state")).to_have_text("All changes saved")
 
     def hand_in(self):
         self.page.keyboard.press("Escape")
@@ -63,7 +63,7 @@ def test_from_a_list_of_names_to_marks(teacher, students):
     teacher.get_by_label("or a CSV file").set_input_files(
         {"name": "class.csv", "mimeType": "text/csv", "buffer": ROSTER.encode()}
     )
-    teacher.get_by_role("button", name="Look at the list").click()
+    teacher.get_by_role("button", name="Preview the list").click()
     teacher.get_by_role("button", name="Add those that are ticked").click()
     class_code = teacher.locator(".heading .code").inner_text()
     rows = teacher.locator(".students summary")
@@ -77,7 +77,7 @@ def test_from_a_list_of_names_to_marks(teacher, students):
     build_model(teacher, ("circle", "ABBA"), ("intersection", "cd1cd"), ("line", "CD"))
     build_model(teacher, ("intersection", "es"))
     teacher.get_by_label("point E").check()
-    teacher.get_by_role("button", name="Propose from the model").click()
+    teacher.get_by_role("button", name="Suggest conditions").click()
     teacher.get_by_role("button", name="As many as the model").click()
     expect(teacher.locator("[data-rehearsal]")).to_contain_text("solves the task wherever")
     teacher.get_by_role("link", name="Assign …").click()

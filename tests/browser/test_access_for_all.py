@@ -76,7 +76,7 @@ def test_the_board_in_all_its_states(desk):
     desk.page.get_by_role("button", name="Hand it in").click()
     expect(desk.page.locator(".result-strip")).to_be_visible()
     assert barriers(desk.page) == []
-    desk.page.get_by_role("link", name="Whole report").click()
+    desk.page.get_by_role("link", name="Full report").click()
     desk.page.wait_for_url("**/hand-ins/*")
     expect(desk.page.locator(".caption")).to_be_attached()
     assert barriers(desk.page) == []

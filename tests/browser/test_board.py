@@ -107,7 +107,7 @@ def test_dragging_to_extremes_keeps_the_board_alive(desk):
     desk.page.mouse.down()
     desk.page.mouse.move(ax, ay, steps=4)  # onto A: the circle about A has no radius now
     desk.page.mouse.up()
-    expect(desk.page.locator(".record li[data-step=c]")).to_contain_text("gone here")
+    expect(desk.page.locator(".record li[data-step=c]")).to_contain_text("undefined in this position")
     assert desk.page.locator(".curve[data-id=c]").count() == 0
     desk.page.keyboard.press("Control+z")
     expect(desk.page.locator(".curve[data-id=c]")).to_have_count(1)
@@ -134,10 +134,10 @@ def test_taking_back_and_bringing_back(desk):
     assert len(desk.record()) == 1
     desk.page.keyboard.press("Control+Shift+Z")
     assert len(desk.record()) == 2
-    desk.page.get_by_role("button", name="Take back").click()
-    desk.page.get_by_role("button", name="Take back").click()
+    desk.page.get_by_role("button", name="Undo").click()
+    desk.page.get_by_role("button", name="Undo").click()
     assert desk.record() == []
-    expect(desk.page.get_by_role("button", name="Take back")).to_be_disabled()
+    expect(desk.page.get_by_role("button", name="Undo")).to_be_disabled()
     assert len(desk.stored()) == 6
 
 

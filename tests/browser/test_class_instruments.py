@@ -77,7 +77,7 @@ def test_it_shows_how_it_is_built_and_goes_as_it_came(round_a_gable):
     expect(page.locator(".asking")).to_contain_text("With d would go e.")
     page.get_by_role("button", name="Remove all 2").click()
     assert desk.record() == []
-    page.get_by_role("button", name="Take back").click()
+    page.get_by_role("button", name="Undo").click()
     assert len(desk.record()) == 2
     page.reload()
     desk.ready()
@@ -92,7 +92,7 @@ def test_two_windows_give_what_an_instrument_makes_names_of_its_own(round_a_gabl
     for one in (page, other):
         one.get_by_role("button", name="Centre line").click()
         one.keyboard.type("AB" if one is page else "BC")
-        expect(one.locator(".save-state")).to_have_text("Every step kept")
+        expect(one.locator(".save-state")).to_have_text("All changes saved")
     expect(other.locator(".record li[data-step]")).to_have_count(2)
     page.reload()
     desk.ready()
@@ -131,5 +131,5 @@ def test_a_teacher_gives_a_students_work_to_the_class_and_lends_it(page, served)
     expect(card).to_contain_text("Lent for Round a gable")
     card.get_by_role("link", name="Take away").click()
     expect(page.get_by_text("What students have built with it stays")).to_be_visible()
-    page.get_by_role("button", name="Take it away").click()
+    page.get_by_role("button", name="Remove from the class").click()
     expect(card).to_have_count(0)

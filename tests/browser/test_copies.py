@@ -40,7 +40,7 @@ def steps_file(tmp_path, steps):
 def test_steps_that_were_copied_are_brought_in_again(desk, tmp_path):
     desk.enter("Splitting a gable")
     desk.page.locator(".copies summary").click()
-    desk.page.get_by_label("Bring in steps").set_input_files(steps_file(tmp_path, JUMPING_GABLE))
+    desk.page.get_by_label("Import a construction").set_input_files(steps_file(tmp_path, JUMPING_GABLE))
     expect(desk.page.locator(".hint")).to_have_text("6 steps were brought in.")
     expect(desk.page.locator(".record li[data-step]")).to_have_count(6)
     assert len(desk.stored()) == 6
@@ -61,6 +61,6 @@ def test_steps_that_were_copied_are_brought_in_again(desk, tmp_path):
 def test_what_is_wrong_with_a_file_is_said_in_its_place_and_nothing_is_stored(desk, tmp_path, steps, said):
     desk.enter("Splitting a gable")
     desk.page.locator(".copies summary").click()
-    desk.page.get_by_label("Bring in steps").set_input_files(steps_file(tmp_path, steps))
+    desk.page.get_by_label("Import a construction").set_input_files(steps_file(tmp_path, steps))
     expect(desk.page.locator(".hint.trouble")).to_contain_text(said)
     assert desk.stored() == []

@@ -22,7 +22,7 @@ def test_a_class_is_made_from_a_csv_and_its_students_come_in_with_their_cards(te
     teacher.get_by_label("or a CSV file").set_input_files(
         {"name": "third.csv", "mimeType": "text/csv", "buffer": csv.encode("cp1252")}
     )
-    teacher.get_by_role("button", name="Look at the list").click()
+    teacher.get_by_role("button", name="Preview the list").click()
     expect(teacher.get_by_text("2 of 3 lines are new students")).to_be_visible()
     expect(teacher.get_by_text("Line 4 repeats line 2.")).to_be_visible()
     teacher.get_by_label("Name on line 3").fill("Jory Paskin")
@@ -49,10 +49,10 @@ def test_a_class_is_made_from_a_csv_and_its_students_come_in_with_their_cards(te
 
 def test_a_list_is_pasted_and_what_cannot_be_read_stays_in_the_field(teacher):
     new_class(teacher, "Evening class")
-    teacher.get_by_role("button", name="Look at the list").click()
+    teacher.get_by_role("button", name="Preview the list").click()
     expect(teacher.get_by_role("alert")).to_contain_text("no name in it")
     teacher.get_by_label(re.compile("One name per line")).fill("Odo Vance\nPetra Lind")
-    teacher.get_by_role("button", name="Look at the list").click()
+    teacher.get_by_role("button", name="Preview the list").click()
     teacher.get_by_role("button", name="Add those that are ticked").click()
     expect(teacher.locator(".students summary")).to_have_count(2)
     teacher.locator(".students summary", has_text="Petra Lind").click()
@@ -74,13 +74,13 @@ def test_two_classes_of_one_name_are_refused_in_place(teacher):
 
 def test_an_archived_class_comes_back(teacher):
     new_class(teacher, "Old year")
-    teacher.get_by_text("The class itself").click()
+    teacher.get_by_text("Class settings").click()
     teacher.get_by_role("button", name="Archive").click()
     expect(teacher.get_by_text("You have no class but archived ones")).to_be_visible()
     teacher.get_by_text("Archived", exact=True).click()
     teacher.get_by_role("link", name="Old year").click()
     teacher.get_by_role("link", name="Students and codes").click()
-    teacher.get_by_text("The class itself").click()
+    teacher.get_by_text("Class settings").click()
     teacher.get_by_role("button", name="Take out of the archive").click()
     expect(teacher.get_by_role("link", name="Old year")).to_be_visible()
 
@@ -88,7 +88,7 @@ def test_an_archived_class_comes_back(teacher):
 def test_a_task_is_made_from_nothing_and_assigned(teacher):
     new_class(teacher, "Arches")
     teacher.get_by_label(re.compile("One name per line")).fill("Odo Vance")
-    teacher.get_by_role("button", name="Look at the list").click()
+    teacher.get_by_role("button", name="Preview the list").click()
     teacher.get_by_role("button", name="Add those that are ticked").click()
     begin_task(teacher, "Segment")
     expect(teacher.locator("[data-trouble]")).to_contain_text("the model is empty")
@@ -97,9 +97,9 @@ def test_a_task_is_made_from_nothing_and_assigned(teacher):
     build_model(teacher, ("circle", "ABBA"), ("intersection", "cd1"))
     expect(teacher.get_by_label("Title")).to_have_value("Crown of an arch")
     teacher.get_by_label("point C").check()
-    teacher.get_by_role("button", name="Propose from the model").click()
+    teacher.get_by_role("button", name="Suggest conditions").click()
     expect(teacher.locator(".conditions li")).to_have_count(1)
-    teacher.get_by_role("button", name="Rather ask that AB and AC and BC are equally long").click()
+    teacher.get_by_role("button", name="Use instead: AB and AC and BC are equally long").click()
     expect(teacher.locator(".conditions")).to_contain_text("are equally long")
     teacher.get_by_role("button", name="As many as the model").click()
     expect(teacher.get_by_label("Moves")).to_have_value("2")
@@ -111,12 +111,12 @@ def test_a_task_is_made_from_nothing_and_assigned(teacher):
     teacher.wait_for_selector(".making[data-ready]")
     expect(teacher.get_by_label("Moves")).to_have_value("2")
 
-    teacher.get_by_role("link", name="Work it as a student").click()
+    teacher.get_by_role("link", name="Preview as a student").click()
     teacher.wait_for_selector(".board-page[data-ready]")
     for make, names in (("circle", "ABBA"), ("intersection", "cd2")):
         teacher.locator(f".card-tool[data-make={make}]").click()
         teacher.keyboard.type(names)
-    teacher.get_by_role("button", name="Judge it").click()
+    teacher.get_by_role("button", name="Check it").click()
     teacher.get_by_role("button", name="Hand it in").click()
     expect(teacher.locator(".result-strip .seal.good")).to_have_count(3)
     teacher.get_by_role("link", name="Crown of an arch").click()
@@ -155,8 +155,8 @@ def test_a_classical_task_fills_the_whole_page_and_asks_before_anything_goes(tea
     teacher.wait_for_selector(".making[data-ready]")
     expect(teacher.get_by_label("Moves")).to_have_value("2")
 
-    teacher.get_by_role("button", name="Propose from the model").click()
-    teacher.get_by_role("button", name="Try the task").click()
+    teacher.get_by_role("button", name="Suggest conditions").click()
+    teacher.get_by_role("button", name="Check the task").click()
     expect(teacher.locator("[data-rehearsal]")).to_contain_text("On the other side the answer would be called wrong")
     teacher.get_by_role("button", name="Let both sides count").click()
     expect(teacher.locator("[data-rehearsal]")).to_contain_text("These would pass as well")
@@ -190,12 +190,12 @@ def test_one_opening_only_is_the_distance_of_two_given_points(teacher):
     opening.press("Tab")
     build_model(teacher, ("midpoint", "AB"))
     teacher.get_by_label("point C").check()
-    teacher.get_by_role("button", name="Propose from the model").click()
+    teacher.get_by_role("button", name="Suggest conditions").click()
     expect(teacher.locator("[data-trouble]")).to_contain_text("instruments")
     opening.fill("BA")
     opening.press("Tab")
     expect(teacher.locator("[data-trouble]")).to_have_text("")
-    teacher.get_by_role("link", name="Work it as a student").click()
+    teacher.get_by_role("link", name="Preview as a student").click()
     teacher.wait_for_selector(".board-page[data-ready]")
     teacher.get_by_role("button", name="Fixed compass").click()
     teacher.keyboard.type("A")
@@ -242,8 +242,8 @@ def test_the_program_warns_of_a_model_that_breaks_and_of_instruments_that_do_not
     begin_task(teacher, "Acute triangle")
     build_model(teacher, ("midpoint", "AB"), ("perpendicular", "cC"), ("intersection", "cd"))
     teacher.get_by_label("point E").check()
-    teacher.get_by_role("button", name="Propose from the model").click()
-    teacher.get_by_role("button", name="Try the task").click()
+    teacher.get_by_role("button", name="Suggest conditions").click()
+    teacher.get_by_role("button", name="Check the task").click()
     expect(teacher.locator("[data-rehearsal]")).to_contain_text("The instruments of the task cannot build the model")
     expect(teacher.locator(".warnings")).to_contain_text("midpoint is not among the tools")
 
@@ -257,10 +257,10 @@ def test_a_task_of_the_shelf_is_found_and_taken(teacher):
     expect(teacher.locator(".work-card")).to_have_count(1)
     teacher.get_by_role("link", name="Six-petal rose").click()
     expect(teacher.get_by_text("Should be known before")).to_be_visible()
-    teacher.get_by_role("button", name="Make it mine and change it").click()
+    teacher.get_by_role("button", name="Copy and edit").click()
     teacher.wait_for_selector(".making[data-ready]")
     expect(teacher.get_by_label("Title")).to_have_value("Six-petal rose")
-    teacher.get_by_role("button", name="Try the task").click()
+    teacher.get_by_role("button", name="Check the task").click()
     expect(teacher.locator("[data-rehearsal]")).to_contain_text("solves the task wherever")
 
 
@@ -278,7 +278,7 @@ def test_a_work_is_reviewed_commented_and_handed_back(page, served):
     page.keyboard.press("[")
     expect(page).to_have_url(first)
     page.wait_for_selector(".picture[data-shown]")
-    page.get_by_label("Lay the model over it").check()
+    page.get_by_label("Overlay the sample solution").check()
     expect(page.locator(".curve.model")).not_to_have_count(0)
 
     page.get_by_role("button", name="Say it").click()

@@ -30,7 +30,7 @@ def test_removing_says_what_goes_along_and_offers_hiding_first(gable):
     line.get_by_role("button", name="Remove", exact=True).click()
     gable.page.get_by_role("button", name="Remove all 3").click()
     assert [step.split()[0] for step in gable.record()] == ["1", "D:", "2"]
-    gable.page.get_by_role("button", name="Take back").click()
+    gable.page.get_by_role("button", name="Undo").click()
     expect(gable.page.locator(".record li[data-step]")).to_have_count(6)
     assert [one["operation"]["op"] for one in gable.stored()][-2:] == ["remove", "take back"]
 
@@ -73,10 +73,10 @@ def test_a_pin_that_python_refuses_is_taken_off_again(gable):
 def test_points_are_tied_to_a_curve_and_set_free(desk):
     desk.enter("Splitting a gable")
     desk.put([{"id": "P", "make": "free_point", "at": [6, 2.6]}])
-    row(desk, "P").get_by_role("button", name="Tie it to r").click()
+    row(desk, "P").get_by_role("button", name="Attach to r").click()
     expect(desk.page.locator(".record li[data-step=P]")).to_contain_text("P: point on r")
     expect(desk.page.locator(".point[data-id=P] .bar")).to_have_count(1)
-    desk.page.get_by_role("button", name="Set it free").click()
+    desk.page.get_by_role("button", name="Detach").click()
     expect(desk.page.locator(".record li[data-step=P]")).to_contain_text("P: free point")
     desk.saved()
 
@@ -141,17 +141,17 @@ def test_back_to_drawn_puts_every_point_where_it_was_first(desk):
         dragged(desk, id_, *cm)
         desk.page.mouse.up()
     assert desk.point("P") != before["P"]
-    desk.page.get_by_role("button", name="Back to drawn").click()
+    desk.page.get_by_role("button", name="Reset positions").click()
     for id_, place in before.items():
         assert desk.point(id_) == pytest.approx(place, abs=1)
-    desk.page.get_by_role("button", name="Back to drawn").click()
+    desk.page.get_by_role("button", name="Reset positions").click()
     expect(desk.page.locator(".hint")).to_have_text("No point has been moved.")
     assert [one["operation"]["op"] for one in desk.stored()] == ["add", "move", "move", "move"]
 
 
 def test_shaking_moves_everything_and_keeps_nothing(gable):
     before = gable.point("A")
-    gable.page.get_by_role("button", name="Shake").click()
+    gable.page.get_by_role("button", name="Drag test").click()
     gable.page.wait_for_function(
         """([x, y]) => { const box = document.querySelector('.point[data-id=A] > *').getBoundingClientRect();
           return Math.hypot(box.x + box.width / 2 - x, box.y + box.height / 2 - y) > 5; }""",
@@ -165,7 +165,7 @@ def test_shaking_moves_everything_and_keeps_nothing(gable):
 def test_handing_in_asks_once_with_the_count_of_moves(gable):
     gable.page.get_by_role("button", name="Hand in").click()
     expect(gable.page.locator(".question")).to_have_text("Hand in as it stands, with 4 of 4 moves?")
-    gable.page.get_by_role("button", name="Not yet").click()
+    gable.page.get_by_role("button", name="Cancel").click()
     expect(gable.page.locator(".handing-in")).to_be_hidden()
     expect(gable.page.get_by_role("button", name="Hand in")).to_be_focused()
     gable.page.keyboard.press("Enter")

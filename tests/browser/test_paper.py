@@ -25,7 +25,7 @@ class TestAnswer:
         expect(desk.page.locator(".blank.filled")).to_have_text("n")
         expect(desk.page.locator(".curve.answer")).to_have_attribute("data-id", "n")
         desk.page.keyboard.press("Enter")
-        desk.page.get_by_role("link", name="Whole report").click()
+        desk.page.get_by_role("link", name="Full report").click()
         desk.page.wait_for_url("**/hand-ins/*")
         expect(desk.page.locator(".more-of-verdict").first).to_contain_text(
             "You pointed out n as m, but it is not true"
@@ -54,7 +54,7 @@ class TestAnswer:
 
 class TestGathering:
     def test_a_frame_gathers_what_it_touches(self, gable):
-        gable.page.get_by_role("button", name="Gather").click()
+        gable.page.get_by_role("button", name="Select several").click()
         x, y = gable.point("F")
         dragged(gable, (x - 90, y - 60), (x + 60, y + 60))
         strip = gable.page.locator(".gathered")
@@ -63,7 +63,7 @@ class TestGathering:
         last = gable.stored()[-1]["operation"]
         assert last["dress"] == {"style": "dashed"} and {"d", "e", "F", "m"} <= set(last["id"])
         expect(gable.page.locator(".curve.dashed[data-id=d]")).to_have_count(1)
-        gable.page.get_by_role("button", name="Take back").click()
+        gable.page.get_by_role("button", name="Undo").click()
         expect(gable.page.locator(".curve.dashed")).to_have_count(0)
 
     def test_names_gather_too_and_hiding_takes_one_undo(self, gable):
@@ -73,7 +73,7 @@ class TestGathering:
         gable.page.locator(".gathered").get_by_role("button", name="Hide").click()
         expect(gable.page.locator("circle.curve")).to_have_count(0)
         expect(gable.page.locator(".gathered")).to_be_hidden()
-        gable.page.get_by_role("button", name="Take back").click()
+        gable.page.get_by_role("button", name="Undo").click()
         expect(gable.page.locator("circle.curve")).to_have_count(3)
 
     def test_removing_several_says_what_goes_along(self, gable):

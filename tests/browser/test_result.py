@@ -20,7 +20,7 @@ def test_the_break_plays_by_itself_to_where_it_fails(switching):
     expect(slider).to_have_value("100", timeout=15_000)
     expect(switching.locator(".caption")).to_have_text("Here m is not what it should be.")
     expect(switching.locator(".curve.broken")).to_have_count(1)
-    expect(switching.locator("[data-play]")).to_have_text("Play it again")
+    expect(switching.locator("[data-play]")).to_have_text("Show it again")
 
 
 def test_the_slider_drags_the_figure_to_and_fro(switching):
@@ -62,13 +62,13 @@ def test_turning_to_the_steps_ends_the_play(switching):
 
 
 def test_a_mend_is_made_on_the_board_with_one_click(switching):
-    switching.get_by_role("button", name="Make it so on my board").click()
+    switching.get_by_role("button", name="Apply this fix on my board").click()
     switching.wait_for_selector("[data-ready]")
     expect(switching.locator("[data-step=F]")).to_contain_text("farther from A")
-    switching.get_by_role("button", name="Take back").click()
+    switching.get_by_role("button", name="Undo").click()
     expect(switching.locator("[data-step=F]")).not_to_contain_text("farther")
-    switching.get_by_role("button", name="Bring back").click()
-    expect(switching.locator(".save-state")).to_have_text("Every step kept")
+    switching.get_by_role("button", name="Redo").click()
+    expect(switching.locator(".save-state")).to_have_text("All changes saved")
     switching.get_by_role("button", name="Hand in").click()
     switching.get_by_role("button", name="Hand it in").click()
     expect(switching.locator(".why")).to_contain_text("stays right wherever the figure is dragged")
@@ -107,7 +107,7 @@ def test_the_result_stands_on_the_board_and_the_break_is_played_there(desk):
     slider.press("End")
     expect(desk.page.locator(".curve.broken")).to_have_count(1)
     assert desk.point("A") != pytest.approx(drawn, abs=3)
-    strip.get_by_role("button", name="Go on").click()
+    strip.get_by_role("button", name="Continue").click()
     expect(strip).to_be_hidden()
     assert desk.point("A") == pytest.approx(drawn, abs=1)
     expect(desk.page.locator(".curve.answer, .curve.broken")).to_have_count(0)

@@ -51,7 +51,7 @@ def test_two_windows_lose_nothing(desk):
     second.locator(".card-tool[data-make=segment]").click()
     second.keyboard.type("AP", delay=20)
     expect(second.locator(".record li[data-step]")).to_have_count(3)
-    expect(second.locator(".save-state")).to_have_text("Every step kept")
+    expect(second.locator(".save-state")).to_have_text("All changes saved")
     steps = [one["operation"]["step"] for one in desk.stored()]
     assert [step["make"] for step in steps] == ["circle", "circle", "segment"]
     assert len({step["id"] for step in steps}) == 3
@@ -90,7 +90,7 @@ def test_an_answer_that_a_reload_cut_off_is_not_done_twice(desk):
         route.abort()
 
     desk.page.route("**/operations", lose_the_answer)
-    desk.page.get_by_role("button", name="Take back").click()
+    desk.page.get_by_role("button", name="Undo").click()
     expect(desk.page.locator(".save-state")).to_contain_text("1 step waits")
     desk.page.unroute("**/operations")
     desk.page.route("**/operations", lambda route: route.abort())
@@ -127,7 +127,7 @@ def test_crossings_to_choose_from_go_with_what_crosses(desk):
     desk.take("intersection")
     desk.page.keyboard.type("kc")
     expect(desk.page.locator(".number")).to_have_count(2)
-    desk.page.get_by_role("button", name="Take back").click()
+    desk.page.get_by_role("button", name="Undo").click()
     expect(desk.page.locator(".number")).to_have_count(0)
     desk.page.keyboard.type("1")
     assert desk.record() == []

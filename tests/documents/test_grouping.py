@@ -11,7 +11,7 @@ from widepin.documents.grouping import what_went_wrong
         ({"outcome": "sound"}, "Right everywhere"),
         ({"outcome": "fragile", "breaks": {"points": [{"id": "A"}, {"id": "B"}]}}, "Gone when A and B are dragged"),
         ({"outcome": "fragile", "breaks": None}, "Gone when it is dragged"),
-        ({"outcome": "eyeballed", "report": {"by_eye": ["M"]}}, "M put by eye"),
+        ({"outcome": "eyeballed", "report": {"by_eye": ["M"]}}, "M placed by eye"),
         ({"outcome": "eyeballed", "report": None}, "Looks right only as drawn"),
         ({"outcome": "switching"}, "The other crossing is taken when dragged"),
         ({"outcome": "approximate"}, "Close everywhere, exact nowhere"),

@@ -24,7 +24,7 @@ def what_went_wrong(verdict: dict[str, Any], moves: int, budget: int | None) -> 
             return "Close everywhere, exact nowhere"
         case "eyeballed":
             guilty = report.get("by_eye") or []
-            return f"{listed(guilty)} put by eye" if guilty else "Looks right only as drawn"
+            return f"{listed(guilty)} placed by eye" if guilty else "Looks right only as drawn"
         case "refused":
             return "Not judged: against the rules"
         case _:

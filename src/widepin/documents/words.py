@@ -196,7 +196,7 @@ def verdict_in_words(verdict: Verdict) -> str:
         case Outcome.REFUSED:
             rule = verdict.refusal.rule if verdict.refusal else "a rule of the task is broken"
             where = f"Step {verdict.refusal.step}: " if verdict.refusal and verdict.refusal.step else ""
-            return f"It was not judged. {where}{rule[:1].upper()}{rule[1:]}."
+            return f"It was not checked. {where}{rule[:1].upper()}{rule[1:]}."
         case Outcome.WRONG:
             return "Nothing on the board is what the task asks for, even as it is drawn."
         case Outcome.APPROXIMATE:
@@ -311,7 +311,7 @@ def seals(outcome: Outcome, moves: int, budget: int | None) -> Sequence[tuple[st
     )
 
 
-UNJUDGED = ("plain", "not judged")
+UNJUDGED = ("plain", "not checked")
 RIGHT_SEAL = {
     **dict.fromkeys(filter(lambda one: one.is_right_as_drawn, Outcome), ("good", "right as drawn")),
     **dict.fromkeys((Outcome.APPROXIMATE, Outcome.EYEBALLED), ("half", "right to the eye only")),

@@ -51,7 +51,7 @@ class TermsForm(Form):
     attempts: int | None = Field(
         None, ge=1, le=99, title="Attempts", description="must be a number from 1 to 99, or nothing for any number"
     )
-    after: int | None = Field(None, title="Unlocked by")
+    after: int | None = Field(None, title="Prerequisite")
     student: list[int] = Field([], title="Students")
     instrument: list[int] = Field([], title="Instruments")
     passed: bool = Field(False, title="It was due already")

@@ -185,9 +185,9 @@ class State:
             if operation.note not in self.laid.notes and len(self.laid.notes) >= MOST_NOTES:
                 raise OperationRefused(f"There are {MOST_NOTES} notes on the paper already; remove one.")
         elif operation.op == "take back" and not self.done:
-            raise OperationRefused("There is nothing to take back.")
+            raise OperationRefused("There is nothing to undo.")
         elif operation.op == "bring back" and not self.undone:
-            raise OperationRefused("There is nothing to bring back.")
+            raise OperationRefused("There is nothing to redo.")
 
     def _check_there(self, ids: str | list[str], there: Container[str], otherwise: str) -> None:
         for id_ in each(ids):

@@ -233,7 +233,7 @@ def ask_remove(assignment_id: int) -> str:
         keep="The task itself stays on your shelf.",
         export=url_for("roster.class_data", class_id=found.class_id),
         action=url_for("classes.remove", assignment_id=found.id),
-        deed="Take it away",
+        deed="Remove from the class",
         back=url_for("classes.assignment", assignment_id=found.id),
     )
 
@@ -265,5 +265,5 @@ def set_help(assignment_id: int) -> Response:
 HELP_IN_WORDS = {
     "seals": "only the seals",
     "conditions": "which conditions fail",
-    "break": "where it breaks, and what would mend it",
+    "break": "where it breaks, and what would fix it",
 }

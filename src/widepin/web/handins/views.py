@@ -127,7 +127,7 @@ def mend(hand_in_id: int) -> Any:
         made = handins.mend_on_board(session(), attempt, place)
         are = "are" if len(made.steps) > 1 else "is"
         names = listed(step.id for step in made.steps)
-        flash(f"{names} {are} made the other way now. Drag the figure to see it hold; Take back undoes it.")
+        flash(f"{names} {are} made the other way now. Drag the figure to see it hold; Undo takes it back.")
     except IndexError:
         abort(404)
     except handins.BoardHasChanged:

@@ -119,7 +119,7 @@ def ask_remove(instrument_id: int) -> str:
         keep="What students have built with it stays, and counts as before.",
         export=None,
         action=url_for("instruments.remove", instrument_id=found.id),
-        deed="Take it away",
+        deed="Remove from the class",
         back=url_for("instruments.index", class_id=found.class_id),
     )
 

@@ -61,7 +61,7 @@ def warnings(task: Task, tried: Rehearsal) -> list[str]:
 def passing(task: Task, mutant: Mutant, document: dict[str, Any]) -> dict[str, Any]:
     """A changed model that would pass, as a figure and a sentence."""
     changed = next(step for step in mutant.steps if step.id == mutant.changed)
-    how = "put by eye" if mutant.by_eye else f"made otherwise: {Words(task).step(changed)}"
+    how = "placed by eye" if mutant.by_eye else f"made otherwise: {Words(task).step(changed)}"
     return {"words": f"{mutant.changed} {how}", "figure": drawn(task, mutant.steps, document)}
 
 

@@ -64,7 +64,7 @@ export class Board {
       dress: (id, dress) => this.perform({ op: "dress", id, dress }),
       remake: (step) => { this.trial = null; this.perform({ op: "remake", step }); },
       hideRest: (id) => this.#hideRest(id),
-      remove: (id) => { this.perform({ op: "remove", id }); this.bar.tell("Removed. Take back undoes it."); },
+      remove: (id) => { this.perform({ op: "remove", id }); this.bar.tell("Removed. Undo brings it back."); },
       tryOut: (step) => { this.trial = step; this.paint(); },
     });
     this.saving = new (setting.draft ? Drafting : Saving)({
@@ -222,7 +222,7 @@ export class Board {
     const name = (id) => labelOf(this.figure, id);
     // Where several lie under the pointer, the kind tells them apart: a, segment; l, line.
     if (offer.type === "object") return this.pointing.isAmbiguous ? `${name(offer.id)}, ${this.figure.kind(offer.id)}` : name(offer.id);
-    if (offer.type === "crossing") return `crossing of ${name(offer.step.from[0])}, ${name(offer.step.from[1])}`;
+    if (offer.type === "crossing") return `intersection of ${name(offer.step.from[0])}, ${name(offer.step.from[1])}`;
     if (offer.type === "slide") return `new point on ${name(offer.id)}`;
     return "new point";
   }
@@ -362,7 +362,7 @@ export class Board {
   }
 
   #shaken() {
-    this.page.querySelector("[data-do=shake]").textContent = "Shake";
+    this.page.querySelector("[data-do=shake]").textContent = "Drag test";
     this.rebuild();
   }
 

@@ -59,7 +59,7 @@ export class Building {
   #pointFor(choice) {
     if (choice.type === "crossing") return this.add({ id: this.board.newId("intersection"), ...choice.step });
     if (!this.board.mayPutPoints) {
-      this.board.bar.tell("This task has no points to put freely; take a crossing or a point that is there.", true);
+      this.board.bar.tell("This task has no free points; take an intersection or a point that is there.", true);
       return null;
     }
     if (choice.type === "slide" && !choice.at.every(Number.isFinite)) {
@@ -146,8 +146,8 @@ export class Building {
       hand.meetings = meetings;
       const off = meetings.findIndex(({ at }) => !this.board.isInView(at));
       this.board.bar.tell(off < 0
-        ? "Both crossings are numbered on the board: type 1 or 2, or point at one."
-        : `Crossing ${off + 1} lies off the paper: Fit brings it in. Type 1 or 2, or point at one.`);
+        ? "Both intersections are numbered on the board: type 1 or 2, or point at one."
+        : `Intersection ${off + 1} lies off the paper: Fit brings it in. Type 1 or 2, or point at one.`);
     } else if (meetings.length === 1) {
       this.mark(meetings[0].step);
     } else {

@@ -11,7 +11,7 @@ const MOST = 4; // points and curves that are offered, the nearest first
 export function choicesFor(figure, step) {
   if (step.make === "intersection") return crossings(figure, step);
   if (step.make === "free_point") return ties(figure, step);
-  if (step.make === "point_on") return [{ words: "Set it free", step: { id: step.id, make: "free_point", at: rounded(figure.shape(step.id)) } }];
+  if (step.make === "point_on") return [{ words: "Detach", step: { id: step.id, make: "free_point", at: rounded(figure.shape(step.id)) } }];
   return [];
 }
 
@@ -39,7 +39,7 @@ function ties(figure, step) {
   const curves = before(figure, step.id).filter((id) => !figure.isPoint(id) && figure.isDefined(id) && !figure.step(id).hidden);
   return curves.map((id) => ({ id, far: away(figure, step.id, id) })).sort((a, b) => a.far - b.far).slice(0, MOST)
     .map(({ id }) => ({
-      words: `Tie it to ${labelOf(figure, id)}`,
+      words: `Attach to ${labelOf(figure, id)}`,
       step: { id: step.id, make: "point_on", from: [id], at: rounded(figure.shape(step.id)) },
     }));
 }

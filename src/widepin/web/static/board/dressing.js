@@ -60,7 +60,7 @@ function otherWays(figure, step, ways, on) {
   const list = document.createElement("div");
   list.className = "other-ways";
   const title = document.createElement("p");
-  title.textContent = step.make === "intersection" ? "Pin this crossing as the one that is" : "This point";
+  title.textContent = step.make === "intersection" ? "Choose the intersection that is" : "This point";
   list.append(title);
   for (const { words, step: other } of ways) {
     const button = choice(words, () => on.remake(other));

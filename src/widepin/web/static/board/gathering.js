@@ -35,7 +35,7 @@ export class Gathering {
     if (!this.isOn) this.#ids.clear();
     for (const id of this.#ids) if (!this.board.own.some((step) => step.id === id)) this.#ids.delete(id);
     this.strip.hidden = this.isEmpty;
-    this.strip.querySelector("b").textContent = `${this.#ids.size} gathered`;
+    this.strip.querySelector("b").textContent = `${this.#ids.size} selected`;
   }
 
   // -- the frame -----------------------------------------------------------------------------------
@@ -97,7 +97,7 @@ export class Gathering {
 
   #removeAll() {
     this.board.perform({ op: "remove", id: [...this.#ids] });
-    this.board.bar.tell("Removed. Take back undoes it.");
+    this.board.bar.tell("Removed. Undo brings it back.");
   }
 
   // What hangs on the gathered objects and is not gathered itself.

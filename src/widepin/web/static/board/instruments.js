@@ -8,9 +8,9 @@ const AGAIN = { kind: "point", again: true }; // may be one that is in the sente
 
 // say: words and blanks in reading order. order: which blank is which entry of "from", where it is not the same.
 // draws: the make of its steps, where that is not its own name. keeps: blanks that stay filled for the next step.
-const DRAG = { make: "move", name: "Move", say: ["Move", { kind: "draggable" }], icon: "M6 18l14-8M20 10l-6 0M20 10l-3 5M6 18a2.5 2.5 0 1 0 .1 0" };
+const DRAG = { make: "move", name: "Drag", say: ["Drag", { kind: "draggable" }], icon: "M6 18l14-8M20 10l-6 0M20 10l-3 5M6 18a2.5 2.5 0 1 0 .1 0" };
 const FREE = { make: "point", tool: "points", name: "Point", say: ["Point at", { kind: "place" }], icon: "M13 14a4 4 0 1 0 .1 0M13 4v4M13 20v4M3 14h4M19 14h4" };
-const RUN = { make: "run", draws: "segment", tool: "segment", name: "Run", say: ["Run of segments from", POINT, "on to", POINT], keeps: [1], icon: "M4 22L10 8L17 18L23 5M4 20.4a1.6 1.6 0 1 0 .1 0M10 6.4a1.6 1.6 0 1 0 .1 0M17 16.4a1.6 1.6 0 1 0 .1 0" };
+const RUN = { make: "run", draws: "segment", tool: "segment", name: "Polyline", say: ["Polyline from", POINT, "on to", POINT], keeps: [1], icon: "M4 22L10 8L17 18L23 5M4 20.4a1.6 1.6 0 1 0 .1 0M10 6.4a1.6 1.6 0 1 0 .1 0M17 16.4a1.6 1.6 0 1 0 .1 0" };
 
 // Gauges make no object and cost no move.
 const GAUGES = [
@@ -50,7 +50,7 @@ export function instrumentsOf(book) {
 
 // What is in hand to write on the paper, and to gather several objects. Neither makes an object.
 export const NOTE = { make: "note", say: ["Note", { kind: "spot" }, "saying", { kind: "words" }] };
-export const GATHER = { make: "gather", say: ["Gather what is framed, or", { kind: "any", own: true }] };
+export const GATHER = { make: "gather", say: ["Select what is framed, or", { kind: "any", own: true }] };
 
 // The instruments that the task allows: with how often, null for any number. measuring: whether gauges are among them.
 export function allowed(tools, measuring, book) {

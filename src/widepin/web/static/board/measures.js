@@ -40,7 +40,7 @@ export class Measures {
   marks(figure, view) {
     return this.#all.flatMap(({ of, value }) => {
       const words = valueOf(figure, of);
-      value.textContent = words ?? "gone here";
+      value.textContent = words ?? "undefined here";
       if (words === null) return [];
       const shapes = placesOf(figure, of);
       const [x, y] = placeOf(shapes, view, view.toScreen(...middleOf(figure)));

@@ -145,7 +145,7 @@ export class Record {
       if (!part.joined && !`${part}`.startsWith(",")) text.append(" ");
       text.append(typeof part === "string" ? part : named(figure, part.id));
     }
-    if (gone) text.append(" (gone here)");
+    if (gone) text.append(" (undefined in this position)");
     if (step.hidden) text.append(" (hidden)");
     return text;
   }

@@ -77,7 +77,7 @@ export class Saving {
         if (!(await this.#send(this.pending[0]))) return;
         this.#tries = 0;
       }
-      this.on.state("Every step kept", false);
+      this.on.state("All changes saved", false);
     } finally {
       this.#busy = false;
     }

@@ -42,7 +42,7 @@ export function whyGone(figure, id) {
   const step = figure.step(id);
   const parents = [...(step.from ?? []), step.other_than ?? step.nearest_to ?? step.farthest_from].filter(Boolean);
   const missing = parents.find((parent) => !figure.isDefined(parent));
-  if (step.within && (!missing || isHelper(figure.step(missing)))) return `What ${step.within.instrument} is built with is gone here.`;
+  if (step.within && (!missing || isHelper(figure.step(missing)))) return `What ${step.within.instrument} is built with is undefined in this position.`;
   if (missing) return whyGone(figure, missing);
   const { spanned, undefined: why } = figure.book.makes[step.make];
   const names = spanned.map((entry) => labelOf(figure, step.from[entry]));
@@ -71,7 +71,7 @@ function noCrossing(figure, step, [first, second]) {
   const short = [a, b].find((id) => ["segment", "ray"].includes(figure.kind(id)));
   if (short) return `${first} and ${second} meet beyond the end of the ${figure.kind(short)} ${labelOf(figure, short)}.`;
   if (!isRound(a) && !isRound(b)) return `${first} and ${second} are parallel.`;
-  return `Which crossing of ${first} and ${second} is meant cannot be told: both are equally far.`;
+  return `Which intersection of ${first} and ${second} is meant cannot be told: both are equally far.`;
 }
 
 function cm(value) {

@@ -344,7 +344,7 @@ class Making {
     const words = [...shown.list.firstElementChild.childNodes].filter((part) => !(part instanceof HTMLButtonElement))
       .map((part) => part.value ?? part.textContent).join("");
     const about = new Set(condition.of.flat());
-    item.append(this.#choice(`Rather ask that ${words}`, () => {
+    item.append(this.#choice(`Use instead: ${words}`, () => {
       const rest = this.document.conditions.filter(({ rel, of }) => !(rel === "same" && about.has(of[0]) && of[1] === `model:${of[0]}`));
       this.change({ conditions: [...rest, condition] });
       this.conditions.show(this.document.conditions);

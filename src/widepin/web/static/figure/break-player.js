@@ -40,7 +40,7 @@ export class BreakPlayer {
   stop() {
     cancelAnimationFrame(this.frame);
     this.frame = null;
-    this.button.textContent = this.picture.isBroken ? "Play it again" : "Play the break";
+    this.button.textContent = this.picture.isBroken ? "Show it again" : "Show the counterexample";
   }
 
   // Back to the figure as drawn, without a word.
@@ -48,7 +48,7 @@ export class BreakPlayer {
     this.stop();
     this.picture.dragTo(0);
     this.slider.value = 0;
-    this.button.textContent = "Play the break";
+    this.button.textContent = "Show the counterexample";
   }
 
   #show(share) {
