@@ -60,8 +60,8 @@ def test_dressing_is_kept_with_the_steps_and_changes_nothing_else():
         ({"op": "move", "points": {"s": [1, 1]}}, "not a point that can be dragged"),
         ({"op": "move", "points": {"A": [1, 1e5]}}, "cannot go farther"),
         ({"op": "dress", "id": "q", "dress": {"hidden": True}}, "not on the board"),
-        (BACK, "nothing to take back"),
-        (AGAIN, "nothing to bring back"),
+        (BACK, "nothing to undo"),
+        (AGAIN, "nothing to redo"),
     ],
 )
 def test_what_does_not_fit_the_board_is_refused(operation, said):
