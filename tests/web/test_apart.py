@@ -158,11 +158,24 @@ def test_while_a_paper_is_made_a_page_says_how_far_it_is(app, as_person, monkeyp
 
 def test_a_paper_of_the_same_person_waits_for_the_one_before(app, as_person, monkeypatch):
     client = as_person("corin.hale")
-    with (app.extensions["scratch"] / f"person-{number_of(app, 'corin.hale')}").open("a") as held:
+    with (app.extensions["papers"] / f"person-{number_of(app, 'corin.hale')}").open("a") as held:
         assert apart.take(held)
         monkeypatch.setattr(apart, "begin", lambda *_: pytest.fail("two at a time"))
         answer = client.get("/sheets/3/handout.pdf")
     assert answer.status_code == 200 and "Waiting for other papers" in answer.text
+
+
+def test_who_waits_for_a_paper_can_hand_in(app, as_person, fresh_student):
+    login = fresh_student("prints-and-hands-in")
+    client = as_person(login)
+    number = client.get("/tasks").text.split('href="/tasks/')[1].split('"')[0]
+    step = {"op": "add", "step": {"id": "z1", "make": "circle", "from": ["A", "B"]}}
+    client.post(f"/tasks/{number}/operations", json={"key": "12345678", "after": 0, "operation": step})
+    with (app.extensions["papers"] / f"person-{number_of(app, login)}").open("a") as held:
+        assert apart.take(held)
+        begun = time.monotonic()
+        assert client.post(f"/tasks/{number}/hand-in").status_code == 302
+        assert time.monotonic() - begun < 15
 
 
 def number_of(app, login):

@@ -72,8 +72,11 @@ def create_app(settings: dict[str, Any]) -> Flask:
         app.config["SESSION_COOKIE_NAME"] = "__Host-session"  # browsers take it from this host alone, over HTTPS
     app.extensions["passwords"] = app.config["PASSWORDS"] or Passwords()
     use_database(app)
-    scratch = app.extensions["scratch"] = Path(app.config["SCRATCH"] or scratch_folder())
-    app.extensions["bench"] = Bench(scratch, **JUDGING)
+    scratch = Path(app.config["SCRATCH"] or scratch_folder())
+    for kind in ("judging", "papers"):
+        (scratch / kind).mkdir(mode=0o700, exist_ok=True)
+    app.extensions["papers"] = scratch / "papers"
+    app.extensions["bench"] = Bench(scratch / "judging", **JUDGING)
     login_manager.init_app(app)
     CSRFProtect(app)
     Compress(app)

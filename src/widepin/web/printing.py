@@ -34,7 +34,7 @@ MOST_KEPT = 200
 def printed(name: str, kind: str, data: dict[str, Any]) -> Response:
     """A document of a kind of ``paper.KINDS`` as PDF, or the page that says how far it is."""
     known = json.dumps([kind, data], sort_keys=True)
-    job = Job(current_app.extensions["scratch"], hashlib.sha256(known.encode()).hexdigest()[:32])
+    job = Job(current_app.extensions["papers"], hashlib.sha256(known.encode()).hexdigest()[:32])
     if not job.made.exists():
         under_way = is_at_it(job.folder, me().id)
         if not under_way and "again" in request.args:
