@@ -19,6 +19,7 @@ from flask import Response, current_app, render_template, request, url_for
 
 from . import apart, paper
 from .access import me
+from .database import session
 from .downloads import download
 
 SECONDS, MEGABYTES = 60, 400
@@ -40,6 +41,7 @@ def printed(name: str, kind: str, data: dict[str, Any]) -> Response:
         if not under_way and "again" in request.args:
             job.trouble.unlink(missing_ok=True)
         if not under_way and not job.trouble.exists():
+            session().commit()  # no connection of the database waits along
             apart.begin(make, (job, me().id, kind, data), SECONDS, MEGABYTES).join(AT_ONCE)
     if job.made.exists():
         return download(job.made.read_bytes(), f"{name}.pdf", "application/pdf", in_place=True)
