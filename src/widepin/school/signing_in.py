@@ -9,6 +9,7 @@ who tries from elsewhere puts off nobody who sits at the usual place.
 from __future__ import annotations
 
 import hashlib
+import hmac
 from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import timedelta
@@ -59,12 +60,12 @@ USUAL = timedelta(days=30)
 
 
 def by_password(
-    sessions: sessionmaker[Session], passwords: Passwords, login: str, password: str, address: str
+    sessions: sessionmaker[Session], secret: str, passwords: Passwords, login: str, password: str, address: str
 ) -> int | None:
     """The number of the person with this login and password, or None. Raises TooSoon."""
     with sessions() as session:
         person = session.scalar(select(Person).where(Person.login == as_login(login)))
-    about = SignIn(person_id=person.id) if person else SignIn(unknown=digest(as_login(login)))
+    about = SignIn(person_id=person.id) if person else SignIn(unknown=digest(secret, as_login(login)))
     return _tried(sessions, about, address, PERSON, lambda: passwords.fits(person, password) and person)
 
 
@@ -73,13 +74,13 @@ def by_code(sessions: sessionmaker[Session], secret: str, of_class: str, persona
     with sessions() as session:
         known = session.scalar(select(SchoolClass).where(SchoolClass.code == typed(of_class)))
         student = student_with_code(known, secret, personal) if known else None
-    about = SignIn(class_id=known.id) if known else SignIn(unknown=digest(typed(of_class)))
+    about = SignIn(class_id=known.id) if known else SignIn(unknown=digest(secret, typed(of_class)))
     return _tried(sessions, about, address, CLASS, lambda: student)
 
 
-def digest(name: str) -> str:
+def digest(secret: str, name: str) -> str:
     """What is kept of a name that nobody has; it may be somebody's password, typed into the wrong field."""
-    return hashlib.sha256(name.encode(errors="replace")).hexdigest()[:16]
+    return hmac.digest(secret.encode(), name.encode(errors="replace"), hashlib.sha256).hex()[:16]
 
 
 def _tried(

@@ -41,9 +41,10 @@ def enter() -> Any:
     filled = SignInForm()
     if not filled.validate():
         return show(filled, "Type your login and your password."), 422
-    passwords, address = current_app.extensions["passwords"], request.remote_addr or ""
+    secret, passwords = current_app.config["SECRET_KEY"], current_app.extensions["passwords"]
+    typed, address = (filled.login.data, filled.password.data), request.remote_addr or ""
     try:
-        found = signing_in.by_password(sessions(), passwords, filled.login.data, filled.password.data, address)
+        found = signing_in.by_password(sessions(), secret, passwords, *typed, address)
     except signing_in.TooSoon as wait:
         return put_off(wait, lambda words: show(filled, words))
     if found is None:
