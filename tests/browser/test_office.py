@@ -221,9 +221,9 @@ def test_curves_under_one_pointer_are_told_apart_by_kind_and_taken_in_turn(desk)
 
 def test_keys_are_shown_on_demand_and_move_the_view(gable):
     gable.page.keyboard.press("?")
-    expect(gable.page.get_by_text("take an instrument from the bench")).to_be_visible()
+    expect(gable.page.get_by_text("take a tool")).to_be_visible()
     gable.page.keyboard.press("Escape")
-    expect(gable.page.get_by_text("take an instrument from the bench")).to_be_hidden()
+    expect(gable.page.get_by_text("take a tool")).to_be_hidden()
     radius = gable.page.locator(".curve[data-id=d]").get_attribute
     before = float(radius("r"))
     gable.page.keyboard.press("+")

@@ -58,7 +58,7 @@ class TestGathering:
         x, y = gable.point("F")
         dragged(gable, (x - 90, y - 60), (x + 60, y + 60))
         strip = gable.page.locator(".gathered")
-        expect(strip).to_contain_text("gathered")
+        expect(strip).to_contain_text("selected")
         strip.get_by_role("button", name="Dashed").click()
         last = gable.stored()[-1]["operation"]
         assert last["dress"] == {"style": "dashed"} and {"d", "e", "F", "m"} <= set(last["id"])
