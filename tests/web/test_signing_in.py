@@ -106,6 +106,14 @@ def test_tries_at_once_do_not_pass_each_other(app, fresh_student):
     assert codes.count(422) <= PERSON.free + 2 and set(codes) == {422, 429}
 
 
+def test_a_class_that_signs_in_at_once_waits_for_nothing(app, school, fresh_student):
+    """Tries that are not looked at yet count as failed; which of them is first by the clock makes no difference."""
+    with make_sessions(school)() as session:
+        session.add_all(SignIn(address=HOME, unknown=f"{n}", at=now() + timedelta(seconds=2)) for n in range(30))
+        session.commit()
+    assert sign_in(app, fresh_student("in-the-crowd"), "tracery", HOME).status_code == 302
+
+
 def test_whoever_guesses_elsewhere_puts_off_nobody_at_the_usual_place(app, fresh_student, later):
     login = fresh_student("usual-place")
     assert sign_in(app, login, "tracery", HOME).status_code == 302

@@ -138,4 +138,5 @@ def _left(session: Session, about: SignIn, tries: ColumnElement[bool], patience:
         tries, SignIn.outcome == "failed", SignIn.at > about.at - patience.window
     )
     count, last = session.execute(failed).one()
-    return patience.wait(count) - (about.at - last).total_seconds() if last else 0.0
+    wait = patience.wait(count)
+    return wait - (about.at - last).total_seconds() if wait else 0.0
