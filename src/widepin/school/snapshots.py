@@ -32,13 +32,16 @@ class Snapshot:
     state: State
     number: int = 0
     keys: dict[str, int] = field(default_factory=dict)
-    last_key: str = ""
+
+    @property
+    def last_key(self) -> str:
+        """The key of its last operation, empty where there is none."""
+        return next(reversed(self.keys), "")
 
     def follow(self, number: int, key: str, document: dict[str, Any]) -> None:
         """Do the next operation of the log."""
         self.state.apply(read_operation(document))
-        self.number, self.last_key = number, key
-        self.keys[key] = number
+        self.number = self.keys[key] = number
 
 
 Whose = tuple[int, int]

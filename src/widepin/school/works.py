@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
 from datetime import timedelta
 from functools import lru_cache
 from json import dumps, loads
@@ -81,12 +80,7 @@ _TOUCH = update(_WORKS).where(_WORKS.c.id == bindparam("work")).values(touched=b
 
 def state_of(work: Work) -> State:
     """The board of a work as it stands."""
-    return folded(work, work.operations)
-
-
-def folded(work: Work, log: Iterable[Operation]) -> State:
-    """The board of a work after these of its operations."""
-    return fold(task_of(work.assignment), [one.document for one in log], lent(work.assignment))
+    return fold(task_of(work.assignment), [one.document for one in work.operations], lent(work.assignment))
 
 
 def save(session: Session, assignment: Assignment, student: Person, key: str, after: int, value: Any) -> Operation:
