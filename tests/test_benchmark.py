@@ -6,7 +6,7 @@ import pytest
 from widepin.benchmark import eyeballed, floor_of, fragile, hostile, sound, walk
 from widepin.judge.board import Board
 from widepin.judge.judging import judge
-from widepin.plane.steps import MOST_STEPS
+from widepin.plane.steps import MAX_STEPS
 
 
 @pytest.mark.parametrize("count", [5, 40])
@@ -27,6 +27,6 @@ def test_the_floor_computes_the_same_geometry():
 
 def test_the_hostile_work_is_as_large_as_a_work_may_be():
     task, work = hostile()
-    assert len(work.steps) == MOST_STEPS
+    assert len(work.steps) == MAX_STEPS
     verdict = judge(task, work)
     assert verdict.outcome == "eyeballed" and verdict.search_stopped

@@ -12,7 +12,7 @@ from widepin.plane.figure import Figure
 from widepin.plane.makes import MAKES
 from widepin.plane.shapes import CURVES, Kind
 from widepin.plane.steps import Step, check_steps
-from widepin.school.shelf.notation import steps as from_lines
+from widepin.school.library.notation import steps as from_lines
 
 
 def steps(lines: str) -> tuple[Step, ...]:
@@ -33,7 +33,7 @@ def linked(document: list[dict[str, Any]]) -> Figure:
 
 
 JUMPING_GABLE = [
-    # the bisector of the angle in "Splitting a gable", with a crossing F that jumps when the rafters open wide
+    # the bisector of the angle in "Splitting a gable", with an intersection F that jumps when the rafters open wide
     {"id": "c", "make": "circle", "from": ["A", "B"]},
     {"id": "D", "make": "intersection", "from": ["q", "c"], "pick": 2},
     {"id": "d", "make": "circle", "from": ["B", "D"]},
@@ -51,8 +51,8 @@ def alike(coordinates: Sequence[float], others: Sequence[float]) -> bool:
     return all(abs(x - y) <= 1e-6 * size for x, y in zip(coordinates, others, strict=True))
 
 
-CROSSINGS: dict[str, tuple[str, bool]] = {
-    # name: (lines whose last step is a crossing X, whether X exists)
+INTERSECTIONS: dict[str, tuple[str, bool]] = {
+    # name: (lines whose last step is an intersection X, whether X exists)
     "lines that cross": (
         "A free_point at=0,0\nB free_point at=4,4\nC free_point at=0,4\nD free_point at=4,0\n"
         "a line A B\nb line C D\nX intersection a b",
@@ -63,17 +63,17 @@ CROSSINGS: dict[str, tuple[str, bool]] = {
         False,
     ),
     "one line twice": ("A free_point at=0,0\nB free_point at=4,1\na line A B\nb line B A\nX intersection a b", False),
-    "crossing beyond a segment": (
+    "intersection beyond a segment": (
         "A free_point at=0,0\nB free_point at=1,1\nC free_point at=0,4\nD free_point at=4,0\n"
         "a segment A B\nb line C D\nX intersection a b",
         False,
     ),
-    "crossing behind a ray": (
+    "intersection behind a ray": (
         "A free_point at=3,3\nB free_point at=4,4\nC free_point at=0,4\nD free_point at=4,0\n"
         "a ray A B\nb line C D\nX intersection a b",
         False,
     ),
-    "crossing at a segment's end": (
+    "intersection at a segment's end": (
         "A free_point at=0,0\nB free_point at=2,2\nC free_point at=4,0\na segment A B\nb line C B\nX intersection a b",
         True,
     ),
@@ -134,7 +134,7 @@ UNDEFINED: dict[str, str] = {
 
 
 def random_construction(seed: int, length: int = 14) -> list[dict[str, Any]]:
-    """A random well-formed construction as JSON, of every make and every choice of crossing but other_than."""
+    """A random well-formed construction as JSON, of every make and every choice of intersection but other_than."""
     rng = random.Random(seed)
     made: list[dict[str, Any]] = []
     kinds: dict[str, Kind] = {}

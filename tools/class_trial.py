@@ -1,9 +1,9 @@
 """A class at work: ``bin/widepin tool class_trial --students 30 --seconds 300``.
 
 Students open their boards, save a step every three seconds, say that they are there, load the board again and hand in;
-their teacher watches the wall. With ``--papers`` others print a work of 300 steps over and over, and with ``--heavy``
-eight students hand in works of 280 idle objects as often as they may. Printed: how many requests of each kind, what
-was answered, and times; at the end, whether every step that was acknowledged is there.
+their teacher watches the class overview. With ``--papers`` others print a work of 300 steps over and over, and with
+``--heavy`` eight students hand in works of 280 idle objects as often as they may. Printed: how many requests of each
+kind, what was answered, and times; at the end, whether every step that was acknowledged is there.
 """
 
 from __future__ import annotations
@@ -77,9 +77,9 @@ class Student:
         status, _ = self.record.of("save", self.browser.send, f"{self.page}/operations", sent)
         self.acknowledged += status == 200
 
-    def bring_in(self, steps: list[dict[str, Any]]) -> None:
+    def import_steps(self, steps: list[dict[str, Any]]) -> None:
         self.browser.page(self.page)
-        status, body = self.browser.send(f"{self.page}/bring-in", {"after": 0, "work": {"steps": steps}})
+        status, body = self.browser.send(f"{self.page}/import-steps", {"after": 0, "work": {"steps": steps}})
         assert status == 200, body
         self.acknowledged = len(steps)
 
@@ -100,7 +100,7 @@ class Student:
             choice = self.rng.random()
             if choice < 0.55:
                 step = {"id": f"c{n}", "make": "circle", "from": ["A", "B"]}
-                self.save({"op": "add", "step": step} if n < 250 else {"op": "take back"})
+                self.save({"op": "add", "step": step} if n < 250 else {"op": "undo"})
             elif choice < 0.85:
                 self.save({"op": "move", "points": {"A": [self.rng.uniform(0, 4), self.rng.uniform(0, 4)]}})
             elif choice < 0.9:
@@ -118,10 +118,10 @@ class Student:
 
 
 def watch(on: Served, record: Record, until: float) -> None:
-    """The teacher at the wall."""
+    """The teacher at the class overview."""
     teacher = Browser(on.web.port).sign_in("teacher")
     page = f"/assignments/{on.assignment}"
-    record.of("wall", teacher.ask, "GET", page)
+    record.of("overview", teacher.ask, "GET", page)
     while monotonic() < until:
         record.of("changes", teacher.ask, "GET", f"{page}/changes?since=2026-01-01")
         record.of("marks", teacher.ask, "GET", "/classes/1")
@@ -130,7 +130,7 @@ def watch(on: Served, record: Record, until: float) -> None:
 
 def print_over_and_over(student: Student, record: Record, until: float) -> None:
     """Somebody who prints a long work, with arcs and without, and does not wait for it."""
-    student.bring_in(circles(300))
+    student.import_steps(circles(300))
     attempt, number = student.hand_in("heavy hand in"), 0
     while monotonic() < until:
         number += 1
@@ -141,7 +141,7 @@ def print_over_and_over(student: Student, record: Record, until: float) -> None:
 
 def hand_in_over_and_over(student: Student, until: float) -> None:
     """Somebody who hands in a large idle work as often as is taken."""
-    student.bring_in(circles(280))
+    student.import_steps(circles(280))
     while monotonic() < until:
         student.hand_in("heavy hand in")
         sleep(0.5)

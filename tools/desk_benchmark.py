@@ -20,12 +20,12 @@ from widepin.school.again import judge_again
 from widepin.school.demo import build, by_this_hand
 from widepin.school.demo_accounts import DEMO_PASSWORD
 from widepin.school.handins import hand_in
+from widepin.school.library import LIBRARY
+from widepin.school.library.notation import steps
 from widepin.school.models import Assignment, HandIn, Person, SchoolClass, now
 from widepin.school.people import Passwords
 from widepin.school.roster import add_students
 from widepin.school.sheets import new_sheet
-from widepin.school.shelf import SHELF
-from widepin.school.shelf.notation import steps
 from widepin.web.app import create_app
 
 STUDENTS, TASKS, ROUNDS = 35, 20, 9
@@ -55,7 +55,7 @@ def fill(app) -> dict[str, int]:
         school_class = SchoolClass(name="Large", teacher=teacher)
         session.add(school_class)
         students = add_students(session, school_class, [f"Student {number}" for number in range(STUDENTS)])
-        for place, task in enumerate(list(SHELF.values())[:TASKS]):
+        for place, task in enumerate(list(LIBRARY.values())[:TASKS]):
             sheet = new_sheet(session, teacher, task.document())
             assignment = Assignment(sheet=sheet, place=place, school_class=school_class)
             session.add(assignment)
@@ -93,8 +93,8 @@ def measure(app, ids: dict[str, int]) -> None:
         f"/assignments/{ids['assignment']}/changes?since={now().isoformat()}",
         f"/hand-ins/{ids['hand_in']}",
         f"/works/{ids['work']}",
-        f"/classes/{ids['class']}/instruments",
-        "/shelf",
+        f"/classes/{ids['class']}/class_tools",
+        "/library",
         f"/sheets/{ids['sheet']}",
         f"/sheets/{ids['sheet']}/assign",
     ]

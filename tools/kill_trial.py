@@ -54,7 +54,7 @@ class Writer:
             place = [self.sent % 50 / 10, self.sent % 40 / 10]
             operation = {"op": "move", "points": {"A": place}} if self.sent % 3 else circle(self.sent)
             if self.sent > 200 and operation["op"] == "add":
-                operation = {"op": "take back"}
+                operation = {"op": "undo"}
             self._until_acknowledged(secrets.token_hex(16), operation, stop)
             sleep(0.02)
 

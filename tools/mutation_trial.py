@@ -30,12 +30,12 @@ WEIRD: list[Any] = [
     None, True, False, 0, -1, 1, 2**31, 2**63, 10**400, -0.0, 1e308, 1e-320, "", " ", "x", "\x00", "é" * 300, "9" * 5000,
     "-1", "1e999", "NaN", "2026-01-01T00:00+99:99", "0001-01-01T00:00+14:00", "2031-02-03T04:05", "\ud800", "\U0001f600",
     "<script>alert(1)</script>", "'; DROP TABLE person; --", "../../etc/passwd", "a\r\nSet-Cookie: x=1", "//elsewhere/",
-    [], {}, [[]], {"": {}}, ["A", "B"], [0, 0], "A", "circle", "add", "free_point", "take back", "yes", "break", "model", "given",
+    [], {}, [[]], {"": {}}, ["A", "B"], [0, 0], "A", "circle", "add", "free_point", "undo", "yes", "break", "model", "given",
 ]  # fmt: skip
 
 BODIES: dict[str, Any] = {
     "tasks.store": {"key": "a-key-of-a-test", "after": 0, "operation": {"op": "add", "step": {"id": "z1", "make": "circle", "from": ["A", "B"], "label": "rim", "hidden": False}}},
-    "tasks.bring_in": {"after": 0, "work": {"steps": [{"id": "y1", "make": "circle", "from": ["A", "B"]}, {"id": "y2", "make": "point_on", "from": ["y1"], "at": [1, 2]}]}},
+    "tasks.import_steps": {"after": 0, "work": {"steps": [{"id": "y1", "make": "circle", "from": ["A", "B"]}, {"id": "y2", "make": "point_on", "from": ["y1"], "at": [1, 2]}]}},
     "tasks.here": {},
     "sheets.save": {
         "document": {
@@ -44,7 +44,7 @@ BODIES: dict[str, Any] = {
             "model": [{"id": "c", "make": "circle", "from": ["A", "B"]}], "wanted": [{"name": "c", "kind": "circle"}],
             "conditions": [{"rel": "on", "of": ["B", "c"]}],
         },
-        "policy": {"help": "break", "attempts": 3, "credit": {"sound": 100}}, "topic": "Circles",
+        "policy": {"feedback": "break", "attempts": 3, "scoring": {"sound": 100}}, "topic": "Circles",
     },
     "sheets.propose": {"wanted": ["M"]},
     "sheets.try_out": {},
@@ -52,8 +52,8 @@ BODIES: dict[str, Any] = {
 
 OPERATIONS: list[dict[str, Any]] = [
     {"op": "move", "points": {"A": [1, 2]}}, {"op": "remove", "id": ["z1"]}, {"op": "dress", "id": "A", "dress": {"hue": "sea", "ticks": 2, "name_at": [3, 4]}},
-    {"op": "measure", "of": ["A", "B"]}, {"op": "note", "note": "n1", "text": "words", "at": [1, 1]}, {"op": "take back"}, {"op": "bring back"},
-    {"op": "remake", "step": {"id": "z1", "make": "circle", "from": ["B", "A"]}}, {"op": "use", "instrument": "Midpoint", "from": ["A", "B"], "steps": [], "gives": ["m"], "moves": 1},
+    {"op": "measure", "of": ["A", "B"]}, {"op": "note", "note": "n1", "text": "words", "at": [1, 1]}, {"op": "undo"}, {"op": "redo"},
+    {"op": "remake", "step": {"id": "z1", "make": "circle", "from": ["B", "A"]}}, {"op": "use", "class_tool": "Midpoint", "from": ["A", "B"], "steps": [], "gives": ["m"], "moves": 1},
 ]  # fmt: skip
 
 FIELDS = [
@@ -64,7 +64,7 @@ FIELDS = [
     "code",
     "text",
     "step",
-    "credit",
+    "score",
     "reason",
     "place",
     "name",
@@ -80,12 +80,12 @@ FIELDS = [
     "due",
     "late",
     "attempts",
-    "help",
+    "feedback",
     "after",
     "student",
-    "instrument",
+    "class_tool",
     "passed",
-    "ladder",
+    "series",
     "way",
     "may",
     "price",
@@ -226,7 +226,7 @@ def main() -> None:
     rules = rules_of()
     ids: dict[str, list[Any]] = {
         name: list(range(1, 12))
-        for name in ("class_id", "assignment_id", "hand_in_id", "work_id", "person_id", "sheet_id", "instrument_id")
+        for name in ("class_id", "assignment_id", "hand_in_id", "work_id", "person_id", "sheet_id", "class_tool_id")
     }
     ids |= {
         "key": ["midpoint", "parallel", "x"],
@@ -271,7 +271,7 @@ def go(
     if login:
         browser.sign_in(login)
     browser.page("/sign-in" if not login else "/")
-    browser.page("/shelf")
+    browser.page("/library")
     for done in range(count):
         endpoint, method, path, body, headers = chance.request()
         if chance.rng.random() < 0.98:

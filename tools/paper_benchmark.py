@@ -14,7 +14,7 @@ from statistics import median
 from time import perf_counter
 from typing import Any
 
-from widepin.school.shelf import SHELF
+from widepin.school.library import LIBRARY
 from widepin.web import paper
 from widepin.web.apart import Bench
 
@@ -23,7 +23,7 @@ STEPS, ROUNDS = (1, 20, 40, 80, 300), 3
 
 def construction(count: int) -> dict[str, Any]:
     """A construction of so many steps, none of which is hidden: points, and lines and circles through earlier ones."""
-    task = SHELF["midpoint"].document()
+    task = LIBRARY["midpoint"].document()
     rng, points, steps = random.Random(count), ["A", "B"], []
     for number in range(count):
         make = rng.choice(["circle", "line", "perpendicular_bisector", "free_point"])

@@ -55,7 +55,7 @@ class Saver:
     def operation(self) -> dict[str, Any]:
         made = self.count % 60
         if self.count % 10 == 9:
-            return {"op": "take back"}
+            return {"op": "undo"}
         if made % 2:
             return {"op": "move", "points": {"A": [made / 10, 1.5]}}
         return {"op": "add", "step": {"id": f"c{self.count}", "make": "circle", "from": ["A", "B"]}}

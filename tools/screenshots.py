@@ -39,8 +39,8 @@ def main(address: str) -> None:
         page.go_back()
         page.get_by_role("link", name="Students and codes").click()
         shoot(page, "roster")
-        page.get_by_role("link", name="Shelf").click()
-        shoot(page, "shelf")
+        page.get_by_role("link", name="Task library").click()
+        shoot(page, "library")
         make_a_task(page)
         page.goto(f"{address}classes/1")
         page.get_by_role("link", name="Splitting a gable").click()
@@ -50,11 +50,11 @@ def main(address: str) -> None:
         shoot(page, "hand-in")
         page.get_by_role("link", name="Replay every operation").click()
         shoot(page, "replay")
-        page.goto(f"{address}classes/2/instruments")
-        shoot(page, "instruments")
+        page.goto(f"{address}classes/2/class_tools")
+        shoot(page, "class_tools")
         enter(page, address, "Ilse Marran")
         shoot(page, "tasks")
-        use_an_instrument(page)
+        use_an_class_tool(page)
         page.get_by_role("link", name="Roundel in a gable").click()
         page.wait_for_selector("[data-ready]")
         build(page)
@@ -62,14 +62,14 @@ def main(address: str) -> None:
         page.keyboard.type("E", delay=30)
         page.keyboard.press("Escape")
         page.get_by_role("button", name="Hand in").click()
-        page.get_by_role("button", name="Hand it in").click()
+        page.get_by_role("button", name="Hand in now").click()
         page.locator(".result-strip").wait_for()
         shoot(page, "result")
         browser.close()
 
 
 def make_a_task(page: Page) -> None:
-    """A task of the shelf taken and tried, and the page that assigns it."""
+    """A task of the task library taken and tried, and the page that assigns it."""
     page.get_by_role("link", name="A window opening").last.click()
     page.get_by_role("button", name="Copy and edit").click()
     page.wait_for_selector(".making[data-ready]")
@@ -80,8 +80,8 @@ def make_a_task(page: Page) -> None:
     shoot(page, "assign")
 
 
-def use_an_instrument(page: Page) -> None:
-    """The board with an instrument of the class in hand, and back to the tasks."""
+def use_an_class_tool(page: Page) -> None:
+    """The board with a class tool of the class in hand, and back to the tasks."""
     page.get_by_role("link", name="Round a gable").click()
     page.wait_for_selector("[data-ready]")
     page.get_by_role("button", name="Centre line").click()
@@ -95,8 +95,8 @@ def build(page: Page) -> None:
     field = "input.blank.next"
     if page.locator(".brief-slip[open]").count():
         page.locator(".brief-slip summary").click()
-    while page.locator("[data-do='take back']").is_enabled():
-        page.locator("[data-do='take back']").click()
+    while page.locator("[data-do='undo']").is_enabled():
+        page.locator("[data-do='undo']").click()
     for card, names in (
         ("Angle bisector", "BAC"),
         ("Angle bisector", "ABC"),

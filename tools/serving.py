@@ -18,10 +18,10 @@ from widepin.running.migrate import migrate
 from widepin.running.web_server import WebServer
 from widepin.school.demo import load_demo
 from widepin.school.demo_accounts import DEMO_PASSWORD, SHOWN_ACCOUNTS
+from widepin.school.library import LIBRARY
 from widepin.school.models import Assignment, Person, SchoolClass
 from widepin.school.people import Passwords
 from widepin.school.sheets import new_sheet
-from widepin.school.shelf import SHELF
 from widepin.school.store import make_engine, make_sessions
 
 SECRET = "for benchmarks and trials alone"
@@ -71,7 +71,7 @@ def fill(url: str, students: int) -> tuple[int, list[str]]:
             for n in range(students)
         ]
         session.add(school_class)
-        sheet = new_sheet(session, teacher, SHELF["midpoint"].document())
+        sheet = new_sheet(session, teacher, LIBRARY["midpoint"].document())
         assignment = Assignment(sheet=sheet, school_class=school_class)
         session.add(assignment)
         session.commit()

@@ -25,7 +25,7 @@ from .judge.judging import judge
 from .judge.task import Task, Work
 from .judge.trial import try_answer
 from .plane.balls import PRECISIONS
-from .plane.steps import MOST_STEPS
+from .plane.steps import MAX_STEPS
 
 RUNS = 25
 
@@ -66,7 +66,7 @@ def task_with(condition: list[list[str]], wanted: str = "X") -> Task:
     )
 
 
-def crossing(name: str, c: str, d: str, **choice: Any) -> dict[str, Any]:
+def intersection(name: str, c: str, d: str, **choice: Any) -> dict[str, Any]:
     """A step that marks where two circles meet."""
     return {"id": name, "make": "intersection", "from": [c, d], **choice}
 
@@ -87,7 +87,11 @@ def sound(count: int) -> tuple[Task, Work, int]:
     steps, last = [], "A"
     rounds = count // 3
     for n in range(rounds):
-        steps += [circle(f"c{n}", last, "B"), circle(f"d{n}", "B", last), crossing(f"P{n}", f"c{n}", f"d{n}", pick=1)]
+        steps += [
+            circle(f"c{n}", last, "B"),
+            circle(f"d{n}", "B", last),
+            intersection(f"P{n}", f"c{n}", f"d{n}", pick=1),
+        ]
         last = f"P{n}"
     return task_with([["A", "B"], ["X", "B"]]), filled(steps, count, last), rounds
 
@@ -100,7 +104,7 @@ def mirrored(count: int, first: list[dict[str, Any]]) -> tuple[Task, Work, int]:
         steps += [
             circle(f"c{n}", "A", last),
             circle(f"d{n}", "B", last),
-            crossing(f"P{n}", f"c{n}", f"d{n}", other_than=last),
+            intersection(f"P{n}", f"c{n}", f"d{n}", other_than=last),
         ]
         last = f"P{n}"
     return task_with([["X", "A"], ["X", "B"]]), filled(steps, count, last), rounds
@@ -110,7 +114,7 @@ def fragile(count: int) -> tuple[Task, Work, int]:
     """Two circles whose opening comes from a helper."""
     opening = {"id": "e", "make": "circle_radius", "from": ["B", "A", "H"]}
     helper = {"id": "H", "make": "free_point", "at": [7, 1]}
-    return mirrored(count, [helper, circle("h", "A", "H"), opening, crossing("X0", "h", "e", pick=1)])
+    return mirrored(count, [helper, circle("h", "A", "H"), opening, intersection("X0", "h", "e", pick=1)])
 
 
 def eyeballed(count: int) -> tuple[Task, Work, int]:
@@ -119,7 +123,7 @@ def eyeballed(count: int) -> tuple[Task, Work, int]:
 
 
 def walk(ax: Any, ay: Any, bx: Any, by: Any, rounds: int, root: Callable[[Any], Any]) -> Any:
-    """By hand: rounds of two circles of one radius and their left crossing; how far |XB| is from |AB|."""
+    """By hand: rounds of two circles of one radius and their left intersection; how far |XB| is from |AB|."""
     px, py = ax, ay
     for _ in range(rounds):
         dx, dy = bx - px, by - py
@@ -177,13 +181,13 @@ def measured() -> list[Measured]:
 
 def hostile() -> tuple[Task, Work]:
     """As many steps as there may be, each a candidate for each of three points tied by lengths, none pointed out."""
-    points = [{"id": f"H{n}", "make": "free_point", "at": [n * 0.05, n % 17]} for n in range(MOST_STEPS)]
+    points = [{"id": f"H{n}", "make": "free_point", "at": [n * 0.05, n % 17]} for n in range(MAX_STEPS)]
     task = task_with([["A", "X"], ["X", "Y"], ["Y", "Z"]], "XYZ")
     return task, read_work({"steps": points})
 
 
 def sympy_for_one_position() -> float:
-    """Seconds that SymPy's geometry takes for two circles, their crossings, the line and one check, in one position."""
+    """Seconds that SymPy's geometry takes for two circles, where they meet, the line and a check, in one position."""
     from sympy import Circle, Line, Point, Segment
 
     def run() -> None:

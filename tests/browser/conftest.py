@@ -57,7 +57,7 @@ class Desk:
 
     def hand_in(self) -> None:
         self.page.get_by_role("button", name="Hand in").click()
-        self.page.get_by_role("button", name="Hand it in").click()
+        self.page.get_by_role("button", name="Hand in now").click()
         self.page.get_by_role("link", name="Full report").click()
         self.page.wait_for_url("**/hand-ins/*")
 
@@ -94,8 +94,8 @@ class Desk:
     def click(self, id_: str) -> None:
         self.page.mouse.click(*self.point(id_))
 
-    def record(self) -> list[str]:
-        rows = self.page.locator(".record li[data-step] > button").evaluate_all(
+    def steps(self) -> list[str]:
+        rows = self.page.locator(".step-list li[data-step] > button").evaluate_all(
             "rows => rows.map((row) => [...row.children].map((part) => part.textContent).join(' '))"
         )
         return [" ".join(row.split()) for row in rows]
@@ -121,7 +121,7 @@ def desk(page, served, fresh_student):
 
 @pytest.fixture
 def gable(desk):
-    """The board with a bisector on it, of which a crossing jumps."""
+    """The board with a bisector on it, of which an intersection jumps."""
     desk.enter("Splitting a gable")
     desk.put(JUMPING_GABLE)
     return desk

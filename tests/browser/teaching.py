@@ -9,7 +9,7 @@ def new_class(page, name):
 
 
 def begin_task(page, figure):
-    page.get_by_role("link", name="Shelf").click()
+    page.get_by_role("link", name="Task library").click()
     page.get_by_label("New task, from").select_option(figure)
     page.get_by_role("button", name="New task").click()
     page.wait_for_selector(".making[data-ready]")

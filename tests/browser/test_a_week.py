@@ -1,4 +1,4 @@
-"""A teacher's first week in one go: a class from a CSV, a task from nothing, students at work, the wall, marks."""
+"""A teacher's first week in one go: a class from a CSV, a task from nothing, students at work, the class overview, marks."""
 
 import csv
 import io
@@ -39,7 +39,7 @@ class Student:
     def hand_in(self):
         self.page.keyboard.press("Escape")
         self.page.get_by_role("button", name="Hand in").click()
-        self.page.get_by_role("button", name="Hand it in").click()
+        self.page.get_by_role("button", name="Hand in now").click()
         return self.page.locator(".result-strip")
 
 
@@ -64,7 +64,7 @@ def test_from_a_list_of_names_to_marks(teacher, students):
         {"name": "class.csv", "mimeType": "text/csv", "buffer": ROSTER.encode()}
     )
     teacher.get_by_role("button", name="Preview the list").click()
-    teacher.get_by_role("button", name="Add those that are ticked").click()
+    teacher.get_by_role("button", name="Add the selected students").click()
     class_code = teacher.locator(".heading .code").inner_text()
     rows = teacher.locator(".students summary")
     expect(rows).to_have_count(3)
@@ -73,17 +73,17 @@ def test_from_a_list_of_names_to_marks(teacher, students):
     # A task from nothing, tried and assigned.
     begin_task(teacher, "Segment")
     teacher.get_by_label("Title").fill("Middle of a beam")
-    teacher.get_by_label("What the students read").fill("Find the middle of the beam.")
+    teacher.get_by_label("Text for the students").fill("Find the middle of the beam.")
     build_model(teacher, ("circle", "ABBA"), ("intersection", "cd1cd"), ("line", "CD"))
     build_model(teacher, ("intersection", "es"))
     teacher.get_by_label("point E").check()
     teacher.get_by_role("button", name="Suggest conditions").click()
     teacher.get_by_role("button", name="As many as the model").click()
-    expect(teacher.locator("[data-rehearsal]")).to_contain_text("solves the task wherever")
+    expect(teacher.locator("[data-task-check]")).to_contain_text("solves the task wherever")
     teacher.get_by_role("link", name="Assign …").click()
     teacher.get_by_role("button", name="Assign", exact=True).click()
     expect(teacher.get_by_text("3").first).to_be_visible()
-    wall = teacher.url
+    overview = teacher.url
     expect(teacher.locator(".work-card")).to_have_count(3)
 
     # Tuesday: one builds it, one puts it by eye, one is called away.
@@ -91,17 +91,17 @@ def test_from_a_list_of_names_to_marks(teacher, students):
     for one in (asa, bet, cob):
         one.open("Middle of a beam")
     asa.build(("circle", "ABBA"), ("intersection", "cd1cd"), ("line", "CD"), ("intersection", "es"))
-    expect(asa.hand_in().locator(".seal.good")).to_have_count(3)
+    expect(asa.hand_in().locator(".result-item.good")).to_have_count(3)
     bet.build(("point", ["5, 3.5"]), ("segment", "AC"))
-    expect(bet.hand_in().locator(".seal.half")).to_have_count(1)
+    expect(bet.hand_in().locator(".result-item.half")).to_have_count(1)
     cob.build(("circle", "AB"))
     cob.page.reload()
     cob.page.wait_for_selector(".board-page[data-ready]")
-    expect(cob.page.locator(".record li[data-step]")).to_have_count(1)
+    expect(cob.page.locator(".step-list li[data-step]")).to_have_count(1)
 
-    # The wall follows without a reload.
+    # The class overview follows without a reload.
     card = {name: teacher.locator(".work-card", has_text=name) for name in codes}
-    expect(card["Asa Quill"].locator(".seal.good")).to_have_count(3, timeout=15_000)
+    expect(card["Asa Quill"].locator(".result-item.good")).to_have_count(3, timeout=15_000)
     expect(card["Cob Sable"]).to_contain_text("1 move", timeout=15_000)
     expect(card["Cob Sable"].locator(".presence")).to_have_text("at work")
     teacher.reload()
@@ -117,17 +117,17 @@ def test_from_a_list_of_names_to_marks(teacher, students):
     teacher.get_by_label("Reason").fill("A fair guess")
     teacher.get_by_role("button", name="Give it").click()
     teacher.get_by_text("Credit by hand, another try").click()
-    teacher.get_by_role("button", name="Hand back for another try").click()
+    teacher.get_by_role("button", name="Return for revision").click()
     bet.page.get_by_role("link", name="Tasks").click()
-    expect(bet.page.locator(".work-card")).to_contain_text("handed back: try once more")
+    expect(bet.page.locator(".work-card")).to_contain_text("returned for revision")
     expect(bet.page.locator(".work-card")).to_contain_text("1 comment on your last attempt")
     bet.open("Middle of a beam")
     bet.page.get_by_role("link", name="Last result").click()
     expect(bet.page.locator(".comments")).to_contain_text("on C: What ties it there?")
 
-    # Marks leave for the mark book; the wall and a handout for the board in the room.
+    # Marks leave for the mark book; the class overview and a handout for the board in the room.
     teacher.get_by_role("link", name="All works on this task").click()
-    expect(teacher).to_have_url(wall)
+    expect(teacher).to_have_url(overview)
     teacher.get_by_role("link", name="Tracery beginners").click()
     with teacher.expect_download() as download:
         teacher.get_by_role("link", name="Marks as CSV").click()

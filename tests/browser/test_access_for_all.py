@@ -12,13 +12,13 @@ TEACHERS_PAGES = [
     "/classes",
     "/classes/1",
     "/classes/1/roster",
-    "/classes/2/instruments",
-    "/sheets/1/instrument",
+    "/classes/2/class_tools",
+    "/sheets/1/class_tool",
     "/classes/1/remove",
     "/assignments/3",
     "/hand-ins/1",
-    "/shelf",
-    "/shelf/rectangle",
+    "/library",
+    "/library/rectangle",
     "/works/1",
     "/sheets/1",
     "/sheets/1/draw/model",
@@ -54,11 +54,11 @@ def test_the_teachers_pages(page, served, path):
     assert barriers(page) == []
 
 
-def test_the_board_with_an_instrument_of_the_class(desk):
+def test_the_board_with_an_class_tool_of_the_class(desk):
     desk.enter("Round a gable")
     desk.page.get_by_role("button", name="Centre line").click()
     desk.page.keyboard.type("AB")
-    desk.page.locator(".record li[data-step] > button").click()
+    desk.page.locator(".step-list li[data-step] > button").click()
     assert barriers(desk.page) == []
 
 
@@ -67,13 +67,13 @@ def test_the_board_in_all_its_states(desk):
     desk.enter("Splitting a gable")
     assert barriers(desk.page) == []
     desk.put(JUMPING_GABLE)
-    desk.page.locator(".record li[data-step=F] > button").click()
+    desk.page.locator(".step-list li[data-step=F] > button").click()
     desk.page.locator(".copies summary").click()
     assert barriers(desk.page) == []
     desk.take("circle")
     desk.page.get_by_role("button", name="Hand in").click()
     assert barriers(desk.page) == []
-    desk.page.get_by_role("button", name="Hand it in").click()
+    desk.page.get_by_role("button", name="Hand in now").click()
     expect(desk.page.locator(".result-strip")).to_be_visible()
     assert barriers(desk.page) == []
     desk.page.get_by_role("link", name="Full report").click()

@@ -21,14 +21,14 @@ def plumb_by_mouse(desk):
 def test_a_construction_by_mouse_is_sound(desk):
     desk.enter(TITLE)
     plumb_by_mouse(desk)
-    desk.page.get_by_role("button", name="Fit").click()  # the far crossing lies below the window
+    desk.page.get_by_role("button", name="Fit").click()  # the far intersection lies below the window
     desk.take("intersection")
     desk.page.mouse.click(*desk.at(5.62, -1.98))  # P mirrored in AB
     desk.page.keyboard.press("Escape")
     desk.take("line")
     desk.click("P")
     desk.click("C")
-    assert desk.record() == [
+    assert desk.steps() == [
         "1 c: circle centred A through P",
         "2 d: circle centred B through P",
         "C: intersection of c and d other than P",
@@ -36,7 +36,7 @@ def test_a_construction_by_mouse_is_sound(desk):
     ]
     desk.hand_in()
     expect(desk.page.locator(".sentence-of-verdict")).to_contain_text("stays right wherever")
-    assert desk.page.locator(".big-seals .seal.good").count() == 3
+    assert desk.page.locator(".big-results .result-item.good").count() == 3
 
 
 def test_a_construction_by_keyboard_alone_is_sound(desk):
@@ -50,7 +50,7 @@ def test_a_construction_by_keyboard_alone_is_sound(desk):
     press("Enter")
     type_("APBP", delay=20)
     press("Escape")
-    press("9")  # the crossing card
+    press("9")  # the intersection card
     expect(desk.page.locator(".sentence")).to_contain_text("Intersection of")
     type_("cd", delay=20)
     expect(desk.page.locator(".hint")).to_contain_text("C is marked")
@@ -58,7 +58,7 @@ def test_a_construction_by_keyboard_alone_is_sound(desk):
     press("3")  # the line card
     type_("PC", delay=20)
     desk.saved()
-    assert desk.record()[2] == "C: intersection of c and d other than P"
+    assert desk.steps()[2] == "C: intersection of c and d other than P"
     press("Escape")
     button = desk.page.get_by_role("button", name="Hand in")
     button.focus()
@@ -76,7 +76,7 @@ def test_a_construction_by_touch(browser, served, fresh_student):
     page.locator(".card-tool[data-make=circle]").tap()
     for id_ in ("A", "P", "B", "P"):
         page.touchscreen.tap(*desk.point(id_))
-    expect(page.locator(".record li[data-step]")).to_have_count(2)
+    expect(page.locator(".step-list li[data-step]")).to_have_count(2)
     assert page.evaluate("document.activeElement.tagName") != "INPUT", "no keyboard pops up under a finger"
     assert desk.errors == []
     context.close()
@@ -107,7 +107,7 @@ def test_dragging_to_extremes_keeps_the_board_alive(desk):
     desk.page.mouse.down()
     desk.page.mouse.move(ax, ay, steps=4)  # onto A: the circle about A has no radius now
     desk.page.mouse.up()
-    expect(desk.page.locator(".record li[data-step=c]")).to_contain_text("undefined in this position")
+    expect(desk.page.locator(".step-list li[data-step=c]")).to_contain_text("undefined in this position")
     assert desk.page.locator(".curve[data-id=c]").count() == 0
     desk.page.keyboard.press("Control+z")
     expect(desk.page.locator(".curve[data-id=c]")).to_have_count(1)
@@ -119,11 +119,11 @@ def test_reloading_resumes_exactly(desk):
     desk.take("point")
     desk.page.mouse.click(*desk.at(7, 6))
     desk.saved()
-    record = desk.record()
+    record = desk.steps()
     paths = desk.page.locator(".layer-curves").inner_html()
     desk.page.reload()
     desk.ready()
-    assert desk.record() == record
+    assert desk.steps() == record
     assert len(record) == 3 and desk.page.locator(".layer-curves [data-id]").count() == paths.count("data-id")
 
 
@@ -131,12 +131,12 @@ def test_taking_back_and_bringing_back(desk):
     desk.enter(TITLE)
     plumb_by_mouse(desk)
     desk.page.keyboard.press("Control+z")
-    assert len(desk.record()) == 1
+    assert len(desk.steps()) == 1
     desk.page.keyboard.press("Control+Shift+Z")
-    assert len(desk.record()) == 2
+    assert len(desk.steps()) == 2
     desk.page.get_by_role("button", name="Undo").click()
     desk.page.get_by_role("button", name="Undo").click()
-    assert desk.record() == []
+    assert desk.steps() == []
     expect(desk.page.get_by_role("button", name="Undo")).to_be_disabled()
     assert len(desk.stored()) == 6
 
@@ -165,7 +165,7 @@ class TestPointing:
         desk.page.keyboard.press("Tab")
         assert {first, field.get_attribute("placeholder")} == {"c, segment", "g, line"}
 
-    def test_two_crossings_are_numbered_and_chosen_by_number(self, desk):
+    def test_two_intersections_are_numbered_and_chosen_by_number(self, desk):
         desk.enter("Stay bar to a roundel")
         desk.take("line")
         desk.page.keyboard.type("OP", delay=20)
@@ -174,7 +174,7 @@ class TestPointing:
         desk.page.keyboard.type("kc", delay=20)
         expect(desk.page.locator(".number")).to_have_count(2)
         desk.page.keyboard.type("2")
-        assert re.match(r"C: intersection of k and c", desk.record()[-1])
+        assert re.match(r"C: intersection of k and c", desk.steps()[-1])
         assert desk.stored()[-1]["operation"]["step"]["pick"] == 2
 
     def test_pressing_the_wrong_thing_says_what_is_missing(self, desk):
@@ -202,8 +202,8 @@ class TestPointing:
         assert [one["points"]["C"] for one in operations[1:]] == [[6.1, 5], [6.1, 6]]
 
 
-class TestRecordAndBench:
-    def test_only_the_instruments_of_the_task_lie_on_the_bench(self, desk):
+class TestStepsAndToolbar:
+    def test_only_the_tools_of_the_task_are_in_the_toolbar(self, desk):
         desk.enter("Hub of a broken wheel")
         makes = desk.page.locator(".card-tool").evaluate_all("cards => cards.map((card) => card.dataset.make)")
         assert makes == [
@@ -234,7 +234,7 @@ class TestRecordAndBench:
         desk.enter(TITLE)
         plumb_by_mouse(desk)
         desk.page.keyboard.press("Escape")
-        row = desk.page.locator(".record li[data-step=c]")
+        row = desk.page.locator(".step-list li[data-step=c]")
         row.locator("> button").click()
         row.get_by_role("button", name="Dashed").click()
         row.get_by_label("Name of c").fill("rim")
@@ -243,13 +243,13 @@ class TestRecordAndBench:
         desk.saved()
         desk.page.reload()
         desk.ready()
-        assert "rim" in desk.record()[0] and "hidden" in desk.record()[0]
+        assert "rim" in desk.steps()[0] and "hidden" in desk.record()[0]
         assert desk.page.locator(".curve[data-id=c]").count() == 0
 
     def test_pointing_at_a_sentence_lights_up_its_object(self, desk):
         desk.enter(TITLE)
         plumb_by_mouse(desk)
-        desk.page.locator(".record li[data-step=d] > button").hover()
+        desk.page.locator(".step-list li[data-step=d] > button").hover()
         expect(desk.page.locator(".curve.lit[data-id=d]")).to_have_count(1)
 
 

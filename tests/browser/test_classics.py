@@ -4,10 +4,10 @@ import pytest
 from playwright.sync_api import expect
 from sqlalchemy import select
 
+from widepin.school.library import LIBRARY
+from widepin.school.library.notation import steps
 from widepin.school.models import Assignment, Person, SchoolClass
 from widepin.school.sheets import new_sheet
-from widepin.school.shelf import SHELF
-from widepin.school.shelf.notation import steps
 from widepin.school.store import make_sessions
 
 CLASSICS = (
@@ -33,7 +33,7 @@ CLASSICS = (
 
 @pytest.fixture(params=CLASSICS)
 def classic(request):
-    return SHELF[request.param]
+    return LIBRARY[request.param]
 
 
 @pytest.fixture
@@ -54,7 +54,7 @@ def apprentice(desk, school, classic):
 
 
 class Hands:
-    """Hands on a keyboard: every step is made with its instrument, by the names that the board gave."""
+    """Hands on a keyboard: every step is made with its class tool, by the names that the board gave."""
 
     def __init__(self, desk):
         self.desk, self.keyboard = desk, desk.page.keyboard
@@ -74,13 +74,13 @@ class Hands:
                 self.say(self.names.get(source, source))
         if self.desk.page.locator(".numbered").count():
             self.keyboard.type(str(step.get("pick", 1)))
-        expect(self.desk.page.locator(".record li[data-step]")).to_have_count(len(before) + 1)
+        expect(self.desk.page.locator(".step-list li[data-step]")).to_have_count(len(before) + 1)
         (self.names[step["id"]],) = set(self.ids()) - set(before)
         self.keyboard.press("Escape")
         self.keyboard.press("Escape")
         for choice, words in (("nearest_to", "nearer to"), ("farthest_from", "farther from")):
             if choice in step:  # pinned afterwards
-                row = self.desk.page.locator(f".record li[data-step={self.names[step['id']]}]")
+                row = self.desk.page.locator(f".step-list li[data-step={self.names[step['id']]}]")
                 row.locator("> button").click()
                 reference = self.names.get(step[choice], step[choice])
                 row.get_by_role("button", name=f"{words} {reference}", exact=True).click()
@@ -94,7 +94,7 @@ class Hands:
             self.keyboard.press("Enter")
 
     def ids(self):
-        return self.desk.page.locator(".record li[data-step]").evaluate_all(
+        return self.desk.page.locator(".step-list li[data-step]").evaluate_all(
             "rows => rows.map((row) => row.dataset.step)"
         )
 

@@ -26,7 +26,7 @@ def test_a_class_is_made_from_a_csv_and_its_students_come_in_with_their_cards(te
     expect(teacher.get_by_text("2 of 3 lines are new students")).to_be_visible()
     expect(teacher.get_by_text("Line 4 repeats line 2.")).to_be_visible()
     teacher.get_by_label("Name on line 3").fill("Jory Paskin")
-    teacher.get_by_role("button", name="Add those that are ticked").click()
+    teacher.get_by_role("button", name="Add the selected students").click()
     expect(teacher.locator(".students summary")).to_have_count(2)
     row = teacher.locator(".students summary", has_text="Jory Paskin")
     of_class = teacher.locator(".heading .code").inner_text()
@@ -53,7 +53,7 @@ def test_a_list_is_pasted_and_what_cannot_be_read_stays_in_the_field(teacher):
     expect(teacher.get_by_role("alert")).to_contain_text("no name in it")
     teacher.get_by_label(re.compile("One name per line")).fill("Odo Vance\nPetra Lind")
     teacher.get_by_role("button", name="Preview the list").click()
-    teacher.get_by_role("button", name="Add those that are ticked").click()
+    teacher.get_by_role("button", name="Add the selected students").click()
     expect(teacher.locator(".students summary")).to_have_count(2)
     teacher.locator(".students summary", has_text="Petra Lind").click()
     teacher.get_by_role("link", name="Remove …").click()
@@ -89,11 +89,11 @@ def test_a_task_is_made_from_nothing_and_assigned(teacher):
     new_class(teacher, "Arches")
     teacher.get_by_label(re.compile("One name per line")).fill("Odo Vance")
     teacher.get_by_role("button", name="Preview the list").click()
-    teacher.get_by_role("button", name="Add those that are ticked").click()
+    teacher.get_by_role("button", name="Add the selected students").click()
     begin_task(teacher, "Segment")
     expect(teacher.locator("[data-trouble]")).to_contain_text("the model is empty")
     teacher.get_by_label("Title").fill("Crown of an arch")
-    teacher.get_by_label("What the students read").fill("Mark the crown.")
+    teacher.get_by_label("Text for the students").fill("Mark the crown.")
     build_model(teacher, ("circle", "ABBA"), ("intersection", "cd1"))
     expect(teacher.get_by_label("Title")).to_have_value("Crown of an arch")
     teacher.get_by_label("point C").check()
@@ -103,10 +103,10 @@ def test_a_task_is_made_from_nothing_and_assigned(teacher):
     expect(teacher.locator(".conditions")).to_contain_text("are equally long")
     teacher.get_by_role("button", name="As many as the model").click()
     expect(teacher.get_by_label("Moves")).to_have_value("2")
-    expect(teacher.locator("[data-rehearsal]")).to_contain_text(
+    expect(teacher.locator("[data-task-check]")).to_contain_text(
         "The model solves the task wherever the figure is dragged"
     )
-    expect(teacher.locator("[data-rehearsal] .work-card")).to_have_count(1)  # the crown below would pass too
+    expect(teacher.locator("[data-task-check] .work-card")).to_have_count(1)  # the crown below would pass too
     teacher.reload()
     teacher.wait_for_selector(".making[data-ready]")
     expect(teacher.get_by_label("Moves")).to_have_value("2")
@@ -117,8 +117,8 @@ def test_a_task_is_made_from_nothing_and_assigned(teacher):
         teacher.locator(f".card-tool[data-make={make}]").click()
         teacher.keyboard.type(names)
     teacher.get_by_role("button", name="Check it").click()
-    teacher.get_by_role("button", name="Hand it in").click()
-    expect(teacher.locator(".result-strip .seal.good")).to_have_count(3)
+    teacher.get_by_role("button", name="Hand in now").click()
+    expect(teacher.locator(".result-strip .result-item.good")).to_have_count(3)
     teacher.get_by_role("link", name="Crown of an arch").click()
     teacher.wait_for_selector(".making[data-ready]")
     expect(teacher.locator(".making-figure .point")).to_have_count(3)  # the trial changed nothing
@@ -135,9 +135,9 @@ def test_a_task_is_made_from_nothing_and_assigned(teacher):
 
 
 def test_a_classical_task_fills_the_whole_page_and_asks_before_anything_goes(teacher):
-    begin_task(teacher, "an empty sheet")
+    begin_task(teacher, "an empty page")
     teacher.get_by_role("button", name="Fill the page").click()
-    choice = teacher.get_by_label("Fill the page from a classical task")
+    choice = teacher.get_by_label("Start from a task of the library")
     expect(choice).to_be_focused()
     option = choice.locator("option", has_text="Crown of a pointed arch")
     choice.select_option(value=option.get_attribute("value"))
@@ -157,10 +157,10 @@ def test_a_classical_task_fills_the_whole_page_and_asks_before_anything_goes(tea
 
     teacher.get_by_role("button", name="Suggest conditions").click()
     teacher.get_by_role("button", name="Check the task").click()
-    expect(teacher.locator("[data-rehearsal]")).to_contain_text("On the other side the answer would be called wrong")
-    teacher.get_by_role("button", name="Let both sides count").click()
-    expect(teacher.locator("[data-rehearsal]")).to_contain_text("These would pass as well")
-    expect(teacher.locator("[data-rehearsal]")).not_to_contain_text("On the other side")
+    expect(teacher.locator("[data-task-check]")).to_contain_text("On the other side the answer would be called wrong")
+    teacher.get_by_role("button", name="Accept the mirror image").click()
+    expect(teacher.locator("[data-task-check]")).to_contain_text("These would pass as well")
+    expect(teacher.locator("[data-task-check]")).not_to_contain_text("On the other side")
     expect(teacher.locator(".conditions")).to_contain_text("are equally long")
 
 
@@ -179,7 +179,7 @@ def test_what_was_drawn_in_another_window_is_there_on_coming_back(teacher):
 
 
 def test_one_opening_only_is_the_distance_of_two_given_points(teacher):
-    begin_task(teacher, "an empty sheet")
+    begin_task(teacher, "an empty page")
     teacher.get_by_role("button", name="Fixed compass").click()
     expect(teacher.locator(".save-state")).to_contain_text("Draw two given points first")
     teacher.get_by_role("button", name="Segment", exact=True).click()
@@ -191,7 +191,7 @@ def test_one_opening_only_is_the_distance_of_two_given_points(teacher):
     build_model(teacher, ("midpoint", "AB"))
     teacher.get_by_label("point C").check()
     teacher.get_by_role("button", name="Suggest conditions").click()
-    expect(teacher.locator("[data-trouble]")).to_contain_text("instruments")
+    expect(teacher.locator("[data-trouble]")).to_contain_text("class_tools")
     opening.fill("BA")
     opening.press("Tab")
     expect(teacher.locator("[data-trouble]")).to_have_text("")
@@ -199,7 +199,7 @@ def test_one_opening_only_is_the_distance_of_two_given_points(teacher):
     teacher.wait_for_selector(".board-page[data-ready]")
     teacher.get_by_role("button", name="Fixed compass").click()
     teacher.keyboard.type("A")
-    expect(teacher.locator(".record li[data-step]")).to_contain_text("circle centred A with radius BA")
+    expect(teacher.locator(".step-list li[data-step]")).to_contain_text("circle centred A with radius BA")
 
 
 def test_a_blank_is_filled_by_clicking_in_the_figure_and_what_is_wrong_is_marked(teacher):
@@ -238,18 +238,18 @@ def test_what_is_added_to_the_given_figure_gets_a_name_that_the_model_does_not_h
     expect(teacher.locator("[data-trouble]")).to_contain_text("the answer is empty")
 
 
-def test_the_program_warns_of_a_model_that_breaks_and_of_instruments_that_do_not_reach(teacher):
+def test_the_program_warns_of_a_model_that_breaks_and_of_class_tools_that_do_not_reach(teacher):
     begin_task(teacher, "Acute triangle")
     build_model(teacher, ("midpoint", "AB"), ("perpendicular", "cC"), ("intersection", "cd"))
     teacher.get_by_label("point E").check()
     teacher.get_by_role("button", name="Suggest conditions").click()
     teacher.get_by_role("button", name="Check the task").click()
-    expect(teacher.locator("[data-rehearsal]")).to_contain_text("The instruments of the task cannot build the model")
+    expect(teacher.locator("[data-task-check]")).to_contain_text("The class tools of the task cannot build the model")
     expect(teacher.locator(".warnings")).to_contain_text("midpoint is not among the tools")
 
 
-def test_a_task_of_the_shelf_is_found_and_taken(teacher):
-    teacher.get_by_role("link", name="Shelf").click()
+def test_a_task_of_the_library_is_found_and_taken(teacher):
+    teacher.get_by_role("link", name="Task library").click()
     expect(teacher.get_by_text("You have made no task yet")).to_be_visible()
     teacher.get_by_label("about").select_option("Polygons")
     teacher.get_by_label("Look for").fill("rose")
@@ -261,10 +261,10 @@ def test_a_task_of_the_shelf_is_found_and_taken(teacher):
     teacher.wait_for_selector(".making[data-ready]")
     expect(teacher.get_by_label("Title")).to_have_value("Six-petal rose")
     teacher.get_by_role("button", name="Check the task").click()
-    expect(teacher.locator("[data-rehearsal]")).to_contain_text("solves the task wherever")
+    expect(teacher.locator("[data-task-check]")).to_contain_text("solves the task wherever")
 
 
-def test_a_work_is_reviewed_commented_and_handed_back(page, served):
+def test_a_work_is_reviewed_commented_and_returned(page, served):
     page.set_viewport_size({"width": 1280, "height": 800})
     page.goto(served)
     page.get_by_role("button", name="Corin Hale").click()
@@ -304,10 +304,10 @@ def test_a_work_is_reviewed_commented_and_handed_back(page, served):
     expect(page.get_by_label("Credit", exact=True)).to_have_value("88")
     page.get_by_label("Reason").fill("well argued")
     page.get_by_role("button", name="Give it").click()
-    expect(page.locator(".credit")).to_contain_text("88 of 100, by hand: well argued")
+    expect(page.locator(".score")).to_contain_text("88 of 100, by hand: well argued")
     page.get_by_text("Credit by hand, another try").click()
-    page.get_by_role("button", name="Hand back for another try").click()
-    expect(page.locator(".credit")).to_contain_text("handed back")
+    page.get_by_role("button", name="Return for revision").click()
+    expect(page.locator(".score")).to_contain_text("returned")
     page.goto(f"{served}/classes/1")
     expect(page.locator("a.cell", has_text="88")).to_have_count(1)
     with page.expect_download() as download:
@@ -332,6 +332,6 @@ def test_the_wall_follows_a_student_at_work(page, served, desk, browser):
     card.click()
     watch.wait_for_selector(".replay[data-shown]")
     expect(watch.locator(".caption")).to_contain_text("c: circle centred A through B")
-    watch.get_by_role("button", name="One back").click()
+    watch.get_by_role("button", name="Back").click()
     expect(watch.locator("circle.curve")).to_have_count(0)
     watch.close()

@@ -39,7 +39,7 @@ def test_steps_of_two_windows_get_names_of_their_own(run):
     assert operations[2]["points"] == {"C": [1, 2]} and operations[3]["id"] == "d"
 
 
-def test_results_of_an_instrument_are_named_as_steps_are_and_its_helpers_after_the_first(run):
+def test_results_of_an_class_tool_are_named_as_steps_are_and_its_helpers_after_the_first(run):
     steps = [
         {"id": "c", "make": "circle", "from": ["O", "A"]},
         {"id": "X", "make": "intersection", "from": ["c", "g"], "pick": 1},
@@ -57,47 +57,47 @@ def test_results_of_an_instrument_are_named_as_steps_are_and_its_helpers_after_t
 
 def test_folding_is_the_same_as_in_python(run):
     from tests.judge.test_judging import TASKS_BY_NAME
-    from widepin.school.state import fold
+    from widepin.school.history import replay
 
     add = [{"op": "add", "step": {"id": id_, "make": "circle", "from": ["A", "B"]}} for id_ in "cde"]
-    back, again = {"op": "take back"}, {"op": "bring back"}
+    back, again = {"op": "undo"}, {"op": "redo"}
     logs = [add, [*add, back], [*add, back, back, again], [add[0], back, add[1], again], [back, again, add[2]]]
-    folded = run("board/log.js", "return x.map((log) => m.fold(log).done.map(({ step }) => step.id));", logs)
-    assert folded == [[step.id for step in fold(TASKS_BY_NAME["Centre line of a sill"], log).steps] for log in logs]
+    folded = run("board/log.js", "return x.map((log) => m.replay(log).done.map(({ step }) => step.id));", logs)
+    assert folded == [[step.id for step in replay(TASKS_BY_NAME["Centre line of a sill"], log).steps] for log in logs]
 
 
 def test_the_board_of_a_log_is_the_same_as_in_python(run):
     """Random logs of operations that fit, with everything in them: added, used, removed, dragged, dressed, taken back."""
-    from widepin.school.state import fold
+    from widepin.school.history import replay
 
     task, logs = random_logs(12)
     setting = {"given": [write_step(step) for step in task.given], "start": []}
     script = """return x.logs.map((log) => {
-      const { given, own, measures, notes } = m.stepsOf(x.setting, m.fold(log).done);
+      const { given, own, measures, notes } = m.stepsOf(x.setting, m.replay(log).done);
       return { given, own: own.map(({ within, ...step }) => step), notes: notes.map(({ note, ...rest }) => rest) };
     });"""
     for log, shown in zip(logs, run("board/log.js", script, {"setting": setting, "logs": logs}), strict=True):
-        state = fold(task, log)
+        state = replay(task, log)
         assert shown["given"] == state.documents(state.given)
         assert shown["own"] == state.documents(state.steps)
-        assert shown["notes"] == list(state.laid.notes.values())
+        assert shown["notes"] == list(state.board.notes.values())
 
 
 def random_logs(count):
-    """A task, and random logs on it in which every operation fits; some use an instrument of several steps."""
+    """A task, and random logs on it in which every operation fits; some use a class tool of several steps."""
     from widepin.documents.task import read_task
-    from widepin.judge.instruments import instrument_of
+    from widepin.judge.compound_tools import compound_tool_of
+    from widepin.school.history import History, OperationRefused
+    from widepin.school.library import LIBRARY
     from widepin.school.operations import read_operation
-    from widepin.school.shelf import SHELF
-    from widepin.school.state import OperationRefused, State
 
     rng = random.Random(8)
-    centre = read_task(SHELF["perpendicular-bisector"].document())
-    rule = instrument_of(centre.given, centre.model, ["m"])
-    task = read_task(SHELF["circumcircle"].document())
+    centre = read_task(LIBRARY["perpendicular-bisector"].document())
+    rule = compound_tool_of(centre.given, centre.model, ["m"])
+    task = read_task(LIBRARY["circumcircle"].document())
     logs = []
     for _ in range(count):
-        state, log = State(task, {"Rule": (rule, 1)}), []
+        state, log = History(task, {"Rule": (rule, 1)}), []
         for number in range(60):
             operation = random_operation(rng, list(state.kinds()), rule, number)
             try:
@@ -109,7 +109,7 @@ def random_logs(count):
             log.append(operation)
         assert state.steps or state.undone
         logs.append(log)
-    assert {one["op"] for log in logs for one in log} >= {"add", "use", "remove", "move", "dress", "note", "take back"}
+    assert {one["op"] for log in logs for one in log} >= {"add", "use", "remove", "move", "dress", "note", "undo"}
     return task, logs
 
 
@@ -123,7 +123,7 @@ def random_operation(rng, ids, rule, number):
     new = f"{rng.choice('efgEFG')}{rng.choice(['', number])}"
     made = [f"{new}_{place}" for place in range(len(rule.steps))]
     sources = [one(), one()]
-    uses = {"op": "use", "instrument": "Rule", "from": sources, "gives": list(rule.given_by(made)), "moves": 1}
+    uses = {"op": "use", "class_tool": "Rule", "from": sources, "gives": list(rule.given_by(made)), "moves": 1}
     return rng.choice(
         [
             {"op": "add", "step": {"id": new, "make": "free_point", "at": place()}},
@@ -135,8 +135,8 @@ def random_operation(rng, ids, rule, number):
             {"op": "move", "points": {one(): place()}},
             {"op": "dress", "id": [one(), one()], "dress": {"hidden": rng.random() < 0.5}},
             {"op": "note", "note": rng.choice("xyz"), "text": rng.choice(["", "a word"]), "at": place()},
-            {"op": "take back"},
-            {"op": "bring back"},
+            {"op": "undo"},
+            {"op": "redo"},
         ]
     )
 
@@ -163,7 +163,7 @@ def test_a_view_converts_there_and_back_and_zooms_about_a_place(run):
         ("line", [1, 90, 0, 1], True),
     ],
 )
-def test_straights_are_clipped_to_the_window(run, kind, shape, seen):
+def test_lines_are_clipped_to_the_window(run, kind, shape, seen):
     script = """
       const { View } = await import('/static/figure/view.js');
       return m.visiblePart(x[0], x[1], new View(50, 0, 8), 400, 400);"""
@@ -210,7 +210,7 @@ def test_undefined_is_passed_on_by_every_tape_in_the_browser(run):
     ],
 )
 def test_the_reason_why_something_is_gone(run, steps, said):
-    from widepin.school.shelf.notation import steps as from_lines
+    from widepin.school.library.notation import steps as from_lines
     from widepin.web.drawing.views import book
 
     given = "A free_point at=0,0\nB free_point at=4,0\nC free_point at=1,3\n"

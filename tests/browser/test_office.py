@@ -14,7 +14,7 @@ from widepin.school.store import make_sessions
 
 def row(desk, id_):
     """A row of the record, chosen."""
-    line = desk.page.locator(f".record li[data-step={id_}]")
+    line = desk.page.locator(f".step-list li[data-step={id_}]")
     line.locator("> button").click()
     return line
 
@@ -26,13 +26,13 @@ def test_removing_says_what_goes_along_and_offers_hiding_first(gable):
     expect(asking).to_contain_text("With d would go F and m.")
     expect(asking.get_by_role("button", name="Only hide d")).to_be_focused()
     asking.get_by_role("button", name="Keep").click()
-    expect(gable.page.locator(".record li[data-step]")).to_have_count(6)
+    expect(gable.page.locator(".step-list li[data-step]")).to_have_count(6)
     line.get_by_role("button", name="Remove", exact=True).click()
     gable.page.get_by_role("button", name="Remove all 3").click()
-    assert [step.split()[0] for step in gable.record()] == ["1", "D:", "2"]
+    assert [step.split()[0] for step in gable.steps()] == ["1", "D:", "2"]
     gable.page.get_by_role("button", name="Undo").click()
-    expect(gable.page.locator(".record li[data-step]")).to_have_count(6)
-    assert [one["operation"]["op"] for one in gable.stored()][-2:] == ["remove", "take back"]
+    expect(gable.page.locator(".step-list li[data-step]")).to_have_count(6)
+    assert [one["operation"]["op"] for one in gable.stored()][-2:] == ["remove", "undo"]
 
 
 def test_hiding_keeps_the_step_and_what_hangs_on_it(gable):
@@ -45,16 +45,16 @@ def test_hiding_keeps_the_step_and_what_hangs_on_it(gable):
 
 def test_what_nothing_hangs_on_is_removed_at_once(gable):
     row(gable, "m").get_by_role("button", name="Remove", exact=True).click()
-    expect(gable.page.locator(".record li[data-step=m]")).to_have_count(0)
+    expect(gable.page.locator(".step-list li[data-step=m]")).to_have_count(0)
 
 
-def test_a_crossing_is_pinned_afterwards(gable):
+def test_a_intersection_is_pinned_afterwards(gable):
     line = row(gable, "F")
     choice = line.get_by_role("button", name="farther from A")
     choice.hover()
-    expect(gable.page.locator(".offer.crossing")).to_have_count(1)
+    expect(gable.page.locator(".offer.intersection")).to_have_count(1)
     choice.click()
-    expect(gable.page.locator(".record li[data-step=F]")).to_contain_text("farther from A")
+    expect(gable.page.locator(".step-list li[data-step=F]")).to_contain_text("farther from A")
     gable.saved()
     gable.hand_in()
     expect(gable.page.locator(".sentence-of-verdict")).to_contain_text("stays right wherever")
@@ -67,17 +67,17 @@ def test_a_pin_that_python_refuses_is_taken_off_again(gable):
           board.perform({ op: 'remake', step: { id: 'F', make: 'intersection', from: ['d', 'e'], other_than: 'A' } }); }"""
     )
     expect(gable.page.locator(".hint")).to_contain_text("does not always lie on")
-    expect(gable.page.locator(".record li[data-step=F]")).not_to_contain_text("not A")
+    expect(gable.page.locator(".step-list li[data-step=F]")).not_to_contain_text("not A")
 
 
 def test_points_are_tied_to_a_curve_and_set_free(desk):
     desk.enter("Splitting a gable")
     desk.put([{"id": "P", "make": "free_point", "at": [6, 2.6]}])
     row(desk, "P").get_by_role("button", name="Attach to r").click()
-    expect(desk.page.locator(".record li[data-step=P]")).to_contain_text("P: point on r")
+    expect(desk.page.locator(".step-list li[data-step=P]")).to_contain_text("P: point on r")
     expect(desk.page.locator(".point[data-id=P] .bar")).to_have_count(1)
     desk.page.get_by_role("button", name="Detach").click()
-    expect(desk.page.locator(".record li[data-step=P]")).to_contain_text("P: free point")
+    expect(desk.page.locator(".step-list li[data-step=P]")).to_contain_text("P: free point")
     desk.saved()
 
 
@@ -86,7 +86,7 @@ def test_a_run_of_segments_goes_on_from_its_end(desk):
     desk.take("run")
     for id_ in "ABCA":
         desk.click(id_)
-    assert [step.split(maxsplit=2)[2] for step in desk.record()] == [
+    assert [step.split(maxsplit=2)[2] for step in desk.steps()] == [
         "segment from A to B",
         "segment from B to C",
         "segment from C to A",
@@ -98,7 +98,7 @@ def test_a_compass_keeps_its_opening_for_several_circles(desk):
     desk.take("circle_radius")
     for id_ in "ABCB":
         desk.click(id_)
-    assert [step.split(maxsplit=2)[2] for step in desk.record()] == [
+    assert [step.split(maxsplit=2)[2] for step in desk.steps()] == [
         "circle centred C with radius AB",
         "circle centred B with radius AB",
     ]
@@ -128,7 +128,7 @@ def test_why_something_vanishes_is_said_and_its_ghost_stays(desk):
     expect(hint).to_contain_text("cm apart")
     expect(desk.page.locator(".ghost")).to_have_count(1)
     desk.page.mouse.move(*desk.at(8, 6), steps=4)
-    expect(hint).to_have_text("Everything is there again.")
+    expect(hint).to_have_text("Everything is defined again.")
     expect(desk.page.locator(".ghost")).to_have_count(0)
     desk.page.mouse.up()
 
@@ -164,7 +164,7 @@ def test_shaking_moves_everything_and_keeps_nothing(gable):
 
 def test_handing_in_asks_once_with_the_count_of_moves(gable):
     gable.page.get_by_role("button", name="Hand in").click()
-    expect(gable.page.locator(".question")).to_have_text("Hand in as it stands, with 4 of 4 moves?")
+    expect(gable.page.locator(".question")).to_have_text("Hand in as it is, with 4 of 4 moves?")
     gable.page.get_by_role("button", name="Cancel").click()
     expect(gable.page.locator(".handing-in")).to_be_hidden()
     expect(gable.page.get_by_role("button", name="Hand in")).to_be_focused()
@@ -202,7 +202,7 @@ def test_shift_puts_a_point_beside_a_curve_and_not_on_it(gable):
     expect(gable.page.locator("input.blank")).to_have_attribute("placeholder", "new point")
     gable.page.mouse.click(x + 1, y)
     gable.page.keyboard.up("Shift")
-    assert gable.record()[-1].endswith("free point")
+    assert gable.steps()[-1].endswith("free point")
 
 
 def test_curves_under_one_pointer_are_told_apart_by_kind_and_taken_in_turn(desk):
@@ -232,7 +232,7 @@ def test_keys_are_shown_on_demand_and_move_the_view(gable):
     assert float(radius("r")) == pytest.approx(before, rel=0.01)
 
 
-def test_all_crossings_show_while_that_instrument_is_in_hand(gable):
+def test_all_intersections_show_while_that_class_tool_is_in_hand(gable):
     assert gable.page.locator(".candidate").count() == 0
     gable.take("intersection")
     assert gable.page.locator(".candidate").count() > 5
@@ -240,7 +240,7 @@ def test_all_crossings_show_while_that_instrument_is_in_hand(gable):
     assert gable.page.locator(".candidate").count() == 0
 
 
-def test_a_crossing_off_the_paper_is_said_and_brought_in(desk):
+def test_a_intersection_off_the_paper_is_said_and_brought_in(desk):
     desk.enter("Splitting a gable")
     flat = [
         {"id": "P", "make": "free_point", "at": [2, 7]},
@@ -285,7 +285,7 @@ def test_lengths_angles_and_radii_are_measured_live_and_cost_nothing(gable):
         ["angle", "BAC", "53.4°"],
         ["radius", "of", "c", "7.02", "cm"],
     ]
-    expect(gable.page.locator(".record .count")).to_have_text("4 of 4 moves")
+    expect(gable.page.locator(".step-list .count")).to_have_text("4 of 4 moves")
     gable.page.keyboard.press("Escape")
     dragged(gable, "B", 11, 2.5)
     expect(measures.first).to_contain_text("9.01 cm")
@@ -337,22 +337,22 @@ def test_what_is_done_already_is_marked_as_such_and_costs_nothing(desk, school):
         session.add(Assignment(school_class=veteran.classes[0], sheet=sheet, place=90))
         session.commit()
     desk.enter(document["title"])
-    done = desk.page.locator(".record li.done-already")
+    done = desk.page.locator(".step-list li.done-already")
     expect(done).to_have_count(4)
     expect(done.first).to_contain_text("c: circle centred A through B")
     expect(desk.page.locator(".curve.start")).to_have_count(3)
     far = {"id": "F", "make": "intersection", "from": ["d", "e"], "farthest_from": "A"}
     desk.put([far, JUMPING_GABLE[5]])
-    expect(desk.page.locator(".record .count")).to_have_text("1 of 4 moves")
+    expect(desk.page.locator(".step-list .count")).to_have_text("1 of 4 moves")
     desk.hand_in()
     expect(desk.page.locator(".sentence-of-verdict")).to_contain_text("stays right wherever")
 
 
 def test_a_click_with_an_empty_hand_opens_the_step(gable):
     gable.click("F")
-    expect(gable.page.locator(".record li.chosen")).to_have_attribute("data-step", "F")
+    expect(gable.page.locator(".step-list li.chosen")).to_have_attribute("data-step", "F")
     gable.page.mouse.click(*gable.at(2.4, 7.6))
-    expect(gable.page.locator(".record li.chosen")).to_have_count(0)
+    expect(gable.page.locator(".step-list li.chosen")).to_have_count(0)
 
 
 def test_keys_hide_and_remove_what_is_under_the_pointer(gable):
@@ -434,4 +434,4 @@ def test_an_answer_from_the_server_leaves_question_and_typing_alone(gable):
     expect(name).to_have_value("rim")
     expect(name).to_be_focused()
     name.press("Enter")
-    expect(gable.page.locator(".record li[data-step=F]")).to_contain_text("rim")
+    expect(gable.page.locator(".step-list li[data-step=F]")).to_contain_text("rim")

@@ -39,14 +39,14 @@ class TestAnswer:
         ax, ay = gable.point("A")
         gable.page.mouse.click((x + ax) / 2, (y + ay) / 2)
         expect(gable.page.locator(".blank.filled")).to_have_text("m")
-        expect(gable.page.get_by_role("button", name="Hand it in")).to_be_focused()
+        expect(gable.page.get_by_role("button", name="Hand in now")).to_be_focused()
         gable.page.keyboard.press("Escape")
         expect(gable.page.locator(".blank.filled")).to_have_count(0)
         expect(gable.page.locator(".handing-in")).to_be_visible()
         gable.page.keyboard.press("Escape")
         expect(gable.page.locator(".handing-in")).to_be_hidden()
 
-    def test_taking_an_instrument_is_not_yet_handing_in(self, gable):
+    def test_taking_an_class_tool_is_not_yet_handing_in(self, gable):
         gable.page.get_by_role("button", name="Hand in").click()
         gable.take("line")
         expect(gable.page.locator(".handing-in")).to_be_hidden()
@@ -57,7 +57,7 @@ class TestGathering:
         gable.page.get_by_role("button", name="Select several").click()
         x, y = gable.point("F")
         dragged(gable, (x - 90, y - 60), (x + 60, y + 60))
-        strip = gable.page.locator(".gathered")
+        strip = gable.page.locator(".selected-objects")
         expect(strip).to_contain_text("selected")
         strip.get_by_role("button", name="Dashed").click()
         last = gable.stored()[-1]["operation"]
@@ -70,9 +70,9 @@ class TestGathering:
         gable.page.keyboard.press("g")
         for name in "cde":
             gable.page.keyboard.type(name)
-        gable.page.locator(".gathered").get_by_role("button", name="Hide").click()
+        gable.page.locator(".selected-objects").get_by_role("button", name="Hide").click()
         expect(gable.page.locator("circle.curve")).to_have_count(0)
-        expect(gable.page.locator(".gathered")).to_be_hidden()
+        expect(gable.page.locator(".selected-objects")).to_be_hidden()
         gable.page.get_by_role("button", name="Undo").click()
         expect(gable.page.locator("circle.curve")).to_have_count(3)
 
@@ -82,16 +82,16 @@ class TestGathering:
         gable.page.keyboard.press("Delete")
         expect(gable.page.get_by_role("alertdialog")).to_contain_text("With d and e would go F and m.")
         gable.page.get_by_role("button", name="Remove all 4").click()
-        expect(gable.page.locator(".record li[data-step]")).to_have_count(2)
+        expect(gable.page.locator(".step-list li[data-step]")).to_have_count(2)
         assert gable.stored()[-1]["operation"] == {"op": "remove", "id": ["d", "e"]}
 
     def test_given_objects_are_not_gathered(self, gable):
         gable.page.keyboard.press("g")
         gable.page.keyboard.type("B")
         gable.page.keyboard.press("Enter")
-        expect(gable.page.locator(".gathered")).to_be_hidden()
+        expect(gable.page.locator(".selected-objects")).to_be_hidden()
         gable.page.keyboard.press("Escape")
-        expect(gable.page.locator(".sentence")).to_contain_text("Take an instrument")
+        expect(gable.page.locator(".sentence")).to_contain_text("Take a class tool")
 
 
 class TestNotes:
@@ -137,7 +137,7 @@ class TestMeasures:
         expect(gable.page.locator(".measures li")).to_contain_text("AB : AC")
         expect(gable.page.locator("text.measure")).to_have_text("AB : AC = 1.076")  # 7.018 cm : 6.519 cm
 
-    def test_the_distance_of_a_point_from_a_straight(self, gable):
+    def test_the_distance_of_a_point_from_a_line(self, gable):
         gable.take("length")
         gable.page.keyboard.type("B")
         gable.page.keyboard.type("q")

@@ -22,7 +22,7 @@ def test_steps_not_sent_survive_a_crash_of_the_page(desk):
     desk.page.unroute("**/operations")
     desk.page.reload()
     desk.ready()
-    assert len(desk.stored()) == 2 and len(desk.record()) == 2
+    assert len(desk.stored()) == 2 and len(desk.steps()) == 2
 
 
 def test_an_answer_that_got_lost_stores_nothing_twice(desk):
@@ -50,7 +50,7 @@ def test_two_windows_lose_nothing(desk):
     desk.saved()
     second.locator(".card-tool[data-make=segment]").click()
     second.keyboard.type("AP", delay=20)
-    expect(second.locator(".record li[data-step]")).to_have_count(3)
+    expect(second.locator(".step-list li[data-step]")).to_have_count(3)
     expect(second.locator(".save-state")).to_have_text("All changes saved")
     steps = [one["operation"]["step"] for one in desk.stored()]
     assert [step["make"] for step in steps] == ["circle", "circle", "segment"]
@@ -67,7 +67,7 @@ def test_a_refused_step_is_taken_off_and_said(desk):
     desk.click("A")
     desk.click("P")
     expect(desk.page.locator(".hint")).to_contain_text("That does not fit.")
-    assert desk.record() == []
+    assert desk.steps() == []
 
 
 def test_signed_out_elsewhere_the_steps_wait_here(desk):
@@ -96,11 +96,11 @@ def test_an_answer_that_a_reload_cut_off_is_not_done_twice(desk):
     desk.page.route("**/operations", lambda route: route.abort())
     desk.page.reload()
     desk.ready()
-    assert len(desk.record()) == 1
+    assert len(desk.steps()) == 1
     desk.page.unroute("**/operations")
     desk.page.reload()
     desk.ready()
-    assert len(desk.record()) == 1 and len(desk.stored()) == 3
+    assert len(desk.steps()) == 1 and len(desk.stored()) == 3
 
 
 def test_what_hangs_on_a_refused_step_goes_with_it(desk):
@@ -113,13 +113,13 @@ def test_what_hangs_on_a_refused_step_goes_with_it(desk):
     desk.page.keyboard.press("Escape")
     desk.take("circle")
     desk.page.keyboard.type("CA")
-    expect(desk.page.locator(".record li[data-step]")).to_have_count(2)
+    expect(desk.page.locator(".step-list li[data-step]")).to_have_count(2)
     held[0].fulfill(status=422, json={"error": "That does not fit."})
-    expect(desk.page.locator(".record li[data-step]")).to_have_count(0)
+    expect(desk.page.locator(".step-list li[data-step]")).to_have_count(0)
     assert desk.stored() == []
 
 
-def test_crossings_to_choose_from_go_with_what_crosses(desk):
+def test_intersections_to_choose_from_go_with_what_crosses(desk):
     desk.enter("Stay bar to a roundel")
     desk.take("line")
     desk.page.keyboard.type("OP")
@@ -130,7 +130,7 @@ def test_crossings_to_choose_from_go_with_what_crosses(desk):
     desk.page.get_by_role("button", name="Undo").click()
     expect(desk.page.locator(".number")).to_have_count(0)
     desk.page.keyboard.type("1")
-    assert desk.record() == []
+    assert desk.steps() == []
 
 
 def test_a_point_is_not_put_on_a_curve_that_is_gone(desk):
@@ -138,5 +138,5 @@ def test_a_point_is_not_put_on_a_curve_that_is_gone(desk):
     desk.put([{"id": "c", "make": "circle", "from": ["A", "A"]}])
     desk.take("point")
     desk.page.keyboard.type("c")
-    expect(desk.page.locator(".hint.trouble")).to_contain_text("c is gone as the figure lies now")
-    assert len(desk.record()) == 1
+    expect(desk.page.locator(".hint.trouble")).to_contain_text("c is undefined in this position")
+    assert len(desk.steps()) == 1

@@ -10,7 +10,7 @@ from widepin.documents.reading import Unreadable
 from widepin.documents.task import read_task
 from widepin.documents.verdict import judge_document, write_verdict
 from widepin.school.demo_tasks import TASKS
-from widepin.school.shelf.notation import steps as from_lines
+from widepin.school.library.notation import steps as from_lines
 
 JSON = st.recursive(
     st.none()

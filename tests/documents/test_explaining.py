@@ -4,7 +4,7 @@ import pytest
 
 from tests.judge.test_judging import DEMO, TASKS_BY_NAME, verdict
 from widepin.documents.explaining import (
-    HELP,
+    Feedback,
     explained,
     measured_in_words,
     mend_in_words,
@@ -20,12 +20,12 @@ from widepin.judge.verdict import Measured, Report
 def test_every_level_speaks_plain_sentences(title, expected, made):
     task = TASKS_BY_NAME[title]
     found = verdict(task, made)
-    said = {level: explained(found, task, level) for level in HELP}
+    said = {level: explained(found, task, level) for level in Feedback}
     assert said["break"] and all(line.endswith(".") and "_" not in line for lines in said.values() for line in lines)
-    assert bool(said["seals"]) == (expected == "refused")
+    assert bool(said["result"]) == (expected == "refused")
 
 
-def test_a_jumping_crossing_is_mended_in_words():
+def test_a_jumping_intersection_is_mended_in_words():
     task = TASKS_BY_NAME["Splitting a gable"]
     made = next(made for title, expected, made in DEMO if (title, expected) == ("Splitting a gable", "switching"))
     found = verdict(task, made)

@@ -8,15 +8,18 @@ from widepin.documents.grouping import what_went_wrong
 @pytest.mark.parametrize(
     ("verdict", "words"),
     [
-        ({"outcome": "sound"}, "Right everywhere"),
-        ({"outcome": "fragile", "breaks": {"points": [{"id": "A"}, {"id": "B"}]}}, "Gone when A and B are dragged"),
-        ({"outcome": "fragile", "breaks": None}, "Gone when it is dragged"),
+        ({"outcome": "sound"}, "Correct and holds when dragged"),
+        (
+            {"outcome": "fragile", "breaks": {"points": [{"id": "A"}, {"id": "B"}]}},
+            "Undefined when A and B are dragged",
+        ),
+        ({"outcome": "fragile", "breaks": None}, "Undefined when it is dragged"),
         ({"outcome": "eyeballed", "report": {"by_eye": ["M"]}}, "M placed by eye"),
-        ({"outcome": "eyeballed", "report": None}, "Looks right only as drawn"),
-        ({"outcome": "switching"}, "The other crossing is taken when dragged"),
+        ({"outcome": "eyeballed", "report": None}, "Correct only to the eye"),
+        ({"outcome": "switching"}, "The other intersection is taken when dragged"),
         ({"outcome": "approximate"}, "Close everywhere, exact nowhere"),
-        ({"outcome": "wrong"}, "Not right as drawn"),
-        ({"outcome": "refused"}, "Not judged: against the rules"),
+        ({"outcome": "wrong"}, "Not correct as drawn"),
+        ({"outcome": "refused"}, "Not checked: a tool that is not allowed"),
     ],
 )
 def test_every_outcome_has_its_words(verdict, words):
@@ -24,5 +27,5 @@ def test_every_outcome_has_its_words(verdict, words):
 
 
 def test_more_moves_than_asked_are_a_group_of_their_own():
-    assert what_went_wrong({"outcome": "sound"}, 5, 4) == "Right, with more moves than asked"
-    assert what_went_wrong({"outcome": "sound"}, 5, None) == "Right everywhere"
+    assert what_went_wrong({"outcome": "sound"}, 5, 4) == "Correct, over the move limit"
+    assert what_went_wrong({"outcome": "sound"}, 5, None) == "Correct and holds when dragged"

@@ -7,11 +7,11 @@ import warnings
 import pytest
 
 from tests import zoo
-from widepin.documents.explaining import HELP, explained, what_stays_true
+from widepin.documents.explaining import Feedback, explained, what_stays_true
 from widepin.documents.task import read_task
 from widepin.documents.verdict import judge_document, read_verdict, write_verdict
 from widepin.plane.makes import MAKES
-from widepin.plane.shapes import STRAIGHTS, Kind
+from widepin.plane.shapes import LINES, Kind
 
 POINT = [
     {"rel": "equal_length", "of": [["X", "P0"], ["X", "P1"]]},
@@ -19,7 +19,7 @@ POINT = [
     {"rel": "midpoint", "of": ["X", "P0", "P1"]},
     {"rel": "inside_angle", "of": ["X", ["P0", "P1", "P2"]]},
 ]
-STRAIGHT = [
+LINE = [
     {"rel": "perpendicular", "of": ["X", ["P0", "P1"]]},
     {"rel": "on", "of": ["P0", "X"]},
     {"rel": "opposite_side", "of": ["X", "P0", "P1"]},
@@ -37,7 +37,7 @@ def random_case(seed):
     if rng.random() < 0.6:
         model, conditions = own, [{"rel": "same", "of": ["X", f"model:{target['id']}"]}]
     else:
-        fitting = POINT if kind is Kind.POINT else STRAIGHT if kind in STRAIGHTS else CIRCLE
+        fitting = POINT if kind is Kind.POINT else LINE if kind in LINES else CIRCLE
         model, conditions = [], [rng.choice(fitting)]
     if rng.random() < 0.4:
         own = [nudged(step, rng) for step in own]
@@ -67,7 +67,7 @@ def test_any_work_gets_a_verdict_that_can_be_written_read_and_said(seed):
     document = write_verdict(verdict)
     json.dumps(document, allow_nan=False)
     assert write_verdict(read_verdict(document)) == document
-    for level in HELP:
+    for level in Feedback:
         assert all(sentence.endswith(".") for sentence in explained(verdict, task, level))
     if verdict.report is not None:
         what_stays_true(verdict.report, task)

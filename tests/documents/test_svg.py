@@ -7,8 +7,8 @@ import pytest
 from widepin.documents.construction import read_steps
 from widepin.documents.svg import HEIGHT, WIDTH, picture
 from widepin.documents.words import instruction
-from widepin.school.shelf import SHELF
-from widepin.school.shelf.notation import steps as from_lines
+from widepin.school.library import LIBRARY
+from widepin.school.library.notation import steps as from_lines
 
 SVG = "{http://www.w3.org/2000/svg}"
 GIVEN = read_steps(from_lines("A free_point at=0,0\nB free_point at=6,0\ng line A B"))
@@ -68,9 +68,9 @@ def test_what_does_not_exist_is_left_out():
     assert len(tree.findall(f"{SVG}line")) == 1 and tree.findall(f"{SVG}path") == []
 
 
-@pytest.mark.parametrize("key", SHELF)
-def test_every_model_of_the_shelf_is_drawn_and_told(key):
-    document = SHELF[key].document()
+@pytest.mark.parametrize("key", LIBRARY)
+def test_every_model_of_the_library_is_drawn_and_told(key):
+    document = LIBRARY[key].document()
     given, model = read_steps(document["given"]), read_steps(document["model"])
     for count in range(len(model) + 1):
         ElementTree.fromstring(picture(given, model[:count], frame=model))

@@ -3,7 +3,7 @@
 import pytest
 
 from tests.judge.test_judging import TASKS_BY_NAME, verdict
-from widepin.documents.words import Words, listed, seals, tool_in_words, verdict_in_words
+from widepin.documents.words import Words, listed, results_of, tool_in_words, verdict_in_words
 from widepin.judge.task import Allowance
 from widepin.judge.verdict import Outcome
 from widepin.school.demo_tasks import TASKS
@@ -49,13 +49,13 @@ def test_every_verdict_has_one_sentence_that_says_why(one):
         assert sentence.endswith(".") and expected not in ("sound",) or "stays right" in sentence
 
 
-def test_seals_never_speak_by_colour_alone():
+def test_results_never_speak_by_colour_alone():
     for outcome in Outcome:
-        for word, state, meaning in seals(outcome, 5, 4):
+        for word, state, meaning in results_of(outcome, 5, 4):
             assert word and meaning and state in ("good", "half", "bad", "plain")
-    assert seals(Outcome.WRONG, 1, 4)[2][1] == "plain"
-    assert seals(Outcome.SOUND, 5, 4)[2][1] == "half" and seals(Outcome.SOUND, 4, 4)[2][1] == "good"
+    assert results_of(Outcome.WRONG, 1, 4)[2][1] == "plain"
+    assert results_of(Outcome.SOUND, 5, 4)[2][1] == "half" and results_of(Outcome.SOUND, 4, 4)[2][1] == "good"
 
 
-def test_a_refused_work_has_no_seal_for_or_against_it():
-    assert {state for _, state, _ in seals(Outcome.REFUSED, 3, 4)} == {"plain"}
+def test_a_refused_work_has_no_result_for_or_against_it():
+    assert {state for _, state, _ in results_of(Outcome.REFUSED, 3, 4)} == {"plain"}

@@ -13,14 +13,14 @@ import numpy as np
 from tests import zoo
 from widepin.documents.task import read_task
 from widepin.judge.ordering import sources_first
-from widepin.judge.rehearsal import ALL_TOOLS, mutants
 from widepin.judge.task import Task, Work
+from widepin.judge.task_check import ALL_TOOLS, mutants
 from widepin.plane.figure import Figure
 from widepin.plane.makes import MAKES
 from widepin.plane.shapes import Point
 from widepin.plane.steps import IllFormed, Step, check_steps
 from widepin.school.demo_tasks import TASKS
-from widepin.school.shelf import SHELF
+from widepin.school.library import LIBRARY
 
 
 @dataclass(frozen=True)
@@ -36,7 +36,7 @@ class Case:
 def cases() -> tuple[Case, ...]:
     """All works: models, mutants of them, the demo's solutions, and each with small slips of its own."""
     found = []
-    for key, one in SHELF.items():
+    for key, one in LIBRARY.items():
         task = replace(read_task(one.document()), tools=ALL_TOOLS, start=())
         found.append(Case(key, task, Work(task.model)))
         found += [Case(f"{key} mutant {n}", task, Work(mutant.steps)) for n, mutant in enumerate(mutants(task))]

@@ -8,7 +8,7 @@ from widepin.documents.construction import read_steps
 from widepin.judge.board import Board, Ruling
 from widepin.judge.judging import judge
 from widepin.judge.task import Work
-from widepin.school.shelf.notation import steps as from_lines
+from widepin.school.library.notation import steps as from_lines
 
 FAILING = [row for row in DEMO if row[1] in ("fragile", "switching", "eyeballed")]
 

@@ -12,7 +12,7 @@ OWN = "c circle A B\nd circle B A\nD intersection c d\nP free_point at=2,2\nl li
 
 
 @pytest.mark.parametrize("make", MAKES)
-def test_points_and_crossings_are_free_and_all_else_is_a_move(make):
+def test_points_and_intersections_are_free_and_all_else_is_a_move(make):
     assert is_move(make) == (make not in ("free_point", "point_on", "intersection"))
 
 
@@ -31,7 +31,7 @@ def test_nothing_is_known_to_be_needed_of_what_was_not_judged():
 def test_a_compass_with_one_opening_draws_no_other_circle(sources, refused):
     locked = [Allowance("circle_radius", None, ("A", "B"))]
     found = refused_tool(zoo.steps(f"k circle_radius {sources}"), locked)
-    assert (found.step if found else None) == refused and (found is None or "between A and B" in found.rule)
+    assert (found.step if found else None) == refused and (found is None or "the distance of A and B" in found.rule)
 
 
 @pytest.mark.parametrize(

@@ -11,8 +11,8 @@ from widepin.documents.task import read_task, read_work
 from widepin.documents.verdict import judge_document, read_verdict, write_verdict
 from widepin.judge.judging import judge
 from widepin.school.demo_tasks import TASKS
-from widepin.school.shelf.notation import rel
-from widepin.school.shelf.notation import steps as from_lines
+from widepin.school.library.notation import rel
+from widepin.school.library.notation import steps as from_lines
 
 from .test_cases import CASES
 
@@ -86,7 +86,7 @@ class TestExactness:
         found = verdict(THIRD, "\n".join(steps), {"P": "m39"})
         assert found.outcome == "approximate" and found.certificate is None
 
-    def test_a_crossing_at_the_very_end_of_a_segment_exists(self):
+    def test_a_intersection_at_the_very_end_of_a_segment_exists(self):
         end = task(AB + "\ns segment A B", ["point P"], [rel("same", "P", "model:M")], "M midpoint B B")
         assert verdict(end, "c circle A B\nX intersection c s pick=2").outcome == "sound"
 
@@ -109,7 +109,7 @@ class TestDragging:
         assert found.outcome == "fragile" and found.method_holds is False
         assert found.breaks.happens == "undefined" and found.breaks.object == "D"
 
-    def test_a_crossing_that_jumps_is_switching_and_its_method_holds(self):
+    def test_a_intersection_that_jumps_is_switching_and_its_method_holds(self):
         path = next(path for path in CASES if path.stem == "angle-bisector")
         bundle = read_bundle(path)
         found = judge_document(bundle.task, bundle.works[0][1])
@@ -207,7 +207,7 @@ class TestRefusals:
         found = verdict(once, "P midpoint A B\nQ midpoint A P")
         assert found.outcome == "refused" and found.refusal.step == "Q" and found.counts.moves == 2
 
-    def test_crossings_are_always_allowed_and_points_only_as_points(self):
+    def test_intersections_are_always_allowed_and_points_only_as_points(self):
         bare = task(AB + "\nk circle A B", ["point P"], [rel("on", "P", "k")], tools=["line"])
         assert verdict(bare, "l line A B\nP intersection l k other_than=B").outcome == "sound"
         assert verdict(bare, "P point_on k at=1,9").outcome == "refused"

@@ -8,8 +8,8 @@ from tests.judge.test_judging import ALL, task
 from widepin.judge.board import Board
 from widepin.judge.limits import beyond_limits, clearances, other_meeting_point, room
 from widepin.plane.figure import Evaluation
-from widepin.plane.shapes import Circle, Kind, Point, Straight
-from widepin.school.shelf.notation import rel
+from widepin.plane.shapes import Circle, Kind, Line, Point
+from widepin.school.library.notation import rel
 
 AB = "A free_point at=0,0\nB free_point at=6,0"
 ROOMY = {
@@ -69,9 +69,9 @@ def of(shape):
     [
         ((Kind.CIRCLE, Kind.CIRCLE), Circle(0, 0, 9), Circle(5, 0, 9), Point(2.5, 1.66), [1, 5]),
         ((Kind.CIRCLE, Kind.CIRCLE), Circle(0, 0, 25), Circle(3, 0, 9), Point(4.17, 2.76), [5, 1]),
-        ((Kind.LINE, Kind.CIRCLE), Straight(0, 2, 1, 0), Circle(0, 0, 9), Point(2.24, 2), [1]),
-        ((Kind.SEGMENT, Kind.LINE), Straight(0, 0, 10, 0), Straight(9.5, 0, 0, 1), Point(9.5, 0), [1, 9.5, 0.5]),
-        ((Kind.RAY, Kind.LINE), Straight(0, 0, 10, 0), Straight(12, 0, 0, 1), Point(12, 0), [1, 12]),
+        ((Kind.LINE, Kind.CIRCLE), Line(0, 2, 1, 0), Circle(0, 0, 9), Point(2.24, 2), [1]),
+        ((Kind.SEGMENT, Kind.LINE), Line(0, 0, 10, 0), Line(9.5, 0, 0, 1), Point(9.5, 0), [1, 9.5, 0.5]),
+        ((Kind.RAY, Kind.LINE), Line(0, 0, 10, 0), Line(12, 0, 0, 1), Point(12, 0), [1, 12]),
     ],
 )
 def test_room_is_how_far_curves_may_still_part(kinds, a, b, point, expected):
@@ -91,8 +91,8 @@ def test_what_has_two_intersections_is_as_far_from_its_limit_as_the_choice_is_fr
     ("a", "b", "point", "other"),
     [
         (Circle(0, 0, 25), Circle(6, 0, 25), Point(3, 4), Point(3, -4)),
-        (Straight(0, 3, 2, 0), Circle(1, 0, 25), Point(5, 3), Point(-3, 3)),
-        (Circle(1, 0, 25), Straight(0, 3, 2, 0), Point(5, 3), Point(-3, 3)),
+        (Line(0, 3, 2, 0), Circle(1, 0, 25), Point(5, 3), Point(-3, 3)),
+        (Circle(1, 0, 25), Line(0, 3, 2, 0), Point(5, 3), Point(-3, 3)),
     ],
 )
 def test_the_other_meeting_point_is_mirrored(a, b, point, other):

@@ -5,16 +5,16 @@ import pytest
 from widepin.judge.conditions import RELATIONS, Term
 from widepin.judge.measured import measured
 from widepin.judge.task import Condition
-from widepin.plane.shapes import Circle, Kind, Point, Straight
+from widepin.plane.shapes import Circle, Kind, Line, Point
 
 NAMES = {
     "A": Term(Point(0.0, 0.0), Kind.POINT),
     "B": Term(Point(4.0, 0.0), Kind.POINT),
     "C": Term(Point(0.0, 3.0), Kind.POINT),
-    "g": Term(Straight(0.0, 0.0, 2.0, 0.0), Kind.LINE),
-    "h": Term(Straight(0.0, 1.0, 1.0, 1.0), Kind.LINE),
-    "r": Term(Straight(0.0, 0.0, 1.0, 0.0), Kind.RAY),
-    "q": Term(Straight(0.0, 0.0, -5.0, 0.0), Kind.RAY),
+    "g": Term(Line(0.0, 0.0, 2.0, 0.0), Kind.LINE),
+    "h": Term(Line(0.0, 1.0, 1.0, 1.0), Kind.LINE),
+    "r": Term(Line(0.0, 0.0, 1.0, 0.0), Kind.RAY),
+    "q": Term(Line(0.0, 0.0, -5.0, 0.0), Kind.RAY),
     "k": Term(Circle(0.0, 3.0, 4.0), Kind.CIRCLE),
     "j": Term(Circle(4.0, 0.0, 9.0), Kind.CIRCLE),
     "gone": Term(Point(float("nan"), float("nan")), Kind.POINT),

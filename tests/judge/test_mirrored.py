@@ -6,12 +6,12 @@ import pytest
 
 from tests.zoo import steps
 from widepin.documents.task import read_task
-from widepin.judge.mirrored import apart, mirror_images, other_crossings, place_of
+from widepin.judge.mirrored import apart, mirror_images, other_intersections, place_of
 from widepin.judge.task import Wanted
-from widepin.plane.shapes import Circle, Kind, Point, Straight
-from widepin.school.shelf import SHELF
+from widepin.plane.shapes import Circle, Kind, Line, Point
+from widepin.school.library import LIBRARY
 
-CROWN = read_task(SHELF["equilateral-triangle"].document())
+CROWN = read_task(LIBRARY["equilateral-triangle"].document())
 
 
 def test_the_crown_has_one_image_below():
@@ -20,19 +20,19 @@ def test_the_crown_has_one_image_below():
 
 
 def test_an_answer_that_lies_otherwise_to_the_given_figure_is_no_image():
-    """The second crossing of a line and a circle about another point is a different point altogether."""
+    """The second intersection of a line and a circle about another point is a different point altogether."""
     given = steps("A free_point at=0,0\nB free_point at=6,1\nC free_point at=1,4\nD free_point at=2,1")
     model = steps("k circle A B\nl line C D\nX intersection k l")
     task = replace(CROWN, given=given, model=model, wanted=(Wanted("X", "point"),), conditions=())
     assert list(mirror_images(task)) == []
 
 
-def test_only_needed_crossings_that_are_picked_are_turned():
+def test_only_needed_intersections_that_are_picked_are_turned():
     model = steps(
         "c circle A B\nd circle B A\nP intersection c d\nQ intersection c d other_than=P\nR intersection c d pick=2\n"
         "m line P Q"
     )
-    ways = list(other_crossings(model, ["m"]))
+    ways = list(other_intersections(model, ["m"]))
     assert [[step.pick for step in way if step.make == "intersection"] for way in ways] == [[2, 1, 2]]
 
 
@@ -41,10 +41,10 @@ def test_only_needed_crossings_that_are_picked_are_turned():
     [
         (Point(0, 0), Point(3, 4), 5),
         (Circle(0, 0, 4), Point(3, 4), 5),
-        (Point(1, 3), Straight(0, 1, 5, 0), 2),
-        (Straight(0, 1, 5, 0), Circle(1, 3, 9), 2),
-        (Straight(0, 0, 2, 0), Straight(5, 5, 0, 3), 90),
-        (Straight(0, 0, 2, 0), Straight(5, 5, -3, 0), 0),
+        (Point(1, 3), Line(0, 1, 5, 0), 2),
+        (Line(0, 1, 5, 0), Circle(1, 3, 9), 2),
+        (Line(0, 0, 2, 0), Line(5, 5, 0, 3), 90),
+        (Line(0, 0, 2, 0), Line(5, 5, -3, 0), 0),
     ],
 )
 def test_how_far_two_objects_are_apart(one, other, measure):
@@ -52,6 +52,6 @@ def test_how_far_two_objects_are_apart(one, other, measure):
 
 
 def test_a_line_is_the_same_whatever_points_span_it():
-    line = Straight(0, 1, 1, 2)
-    assert place_of(line, Kind.LINE) == pytest.approx(place_of(Straight(2, 5, -3, -6), Kind.LINE))
-    assert place_of(line, Kind.RAY) != pytest.approx(place_of(Straight(2, 5, -3, -6), Kind.RAY))
+    line = Line(0, 1, 1, 2)
+    assert place_of(line, Kind.LINE) == pytest.approx(place_of(Line(2, 5, -3, -6), Kind.LINE))
+    assert place_of(line, Kind.RAY) != pytest.approx(place_of(Line(2, 5, -3, -6), Kind.RAY))

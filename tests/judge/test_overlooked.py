@@ -6,8 +6,8 @@ from tests.judge.test_judging import AB, ALL, TASKS_BY_NAME, task, verdict
 from widepin.documents.explaining import explained
 from widepin.documents.verdict import read_verdict, write_verdict
 from widepin.judge import search
-from widepin.school.credit import credit_for
-from widepin.school.shelf.notation import rel
+from widepin.school.library.notation import rel
+from widepin.school.scoring import score_for
 
 CROWN = TASKS_BY_NAME["Crown of a pointed arch"]
 SILL = TASKS_BY_NAME["Centre line of a sill"]
@@ -57,7 +57,7 @@ def test_a_work_that_is_fragile_only_by_a_helper_says_kindly_what_the_helper_mus
     found = verdict(SILL, made)
     assert found.outcome == "fragile" and found.breaks.by == "own"
     assert said in explained(found, SILL)[0] and "The method is right" in explained(found, SILL)[0]
-    assert credit_for(found, None, {}) == 100
+    assert score_for(found, None, {}) == 100
 
 
 def test_where_no_plain_condition_is_known_it_is_that_two_curves_meet():
@@ -74,14 +74,14 @@ def test_what_breaks_by_the_given_points_too_has_no_proviso():
     made = "H free_point at=6,5\nc circle A H\nd circle_radius B A H\nD intersection c d pick=1\nE intersection c d pick=2\nm line D E"
     found = verdict(SILL, made)
     assert found.breaks.by == "given" and found.report.proviso is None
-    assert credit_for(found, None, {}) == 75
+    assert score_for(found, None, {}) == 75
 
 
 def test_a_search_that_stopped_is_said_whatever_the_outcome(monkeypatch):
-    monkeypatch.setattr(search, "MOST_LOOKS", 3)
+    monkeypatch.setattr(search, "MAX_LOOKS", 3)
     clutter = "\n".join(f"Q{n} free_point at={n},9" for n in range(9))
     found = verdict(MIDDLE, clutter)
-    assert found.search_stopped and "Point out which one is your answer" in " ".join(explained(found, MIDDLE))
+    assert found.search_stopped and "Choose your answer on the board" in " ".join(explained(found, MIDDLE))
 
 
 def test_a_point_by_eye_is_mended_by_curves_that_were_drawn_later():

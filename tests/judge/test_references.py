@@ -1,4 +1,4 @@
-"""Whether the point that a crossing names with other_than lies on both curves in every position."""
+"""Whether the point that an intersection names with other_than lies on both curves in every position."""
 
 import pytest
 

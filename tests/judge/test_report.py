@@ -11,8 +11,8 @@ from widepin.documents.construction import read_steps
 from widepin.documents.verdict import judge_document
 from widepin.judge.judging import judge
 from widepin.judge.task import Work
-from widepin.school.shelf.notation import rel
-from widepin.school.shelf.notation import steps as from_lines
+from widepin.school.library.notation import rel
+from widepin.school.library.notation import steps as from_lines
 
 
 def test_altitudes_as_segments_hold_in_acute_triangles_and_vanish_in_obtuse_ones():
@@ -73,8 +73,8 @@ def test_the_middle_of_ab_needs_three_points_for_named_shapes():
     )
 
 
-def test_two_crossings_that_jump_are_mended_together():
-    """Two bisectors are wanted, and each hangs on a crossing that jumps."""
+def test_two_intersections_that_jump_are_mended_together():
+    """Two bisectors are wanted, and each hangs on an intersection that jumps."""
     one = task(
         "A free_point at=2,2\nB free_point at=9,2.5\nC free_point at=5.5,7.5\nq ray A C\np ray B C",
         ["ray m", "ray n"],

@@ -9,7 +9,7 @@ from widepin.judge.board import Board
 from widepin.judge.search import binding_order, search, split, twins
 from widepin.judge.task import Condition
 from widepin.school.demo_tasks import TASKS
-from widepin.school.shelf.notation import rel
+from widepin.school.library.notation import rel
 
 
 def test_corners_of_an_equilateral_triangle_may_trade_places():
@@ -93,7 +93,7 @@ def test_the_best_answer_is_found_among_works_full_of_others():
 
 
 def test_the_effort_is_bounded_and_the_verdict_says_so(monkeypatch):
-    monkeypatch.setattr(searching, "MOST_LOOKS", 40)
+    monkeypatch.setattr(searching, "MAX_LOOKS", 40)
     names = [f"P{n}" for n in range(6)]
     hopeless = task(AB, [f"point {name}" for name in names], [rel("equal_length", *(f"A-{name}" for name in names))])
     made = "\n".join(f"Q{n} free_point at={n % 7},{n // 7 + 3}" for n in range(40))

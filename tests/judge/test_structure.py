@@ -3,8 +3,8 @@
 from widepin.documents.construction import read_steps
 from widepin.judge.structure import moves_in_words, needed_by, points_put, structure
 from widepin.judge.task import Use
-from widepin.school.shelf import SHELF
-from widepin.school.shelf.notation import steps as from_lines
+from widepin.school.library import LIBRARY
+from widepin.school.library.notation import steps as from_lines
 
 
 def lines(text):
@@ -31,10 +31,10 @@ def test_which_point_is_the_centre_matters():
     assert tag("c circle A B", "c") != tag("c circle B A", "c")
 
 
-def test_models_of_the_shelf_that_differ_are_told_apart():
+def test_models_of_the_library_that_differ_are_told_apart():
     tags = {
         key: structure("ABCDEFOPQkgrsabcthq", lines(task.model), [one.split()[1] for one in task.wanted])
-        for key, task in SHELF.items()
+        for key, task in LIBRARY.items()
     }
     assert len(set(tags.values())) >= len(tags) - 3  # some ask for the same object in other figures
 

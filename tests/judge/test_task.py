@@ -4,8 +4,8 @@ import pytest
 
 from tests.judge.test_judging import AB, task
 from widepin.documents.reading import Unreadable
-from widepin.judge.task import MOST_CONDITIONS, MOST_TERMS, MOST_WANTED
-from widepin.school.shelf.notation import rel
+from widepin.judge.task import MAX_CONDITIONS, MAX_TERMS, MAX_WANTED
+from widepin.school.library.notation import rel
 
 PARALLEL = rel("parallel", "m", "A-B")
 WRONG = {
@@ -22,9 +22,9 @@ WRONG = {
     "two kinds that are never the same": (AB, ["line m"], [rel("same", "m", "A")], "", "conditions[0].of", "one kind"),
     "a ratio of nothing": (AB, ["point P"], [rel("ratio", "A-P", "A-B")], "", "conditions[0].is", "[n, d]"),
     "a model made from nothing": (AB, ["line m"], [PARALLEL], "m parallel g A", "model[0].from[0]", "earlier step"),
-    "many wanted": (AB, [f"line m{n}" for n in range(MOST_WANTED + 1)], [], "", "wanted", "ask for fewer"),
-    "many conditions": (AB, ["line m"], [PARALLEL] * (MOST_CONDITIONS + 1), "", "conditions", "ask for less"),
-    "many terms": (AB, ["point P"], [rel("distinct", *["P"] * (MOST_TERMS + 1))], "", "conditions[0].of", "split"),
+    "many wanted": (AB, [f"line m{n}" for n in range(MAX_WANTED + 1)], [], "", "wanted", "ask for fewer"),
+    "many conditions": (AB, ["line m"], [PARALLEL] * (MAX_CONDITIONS + 1), "", "conditions", "ask for less"),
+    "many terms": (AB, ["point P"], [rel("distinct", *["P"] * (MAX_TERMS + 1))], "", "conditions[0].of", "split"),
 }
 
 
@@ -39,7 +39,7 @@ def test_a_wrong_task_says_where_and_what_to_do(given, wanted, conditions, model
 @pytest.mark.parametrize(
     ("tool", "opening", "words"),
     [
-        ("circle", ["A", "B"], "only circle_radius keeps one"),
+        ("circle", ["A", "B"], "only circle_radius can"),
         ("circle_radius", ["A", "Z"], "'Z' is no given point"),
         ("circle_radius", ["A", "A"], "named twice"),
         ("circle_radius", ["AB"], "must be two given points"),
@@ -52,5 +52,5 @@ def test_an_opening_is_that_of_two_given_points(tool, opening, words):
 
 
 def test_as_much_as_may_be_asked_is_accepted():
-    one = task(AB, [f"line m{n}" for n in range(MOST_WANTED)], [rel("parallel", "m0", "A-B")] * MOST_CONDITIONS)
-    assert len(one.wanted) == MOST_WANTED and len(one.conditions) == MOST_CONDITIONS
+    one = task(AB, [f"line m{n}" for n in range(MAX_WANTED)], [rel("parallel", "m0", "A-B")] * MAX_CONDITIONS)
+    assert len(one.wanted) == MAX_WANTED and len(one.conditions) == MAX_CONDITIONS

@@ -8,7 +8,7 @@ from widepin.judge.board import Board
 from widepin.judge.proving import Proving
 from widepin.judge.task import Condition
 from widepin.judge.truths import MOST
-from widepin.school.shelf.notation import rel
+from widepin.school.library.notation import rel
 
 TRIANGLE = "A free_point at=1,1\nB free_point at=7,2\nC free_point at=3,6"
 
@@ -40,7 +40,7 @@ def test_points_on_a_circle_that_is_not_drawn():
 
 
 def test_a_point_that_lies_on_a_line_by_a_theorem():
-    """The third altitude passes through the crossing of the two others."""
+    """The third altitude passes through the intersection of the two others."""
     made = "a line B C\nb line A C\nc line A B\np perpendicular a A\nq perpendicular b B\nr perpendicular c C\nX intersection p q"
     assert ("on", "X", "r") in truths(TRIANGLE, made)
 

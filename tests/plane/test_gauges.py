@@ -11,31 +11,31 @@ from widepin.plane.gauges import (
     circles_differ,
     gauge_tapes,
     length,
+    line_apart,
+    lines_differ,
     radius,
-    straight_apart,
-    straights_differ,
     turn,
 )
-from widepin.plane.shapes import Circle, Point, Straight
+from widepin.plane.shapes import Circle, Line, Point
 from widepin.plane.tape import play
 
 CASES = {
     "circles outside each other": ("apart circle circle", circles_apart, Circle(0, 0, 4), Circle(5, 0, 4), (1, -5)),
     "one circle inside the other": ("apart circle circle", circles_apart, Circle(0, 0, 25), Circle(1, 0, 4), (-6, 2)),
     "circles that meet": ("apart circle circle", circles_apart, Circle(0, 0, 9), Circle(4, 0, 9), (-2, -4)),
-    "a line beside a circle": ("apart straight circle", straight_apart, Straight(0, 5, 2, 0), Circle(0, 0, 9), (2,)),
+    "a line beside a circle": ("apart line circle", line_apart, Line(0, 5, 2, 0), Circle(0, 0, 9), (2,)),
     "one circle twice": ("differ circle circle", circles_differ, Circle(1, 2, 9), Circle(1, 2, 9), (0, 0)),
     "two circles": ("differ circle circle", circles_differ, Circle(0, 0, 9), Circle(3, 4, 4), (5, 1)),
     "one line twice": (
-        "differ straight straight",
-        straights_differ,
-        Straight(0, 0, 2, 0),
-        Straight(5, 0, 1, 0),
+        "differ line line",
+        lines_differ,
+        Line(0, 0, 2, 0),
+        Line(5, 0, 1, 0),
         (0, 0),
     ),
-    "two lines": ("differ straight straight", straights_differ, Straight(0, 0, 2, 0), Straight(5, 1, 1, 1), (1, 2)),
-    "before a segment": ("beyond straight point", beyond_ends, Straight(0, 0, 4, 0), Point(-1, 0), (1, -5)),
-    "after a segment": ("beyond straight point", beyond_ends, Straight(0, 0, 4, 0), Point(6, 0), (-6, 2)),
+    "two lines": ("differ line line", lines_differ, Line(0, 0, 2, 0), Line(5, 1, 1, 1), (1, 2)),
+    "before a segment": ("beyond line point", beyond_ends, Line(0, 0, 4, 0), Point(-1, 0), (1, -5)),
+    "after a segment": ("beyond line point", beyond_ends, Line(0, 0, 4, 0), Point(6, 0), (-6, 2)),
     "a length": ("length point point", length, Point(0, 0), Point(3, 4), (5,)),
 }
 

@@ -45,8 +45,8 @@ def test_the_second_point_of_a_bisector_divides_the_opposite_side_as_the_legs():
     assert (x + dx, y + dy) == pytest.approx((8 * 6 / 14, 6 * 8 / 14))
 
 
-@pytest.mark.parametrize(("lines", "exists"), zoo.CROSSINGS.values(), ids=zoo.CROSSINGS)
-def test_a_crossing_exists_where_the_curves_meet(lines, exists):
+@pytest.mark.parametrize(("lines", "exists"), zoo.INTERSECTIONS.values(), ids=zoo.INTERSECTIONS)
+def test_a_intersection_exists_where_the_curves_meet(lines, exists):
     figure = zoo.figure(lines)
     position, shapes = figure.drawn()
     assert is_defined(shapes[-1]) == exists
@@ -61,7 +61,7 @@ def test_what_cannot_exist_is_undefined_in_balls_and_arrays(lines):
     assert not is_defined(figure.evaluate_batch(position[:, None])[-1])
 
 
-class TestWhichCrossing:
+class TestWhichIntersection:
     CIRCLES = "A free_point at=0,0\nB free_point at=6,0\nc circle A B\nd circle B A\n"
 
     def test_pick_1_of_two_circles_lies_left_of_the_way_between_the_centres(self):

@@ -3,7 +3,7 @@
 import pytest
 
 from tests import zoo
-from widepin.plane.steps import MOST_STEPS, IllFormed, Step, check_steps
+from widepin.plane.steps import MAX_STEPS, IllFormed, Step, check_steps
 
 A, B = Step("A", "free_point", at=(0, 0)), Step("B", "free_point", at=(4, 0))
 LINE = Step("l", "line", ("A", "B"))
@@ -39,7 +39,7 @@ def test_a_broken_rule_is_said_with_its_place(step, field, said):
 
 def test_too_many_steps_are_refused():
     with pytest.raises(IllFormed, match="too many"):
-        check_steps([Step(f"P{n}", "free_point", at=(n % 9, 1)) for n in range(MOST_STEPS + 1)])
+        check_steps([Step(f"P{n}", "free_point", at=(n % 9, 1)) for n in range(MAX_STEPS + 1)])
 
 
 def test_an_object_can_only_be_made_from_earlier_ones():
@@ -48,5 +48,5 @@ def test_an_object_can_only_be_made_from_earlier_ones():
 
 
 def test_every_named_configuration_is_well_formed():
-    for lines, _ in zoo.CROSSINGS.values():
+    for lines, _ in zoo.INTERSECTIONS.values():
         zoo.figure(lines)

@@ -11,7 +11,7 @@ from widepin.plane.arrays import ARRAYS, Arrays
 from widepin.plane.balls import BALLS, at_rising_precision, ball
 from widepin.plane.compiling import compiled
 from widepin.plane.makes import MAKES
-from widepin.plane.shapes import SHAPE_OF, Circle, Kind, Point, Straight
+from widepin.plane.shapes import SHAPE_OF, Circle, Kind, Line, Point
 from widepin.plane.tape import play
 from widepin.plane.variants import made, record, variants
 
@@ -82,7 +82,7 @@ def coincident(kind, place, number):
     if kind is Kind.CIRCLE:
         return Circle(x, y, arb(5) + ABOUT_ZERO)
     # A level line, spanned from another of its points each time.
-    return Straight(x + number, y, arb(1) + ABOUT_ZERO, ABOUT_ZERO)
+    return Line(x + number, y, arb(1) + ABOUT_ZERO, ABOUT_ZERO)
 
 
 @pytest.mark.parametrize("place", PLACES.values(), ids=PLACES)

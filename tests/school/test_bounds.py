@@ -9,9 +9,9 @@ from tests.school.test_works import add, an_assignment
 from widepin.documents.reading import Unreadable
 from widepin.school import handins, reviewing, works
 from widepin.school.handins import NotTaken, hand_in
+from widepin.school.history import OperationRefused
 from widepin.school.models import Person
-from widepin.school.state import OperationRefused
-from widepin.school.works import bring_in, store, work_of
+from widepin.school.works import import_steps, store, work_of
 
 
 @pytest.fixture
@@ -54,7 +54,7 @@ def test_a_step_made_another_way_carries_nothing_along(session, work):
 
 def test_steps_from_elsewhere_keep_what_is_known_here(session, work):
     document = {"steps": [{"id": "P", "make": "free_point", "at": [1, 1], "label": "M", "glow": 3, "ticks": 99}]}
-    (stored,) = bring_in(session, work, 0, document)
+    (stored,) = import_steps(session, work, 0, document)
     assert stored.document["step"] == {"id": "P", "make": "free_point", "at": [1, 1], "label": "M"}
 
 
@@ -77,7 +77,7 @@ def test_an_operation_has_a_size(session, work):
 
 
 def test_a_board_keeps_so_many_operations(session, work, monkeypatch):
-    monkeypatch.setattr(works, "MOST_OPERATIONS", 2)
+    monkeypatch.setattr(works, "MAX_OPERATIONS", 2)
     for number, name in enumerate("PQ"):
         store(session, work, name * 10, number, add(name, "free_point", at=[number, 1]))
     with pytest.raises(OperationRefused, match="full"):
@@ -85,8 +85,8 @@ def test_a_board_keeps_so_many_operations(session, work, monkeypatch):
 
 
 def test_so_many_attempts_a_minute_and_comments_on_each_are_taken(session, work, monkeypatch):
-    monkeypatch.setattr(handins, "MOST_A_MINUTE", 2)
-    monkeypatch.setattr(reviewing, "MOST_COMMENTS", 1)
+    monkeypatch.setattr(handins, "MAX_A_MINUTE", 2)
+    monkeypatch.setattr(reviewing, "MAX_COMMENTS", 1)
     store(session, work, "k" * 10, 0, add("P", "free_point", at=[1, 1]))
     for _ in range(2):
         attempt = hand_in(session, work)

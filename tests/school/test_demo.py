@@ -8,8 +8,8 @@ from widepin.judge.judging import judge
 from widepin.judge.task import Work
 from widepin.school.demo import SET_TASKS, by_this_hand, who_does_what
 from widepin.school.demo_tasks import PEOPLE, TASKS
+from widepin.school.library.notation import steps
 from widepin.school.models import now
-from widepin.school.shelf.notation import steps
 
 
 @pytest.mark.parametrize("number", range(len(TASKS)))

@@ -37,8 +37,8 @@ def test_a_cell_has_the_best_credit(session, second_year):
     for row in table.rows:
         for cell in row.cells:
             if cell.work and cell.work.hand_ins and not any(one.reason for one in cell.work.hand_ins):
-                assert mark_of(cell) == max(one.credit for one in cell.work.hand_ins)
-                assert (cell.best.credit == 100) == (cell.best.outcome.value == "sound")
+                assert mark_of(cell) == max(one.score for one in cell.work.hand_ins)
+                assert (cell.best.score == 100) == (cell.best.outcome.value == "sound")
 
 
 def test_the_table_has_a_column_per_task_and_a_mean(session, second_year):
@@ -65,25 +65,25 @@ def test_a_task_in_numbers(session, second_year):
     assert summary_of([]).moves is None
 
 
-def test_credit_by_hand_counts_and_can_be_taken_back(session, second_year, attempt):
+def test_score_override_counts_and_can_be_taken_back(session, second_year, attempt):
     def mark():
         rows = table_of(session, second_year).rows
         return next(mark_of(cell) for row in rows for cell in row.cells if cell.work is attempt.work)
 
     before = mark()
-    reviewing.give_credit(attempt, "42", " a good  idea ")
+    reviewing.set_score(attempt, "42", " a good  idea ")
     assert mark() == 42 and attempt.reason == "a good idea"
-    reviewing.give_credit(attempt, "", "")
+    reviewing.set_score(attempt, "", "")
     assert mark() == before and attempt.reason == ""
 
 
 @pytest.mark.parametrize(
     ("credit", "reason", "words"), [("101", "x", "0 to 100"), ("half", "x", "0 to 100"), ("50", " ", "Say why")]
 )
-def test_credit_by_hand_is_checked(attempt, credit, reason, words):
+def test_score_override_is_checked(attempt, credit, reason, words):
     with pytest.raises(reviewing.Refused, match=words):
-        reviewing.give_credit(attempt, credit, reason)
-    assert attempt.credit_by_hand is None
+        reviewing.set_score(attempt, credit, reason)
+    assert attempt.score_override is None
 
 
 def test_comments_are_on_the_work_or_on_a_step_of_it(session, attempt):
@@ -102,11 +102,11 @@ def test_comments_are_checked(session, attempt, text, step, words):
         reviewing.comment(session, attempt, attempt.work.student, text, step)
 
 
-def test_a_work_handed_back_is_taken_once_more(session, attempt):
-    attempt.work.assignment.attempts, attempt.work.handed_back = len(attempt.work.hand_ins), None
+def test_a_work_returned_is_taken_once_more(session, attempt):
+    attempt.work.assignment.attempts, attempt.work.returned = len(attempt.work.hand_ins), None
     with pytest.raises(handins.NotTaken):
         handins.hand_in(session, attempt.work)
-    reviewing.hand_back(attempt)
+    reviewing.return_work(attempt)
     handins.hand_in(session, attempt.work)
     with pytest.raises(handins.NotTaken):
         handins.hand_in(session, attempt.work)

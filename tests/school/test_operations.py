@@ -4,18 +4,18 @@ import pytest
 
 from tests.judge.test_judging import TASKS_BY_NAME
 from widepin.documents.reading import Unreadable
+from widepin.school.history import History, OperationRefused, replay
 from widepin.school.operations import read_operation
-from widepin.school.state import OperationRefused, State, fold
 
 SILL = TASKS_BY_NAME["Centre line of a sill"]
 HUB = TASKS_BY_NAME["Hub of a broken wheel"]
 CIRCLE = {"op": "add", "step": {"id": "c", "make": "circle", "from": ["A", "B"]}}
 OTHER = {"op": "add", "step": {"id": "d", "make": "circle", "from": ["B", "A"]}}
-BACK, AGAIN = {"op": "take back"}, {"op": "bring back"}
+BACK, AGAIN = {"op": "undo"}, {"op": "redo"}
 
 
 def ids(*log, task=SILL):
-    return [step.id for step in fold(task, log).steps]
+    return [step.id for step in replay(task, log).steps]
 
 
 def test_taking_back_and_bringing_back():
@@ -29,7 +29,7 @@ def test_something_new_ends_what_could_be_brought_back():
 
 
 def test_a_dragged_point_stays_where_it_was_last_put():
-    state = fold(SILL, [{"op": "move", "points": {"A": [1, 1]}}, {"op": "move", "points": {"A": [2, 1]}}, CIRCLE])
+    state = replay(SILL, [{"op": "move", "points": {"A": [1, 1]}}, {"op": "move", "points": {"A": [2, 1]}}, CIRCLE])
     assert state.given[0].at == (2, 1) and state.as_it_stands.given[0].at == (2, 1)
     state.apply(read_operation(BACK))
     state.apply(read_operation(BACK))
@@ -37,7 +37,7 @@ def test_a_dragged_point_stays_where_it_was_last_put():
 
 
 def test_dressing_is_kept_with_the_steps_and_changes_nothing_else():
-    state = fold(
+    state = replay(
         SILL,
         [
             CIRCLE,
@@ -48,7 +48,7 @@ def test_dressing_is_kept_with_the_steps_and_changes_nothing_else():
     assert state.documents(state.steps) == [
         {"id": "c", "make": "circle", "from": ["A", "B"], "hidden": True, "label": "k1"}
     ]
-    assert state.steps == fold(SILL, [CIRCLE]).steps
+    assert state.steps == replay(SILL, [CIRCLE]).steps
 
 
 @pytest.mark.parametrize(
@@ -66,14 +66,14 @@ def test_dressing_is_kept_with_the_steps_and_changes_nothing_else():
 )
 def test_what_does_not_fit_the_board_is_refused(operation, said):
     with pytest.raises(OperationRefused, match=said):
-        State(SILL).check(read_operation(operation))
+        History(SILL).check(read_operation(operation))
 
 
 def test_an_allowance_is_kept():
     upright = [
         {"op": "add", "step": {"id": f"u{n}", "make": "perpendicular_bisector", "from": ["A", "B"]}} for n in range(3)
     ]
-    state = fold(HUB, upright[:2])
+    state = replay(HUB, upright[:2])
     with pytest.raises(OperationRefused, match="2 times"):
         state.check(read_operation(upright[2]))
 
@@ -90,7 +90,7 @@ def test_an_allowance_is_kept():
         {"op": "move", "points": {}},
         {"op": "move", "points": {"A": [1]}},
         {"op": "move", "points": {"A": ["1", 2]}},
-        {"op": "take back", "more": 1},
+        {"op": "undo", "more": 1},
         {"op": "dress", "id": "c", "dress": {"colour": "red"}},
     ],
 )
@@ -109,22 +109,22 @@ def remade(**step):
 
 def test_a_step_made_another_way_keeps_its_place_and_can_be_taken_back():
     other = remade(make="intersection", **{"from": ["c", "d"], "nearest_to": "B"})
-    state = fold(SILL, [CIRCLE, OTHER, CROSS, LINE, other])
+    state = replay(SILL, [CIRCLE, OTHER, CROSS, LINE, other])
     assert [step.id for step in state.steps] == ["c", "d", "D", "m"] and state.steps[2].reference == "B"
     state.apply(read_operation(BACK))
     assert state.steps[2].choice == "pick"
 
 
-def test_a_point_put_by_hand_that_becomes_a_crossing_has_no_place_of_its_own():
+def test_a_point_put_by_hand_that_becomes_a_intersection_has_no_place_of_its_own():
     point = {"op": "add", "step": {"id": "D", "make": "free_point", "at": [4, 4]}}
     moved = {"op": "move", "points": {"D": [5, 5]}}
-    state = fold(SILL, [CIRCLE, OTHER, point, moved, remade(make="intersection", **{"from": ["c", "d"]})])
+    state = replay(SILL, [CIRCLE, OTHER, point, moved, remade(make="intersection", **{"from": ["c", "d"]})])
     assert state.steps[2].at is None
 
 
 def test_a_step_made_from_later_ones_has_these_moved_up():
     point = {"op": "add", "step": {"id": "D", "make": "free_point", "at": [4, 4]}}
-    state = fold(SILL, [point, LINE, CIRCLE, OTHER])
+    state = replay(SILL, [point, LINE, CIRCLE, OTHER])
     other = remade(make="intersection", **{"from": ["c", "d"]})
     state.check(read_operation(other))
     state.apply(read_operation(other))
@@ -144,22 +144,22 @@ def test_a_step_made_from_later_ones_has_these_moved_up():
     ],
 )
 def test_a_step_is_only_made_another_way_if_it_fits(operation, said):
-    state = fold(SILL, [CIRCLE, OTHER, CROSS, LINE])
+    state = replay(SILL, [CIRCLE, OTHER, CROSS, LINE])
     with pytest.raises(OperationRefused, match=said):
         state.check(read_operation(operation))
 
 
 def test_removing_a_step_takes_what_is_made_from_it_along():
     removed = {"op": "remove", "id": "d"}
-    state = fold(SILL, [CIRCLE, OTHER, CROSS, LINE, removed])
+    state = replay(SILL, [CIRCLE, OTHER, CROSS, LINE, removed])
     assert [step.id for step in state.steps] == ["c"]
     state.apply(read_operation(BACK))
     assert [step.id for step in state.steps] == ["c", "d", "D", "m"]
     assert ids(CIRCLE, OTHER, CROSS, removed, OTHER) == ["c", "d"], "the name is free again"
 
 
-def test_a_crossing_refers_only_to_a_point_of_both_curves():
-    state = fold(SILL, [CIRCLE, OTHER, CROSS])
+def test_a_intersection_refers_only_to_a_point_of_both_curves():
+    state = replay(SILL, [CIRCLE, OTHER, CROSS])
     with pytest.raises(OperationRefused, match="does not always lie on"):
         state.check(read_operation(remade(make="intersection", **{"from": ["c", "d"], "other_than": "A"})))
 
@@ -167,12 +167,12 @@ def test_a_crossing_refers_only_to_a_point_of_both_curves():
 @pytest.mark.parametrize("id_", ["A", "s", "nothing"])
 def test_only_own_steps_are_removed(id_):
     with pytest.raises(OperationRefused, match="no step of yours"):
-        fold(SILL, [CIRCLE]).check(read_operation({"op": "remove", "id": id_}))
+        replay(SILL, [CIRCLE]).check(read_operation({"op": "remove", "id": id_}))
 
 
 @pytest.mark.parametrize("of", [["A", "B"], ["A", "B", "D"], ["c"]])
 def test_points_and_circles_are_measured_without_a_move(of):
-    state = fold(SILL, [CIRCLE, OTHER, CROSS])
+    state = replay(SILL, [CIRCLE, OTHER, CROSS])
     state.check(read_operation({"op": "measure", "of": of}))
     state.apply(read_operation({"op": "measure", "of": of}))
     assert [step.id for step in state.steps] == ["c", "d", "D"]
@@ -181,4 +181,4 @@ def test_points_and_circles_are_measured_without_a_move(of):
 @pytest.mark.parametrize("of", [["A"], ["c", "d"], ["A", "Z"], ["s"]])
 def test_what_cannot_be_measured_is_said(of):
     with pytest.raises(OperationRefused, match="can be measured"):
-        fold(SILL, [CIRCLE, OTHER]).check(read_operation({"op": "measure", "of": of}))
+        replay(SILL, [CIRCLE, OTHER]).check(read_operation({"op": "measure", "of": of}))

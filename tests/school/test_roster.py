@@ -85,12 +85,12 @@ def test_removing_from_one_of_two_classes_only_takes_its_works(session, first_ye
 
 def test_a_copy_has_the_tasks_without_dates_and_no_works(session, first_year):
     first, second = first_year.assignments[:2]
-    second.attempts, second.credit, second.after = 3, {"sound": 90}, first
+    second.attempts, second.scoring, second.after = 3, {"sound": 90}, first
     session.flush()
     made = roster.copy_class(session, first_year, "First year, anew", with_students=True)
     assert [one.sheet_id for one in made.assignments] == [one.sheet_id for one in first_year.assignments]
     assert all(one.due is None for one in made.assignments)
-    assert (made.assignments[1].attempts, made.assignments[1].credit) == (3, {"sound": 90})
+    assert (made.assignments[1].attempts, made.assignments[1].scoring) == (3, {"sound": 90})
     assert made.assignments[1].after is made.assignments[0]
     assert made.students == first_year.students and made.code != first_year.code
     assert roster.done_by(session, made) == (0, 0)

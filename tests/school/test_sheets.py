@@ -9,10 +9,11 @@ from werkzeug.datastructures import MultiDict
 from widepin.documents.reading import Unreadable
 from widepin.judge.verdict import Counts, Outcome, Verdict
 from widepin.school import assigning, handins, sheets
-from widepin.school.credit import CREDIT, credit_for
+from widepin.school.library import LIBRARY
 from widepin.school.models import Person, SchoolClass, now
 from widepin.school.progress import standings, to_do
-from widepin.school.shelf import SHELF
+from widepin.school.scoring import SCORING, score_for
+from widepin.school.states import Late
 
 
 @pytest.fixture
@@ -22,7 +23,7 @@ def first_year(session):
 
 @pytest.fixture
 def sheet(session, first_year):
-    return sheets.new_sheet(session, first_year.teacher, SHELF["equilateral-triangle"].document(), "Polygons")
+    return sheets.new_sheet(session, first_year.teacher, LIBRARY["equilateral-triangle"].document(), "Polygons")
 
 
 def test_a_sheet_that_is_not_assigned_changes_in_place(session, sheet):
@@ -67,7 +68,7 @@ def test_the_only_opening_follows_the_names_of_the_given_points(session, sheet):
 
 
 @pytest.mark.parametrize(
-    "policy", [{"help": "all"}, {"attempts": 0}, {"credit": {"sound": 101}}, {"credit": {"luck": 1}}]
+    "policy", [{"feedback": "all"}, {"attempts": 0}, {"scoring": {"sound": 101}}, {"scoring": {"luck": 1}}]
 )
 def test_a_policy_is_checked(session, sheet, policy):
     with pytest.raises(Unreadable, match="policy"):
@@ -153,13 +154,13 @@ def test_a_task_is_closed_before_it_opens_and_until_the_one_before_is_solved(ses
 def test_late_works_and_attempts_beyond_the_last_are_refused(session, first_year):
     assignment = first_year.assignments[0]
     work = next(work for work in assignment.works if work.hand_ins)
-    assignment.attempts, work.handed_back = len(work.hand_ins), None
+    assignment.attempts, work.returned = len(work.hand_ins), None
     with pytest.raises(handins.NotTaken, match="used up"):
         handins.hand_in(session, work)
-    assignment.attempts, assignment.late, assignment.due = None, "refused", now() - timedelta(hours=1)
+    assignment.attempts, assignment.late, assignment.due = None, Late.REFUSED, now() - timedelta(hours=1)
     with pytest.raises(handins.NotTaken, match="late works are refused"):
         handins.hand_in(session, work)
-    assignment.late = "taken"
+    assignment.late = Late.TAKEN
     assert handins.is_late(handins.hand_in(session, work))
 
 
@@ -194,8 +195,8 @@ def verdict(outcome, moves=4, **what):
         (verdict("sound"), 4, {}, 100),
         (verdict("sound", 6), 4, {"each move over": 10}, 80),
         (verdict("sound", 6), None, {"each move over": 10}, 100),
-        (verdict("switching", method_holds=True), 4, {}, CREDIT["switching, method holds"]),
-        (verdict("switching", method_holds=False), 4, {}, CREDIT["switching"]),
+        (verdict("switching", method_holds=True), 4, {}, SCORING["switching, method holds"]),
+        (verdict("switching", method_holds=False), 4, {}, SCORING["switching"]),
         (verdict("fragile"), 4, {"fragile": 60}, 60),
         (verdict("wrong"), 4, {}, 0),
         (verdict("refused"), 4, {}, 0),
@@ -203,7 +204,7 @@ def verdict(outcome, moves=4, **what):
     ],
 )
 def test_credit_follows_the_table(given, budget, table, expected):
-    assert credit_for(given, budget, table) == expected
+    assert score_for(given, budget, table) == expected
 
 
 def test_terms_can_be_changed_and_come_back_as_typed(session, sheet, first_year):
@@ -229,6 +230,6 @@ def test_no_task_waits_for_itself(session, first_year):
 def test_tasks_are_moved_among_each_other(session, first_year):
     first, second, third = first_year.assignments[:3]
     assigning.move(first, 1)
-    assert [one.place for one in (second, first, third)] == [0, 1, 2]
+    assert [one.position for one in (second, first, third)] == [0, 1, 2]
     assigning.move(second, -1)
-    assert second.place == 0
+    assert second.position == 0

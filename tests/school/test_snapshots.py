@@ -6,9 +6,9 @@ from sqlalchemy import delete, event, select
 from tests.counting import queries
 from tests.school.test_works import add, an_assignment
 from widepin.school import snapshots, works
+from widepin.school.history import History, OperationRefused
 from widepin.school.models import Operation, Person, Work
 from widepin.school.snapshots import Snapshot, Snapshots
-from widepin.school.state import OperationRefused, State
 from widepin.school.store import make_sessions
 
 
@@ -50,12 +50,12 @@ def circle(number):
 
 
 def test_a_board_in_memory_is_what_the_whole_log_says(kept, save, school, work_id):
-    operations = [circle(0), circle(1), {"op": "move", "points": {"A": [1.5, 2.5]}}, {"op": "take back"}, circle(2)]
+    operations = [circle(0), circle(1), {"op": "move", "points": {"A": [1.5, 2.5]}}, {"op": "undo"}, circle(2)]
     operations += [
         {"op": "remove", "id": "c0"},
-        {"op": "take back"},
-        {"op": "bring back"},
-        {"op": "take back"},
+        {"op": "undo"},
+        {"op": "redo"},
+        {"op": "undo"},
         circle(3),
     ]
     for number, operation in enumerate(operations):
@@ -125,7 +125,7 @@ def test_what_is_brought_in_and_taken_back_is_not_known(kept, save, school, work
     steps = [circle(1)["step"], add("bad", "midpoint", "A", "O")["step"]]
     with make_sessions(school)() as session:
         with pytest.raises(OperationRefused):
-            works.bring_in(session, session.get(Work, work_id), 1, {"steps": steps})
+            works.import_steps(session, session.get(Work, work_id), 1, {"steps": steps})
         session.rollback()
     assert save(1, circle(1)) == 2
 
@@ -137,10 +137,10 @@ def test_a_key_that_is_known_is_answered_with_what_was_stored(kept, save):
 def test_those_used_longest_ago_go_first():
     held = Snapshots(most=10)
     for work_id in range(4):
-        held.keep((1, work_id), Snapshot(State(None), number=3))
+        held.keep((1, work_id), Snapshot(History(None), number=3))
     assert list(held.kept) == [(1, 1), (1, 2), (1, 3)] and held.count == 9
     taken = held.take((1, 2))
     assert taken is not None and held.take((1, 2)) is None and held.count == 6
     held.keep((1, 2), taken)
-    held.keep((1, 2), Snapshot(State(None), number=4))
+    held.keep((1, 2), Snapshot(History(None), number=4))
     assert held.count == 10 and list(held.kept) == [(1, 1), (1, 3), (1, 2)]

@@ -8,11 +8,11 @@ from sqlalchemy.exc import IntegrityError
 
 from tests.zoo import JUMPING_GABLE
 from widepin.school.handins import BoardHasChanged, NothingToHandIn, hand_in, mend_on_board, shortest_sound
+from widepin.school.history import OperationRefused
 from widepin.school.models import Assignment, HandIn, Operation, Person, TaskSheet, Work
 from widepin.school.progress import best_of
-from widepin.school.state import OperationRefused
 from widepin.school.store import make_sessions
-from widepin.school.works import Behind, state_of, store, work_of
+from widepin.school.works import StaleLog, state_of, store, work_of
 
 
 def an_assignment(session, title="Six-petal rose"):
@@ -41,7 +41,7 @@ def test_an_operation_sent_twice_is_stored_once(session, work):
 
 def test_who_is_behind_is_told_what_was_missed(session, work):
     store(session, work, "key-one-1", 0, add("a", "circle", "A", "O"))
-    with pytest.raises(Behind) as caught:
+    with pytest.raises(StaleLog) as caught:
         store(session, work, "key-two-2", 0, add("b", "circle", "O", "A"))
     assert [one.key for one in caught.value.missed] == ["key-one-1"]
 
@@ -52,7 +52,7 @@ def test_what_is_refused_is_not_stored(session, work):
     assert session.scalar(select(func.count()).where(Operation.work_id == work.id)) == 0
 
 
-def test_a_crossing_beyond_a_known_common_point_is_stored_as_the_other_one(session, work):
+def test_a_intersection_beyond_a_known_common_point_is_stored_as_the_other_one(session, work):
     for number, operation in enumerate(
         [add("a", "circle", "A", "O"), add("B", "intersection", "a", "k", pick=1), add("b", "circle", "B", "O")]
     ):
@@ -70,7 +70,7 @@ def test_a_crossing_beyond_a_known_common_point_is_stored_as_the_other_one(sessi
     assert other.document["step"]["other_than"] == "A" and "pick" not in other.document["step"]
 
 
-def test_a_crossing_beside_a_point_that_was_put_there_by_eye_stays_a_pick(session, work):
+def test_a_intersection_beside_a_point_that_was_put_there_by_eye_stays_a_pick(session, work):
     for number, operation in enumerate([add("a", "circle", "A", "O"), add("Q", "point_on", "k", at=[6, 8.5])]):
         store(session, work, f"key-{number:05}", number, operation)
     stored = store(session, work, "key-cross", 2, add("B", "intersection", "a", "k", pick=2))
@@ -102,7 +102,7 @@ def test_writers_at_the_same_moment_lose_nothing(school, session, work):
                     store(own, mine, f"key-of-{name}", after, add(f"P{name}", "free_point", at=[name, 1]))
                     own.commit()
                     return
-                except Behind as missed:
+                except StaleLog as missed:
                     own.rollback()
                     behind.append(name)
                     after += len(missed.missed)
@@ -161,7 +161,7 @@ def test_a_work_is_judged_as_the_figure_lies(session, work):
 
 
 class TestMending:
-    """The gable's bisector with a crossing that jumps."""
+    """The gable's bisector with an intersection that jumps."""
 
     @pytest.fixture
     def attempt(self, session, fresh_student, request):
@@ -191,7 +191,7 @@ class TestMending:
 
     def test_a_board_that_has_changed_is_left_alone(self, session, attempt):
         for number in range(2):
-            store(session, attempt.work, f"back-{number:05}", len(JUMPING_GABLE) + number, {"op": "take back"})
+            store(session, attempt.work, f"back-{number:05}", len(JUMPING_GABLE) + number, {"op": "undo"})
         session.refresh(attempt.work)
         with pytest.raises(BoardHasChanged):
             mend_on_board(session, attempt, 0)

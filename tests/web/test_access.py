@@ -3,7 +3,7 @@
 import pytest
 from sqlalchemy import select
 
-from widepin.school.models import Assignment, ClassInstrument, HandIn, Person, SchoolClass, TaskSheet, Work
+from widepin.school.models import Assignment, ClassTool, HandIn, Person, SchoolClass, TaskSheet, Work
 
 OK, AWAY, NO = 200, 302, 404
 
@@ -31,7 +31,7 @@ TABLE = {
     "classes.ask_remove": ("GET", AWAY, OK, NO, NO, NO),
     "classes.remove": ("POST", AWAY, None, NO, NO, NO),
     "classes.student": ("GET", AWAY, OK, NO, NO, NO),
-    "classes.set_help": ("POST", AWAY, 400, NO, NO, NO),
+    "classes.set_feedback": ("POST", AWAY, 400, NO, NO, NO),
     "roster.create": ("POST", AWAY, 422, 422, NO, NO),
     "roster.index": ("GET", AWAY, OK, NO, NO, NO),
     "roster.read": ("POST", AWAY, 422, NO, NO, NO),
@@ -53,16 +53,16 @@ TABLE = {
         f"roster.{deed}": ("POST", AWAY, None, NO, NO, NO)
         for deed in ("renew", "renew_all", "archive", "remove", "remove_class")
     },
-    "instruments.index": ("GET", AWAY, OK, NO, NO, NO),
-    "instruments.from_task": ("GET", AWAY, NO, NO, NO, NO),
-    "instruments.ask_model": ("GET", AWAY, OK, NO, NO, NO),
-    "instruments.give_model": ("POST", AWAY, NO, NO, NO, NO),
-    "instruments.ask_work": ("GET", AWAY, OK, NO, NO, NO),
-    "instruments.give_work": ("POST", AWAY, NO, NO, NO, NO),
-    "instruments.ask_remove": ("GET", AWAY, OK, NO, NO, NO),
-    "instruments.remove": ("POST", AWAY, None, NO, NO, NO),
-    "sheets.shelf": ("GET", AWAY, OK, OK, NO, NO),
-    "sheets.on_shelf": ("GET", AWAY, OK, OK, NO, NO),
+    "class_tools.index": ("GET", AWAY, OK, NO, NO, NO),
+    "class_tools.from_task": ("GET", AWAY, NO, NO, NO, NO),
+    "class_tools.ask_model": ("GET", AWAY, OK, NO, NO, NO),
+    "class_tools.give_model": ("POST", AWAY, NO, NO, NO, NO),
+    "class_tools.ask_work": ("GET", AWAY, OK, NO, NO, NO),
+    "class_tools.give_work": ("POST", AWAY, NO, NO, NO, NO),
+    "class_tools.ask_remove": ("GET", AWAY, OK, NO, NO, NO),
+    "class_tools.remove": ("POST", AWAY, None, NO, NO, NO),
+    "sheets.library": ("GET", AWAY, OK, OK, NO, NO),
+    "sheets.library_task": ("GET", AWAY, OK, OK, NO, NO),
     "sheets.known_as_json": ("GET", AWAY, OK, OK, NO, NO),
     "sheets.take": ("POST", AWAY, AWAY, AWAY, NO, NO),
     "sheets.create": ("POST", AWAY, AWAY, AWAY, NO, NO),
@@ -80,16 +80,16 @@ TABLE = {
     "tasks.operations": ("GET", AWAY, NO, NO, OK, NO),
     "tasks.store": ("POST", AWAY, NO, NO, 422, NO),
     "tasks.here": ("POST", AWAY, NO, NO, OK, NO),
-    "tasks.bring_in": ("POST", AWAY, NO, NO, 422, NO),
+    "tasks.import_steps": ("POST", AWAY, NO, NO, 422, NO),
     "tasks.hand_in": ("POST", AWAY, NO, NO, AWAY, NO),
     "handins.hand_in": ("GET", AWAY, OK, NO, OK, NO),
     "handins.comment": ("POST", AWAY, 422, NO, 422, NO),
-    "handins.give_credit": ("POST", AWAY, AWAY, NO, NO, NO),
-    "handins.hand_back": ("POST", AWAY, None, NO, NO, NO),
+    "handins.set_score": ("POST", AWAY, AWAY, NO, NO, NO),
+    "handins.return_work": ("POST", AWAY, None, NO, NO, NO),
     "handins.mend": ("POST", AWAY, NO, NO, 400, NO),
     "drawing.tool_book": ("GET", OK, OK, OK, OK, OK),
 }
-JSON = ("tasks.store", "tasks.bring_in", "sheets.save", "sheets.propose", "sheets.try_out")
+JSON = ("tasks.store", "tasks.import_steps", "sheets.save", "sheets.propose", "sheets.try_out")
 PEOPLE = ["", "corin.hale", "other.teacher", "bram.idris", "ilse.marran"]
 
 
@@ -113,16 +113,16 @@ def parameters(app):
             "work_id": attempt.work_id,
             "person_id": attempt.work.student_id,
             "sheet_id": session.scalars(select(TaskSheet.id).where(TaskSheet.title == "Centre line of a sill")).first(),
-            "instrument_id": instrument_of(session),
+            "class_tool_id": compound_tool_of(session),
             "key": "midpoint",
             "part": "model",
             "filename": "look/look.css",
         }
 
 
-def instrument_of(session):
-    """An instrument of the first year's teacher."""
-    return session.scalars(select(ClassInstrument.id)).first()
+def compound_tool_of(session):
+    """A class tool of the first year's teacher."""
+    return session.scalars(select(ClassTool.id)).first()
 
 
 def test_the_table_names_every_url(app):

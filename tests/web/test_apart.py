@@ -10,12 +10,12 @@ import pytest
 
 from widepin.documents.reading import Unreadable
 from widepin.web import apart, paper, printing
-from widepin.web.apart import Bench, Busy, TooHeavy
+from widepin.web.apart import Busy, JobQueue, TooHeavy
 
 
 @pytest.fixture
-def bench(tmp_path):
-    return Bench(tmp_path, seconds=10, megabytes=300, waiting=4, waiting_each=2)
+def jobs(tmp_path):
+    return JobQueue(tmp_path, seconds=10, megabytes=300, waiting=4, waiting_each=2)
 
 
 def process_of(number):
@@ -46,40 +46,40 @@ def leaves_a_mark(folder, name):
     (Path(folder) / f"mark-{name}").write_text(f"{begun} {time.monotonic()}")
 
 
-def test_work_is_done_elsewhere_at_a_lower_priority(bench):
-    pid, niceness, result = bench.do(1, process_of, 21)
+def test_work_is_done_elsewhere_at_a_lower_priority(jobs):
+    pid, niceness, result = jobs.do(1, process_of, 21)
     assert pid != os.getpid() and niceness > os.nice(0) and result == 42
 
 
-def test_what_is_raised_there_is_raised_here(bench):
+def test_what_is_raised_there_is_raised_here(jobs):
     with pytest.raises(Unreadable) as wrong:
-        bench.do(1, refused)
+        jobs.do(1, refused)
     assert wrong.value.place == "a.b"
 
 
 @pytest.mark.parametrize("job", [hungry, dies])
-def test_a_job_that_takes_too_much_memory_or_dies_is_told_and_harms_nothing(bench, job):
+def test_a_job_that_takes_too_much_memory_or_dies_is_told_and_harms_nothing(jobs, job):
     with pytest.raises(TooHeavy, match="memory"):
-        bench.do(1, job)
-    assert bench.do(1, process_of, 1)[2] == 2
+        jobs.do(1, job)
+    assert jobs.do(1, process_of, 1)[2] == 2
 
 
 def test_a_job_that_takes_too_long_is_ended(tmp_path):
-    bench = Bench(tmp_path, seconds=2, megabytes=300, waiting=4, waiting_each=2)
+    jobs = JobQueue(tmp_path, seconds=2, megabytes=300, waiting=4, waiting_each=2)
     with pytest.raises(TooHeavy, match="2 seconds"):
-        bench.do(1, endless)
-    assert bench.do(1, process_of, 1)[2] == 2
+        jobs.do(1, endless)
+    assert jobs.do(1, process_of, 1)[2] == 2
 
 
 def spans(folder):
     return sorted(tuple(map(float, one.read_text().split())) for one in folder.glob("mark-*"))
 
 
-def test_a_person_has_one_job_at_a_time_whichever_process_of_the_server_takes_it(tmp_path, bench):
-    other = Bench(tmp_path, seconds=10, megabytes=300, waiting=4, waiting_each=2)
+def test_a_person_has_one_job_at_a_time_whichever_process_of_the_server_takes_it(tmp_path, jobs):
+    other = JobQueue(tmp_path, seconds=10, megabytes=300, waiting=4, waiting_each=2)
     with ThreadPoolExecutor(2) as threads:
         jobs = [
-            threads.submit(one.do, 7, leaves_a_mark, str(tmp_path), name) for one, name in ((bench, "a"), (other, "b"))
+            threads.submit(one.do, 7, leaves_a_mark, str(tmp_path), name) for one, name in ((jobs, "a"), (other, "b"))
         ]
         for job in jobs:
             job.result()
@@ -87,13 +87,13 @@ def test_a_person_has_one_job_at_a_time_whichever_process_of_the_server_takes_it
     assert second_begin >= first_end
 
 
-def test_two_processes_of_the_server_work_for_two_persons_at_once(tmp_path, bench):
-    other = Bench(tmp_path, seconds=10, megabytes=300, waiting=4, waiting_each=2)
-    bench.do(1, process_of, 1)
+def test_two_processes_of_the_server_work_for_two_persons_at_once(tmp_path, jobs):
+    other = JobQueue(tmp_path, seconds=10, megabytes=300, waiting=4, waiting_each=2)
+    jobs.do(1, process_of, 1)
     with ThreadPoolExecutor(2) as threads:
         jobs = [
             threads.submit(one.do, whose, leaves_a_mark, str(tmp_path), whose)
-            for whose, one in enumerate((bench, other))
+            for whose, one in enumerate((jobs, other))
         ]
         for job in jobs:
             job.result()
@@ -101,14 +101,14 @@ def test_two_processes_of_the_server_work_for_two_persons_at_once(tmp_path, benc
     assert second_begin < first_end
 
 
-def test_nobody_waits_in_a_line_that_is_too_long(bench, tmp_path):
+def test_nobody_waits_in_a_line_that_is_too_long(jobs, tmp_path):
     with ThreadPoolExecutor(6) as threads:
-        mine = [threads.submit(bench.do, 1, leaves_a_mark, str(tmp_path), number) for number in range(4)]
+        mine = [threads.submit(jobs.do, 1, leaves_a_mark, str(tmp_path), number) for number in range(4)]
         outcomes = [type(job.exception()) for job in mine]
         assert outcomes.count(Busy) == 2 and outcomes.count(type(None)) == 2
-        all_of_us = [threads.submit(bench.do, whose, leaves_a_mark, str(tmp_path), whose) for whose in range(6)]
+        all_of_us = [threads.submit(jobs.do, whose, leaves_a_mark, str(tmp_path), whose) for whose in range(6)]
         assert [type(job.exception()) for job in all_of_us].count(Busy) == 2
-    assert not bench.count
+    assert not jobs.count
 
 
 def test_a_hand_in_that_cannot_be_taken_now_says_so_and_keeps_the_board(app, as_person, fresh_student, monkeypatch):
@@ -121,9 +121,9 @@ def test_a_hand_in_that_cannot_be_taken_now_says_so_and_keeps_the_board(app, as_
 
     class Full:
         def do(self, *_):
-            raise Busy("Many works are being judged at the moment. Wait some seconds, then try again.")
+            raise Busy("Many works are being checked at the moment. Wait some seconds, then try again.")
 
-    monkeypatch.setitem(app.extensions, "bench", Full())
+    monkeypatch.setitem(app.extensions, "jobs", Full())
     answer = client.post(f"/tasks/{number}/hand-in", headers={"Accept": "application/json"})
     assert answer.status_code == 429 and "Wait some seconds" in answer.json["error"]
     assert len(client.get(f"/tasks/{number}/operations").json["operations"]) == 1
@@ -196,7 +196,7 @@ def test_a_paper_that_takes_too_much_is_told_and_can_be_tried_again(app, as_pers
 
 
 def test_only_so_many_papers_are_kept(tmp_path, monkeypatch):
-    monkeypatch.setattr(printing, "MOST_KEPT", 3)
+    monkeypatch.setattr(printing, "MAX_KEPT", 3)
     for number in range(6):
         (tmp_path / f"{number}.pdf").write_bytes(b"x")
         os.utime(tmp_path / f"{number}.pdf", (number, number))
@@ -217,12 +217,12 @@ def test_a_paper_reads_no_file_and_asks_no_server():
     assert [what for what, _, _ in told] == ["Setting the pages", "Drawing the pages"]
 
 
-def test_several_threads_may_begin_at_once(bench):
+def test_several_threads_may_begin_at_once(jobs):
     barrier = threading.Barrier(3)
 
     def go(whose):
         barrier.wait()
-        return bench.do(whose, process_of, whose)[2]
+        return jobs.do(whose, process_of, whose)[2]
 
     with ThreadPoolExecutor(3) as threads:
         assert list(threads.map(go, range(3))) == [0, 2, 4]

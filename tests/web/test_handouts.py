@@ -11,7 +11,7 @@ DOCUMENT = {
         {"id": "d", "make": "circle", "from": ["B", "A"], "label": "A"},
         {"id": "C", "make": "intersection", "from": ["c", "d"], "label": "Top of it"},
     ],
-    "uses": [{"instrument": "Ring", "ids": ["c"], "gives": ["c"], "moves": 1}],
+    "uses": [{"class_tool": "Ring", "ids": ["c"], "gives": ["c"], "moves": 1}],
 }
 
 

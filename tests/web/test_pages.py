@@ -137,11 +137,11 @@ def test_a_teacher_chooses_how_much_a_hand_in_tells(as_person, fresh_student):
     page = student.post("/tasks/7/hand-in").location
     assert "placed by eye" in student.get(page).text and "Where it breaks" in student.get(page).text
     for level, shown, hidden in (
-        ("seals", "for you to find", "placed by eye"),
+        ("results", "for you to find", "placed by eye"),
         ("conditions", "m is the bisector of angle BAC", "placed by eye"),
         ("break", "placed by eye", "for you to find"),
     ):
-        answer = teacher.post("/assignments/7/help", data={"help": level}, follow_redirects=True)
+        answer = teacher.post("/assignments/7/feedback", data={"feedback": level}, follow_redirects=True)
         assert answer.status_code == 200 and "From now on" in answer.text
         seen = student.get(page).text
         assert shown in seen and hidden not in seen
@@ -165,9 +165,9 @@ def test_the_report_is_on_the_page_and_a_mend_goes_to_the_board(as_person, fresh
         assert words in seen
     board = student.post(f"{page}/mend", data={"place": 0}, follow_redirects=True)
     assert "F is made the other way now" in board.text and board.request.path == "/tasks/7"
-    student.post("/tasks/7/operations", json={"key": "one-back", "after": 7, "operation": {"op": "take back"}})
-    student.post("/tasks/7/operations", json={"key": "two-back", "after": 8, "operation": {"op": "take back"}})
-    student.post("/tasks/7/operations", json={"key": "three-back", "after": 9, "operation": {"op": "take back"}})
+    student.post("/tasks/7/operations", json={"key": "one-back", "after": 7, "operation": {"op": "undo"}})
+    student.post("/tasks/7/operations", json={"key": "two-back", "after": 8, "operation": {"op": "undo"}})
+    student.post("/tasks/7/operations", json={"key": "three-back", "after": 9, "operation": {"op": "undo"}})
     assert "no longer fits" in student.post(f"{page}/mend", data={"place": 0}, follow_redirects=True).text
     assert student.post(f"{page}/mend", data={"place": 5}).status_code == 404
 
@@ -175,11 +175,11 @@ def test_the_report_is_on_the_page_and_a_mend_goes_to_the_board(as_person, fresh
 def test_less_help_offers_no_mend(as_person, fresh_student):
     teacher, student = as_person("corin.hale"), as_person(fresh_student("no-mends"))
     page = handed_in(student, JUMPING_GABLE)
-    teacher.post("/assignments/7/help", data={"help": "conditions"})
+    teacher.post("/assignments/7/feedback", data={"feedback": "conditions"})
     seen = student.get(page).text
     assert "Make F the intersection" not in seen and "What stays true" not in seen and "Step by step" in seen
     assert student.post(f"{page}/mend", data={"place": 0}).status_code == 404
-    teacher.post("/assignments/7/help", data={"help": "break"})
+    teacher.post("/assignments/7/feedback", data={"feedback": "break"})
     assert "Make F the intersection" in teacher.get(page).text
 
 
@@ -203,12 +203,12 @@ def test_scripts_and_styles_are_compressed_and_pages_are_not(as_person):
 def test_a_teacher_switches_measures_and_finding_off_and_on(as_person, fresh_student):
     teacher, student = as_person("corin.hale"), as_person(fresh_student("strict"))
     handed_in(student, JUMPING_GABLE)
-    teacher.post("/assignments/7/help", data={"help": "break", "may": [""]})
+    teacher.post("/assignments/7/feedback", data={"feedback": "break", "may": [""]})
     measure = {"key": "measure-key", "after": 6, "operation": {"op": "measure", "of": ["A", "B"]}}
     assert student.post("/tasks/7/operations", json=measure).status_code == 422
     assert '"measuring": false' in student.get("/tasks/7").text
     assert "Point out the answer" in student.post("/tasks/7/hand-in", follow_redirects=True).text
     assert student.post("/tasks/7/hand-in", data={"answer": ["m"]}).status_code == 302
-    teacher.post("/assignments/7/help", data={"help": "break", "may": ["", "measure", "find"]})
+    teacher.post("/assignments/7/feedback", data={"feedback": "break", "may": ["", "measure", "find"]})
     assert student.post("/tasks/7/operations", json=measure).status_code == 200
     assert "/hand-ins/" in student.post("/tasks/7/hand-in").location

@@ -7,12 +7,12 @@ from sqlalchemy import select
 
 from tests.counting import queries
 from widepin.documents.construction import read_steps
-from widepin.school import assigning, class_instruments, handins, roster, sheets, works
+from widepin.school import assigning, class_tools, handins, roster, sheets, works
+from widepin.school.library import LIBRARY
 from widepin.school.models import Person, SchoolClass
 from widepin.school.operations import add
-from widepin.school.shelf import SHELF
 
-TASKS = list(SHELF)
+TASKS = list(LIBRARY)
 
 
 class LargeClass:
@@ -31,15 +31,15 @@ class LargeClass:
         self.ids = {}
 
     def grow(self, students, tasks):
-        """More students, and more tasks, each handed in by everybody and given as an instrument."""
+        """More students, and more tasks, each handed in by everybody and given as a class tool."""
         with self.sessions() as session:
             found = session.get(SchoolClass, self.id)
             roster.add_students(session, found, [f"Student {number}" for number in range(students)])
             for key in TASKS[len(found.assignments) : len(found.assignments) + tasks]:
-                sheet = sheets.new_sheet(session, found.teacher, SHELF[key].document())
-                terms = assigning.Terms(instruments=tuple(found.instruments))
+                sheet = sheets.new_sheet(session, found.teacher, LIBRARY[key].document())
+                terms = assigning.Terms(class_tools=tuple(found.class_tools))
                 made = assigning.assign(session, sheet, found, terms)
-                class_instruments.give(session, found, key, "one", class_instruments.proven_on_sheet(sheet))
+                class_tools.give(session, found, key, "one", class_tools.proven_on_sheet(sheet))
                 session.refresh(found)
                 self.ids |= {"assignment": made.id, "sheet": sheet.id}
             for assignment in found.assignments:
@@ -62,14 +62,14 @@ class LargeClass:
             "classes": "/classes",
             "class": f"/classes/{self.id}",
             "roster": f"/classes/{self.id}/roster",
-            "instruments": f"/classes/{self.id}/instruments",
+            "class_tools": f"/classes/{self.id}/class_tools",
             "student": f"/classes/{self.id}/students/{ids['student']}",
             "marks": f"/classes/{self.id}/marks.csv",
-            "wall": f"/assignments/{ids['assignment']}",
+            "overview": f"/assignments/{ids['assignment']}",
             "changes": f"/assignments/{ids['assignment']}/changes?since=2026-01-01",
             "work": f"/hand-ins/{ids['hand_in']}",
             "replay": f"/works/{ids['work']}",
-            "shelf": "/shelf",
+            "library": "/library",
             "making": f"/sheets/{ids['sheet']}",
             "assign": f"/sheets/{ids['sheet']}/assign",
         }
@@ -100,14 +100,14 @@ def show(client, path):
         "classes",
         "class",
         "roster",
-        "instruments",
+        "class_tools",
         "student",
         "marks",
-        "wall",
+        "overview",
         "changes",
         "work",
         "replay",
-        "shelf",
+        "library",
         "making",
         "assign",
     ],

@@ -10,7 +10,7 @@ from widepin.school.store import make_sessions
 
 JSON_ADDRESSES = (
     "/tasks/{assignment}/operations",
-    "/tasks/{assignment}/bring-in",
+    "/tasks/{assignment}/import-steps",
     "/sheets/{sheet}",
     "/sheets/{sheet}/propose",
 )
@@ -24,7 +24,7 @@ BODIES = {
     "nothing": b"",
     "no JSON": b"{",
     "another value": b"[1]",
-    "half a character": rb'{"key": "\ud800\ud800\ud800\ud800\ud800\ud800\ud800\ud800", "after": 0, "operation": {"op": "take back"}, "work": "\ud800", "document": {"\ud800": 1}, "wanted": ["\ud800"]}',
+    "half a character": rb'{"key": "\ud800\ud800\ud800\ud800\ud800\ud800\ud800\ud800", "after": 0, "operation": {"op": "undo"}, "work": "\ud800", "document": {"\ud800": 1}, "wanted": ["\ud800"]}',
     "deep": b'{"after": 0, "key": "12345678", "operation": ' + deep(500) + b', "work": 1}',
     "deeper than Python": deep(200_000),
     "not finite": b'{"key": "12345678", "after": NaN, "operation": 1e999, "work": Infinity, "document": {"budget": NaN}, "wanted": NaN}',
@@ -82,7 +82,7 @@ def test_keys_that_differ_by_case_are_two_operations(as_person, fresh_student, n
         ("attempts", "9" * 5000),
         ("attempts", "-1"),
         ("late", "x"),
-        ("help", "x"),
+        ("feedback", "x"),
         ("after", "9" * 5000),
         ("student", "x"),
     ],
@@ -106,7 +106,7 @@ def test_numbers_of_nothing_are_not_found(as_person, numbers, number):
 
 def test_a_task_that_was_due_already_is_asked_about(as_person, school, numbers):
     client = as_person("corin.hale")
-    taken = client.post("/shelf/midpoint/take", data={})
+    taken = client.post("/library/midpoint/take", data={})
     sheet = taken.location.rsplit("/", 1)[-1]
     asked = {"class": numbers["class"], "due": "2020-01-01T10:00"}
     answer = client.post(f"/sheets/{sheet}/assign", data=asked)
@@ -147,7 +147,7 @@ def test_a_task_file_that_cannot_be_kept_is_refused(as_person, numbers, title):
     client.post(
         "/sheets/read", data={"file": (BytesIO(task.encode()), "task.json")}, content_type="multipart/form-data"
     )
-    assert "cannot be taken" in client.get("/shelf").text
+    assert "cannot be taken" in client.get("/library").text
 
 
 def test_a_work_of_somebody_who_has_the_task_no_longer_can_be_looked_at(as_person, school, fresh_student, numbers):
@@ -171,15 +171,15 @@ def test_a_task_that_is_taken_away_while_a_work_is_judged_is_not_found(
     step = {"op": "add", "step": {"id": "q1", "make": "circle", "from": ["A", "B"]}}
     sent = {"key": "12345678", "after": 0, "operation": step}
     assert client.post(JSON_ADDRESSES[0].format(**numbers), json=sent).status_code == 200
-    bench = app.extensions["bench"]
+    jobs = app.extensions["jobs"]
 
     class TakesAway:
         def do(self, whose, *job):
             with app.extensions["sessions"]() as session:
                 session.delete(session.scalars(select(Work).where(Work.student_id == whose)).one())
                 session.commit()
-            return bench.do(whose, *job)
+            return jobs.do(whose, *job)
 
-    monkeypatch.setitem(app.extensions, "bench", TakesAway())
+    monkeypatch.setitem(app.extensions, "jobs", TakesAway())
     answer = client.post(f"/tasks/{numbers['assignment']}/hand-in", headers={"Accept": "application/json"})
     assert answer.status_code == 404 and answer.json["error"]

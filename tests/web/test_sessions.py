@@ -135,7 +135,7 @@ def test_only_the_configured_host_is_answered(app, as_person):
 
 def test_private_pages_are_kept_by_nobody(as_person):
     client = as_person("corin.hale")
-    assert [client.get(path).headers["Cache-Control"] for path in ("/classes", "/nowhere", "/shelf")] == [
+    assert [client.get(path).headers["Cache-Control"] for path in ("/classes", "/nowhere", "/library")] == [
         "no-store"
     ] * 3
     assert "no-store" not in client.get("/static/look/look.css").headers["Cache-Control"]

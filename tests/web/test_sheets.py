@@ -1,4 +1,4 @@
-"""The shelf and the making of tasks over HTTP: what comes in, what goes out, what is refused."""
+"""The task library and the making of tasks over HTTP: what comes in, what goes out, what is refused."""
 
 import io
 import json
@@ -6,8 +6,8 @@ import json
 import pytest
 from sqlalchemy import select
 
+from widepin.school.library import LIBRARY
 from widepin.school.models import Assignment, Membership, Person, TaskSheet
-from widepin.school.shelf import SHELF
 from widepin.school.store import make_sessions
 
 
@@ -19,12 +19,12 @@ def teacher(as_person):
 @pytest.fixture
 def sheet(teacher):
     """The path of a sheet of the teacher's."""
-    return teacher.post("/shelf/midpoint/take").location
+    return teacher.post("/library/midpoint/take").location
 
 
 def test_a_task_goes_out_as_json_and_comes_back_the_same(teacher, sheet):
     text = teacher.get(f"{sheet}/task.json").data
-    assert json.loads(text) == SHELF["midpoint"].document()
+    assert json.loads(text) == LIBRARY["midpoint"].document()
     answer = teacher.post("/sheets/read", data={"file": (io.BytesIO(text), "task.json")})
     assert json.loads(teacher.get(f"{answer.location}/task.json").data) == json.loads(text)
 
@@ -34,7 +34,7 @@ def test_a_task_goes_out_as_json_and_comes_back_the_same(teacher, sheet):
     [
         (b"not JSON", "not JSON"),
         (b"{}", "widepin.task/1"),
-        (json.dumps(SHELF["midpoint"].document() | {"wanted": []}).encode(), "wanted"),
+        (json.dumps(LIBRARY["midpoint"].document() | {"wanted": []}).encode(), "wanted"),
     ],
 )
 def test_a_file_that_is_no_task_is_refused_with_the_place(teacher, text, words):
@@ -70,18 +70,18 @@ def test_a_change_to_an_assigned_task_is_answered_with_the_address_of_its_next_v
 @pytest.mark.parametrize("missing", ["given", "model", "wanted", "conditions"])
 def test_an_unfinished_version_is_not_given_to_a_class(teacher, sheet, missing):
     new = teacher.post("/classes", data={"name": f"Keeps {sheet} {missing}"}).location.split("/")[2]
-    wall = teacher.post(f"{sheet}/assign", data={"class": new}).location
+    overview = teacher.post(f"{sheet}/assign", data={"class": new}).location
     teacher.post(sheet, json={"document": {missing: []}})
-    answer = teacher.post(f"{wall}/version", follow_redirects=True)
+    answer = teacher.post(f"{overview}/version", follow_redirects=True)
     assert "The class keeps version 1. The task is not finished yet" in answer.text
-    assert "version 1" in teacher.get(wall).text and "Give the class version 2" in teacher.get(wall).text
+    assert "version 1" in teacher.get(overview).text and "Give the class version 2" in teacher.get(overview).text
 
 
 def test_a_version_whose_model_does_not_solve_it_is_not_given_either(teacher, sheet):
     new = teacher.post("/classes", data={"name": f"Keeps all {sheet}"}).location.split("/")[2]
-    wall = teacher.post(f"{sheet}/assign", data={"class": new}).location
+    overview = teacher.post(f"{sheet}/assign", data={"class": new}).location
     teacher.post(sheet, json={"document": {"conditions": [{"rel": "distinct", "of": ["A", "A"]}]}})
-    assert "does not solve this task" in teacher.post(f"{wall}/version", follow_redirects=True).text
+    assert "does not solve this task" in teacher.post(f"{overview}/version", follow_redirects=True).text
 
 
 def test_one_task_that_cannot_be_read_breaks_no_list(school, as_person, fresh_student):
@@ -110,7 +110,7 @@ def test_an_unfinished_task_is_not_assigned_and_not_worked(teacher):
     for path in ("assign", "draw/trial", "handout.pdf"):
         answer = teacher.get(f"{sheet}/{path}")
         assert answer.status_code == 400 and "not finished yet" in answer.text
-    assert "Not finished yet" in teacher.post(f"{sheet}/rehearse", json={}).json["error"]
+    assert "Not finished yet" in teacher.post(f"{sheet}/check_task", json={}).json["error"]
 
 
 @pytest.mark.parametrize(("steps", "words"), [("[]", "nothing"), ("{", "not JSON"), ('[{"id": 1}]', "[0]")])
@@ -126,13 +126,13 @@ def test_a_part_that_does_not_exist_is_not_drawn(teacher, sheet):
 @pytest.mark.parametrize(
     ("query", "title"), [("words=rose", "Six-petal rose"), ("topic=Parallels", "Course at half height")]
 )
-def test_the_shelf_is_searched_by_words_and_topic(teacher, query, title):
-    found = teacher.get(f"/shelf?{query}").text
+def test_the_library_is_searched_by_words_and_topic(teacher, query, title):
+    found = teacher.get(f"/library?{query}").text
     assert title in found and "Plumb line" not in found
 
 
 def test_nothing_found_says_so(teacher):
-    assert "None fits" in teacher.get("/shelf?words=zzz").text
+    assert "None fits" in teacher.get("/library?words=zzz").text
 
 
 def test_a_handout_is_a_pdf_with_and_without_arcs(teacher, sheet):
@@ -141,7 +141,7 @@ def test_a_handout_is_a_pdf_with_and_without_arcs(teacher, sheet):
 
 
 def test_a_ladder_needs_more_than_one_move(teacher):
-    sheet = teacher.post("/shelf/carry-a-length/take").location
-    new = teacher.post("/classes", data={"name": f"Ladders {sheet}"}).location.split("/")[2]
-    answer = teacher.post(f"{sheet}/assign", data={"class": new, "ladder": "on"})
+    sheet = teacher.post("/library/carry-a-length/take").location
+    new = teacher.post("/classes", data={"name": f"graded_series {sheet}"}).location.split("/")[2]
+    answer = teacher.post(f"{sheet}/assign", data={"class": new, "series": "on"})
     assert answer.status_code == 422 and "too few moves" in answer.text

@@ -15,7 +15,7 @@ from pydantic import (
     model_validator,
 )
 
-from ..plane.crossings import CHOICES
+from ..plane.intersections import CHOICES
 from ..plane.makes import MAKES
 from ..plane.steps import Step
 from .reading import Unreadable, from_validation
@@ -36,10 +36,10 @@ class StepDocument(BaseModel):
     at: tuple[Coordinate, Coordinate] | None = Field(
         default=None, description="place in centimetres, for free and sliding points"
     )
-    pick: StrictInt | None = Field(default=None, description="which crossing: 1 or 2")
-    other_than: StrictStr | None = Field(default=None, description="the crossing that is not this common point")
-    nearest_to: StrictStr | None = Field(default=None, description="the crossing nearer to this point")
-    farthest_from: StrictStr | None = Field(default=None, description="the crossing farther from this point")
+    pick: StrictInt | None = Field(default=None, description="which intersection: 1 or 2")
+    other_than: StrictStr | None = Field(default=None, description="the intersection that is not this common point")
+    nearest_to: StrictStr | None = Field(default=None, description="the intersection nearer to this point")
+    farthest_from: StrictStr | None = Field(default=None, description="the intersection farther from this point")
 
     @field_validator("at", mode="before")
     @classmethod
@@ -51,7 +51,7 @@ class StepDocument(BaseModel):
     @model_validator(mode="after")
     def _one_choice(self) -> StepDocument:
         if self.make == "intersection" and sum(getattr(self, choice) is not None for choice in CHOICES) > 1:
-            raise ValueError(f"a crossing takes at most one of {', '.join(CHOICES)}; keep one")
+            raise ValueError(f"an intersection takes at most one of {', '.join(CHOICES)}; keep one")
         return self
 
     def step(self) -> Step:

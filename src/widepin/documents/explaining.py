@@ -4,14 +4,20 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from enum import StrEnum
 
 from ..judge.task import Task
 from ..judge.verdict import Measured, Mend, Outcome, Report, Verdict
 from ..plane.steps import Step
 from .words import Words, listed, place_in_words, verdict_in_words
 
-HELP = ("seals", "conditions", "break")
-"""Only the seals; which conditions fail; the break itself and what would mend it."""
+
+class Feedback(StrEnum):
+    """What a student sees of a verdict."""
+
+    RESULT = "result"  # correct, holds when dragged, moves
+    CONDITIONS = "conditions"  # which conditions fail, too
+    BREAK = "break"  # and the counterexample, and what would fix it
 
 
 def explained(verdict: Verdict, task: Task, level: str = "break") -> list[str]:
@@ -21,7 +27,7 @@ def explained(verdict: Verdict, task: Task, level: str = "break") -> list[str]:
     """
     if verdict.outcome is Outcome.REFUSED:
         return [verdict_in_words(verdict)]
-    if level == "seals":
+    if level == "result":
         return []
     if level == "conditions":
         return [*overlooked(verdict, hint_only=True), *failing_conditions(verdict, task), *stopped(verdict)]
@@ -41,7 +47,7 @@ def explained(verdict: Verdict, task: Task, level: str = "break") -> list[str]:
         sentences += [
             tie_in_words(step) for id_, step in report.ties.items() if id_ not in mended and id_ not in said_already
         ]
-        sentences += [f"{again} is {first} once more." for again, first in report.repeated.items()]
+        sentences += [f"{again} is the same as {first}." for again, first in report.repeated.items()]
     return sentences
 
 
@@ -59,7 +65,7 @@ def overlooked(verdict: Verdict, hint_only: bool = False) -> list[str]:
         return [f"You chose {chosen}; {listed(report.instead.values())} would be right."]
     if report.unmarked:
         if hint_only:
-            return ["A point that is asked for is on your board, but it is not marked."]
+            return ["An intersection that is a correct answer is on your board, but it is not marked."]
         return [f"Mark {listed(place_in_words(step) for step in report.unmarked)} first: that would be right."]
     return []
 
@@ -74,22 +80,22 @@ def stopped(verdict: Verdict) -> list[str]:
         return []
     if verdict.outcome is Outcome.SOUND:
         return ["There are too many answers to try them all; another one may need fewer moves."]
-    return ["There are too many objects to try them all. Point out which one is your answer."]
+    return ["There are too many objects to try them all. Choose your answer on the board."]
 
 
 def failing_conditions(verdict: Verdict, task: Task) -> list[str]:
     """Which conditions do not hold as drawn, or else not everywhere."""
     if verdict.report is None:
-        return ["Nothing on the board fulfils all that is asked for."]
+        return ["Nothing on the board fulfils all conditions."]
     words = Words(task)
     clauses = [words.condition(condition) for condition in task.conditions]
     if verdict.report.closest is not None or not verdict.report.conditions:
-        return closest_in_words(verdict, task) or ["Nothing on the board fulfils all that is asked for."]
+        return closest_in_words(verdict, task) or ["Nothing on the board fulfils all conditions."]
     bad = [clauses[one.place] for one in verdict.report.conditions if one.holds_at_break is False]
     if verdict.outcome is Outcome.SOUND:
-        return ["All that is asked for holds."]
+        return ["All conditions hold."]
     if not bad:
-        return ["All that is asked for holds as drawn, but not exactly in every position."]
+        return ["All conditions hold as drawn, but not exactly in every position."]
     return [f"Not in every position is it true that {listed(bad)}."]
 
 

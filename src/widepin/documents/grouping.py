@@ -13,22 +13,22 @@ def what_went_wrong(verdict: dict[str, Any], moves: int, budget: int | None) -> 
     breaks = verdict.get("breaks") or {}
     match verdict["outcome"]:
         case "sound" if budget is not None and moves > budget:
-            return "Right, with more moves than asked"
+            return "Correct, over the move limit"
         case "sound":
-            return "Right everywhere"
+            return "Correct and holds when dragged"
         case "fragile":
-            return f"Gone when {_dragged(breaks)} dragged"
+            return f"Undefined when {_dragged(breaks)} dragged"
         case "switching":
-            return "The other crossing is taken when dragged"
+            return "The other intersection is taken when dragged"
         case "approximate":
             return "Close everywhere, exact nowhere"
         case "eyeballed":
             guilty = report.get("by_eye") or []
-            return f"{listed(guilty)} placed by eye" if guilty else "Looks right only as drawn"
+            return f"{listed(guilty)} placed by eye" if guilty else "Correct only to the eye"
         case "refused":
-            return "Not judged: against the rules"
+            return "Not checked: a tool that is not allowed"
         case _:
-            return "Not right as drawn"
+            return "Not correct as drawn"
 
 
 def _dragged(breaks: dict[str, Any]) -> str:

@@ -11,7 +11,7 @@ from collections.abc import Sequence
 from dataclasses import asdict, dataclass
 from typing import Any
 
-from ..plane.crossings import CHOICES
+from ..plane.intersections import CHOICES
 from ..plane.makes import MakeName, Undefined
 from ..plane.rows import complete
 

@@ -44,6 +44,7 @@ REMEDIES = {
     "less_than_equal": "must be {le} or less",
     "string_too_long": "has {max_length} characters at most",
     "literal_error": "must be {expected}",
+    "enum": "must be {expected}",
 }
 
 
@@ -53,7 +54,7 @@ def parse_json(text: str | bytes) -> Any:
         return json.loads(text)
     except json.JSONDecodeError as error:
         raise Unreadable(
-            f"line {error.lineno}, column {error.colno}", f"not JSON ({error.msg}); mend the text there"
+            f"line {error.lineno}, column {error.colno}", f"not JSON ({error.msg}); correct the text there"
         ) from None
     except RecursionError:
         raise Unreadable("", "nested too deeply; a document has no more than a few levels") from None

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 
 from .reading import Unreadable
 
-MOST_LINES, LONGEST_NAME = 400, 120
+MAX_LINES, LONGEST_NAME = 400, 120
 
 NAME = {"name", "fullname", "student", "studentname", "pupil", "learner", "displayname"}
 GIVEN = {"givenname", "firstname", "forename", "given", "first"}
@@ -56,8 +56,8 @@ def read_roster(text: str, there: Collection[str] = ()) -> list[Entry]:
     ]
     if not rows:
         raise Unreadable("", "there is no name in it; write one student per line")
-    if len(rows) > MOST_LINES:
-        raise Unreadable("", f"{len(rows)} lines are too many; at most {MOST_LINES} are read at once")
+    if len(rows) > MAX_LINES:
+        raise Unreadable("", f"{len(rows)} lines are too many; at most {MAX_LINES} are read at once")
     columns = _columns(rows[0][1])
     if columns is not None:
         rows = rows[1:]

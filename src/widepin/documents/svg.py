@@ -8,7 +8,7 @@ from math import atan2, cos, hypot, pi, sin, sqrt
 
 from ..plane.figure import Figure, is_defined
 from ..plane.makes import MAKES, MakeName
-from ..plane.shapes import Circle, Kind, Point, Shape, Straight
+from ..plane.shapes import Circle, Kind, Line, Point, Shape
 from ..plane.steps import Step
 
 WIDTH, HEIGHT = 120.0, 92.0
@@ -39,13 +39,13 @@ class Box:
         """A place of the figure in the units of the drawing, y downward."""
         return (x - self.left) * self.scale, (self.high - y) * self.scale
 
-    def clip(self, kind: Kind, straight: Straight) -> tuple[tuple[float, float], tuple[float, float]] | None:
-        """The part of a straight that lies in the box, or None."""
+    def clip(self, kind: Kind, line: Line) -> tuple[tuple[float, float], tuple[float, float]] | None:
+        """The part of a line that lies in the box, or None."""
         first = -1e9 if kind is Kind.LINE else 0.0
         last = 1.0 if kind is Kind.SEGMENT else 1e9
         for start, way, low, high in (
-            (straight.x, straight.dx, self.left, self.right),
-            (straight.y, straight.dy, self.low, self.high),
+            (line.x, line.dx, self.left, self.right),
+            (line.y, line.dy, self.low, self.high),
         ):
             if abs(way) < 1e-12:
                 if not low <= start <= high:
@@ -55,7 +55,7 @@ class Box:
             first, last = max(first, a), min(last, b)
         if first >= last:
             return None
-        x, y, dx, dy = straight
+        x, y, dx, dy = line
         return (x + first * dx, y + first * dy), (x + last * dx, y + last * dy)
 
 
@@ -109,7 +109,7 @@ def sheet(parts: Iterable[str]) -> str:
 
 
 def extent_of(shape: Shape) -> list[tuple[float, float]]:
-    """Places between which a shape lies, in centimetres; none for a straight, which has no end or has points there."""
+    """Places between which a shape lies, in centimetres; none for a line, which has no end or has points there."""
     if isinstance(shape, Point):
         return [(float(shape.x), float(shape.y))]
     if isinstance(shape, Circle):
@@ -119,7 +119,7 @@ def extent_of(shape: Shape) -> list[tuple[float, float]]:
 
 
 def curve(box: Box, kind: Kind, shape: Shape) -> str:
-    """A straight or a circle as an SVG element that is not closed yet; empty where nothing of it is in the box."""
+    """A line or a circle as an SVG element that is not closed yet; empty where nothing of it is in the box."""
     if isinstance(shape, Circle):
         x, y = box.at(shape.x, shape.y)
         return f'<circle cx="{x:.2f}" cy="{y:.2f}" r="{sqrt(shape.rr) * box.scale:.2f}"'
@@ -184,7 +184,7 @@ def names(box: Box, points: Sequence[tuple[str, Point]]) -> list[str]:
     mx, my = (sum(float(part[axis]) for _, part in points) / len(points) for axis in (0, 1))
     texts = []
     for id_, point in points:
-        # Rather above than beside, where straights through the middle run.
+        # Rather above than beside, where lines through the middle run.
         dx, dy = float(point.x) - mx, float(point.y) - my
         far = hypot(dx, dy) or 1.0
         dx, dy = dx / far, dy / far + (0.8 if dy >= -0.3 * far else -0.8)

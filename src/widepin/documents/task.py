@@ -21,7 +21,7 @@ from pydantic_core import CoreSchema
 from ..judge.conditions import RELATIONS
 from ..judge.judging import check_task
 from ..judge.task import TOOLS, WANTED_KINDS, Allowance, Condition, IllFormedTask, Task, Wanted, Work
-from ..plane.steps import MOST_STEPS, Step
+from ..plane.steps import MAX_STEPS, Step
 from .construction import StepDocument, read_steps
 from .reading import Unreadable, from_validation
 
@@ -37,14 +37,14 @@ class AllowanceDocument(BaseModel):
     tool: StrictStr = Field(json_schema_extra={"enum": list(TOOLS)})
     most: StrictInt | None = Field(default=None, ge=0, description="how often the student may use it")
     opening: tuple[StrictStr, StrictStr] | None = Field(
-        default=None, description="of circle_radius: two given points whose distance is its only opening"
+        default=None, description="of circle_radius: two given points whose distance is its only radius"
     )
 
     @field_validator("opening", mode="before")
     @classmethod
     def _two_points(cls, value: Any) -> Any:
         if value is not None and not (isinstance(value, list) and [type(end) for end in value] == [str, str]):
-            raise ValueError("must be two given points, the ends of the only opening")
+            raise ValueError("must be two given points whose distance is the only radius")
         return value
 
     @model_validator(mode="before")
@@ -103,7 +103,7 @@ class TaskDocument(BaseModel):
     title: StrictStr = Field(default="", max_length=200)
     text: StrictStr = Field(default="", max_length=10_000)
     given: list[StepDocument]
-    start: list[StepDocument] = Field(default_factory=list, max_length=MOST_STEPS)
+    start: list[StepDocument] = Field(default_factory=list, max_length=MAX_STEPS)
     tools: list[AllowanceDocument]
     wanted: list[WantedDocument]
     conditions: list[ConditionDocument]
@@ -162,8 +162,8 @@ def read_work(value: Any) -> Work:
         raise Unreadable("", "must be an object in curly braces")
     if "steps" not in value:
         raise Unreadable("steps", "is missing; add the list of steps")
-    if isinstance(value["steps"], list) and len(value["steps"]) > MOST_STEPS:
-        raise Unreadable("steps", f"{len(value['steps'])} steps are too many; at most {MOST_STEPS} are judged")
+    if isinstance(value["steps"], list) and len(value["steps"]) > MAX_STEPS:
+        raise Unreadable("steps", f"{len(value['steps'])} steps are too many; at most {MAX_STEPS} are judged")
     try:
         steps = read_steps(value["steps"])
     except Unreadable as wrong:

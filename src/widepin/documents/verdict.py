@@ -20,7 +20,7 @@ Place = tuple[float, float]
 class StepCounts(BaseModel):
     """Moves of the student."""
 
-    moves: int = Field(description="straights and circles drawn, and other tools used")
+    moves: int = Field(description="lines and circles drawn, and other tools used")
     needed: int = Field(description="the moves that the answer depends on")
     idle: list[str] = Field(description="ids of the other moves")
 

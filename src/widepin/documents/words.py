@@ -6,8 +6,8 @@ import re
 from collections.abc import Iterable, Sequence
 from functools import cached_property
 
+from ..judge.compound_tools import CompoundTool
 from ..judge.conditions import RelationName
-from ..judge.instruments import Instrument
 from ..judge.sameness import known_as
 from ..judge.task import MODEL, Allowance, Condition, Names, Task, Use
 from ..judge.verdict import Outcome, Report, Verdict
@@ -44,6 +44,11 @@ def tool_in_words(allowance: Allowance) -> str:
     return f"{words} ({times} at most)" if allowance.most else f"{words} ({times})"
 
 
+def kind_in_words(kind: str) -> str:
+    """A kind of object as people call it; where a ray or a segment will do as well, it is called a line."""
+    return "line" if kind == "straight" else kind
+
+
 class Words:
     """Puts the conditions of one task into words."""
 
@@ -58,10 +63,10 @@ class Words:
         return known_as(self.task)
 
     def wanted(self) -> str:
-        """What the answer consists of: a point C; points B, C and D; a circle k and a straight t."""
+        """What the answer consists of: a point C; points B, C and D; a circle k and a line t."""
         names: dict[str, list[str]] = {}
         for one in self.task.wanted:
-            names.setdefault(one.kind, []).append(one.name)
+            names.setdefault(kind_in_words(one.kind), []).append(one.name)
         return listed(f"{kind}s {listed(of)}" if len(of) > 1 else f"a {kind} {of[0]}" for kind, of in names.items())
 
     def condition(self, condition: Condition) -> str:
@@ -145,10 +150,10 @@ class Words:
         """What a step of the model is made from: by name where it is given, else by its making."""
         if id_ in self.model:
             return self._described(self.model[id_], depth - 1) if depth > 1 else None
-        return self.straight(id_)
+        return self.line(id_)
 
-    def straight(self, id_: str) -> str:
-        """A straight called by its points where it has two."""
+    def line(self, id_: str) -> str:
+        """A line called by its points where it has two."""
         step = next((one for one in (*self.task.given, *self.task.model) if one.id == id_), None)
         return "".join(step.sources) if step and step.make in ("line", "ray", "segment") else id_
 
@@ -163,20 +168,20 @@ def instruction(step: Step) -> str:
 
 
 def instruction_to_use(use: Use, steps: Sequence[Step]) -> str:
-    """The use of an instrument as it is told to somebody who does it. ``steps``: those of the work.
+    """The use of a class tool as it is told to somebody who does it. ``steps``: those of the work.
 
     >>> instruction_to_use(Use("Centre line", ("c", "d", "m"), ("m",), 1), [Step("c", "circle", ("A", "B"))])
     'm: Centre line from A and B'
     """
     from_ = dict.fromkeys(source for step in steps if step.id in use.ids for source in step.parents)
-    return f"{listed(use.gives)}: {use.instrument} from {listed(one for one in from_ if one not in use.ids)}"
+    return f"{listed(use.gives)}: {use.class_tool} from {listed(one for one in from_ if one not in use.ids)}"
 
 
-def instrument_in_words(instrument: Instrument) -> str:
-    """What an instrument asks for and what it makes: From the points A and B it makes the line m."""
-    kinds = {step.id: MAKES[step.make].gives for step in instrument.steps}
-    asks = _of_each_kind((blank.kind, blank.name) for blank in instrument.takes)
-    return f"From {asks} it makes {_of_each_kind((kinds[id_], id_) for id_ in instrument.gives)}."
+def class_tool_in_words(class_tool: CompoundTool) -> str:
+    """What a class tool asks for and what it makes: From the points A and B it makes the line m."""
+    kinds = {step.id: MAKES[step.make].gives for step in class_tool.steps}
+    asks = _of_each_kind((kind_in_words(blank.kind), blank.name) for blank in class_tool.takes)
+    return f"From {asks} it makes {_of_each_kind((kinds[id_], id_) for id_ in class_tool.gives)}."
 
 
 def _of_each_kind(objects: Iterable[tuple[str, str]]) -> str:
@@ -218,9 +223,9 @@ def _why_by_eye(verdict: Verdict) -> str:
     """What was placed by eye, where something was; else that the method does not give what is asked for."""
     report, answer = verdict.report, listed((verdict.answer or {}).values())
     if report is None:
-        return "It looks right as drawn, but it is not exact."
+        return "It looks right as drawn, but is not exact."
     if not report.by_eye:
-        return f"It only looks right as drawn: this way of building does not give {answer} exactly."
+        return f"It only looks right as drawn: this construction does not give {answer} exactly."
     free = [id_ for id_ in report.by_eye if id_ not in report.slides]
     parts = (
         [f"{listed(free)} {'were' if len(free) > 1 else 'was'} placed by eye{_beside(report, free)}"] if free else []
@@ -255,9 +260,8 @@ def _why_fragile(verdict: Verdict) -> str:
         return f"It is right as long as {proviso_in_words(report.proviso)}.{kind}"
     lost = [id_ for id_ in (verdict.answer or {}).values() if id_ != found.object]
     along = f", and {lost[0]} with it" if len(lost) == 1 else ""
-    return (
-        f"It is right as long as {found.object} exists. {_drag(verdict)} far enough, and {found.object} is gone{along}."
-    )
+    start = f"It is right as long as {found.object} exists"
+    return f"{start}. {_drag(verdict)} far enough, and {found.object} is undefined{along}."
 
 
 def proviso_in_words(proviso: Condition) -> str:
@@ -290,36 +294,36 @@ def _told(verdict: Verdict, what: str) -> str:
     return f" {_drag(verdict)}, and {verdict.breaks.object} {what}." if verdict.breaks else ""
 
 
-def seals(outcome: Outcome, moves: int, budget: int | None) -> Sequence[tuple[str, str, str]]:
-    """The three seals of a handed-in work: word, state ("good", "half", "bad" or "plain"), and what it means.
+def results_of(outcome: Outcome, moves: int, budget: int | None) -> Sequence[tuple[str, str, str]]:
+    """The parts of a result: word, state ("good", "half", "bad" or "plain"), and what it means, three of them.
 
-    Few moves are no merit of a work that is not right, so its third seal is plain. A refused work was not judged.
+    Few moves are no merit of a work that is not right, so its third part is plain. A refused work was not judged.
     """
     limit = "" if budget is None else f" of {budget}"
     if not outcome.is_right_as_drawn:
         steps = ("plain", "moves used")
     elif budget is None or moves <= budget:
-        steps = ("good", "within the budget")
+        steps = ("good", "within the move limit")
     else:
-        steps = ("half", "more than asked")
-    right = RIGHT_SEAL.get(outcome, ("bad", "not right"))
-    holds = HOLDS_SEAL.get(outcome, ("bad", "does not hold"))
+        steps = ("half", "over the move limit")
+    correct = CORRECT.get(outcome, ("bad", "not correct"))
+    holds = HOLDS.get(outcome, ("bad", "it does not"))
     return (
-        ("Right", *right),
-        ("Holds", *holds),
+        ("Correct", *correct),
+        ("Holds when dragged", *holds),
         (f"{moves}{limit} {'move' if moves == 1 and not limit else 'moves'}", *steps),
     )
 
 
 UNJUDGED = ("plain", "not checked")
-RIGHT_SEAL = {
-    **dict.fromkeys(filter(lambda one: one.is_right_as_drawn, Outcome), ("good", "right as drawn")),
-    **dict.fromkeys((Outcome.APPROXIMATE, Outcome.EYEBALLED), ("half", "right to the eye only")),
+CORRECT = {
+    **dict.fromkeys(filter(lambda one: one.is_right_as_drawn, Outcome), ("good", "correct as drawn")),
+    **dict.fromkeys((Outcome.APPROXIMATE, Outcome.EYEBALLED), ("half", "placed by eye")),
     Outcome.REFUSED: UNJUDGED,
 }
-HOLDS_SEAL = {
+HOLDS = {
     Outcome.REFUSED: UNJUDGED,
-    Outcome.SOUND: ("good", "holds when dragged"),
+    Outcome.SOUND: ("good", "in every position"),
     Outcome.FRAGILE: ("half", "not in every position"),
     Outcome.SWITCHING: ("half", "not in every position"),
 }

@@ -8,15 +8,15 @@
 ``trial``       one answer tried: floats propose, balls decide
 ``breaks``      the simplest position in which an answer fails
 ``counts``      moves, needed and idle ones; tools allowed
-``instruments`` a proven construction as an instrument of several steps
-``method``      whether other crossings would have made the answer right
+``class_tools`` a proven construction as a class tool of several steps
+``method``      whether other intersections would have made the answer right
 ``mends``       small changes that make a work sound, verified
 ``truths``      what stays true among the student's objects; ``repeats``, what was there already
 ``costs``       elementary moves and geometrography
 ``measured``    the values that a condition is about
 ``report``      what a verdict can say beyond its outcome
-``rehearsal``   trying a task before students do; ``mirrored``, answers on the other side
-``references``  whether the point that a crossing refers to lies on both curves
+``task_check``   trying a task before students do; ``mirrored``, answers on the other side
+``references``  whether the point that an intersection refers to lies on both curves
 ``alike``       rows of numbers that agree
 ``verdict``     the outcomes and what is said with them
 ``judging``     all of it put together: ``judge(task, work)``

@@ -12,13 +12,13 @@ from .task import Work
 from .trial import Trial, try_answer
 from .verdict import Outcome
 
-MOST_EXACT = 12
+MAX_EXACT = 12
 """Answers that are exact nearby which are tried, those of the fewest moves first."""
 
-MOST_SCREENED = 96
+MAX_SCREENED = 96
 """Such answers at which floats look in the first batch, where there are more."""
 
-MOST_BY_EYE = 6
+MAX_BY_EYE = 6
 """Answers that only look right which are tried, the closest first."""
 
 BLURRED = 1e-9
@@ -47,9 +47,9 @@ def best_found(board: Board, work: Work) -> Found:
     looking = search(board)
     others = [answer for answer in looking.answers if answer not in tried]
     blurred = [answer for answer in others if floats_are_blurred(board, answer)]
-    clear = [] if best is not None and best.outcome.is_right_as_drawn else closest(board, others)[:MOST_BY_EYE]
-    other = best_trial(board, [*blurred[:MOST_EXACT], *(answer for answer in clear if answer not in blurred)])
-    stopped |= looking.stopped or len(blurred) > MOST_EXACT
+    clear = [] if best is not None and best.outcome.is_right_as_drawn else closest(board, others)[:MAX_BY_EYE]
+    other = best_trial(board, [*blurred[:MAX_EXACT], *(answer for answer in clear if answer not in blurred)])
+    stopped |= looking.stopped or len(blurred) > MAX_EXACT
     trials = [one for one in (best, other) if one is not None]
     return Found(min(trials, key=lambda one: one.rank, default=None), stopped)
 
@@ -62,14 +62,14 @@ def best_exact(board: Board, work: Work) -> tuple[Trial | None, list[dict[str, i
         # Too many because objects are there several times: then the cheapest of each stands for all.
         exact = search(board, exact=True, cost=lambda number: needed.of([number]))
     answers = sorted(exact.answers, key=lambda answer: (needed.of(answer.values()), sorted(answer.values())))
-    if len(answers) > MOST_EXACT:
+    if len(answers) > MAX_EXACT:
         # Those that floats see failing nowhere come first.
-        screened = answers[:MOST_SCREENED]
-        answers = [*sorted(screened, key=lambda answer: fails_somewhere(board, answer)), *answers[MOST_SCREENED:]]
-    tried = answers[:MOST_EXACT]
+        screened = answers[:MAX_SCREENED]
+        answers = [*sorted(screened, key=lambda answer: fails_somewhere(board, answer)), *answers[MAX_SCREENED:]]
+    tried = answers[:MAX_EXACT]
     best = best_trial(board, tried)
     is_sound = best is not None and best.outcome is Outcome.SOUND
-    return best, tried, exact.stopped or (len(answers) > MOST_EXACT and not is_sound)
+    return best, tried, exact.stopped or (len(answers) > MAX_EXACT and not is_sound)
 
 
 def best_trial(board: Board, answers: Sequence[dict[str, int]]) -> Trial | None:

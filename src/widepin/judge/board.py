@@ -249,7 +249,7 @@ class Board:
         return [as_floats(shape) if number in needs else shape for number, shape in enumerate(exact)]
 
     def unit(self, handle: drags.Handle) -> float:
-        """How many centimetres a point moves as drawn where its input changes by 1: along a straight, or round a
+        """How many centimetres a point moves as drawn where its input changes by 1: along a line, or round a
         circle.
         """
         node = self.figure.nodes[handle.number]

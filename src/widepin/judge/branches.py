@@ -16,13 +16,13 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..plane.figure import Figure
-from ..plane.shapes import Circle, Kind, Point, Shape, Straight
+from ..plane.shapes import Circle, Kind, Line, Point, Shape
 from ..plane.steps import Step
 from .limits import other_meeting_point
 
 Mask = NDArray[np.bool_]
 
-MOST_COMPARED = 12
+MAX_COMPARED = 12
 """Points, and lines, that are compared with each other: the last that the answer needs."""
 
 LOOKED_AT = 192
@@ -90,40 +90,40 @@ def _signs(figure: Figure, numbers: Sequence[int], shapes: dict[int, Shape]) -> 
         assert isinstance(point, Point)
         a, b = (shapes[source] for source in node.sources)
         yield from _signs_of_intersection(a, b, point)
-    points = [shape for number in numbers if isinstance(shape := shapes[number], Point)][-MOST_COMPARED:]
-    straights = [shape for number in numbers if isinstance(shape := shapes[number], Straight)][-MOST_COMPARED:]
-    for straight in straights:
+    points = [shape for number in numbers if isinstance(shape := shapes[number], Point)][-MAX_COMPARED:]
+    lines = [shape for number in numbers if isinstance(shape := shapes[number], Line)][-MAX_COMPARED:]
+    for line in lines:
         for point in points:
-            yield side(straight, point) > 0
-    for one, other in combinations(straights, 2):
+            yield side(line, point) > 0
+    for one, other in combinations(lines, 2):
         yield one.dx * other.dx + one.dy * other.dy > 0
         yield one.dx * other.dy - one.dy * other.dx > 0
     given = [shapes[n] for n in numbers if figure.nodes[n].kind is Kind.POINT and not figure.nodes[n].parents][:5]
     for p, q, r in combinations(given, 3):
         assert isinstance(p, Point) and isinstance(q, Point) and isinstance(r, Point)
-        yield side(Straight(p.x, p.y, q.x - p.x, q.y - p.y), r) > 0
+        yield side(Line(p.x, p.y, q.x - p.x, q.y - p.y), r) > 0
         for apex, end, far in ((p, q, r), (q, r, p), (r, p, q)):
             yield (end.x - apex.x) * (far.x - apex.x) + (end.y - apex.y) * (far.y - apex.y) > 0
 
 
 def _signs_of_intersection(a: Shape, b: Shape, point: Point) -> Iterator[Mask]:
-    """Which of two it is, where it lies along a straight, and how two circles lie to each other."""
+    """Which of two it is, where it lies along a line, and how two circles lie to each other."""
     if isinstance(a, Circle) or isinstance(b, Circle):
         other = other_meeting_point(a, b, point)
         if isinstance(a, Circle) and isinstance(b, Circle):
-            yield side(Straight(a.x, a.y, b.x - a.x, b.y - a.y), point) > 0
+            yield side(Line(a.x, a.y, b.x - a.x, b.y - a.y), point) > 0
             yield a.rr > b.rr
             yield (b.x - a.x) ** 2 + (b.y - a.y) ** 2 > np.maximum(a.rr, b.rr)
-        for straight in (a, b):
-            if isinstance(straight, Straight):
-                yield straight.dx * (point.x - other.x) + straight.dy * (point.y - other.y) > 0
-    for straight in (a, b):
-        if isinstance(straight, Straight):
-            along = (point.x - straight.x) * straight.dx + (point.y - straight.y) * straight.dy
+        for line in (a, b):
+            if isinstance(line, Line):
+                yield line.dx * (point.x - other.x) + line.dy * (point.y - other.y) > 0
+    for line in (a, b):
+        if isinstance(line, Line):
+            along = (point.x - line.x) * line.dx + (point.y - line.y) * line.dy
             yield along > 0
-            yield along > straight.dx**2 + straight.dy**2
+            yield along > line.dx**2 + line.dy**2
 
 
-def side(straight: Any, point: Any) -> NDArray[np.float64]:
-    """Positive where a point lies left of a straight, negative where it lies right of it."""
-    return np.asarray(straight.dx * (point.y - straight.y) - straight.dy * (point.x - straight.x))
+def side(line: Any, point: Any) -> NDArray[np.float64]:
+    """Positive where a point lies left of a line, negative where it lies right of it."""
+    return np.asarray(line.dx * (point.y - line.y) - line.dy * (point.x - line.x))

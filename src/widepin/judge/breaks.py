@@ -38,7 +38,7 @@ PATH = 25
 STOPS = 64
 """Places along the way to a failing position that are looked at for an earlier failure."""
 
-MOST_TOGETHER = 8
+MAX_TOGETHER = 8
 """Points of which pairs are dragged."""
 
 
@@ -97,10 +97,10 @@ def _with_fewer_points(board: Board, trial: Trial, starts: Floats, enough: float
     own = [handle for handle in board.handles if not handle.given]
     ways: list[tuple[Handle, ...]] = [
         *((handle,) for handle in given),
-        *combinations(given[:MOST_TOGETHER], 2),
+        *combinations(given[:MAX_TOGETHER], 2),
         tuple(given),
         *((handle,) for handle in own),
-        *combinations(board.handles[:MOST_TOGETHER], 2),
+        *combinations(board.handles[:MAX_TOGETHER], 2),
         tuple(own),
     ]
     kinds_of_drag = list({tuple(handle.number for handle in way): way for way in ways if way}.values())
@@ -119,7 +119,7 @@ def _with_fewer_points(board: Board, trial: Trial, starts: Floats, enough: float
 
 
 def _shortened(board: Board, trial: Trial, position: Floats, enough: float) -> Floats:
-    """The first failing position on the straight way from the drawing to a failing one."""
+    """The first failing position on the line way from the drawing to a failing one."""
     way = np.linspace(0, 1, STOPS + 1)[1:]
     tries = board.drawn[:, None] + (position - board.drawn)[:, None] * way
     fails = np.flatnonzero(_fails(board, trial, tries, enough) & (_way(board, tries) >= PLAIN))
@@ -164,7 +164,7 @@ def _described(board: Board, trial: Trial, position: Floats, ruling: Ruling) -> 
 
 
 def _drag(board: Board, handle: Handle, way: Point) -> Drag:
-    """A drag along places that are defined; a free point goes straight."""
+    """A drag along places that are defined; a free point goes line."""
     step = board.figure.nodes[handle.number].step
     places = [(x, y) for x, y in np.array([way.x, way.y]).T.tolist() if math.isfinite(x + y)] or [step.at or (0.0, 0.0)]
     if step.make == "free_point":

@@ -13,16 +13,16 @@ from enum import StrEnum
 from itertools import combinations
 from typing import Any, NamedTuple
 
-from ..plane.crossings import parameter
+from ..plane.intersections import parameter
 from ..plane.numbers import NumberSystem
 from ..plane.rows import complete
 from ..plane.shapes import (
-    STRAIGHTS,
+    LINES,
     Circle,
     Kind,
+    Line,
     Point,
     Shape,
-    Straight,
     at_parameter,
     cross,
     dot,
@@ -70,30 +70,30 @@ class Measure:
         length = self.system.root(dx * dx + dy * dy, (dx * dx + dy * dy) + self.size * self.size * 1e-12)
         return self.system.over(dx, length, length), self.system.over(dy, length, length)
 
-    def offset(self, p: Point, straight: Straight) -> Any:
-        """The signed distance of a point from the line of a straight; positive to its left."""
-        ux, uy = self.unit(straight.dx, straight.dy)
-        return cross(ux, uy, p.x - straight.x, p.y - straight.y)
+    def offset(self, p: Point, line: Line) -> Any:
+        """The signed distance of a point from the line of a line; positive to its left."""
+        ux, uy = self.unit(line.dx, line.dy)
+        return cross(ux, uy, p.x - line.x, p.y - line.y)
 
     def radius(self, circle: Circle) -> Any:
         """The radius of a circle."""
         return self.system.root(circle.rr, circle.rr)
 
-    def beyond(self, t: Any, straight: Straight, kind: Kind) -> list[Any]:
+    def beyond(self, t: Any, line: Line, kind: Kind) -> list[Any]:
         """How far a parameter lies beyond the ends of a ray or segment, as lengths; 0 inside."""
-        length = self.length(straight.dx, straight.dy)
+        length = self.length(line.dx, line.dy)
         overshoots = {Kind.LINE: [], Kind.RAY: [-t], Kind.SEGMENT: [-t, t - 1]}[kind]
         return [(x + self.system.absolute(x)) * 0.5 * length for x in overshoots]
 
 
 def same(m: Measure, x: Term, y: Term) -> Finding:
-    """Equal points or circles; straights on one line; two rays also from one point the same way."""
+    """Equal points or circles; lines on one line; two rays also from one point the same way."""
     a, b = x.shape, y.shape
     if isinstance(a, Point) and isinstance(b, Point):
         return Finding([m.distance(a, b)])
     if isinstance(a, Circle) and isinstance(b, Circle):
         return Finding([m.distance(Point(a.x, a.y), Point(b.x, b.y)), m.radius(a) - m.radius(b)])
-    assert isinstance(a, Straight) and isinstance(b, Straight)
+    assert isinstance(a, Line) and isinstance(b, Line)
     ux, uy = m.unit(a.dx, a.dy)
     if x.kind is Kind.RAY and y.kind is Kind.RAY:
         vx, vy = m.unit(b.dx, b.dy)
@@ -111,36 +111,36 @@ def on(m: Measure, p: Term, curve: Term) -> Finding:
     assert isinstance(point, Point)
     if isinstance(shape, Circle):
         return Finding([m.distance(point, Point(shape.x, shape.y)) - m.radius(shape)])
-    assert isinstance(shape, Straight)
+    assert isinstance(shape, Line)
     t = parameter(m.system, shape, point)
     return Finding([m.offset(point, shape), *m.beyond(t, shape, curve.kind)])
 
 
 def parallel(m: Measure, x: Term, y: Term) -> Finding:
-    """The straights have one direction, or opposite ones."""
+    """The lines have one direction, or opposite ones."""
     (ux, uy), (vx, vy) = _directions(m, x, y)
     return Finding([cross(ux, uy, vx, vy) * m.size])
 
 
 def perpendicular(m: Measure, x: Term, y: Term) -> Finding:
-    """The straights stand at right angles."""
+    """The lines stand at right angles."""
     (ux, uy), (vx, vy) = _directions(m, x, y)
     return Finding([dot(ux, uy, vx, vy) * m.size])
 
 
 def _directions(m: Measure, x: Term, y: Term) -> list[tuple[Any, Any]]:
-    assert isinstance(x.shape, Straight) and isinstance(y.shape, Straight)
+    assert isinstance(x.shape, Line) and isinstance(y.shape, Line)
     return [m.unit(x.shape.dx, x.shape.dy), m.unit(y.shape.dx, y.shape.dy)]
 
 
 def tangent(m: Measure, x: Term, y: Term) -> Finding:
-    """The circle touches the straight, within its extent, or the other circle, from outside or inside."""
-    if isinstance(x.shape, Straight):
+    """The circle touches the line, within its extent, or the other circle, from outside or inside."""
+    if isinstance(x.shape, Line):
         x, y = y, x
     circle, other = x.shape, y.shape
     assert isinstance(circle, Circle)
     centre = Point(circle.x, circle.y)
-    if isinstance(other, Straight):
+    if isinstance(other, Line):
         gap = m.system.absolute(m.offset(centre, other)) - m.radius(circle)
         return Finding([gap, *m.beyond(parameter(m.system, other, centre), other, y.kind)])
     assert isinstance(other, Circle)
@@ -196,19 +196,19 @@ def distinct(m: Measure, *terms: Term) -> Finding:
     )
 
 
-def same_side(m: Measure, straight: Term, p: Term, q: Term) -> Finding:
-    """Both points lie strictly on one side of the line of the straight."""
-    return Finding([], [_sides(m, straight, p, q)])
+def same_side(m: Measure, line: Term, p: Term, q: Term) -> Finding:
+    """Both points lie strictly on one side of the line of the line."""
+    return Finding([], [_sides(m, line, p, q)])
 
 
-def opposite_side(m: Measure, straight: Term, p: Term, q: Term) -> Finding:
-    """The points lie strictly on different sides of the line of the straight."""
-    return Finding([], [-_sides(m, straight, p, q)])
+def opposite_side(m: Measure, line: Term, p: Term, q: Term) -> Finding:
+    """The points lie strictly on different sides of the line of the line."""
+    return Finding([], [-_sides(m, line, p, q)])
 
 
-def _sides(m: Measure, straight: Term, p: Term, q: Term) -> Any:
-    assert isinstance(straight.shape, Straight) and isinstance(p.shape, Point) and isinstance(q.shape, Point)
-    product = m.offset(p.shape, straight.shape) * m.offset(q.shape, straight.shape)
+def _sides(m: Measure, line: Term, p: Term, q: Term) -> Any:
+    assert isinstance(line.shape, Line) and isinstance(p.shape, Point) and isinstance(q.shape, Point)
+    product = m.offset(p.shape, line.shape) * m.offset(q.shape, line.shape)
     return m.system.over(product, m.size, m.size)
 
 
@@ -320,6 +320,6 @@ RELATIONS: dict[str, Relation] = complete(
 KINDS_OF_TERM: dict[str, frozenset[Kind]] = {
     "object": frozenset(Kind),
     "point": frozenset({Kind.POINT}),
-    "straight": STRAIGHTS,
-    "curve": STRAIGHTS | {Kind.CIRCLE},
+    "straight": LINES,
+    "curve": LINES | {Kind.CIRCLE},
 }

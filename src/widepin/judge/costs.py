@@ -2,7 +2,7 @@
 
 *Elementary moves* are lines and circles drawn; every other tool is priced at its shortest construction with these (a
 compass keeps its opening). *Geometrography* counts what the hands do (``plane/strokes.py``). An opening that the
-compass still has costs nothing, and neither does a point that may lie anywhere, when an instrument is first put there.
+compass still has costs nothing, and neither does a point that may lie anywhere, when a class tool is first put there.
 """
 
 from __future__ import annotations
@@ -60,7 +60,7 @@ def costs(figure: Figure, numbers: Iterable[int], counts: Callable[[str], bool],
 
 
 class _Hands:
-    """The instruments as they are held: the compass's opening, and the points that were aimed at before."""
+    """The class tools as they are held: the compass's opening, and the points that were aimed at before."""
 
     def __init__(self, figure: Figure, own: Sequence[int], same_way: SameWay):
         self.figure = figure

@@ -15,18 +15,18 @@ POINTS = ("free_point", "point_on")
 
 
 def is_move(make: str) -> bool:
-    """Whether a step of this make counts: straights, circles and all other tools do; points and crossings do not."""
+    """Whether a step of this make counts: lines, circles and all other tools do; points and intersections do not."""
     return make in MAKES and MAKES[make].counts
 
 
 def by_hand(steps: Sequence[Step], uses: Iterable[Use]) -> list[Step]:
-    """The steps that were made one by one, not by an instrument of several steps."""
+    """The steps that were made one by one, not by a class tool of several steps."""
     at_once = {id_ for use in uses for id_ in use.ids}
     return [step for step in steps if step.id not in at_once]
 
 
 def moves_of(steps: Sequence[Step], uses: Sequence[Use] = ()) -> int:
-    """What steps count: each move made by hand, and each use what its instrument counts."""
+    """What steps count: each move made by hand, and each use what its class tool counts."""
     return sum(is_move(step.make) for step in by_hand(steps, uses)) + sum(use.moves for use in uses)
 
 
@@ -41,7 +41,7 @@ class NeededMoves:
     """How many moves of a work each answer needs; for many answers quicker than ``counted``."""
 
     def __init__(self, work: Work, figure: Figure):
-        # A bit for each move made by hand, and for each use of an instrument, on everything that is made from it.
+        # A bit for each move made by hand, and for each use of a class tool, on everything that is made from it.
         bits = {step.id: 1 << place for place, step in enumerate(by_hand(work.steps, work.uses)) if is_move(step.make)}
         self.moves = dict.fromkeys(bits.values(), 1)
         for place, use in enumerate(work.uses, len(work.steps)):
@@ -92,5 +92,5 @@ def refused_tool(steps: Sequence[Step], tools: Sequence[Allowance]) -> Refusal |
             return Refusal(step.id, f"{tool.replace('_', ' ')} may be used {most} times, and this is time {used[tool]}")
         if tool in openings and set(step.sources[1:]) != openings[tool]:
             ends = " and ".join(sorted(openings[tool]))
-            return Refusal(step.id, f"the compass has one opening only, that between {ends}")
+            return Refusal(step.id, f"the compass is fixed to the distance of {ends}")
     return None

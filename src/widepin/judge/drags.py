@@ -18,7 +18,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..plane.figure import Figure, is_defined
-from ..plane.shapes import Circle, Kind, Point, Shape, Straight
+from ..plane.shapes import Circle, Kind, Line, Point, Shape
 
 Floats = NDArray[np.float64]
 
@@ -220,7 +220,7 @@ def slid(kind: Kind, curve: Shape, t: float, reach: float, count: int, rng: np.r
         radius = math.sqrt(curve.rr)
         span = min(reach / radius, math.pi) if radius > 0 else math.pi
         return np.asarray(t + rng.uniform(-span, span, count))
-    assert isinstance(curve, Straight)
+    assert isinstance(curve, Line)
     span = reach / math.hypot(curve.dx, curve.dy)
     moved = t + rng.uniform(-span, span, count)
     if kind is Kind.LINE:
@@ -237,7 +237,7 @@ def anywhere_on(kind: Kind, curve: Shape, t: float, region: Region, count: int, 
         return np.full(count, t)
     if isinstance(curve, Circle):
         return np.asarray(t + rng.uniform(-math.pi, math.pi, count))
-    assert isinstance(curve, Straight)
+    assert isinstance(curve, Line)
     if kind is Kind.SEGMENT:
         return rng.uniform(0.0, 1.0, count)
     square = curve.dx**2 + curve.dy**2

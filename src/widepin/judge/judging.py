@@ -14,8 +14,8 @@ from ..plane.steps import IllFormed, check_steps
 from .answers import best_found, pointed_out
 from .board import DIGITS, Board
 from .breaks import simplest_break
+from .compound_tools import at_result, without_helpers
 from .counts import by_hand, counted, counted_alone, refused_tool
-from .instruments import at_result, without_helpers
 from .method import method_holds
 from .references import check_references
 from .report import report_on
@@ -54,7 +54,7 @@ def judge(task: Task, work: Work, report: bool = True) -> Verdict:
 
 
 def check_task(task: Task) -> None:
-    """What only evaluation can tell of a task: that its crossings refer to common points. Raises IllFormedTask.
+    """What only evaluation can tell of a task: that its intersections refer to common points. Raises IllFormedTask.
 
     The rest was checked when the task was made.
     """

@@ -18,7 +18,7 @@ from numpy.typing import NDArray
 from ..plane.arrays import ARRAYS, Arrays
 from ..plane.figure import Figure, Node
 from ..plane.makes import MakeName
-from ..plane.shapes import Circle, Kind, Point, Shape, Straight
+from ..plane.shapes import Circle, Kind, Line, Point, Shape
 from .drags import Handle
 
 Floats = NDArray[np.float64]
@@ -30,7 +30,7 @@ TIGHT = 0.3
 ALWAYS = 1e-9
 """Clearance of what stands at its limit in every position: an intersection at the end of a segment, or by a tangent."""
 
-MOST_SEARCHED = 4
+MAX_SEARCHED = 4
 """Limits that are searched for, the tightest first."""
 
 ROUNDS, TRIES = 3, 24
@@ -39,7 +39,7 @@ ROUNDS, TRIES = 3, 24
 LOOKED_AT = 256
 """Positions of a batch in which clearances are measured."""
 
-MOST_FOUND = 24
+MAX_FOUND = 24
 """Failing positions that are given."""
 
 Fails = Callable[[Floats], Mask]
@@ -78,7 +78,7 @@ def beyond_limits(
                 if not np.isnan(left).all():
                     starts[place] = tries[:, columns][:, int(np.nanargmin(left))]
     every = np.concatenate(tried, axis=1)
-    return np.asarray(every[:, np.flatnonzero(fails(every))[:MOST_FOUND]])
+    return np.asarray(every[:, np.flatnonzero(fails(every))[:MAX_FOUND]])
 
 
 def _around(
@@ -121,7 +121,7 @@ def tightest(
     for row in np.flatnonzero((least < TIGHT) & (seen.max(axis=1) > ALWAYS)):
         # Equal radii, and what else has the same clearance, count once.
         found.setdefault(round(float(least[row]), 9), (*of[row], int(column[row]) * step))
-    return [found[clearance] for clearance in sorted(found)[:MOST_SEARCHED]]
+    return [found[clearance] for clearance in sorted(found)[:MAX_SEARCHED]]
 
 
 def clearances(figure: Figure, number: int, shapes: Sequence[Shape] | Mapping[int, Shape]) -> list[Floats]:
@@ -140,10 +140,10 @@ def clearances(figure: Figure, number: int, shapes: Sequence[Shape] | Mapping[in
     if node.step.make == MakeName.CIRCLE_THROUGH:
         p, q, r = sources
         assert isinstance(p, Point) and isinstance(q, Point) and isinstance(r, Point)
-        return [off_line(r, Straight(p.x, p.y, q.x - p.x, q.y - p.y))]
+        return [off_line(r, Line(p.x, p.y, q.x - p.x, q.y - p.y))]
     if isinstance(shape, Circle):
         return [np.sqrt(shape.rr)]
-    if isinstance(shape, Straight) and len(node.sources) > 1 and node.kind is not Kind.POINT:
+    if isinstance(shape, Line) and len(node.sources) > 1 and node.kind is not Kind.POINT:
         return [np.hypot(shape.dx, shape.dy)] if all(isinstance(source, Point) for source in sources) else []
     return []
 
@@ -154,11 +154,11 @@ def room(kinds: Sequence[Kind], a: Any, b: Any, point: Any) -> Iterator[Floats]:
         apart, r, s = np.hypot(a.x - b.x, a.y - b.y), np.sqrt(a.rr), np.sqrt(b.rr)
         yield r + s - apart
         yield apart - np.abs(r - s)
-    if isinstance(a, Straight) and isinstance(b, Straight):
+    if isinstance(a, Line) and isinstance(b, Line):
         # Lines that are nearly parallel meet far away. The sine of their angle is counted as if it were at 1 cm.
         yield np.abs(a.dx * b.dy - a.dy * b.dx) / np.hypot(a.dx, a.dy) / np.hypot(b.dx, b.dy)
     for curve, kind, other in ((a, kinds[0], b), (b, kinds[1], a)):
-        if not isinstance(curve, Straight):
+        if not isinstance(curve, Line):
             continue
         length = np.hypot(curve.dx, curve.dy)
         if isinstance(other, Circle):
@@ -170,8 +170,8 @@ def room(kinds: Sequence[Kind], a: Any, b: Any, point: Any) -> Iterator[Floats]:
             yield length - along
 
 
-def off_line(point: Point, line: Straight) -> Floats:
-    """The distance of a point from the line of a straight, in centimetres."""
+def off_line(point: Point, line: Line) -> Floats:
+    """The distance of a point from the line of a line, in centimetres."""
     off = (line.x - point.x) * line.dy - (line.y - point.y) * line.dx
     return np.asarray(np.abs(off) / np.hypot(line.dx, line.dy))
 

@@ -7,7 +7,7 @@ from collections.abc import Callable, Iterator, Sequence
 
 import numpy as np
 
-from ..plane.shapes import Circle, Kind, Point, Shape, Straight
+from ..plane.shapes import Circle, Kind, Line, Point, Shape
 from .conditions import Term
 from .task import Condition, Names
 from .verdict import Measured
@@ -45,10 +45,10 @@ def _values(condition: Condition, look: Look) -> Iterator[Value]:
             yield from (("area", (triple,), _area(triple, look)) for triple in of)
         case "collinear":
             p, q, *others = map(str, of)
-            line = _straight((p, q), look)
+            line = _line((p, q), look)
             yield from (("distance", (one, (p, q)), distance(look(one).shape, line)) for one in others)
         case "parallel" | "perpendicular":
-            yield "angle", of, angle_between(_straight(of[0], look), _straight(of[1], look))
+            yield "angle", of, angle_between(_line(of[0], look), _line(of[1], look))
         case "on":
             yield "distance", of, distance(look(str(of[0])).shape, _curve(of[1], look))
         case "tangent":
@@ -57,7 +57,7 @@ def _values(condition: Condition, look: Look) -> Iterator[Value]:
             x, y = (_curve(term, look) for term in of)
             if isinstance(x, Circle) and isinstance(y, Circle):
                 yield from (("radius", (term,), _radius(circle)) for term, circle in zip(of, (x, y), strict=True))
-            elif isinstance(x, Straight) and isinstance(y, Straight):
+            elif isinstance(x, Line) and isinstance(y, Line):
                 rays = all(isinstance(term, str) and look(term).kind is Kind.RAY for term in of)
                 yield "angle", of, _turn(x, y) if rays else angle_between(x, y)
                 yield "distance", of, distance(Point(x.x, x.y), y)
@@ -73,53 +73,53 @@ def _touching(of: Sequence[Names], look: Look) -> Iterator[Value]:
         yield "distance of centres", tuple(of), math.hypot(a.x - b.x, a.y - b.y)
     else:
         ((name, circle),) = circles
-        line, straight = next((t, s) for t, s in zip(of, shapes, strict=True) if isinstance(s, Straight))
-        yield "distance of centre", (name, line), distance(Point(circle.x, circle.y), straight)
+        touching, line = next((t, s) for t, s in zip(of, shapes, strict=True) if isinstance(s, Line))
+        yield "distance of centre", (name, touching), distance(Point(circle.x, circle.y), line)
     yield from (("radius", (term,), _radius(circle)) for term, circle in circles)
 
 
 def _curve(term: Names, look: Look) -> Shape:
-    return look(term).shape if isinstance(term, str) else _straight(term, look)
+    return look(term).shape if isinstance(term, str) else _line(term, look)
 
 
-def _straight(term: Names, look: Look) -> Straight:
+def _line(term: Names, look: Look) -> Line:
     if isinstance(term, str):
         shape = look(term).shape
-        assert isinstance(shape, Straight)
+        assert isinstance(shape, Line)
         return shape
     p, q = (look(name).shape for name in term)
     assert isinstance(p, Point) and isinstance(q, Point)
-    return Straight(p.x, p.y, q.x - p.x, q.y - p.y)
+    return Line(p.x, p.y, q.x - p.x, q.y - p.y)
 
 
 def _length(pair: Names, look: Look) -> float:
-    straight = _straight(tuple(pair), look)
-    return math.hypot(straight.dx, straight.dy)
+    line = _line(tuple(pair), look)
+    return math.hypot(line.dx, line.dy)
 
 
 def _angle_at(triple: Names, look: Look) -> float:
     p, vertex, q = tuple(triple)
-    return _turn(_straight((vertex, p), look), _straight((vertex, q), look))
+    return _turn(_line((vertex, p), look), _line((vertex, q), look))
 
 
 def _area(triple: Names, look: Look) -> float:
     p, q, r = tuple(triple)
-    one, other = _straight((p, q), look), _straight((p, r), look)
+    one, other = _line((p, q), look), _line((p, r), look)
     return float(abs(one.dx * other.dy - one.dy * other.dx)) / 2
 
 
-def _turn(a: Straight, b: Straight) -> float:
+def _turn(a: Line, b: Line) -> float:
     """The angle of two directions, 0 to 180 degrees."""
     return abs(math.degrees(math.atan2(a.dx * b.dy - a.dy * b.dx, a.dx * b.dx + a.dy * b.dy)))
 
 
-def angle_between(a: Straight, b: Straight) -> float:
+def angle_between(a: Line, b: Line) -> float:
     """The angle of two lines, 0 to 90 degrees."""
     return math.degrees(math.atan2(abs(a.dx * b.dy - a.dy * b.dx), abs(a.dx * b.dx + a.dy * b.dy)))
 
 
 def distance(p: Shape, other: Shape) -> float:
-    """The distance of a point from a point, a circle, or the line of a straight."""
+    """The distance of a point from a point, a circle, or the line of a line."""
     assert isinstance(p, Point)
     if isinstance(other, Point):
         return math.hypot(p.x - other.x, p.y - other.y)

@@ -1,7 +1,7 @@
 """Small changes that would make a work sound, each verified by judging the changed work.
 
-For a work whose crossing jumps or vanishes: another way to say which crossing is meant. For a point placed by eye: the
-crossing that it should have been.
+For a work whose intersection jumps or vanishes: another way to say which one is meant. For a point placed by eye: the
+intersection that it should have been.
 """
 
 from __future__ import annotations
@@ -16,34 +16,34 @@ import numpy as np
 
 from ..plane.arrays import ARRAYS, Arrays
 from ..plane.figure import is_defined
-from ..plane.shapes import Circle, Kind, Point, Shape, Straight
+from ..plane.shapes import Circle, Kind, Line, Point, Shape
 from ..plane.steps import IllFormed, Step
 from .board import VISUAL, Board, spread
 from .changes import Change, Changes, Tried
 from .limits import other_meeting_point
-from .method import needed_crossings, that_may_help
+from .method import needed_intersections, that_may_help
 from .ordering import sources_first
 from .references import check_references, off, passes_through
 from .trial import Trial, try_answer
 from .verdict import Mend, Outcome
 
-MOST_STEPS, MOST_WAYS = 8, 12
+MAX_STEPS, MAX_WAYS = 8, 12
 """Steps that are changed, and ways in which each is."""
 
-WAYS_IN_PAIRS, MOST_PAIRS = 4, 64
+WAYS_IN_PAIRS, MAX_PAIRS = 4, 64
 """Ways of each step, and pairs in all, that are looked at where no change of one step is enough."""
 
-MOST_JUDGED = 6
+MAX_JUDGED = 6
 """Changed works that are judged at most."""
 
-FIRST, MOST_FAILING = 3, 24
+FIRST, MAX_FAILING = 3, 24
 """Failing positions in which floats look at a change, first in a few of them."""
 
 SAME = 1e-6
 """How far apart two places may be by rounding, as a multiple of the figure's size."""
 
 NEAR_BY_EYE = 2.5 * VISUAL
-"""How far from a crossing a point by eye may lie, as a multiple of the figure's size."""
+"""How far from an intersection a point by eye may lie, as a multiple of the figure's size."""
 
 
 def mends(board: Board, trial: Trial) -> tuple[Mend, ...]:
@@ -53,16 +53,16 @@ def mends(board: Board, trial: Trial) -> tuple[Mend, ...]:
     """
     if not trial.failing:
         return ()
-    failing = spread(np.array(trial.failing), MOST_FAILING)
+    failing = spread(np.array(trial.failing), MAX_FAILING)
     few = Changes(board, trial.answer, trial.batch.positions[:, failing[:: -(-len(failing) // FIRST)]])
     changes = Changes(board, trial.answer, trial.batch.positions[:, failing])
     if trial.outcome in (Outcome.SWITCHING, Outcome.FRAGILE):
-        proposed = crossings_said_otherwise(board, trial, few)
+        proposed = intersections_said_otherwise(board, trial, few)
     elif trial.outcome in (Outcome.EYEBALLED, Outcome.APPROXIMATE):
         proposed = points_tied_down(board, trial, few)
     else:
         return ()
-    by_step = [list(islice(ways, MOST_WAYS)) for _, ways in groupby(proposed, key=itemgetter(0))][:MOST_STEPS]
+    by_step = [list(islice(ways, MAX_WAYS)) for _, ways in groupby(proposed, key=itemgetter(0))][:MAX_STEPS]
     singles = [(change,) for ways in by_step for change in ways]
     # The first ways of all steps before the second ones of any.
     pairs = [
@@ -73,7 +73,7 @@ def mends(board: Board, trial: Trial) -> tuple[Mend, ...]:
     ]
     return (
         sound_ones(board, trial, (few, changes), singles)
-        or sound_ones(board, trial, (few, changes), pairs[:MOST_PAIRS])[:1]
+        or sound_ones(board, trial, (few, changes), pairs[:MAX_PAIRS])[:1]
     )
 
 
@@ -86,7 +86,7 @@ def sound_ones(board: Board, trial: Trial, stages: Sequence[Changes], tries: Seq
     judged = 0
     for changed in that_stand(stages, tries):
         numbers = tuple(number for number, _ in changed)
-        if numbers not in found and judged < MOST_JUDGED:
+        if numbers not in found and judged < MAX_JUDGED:
             judged += 1
             if is_sound(board, trial, changed):
                 found[numbers] = Mend(
@@ -124,11 +124,11 @@ def is_sound(board: Board, trial: Trial, changes: Sequence[Change]) -> bool:
     return changed.looks_right(answer) and try_answer(changed, answer).outcome is Outcome.SOUND
 
 
-def crossings_said_otherwise(board: Board, trial: Trial, changes: Changes) -> Iterator[Change]:
-    """The needed crossings, each by another choice that means the same point as drawn."""
-    crossings = needed_crossings(board, trial)
-    helping = that_may_help(board, trial.answer, changes.evaluation.positions, crossings)
-    for number in (number for number in crossings if any(number in of_position for of_position in helping)):
+def intersections_said_otherwise(board: Board, trial: Trial, changes: Changes) -> Iterator[Change]:
+    """The needed intersections, each by another choice that means the same point as drawn."""
+    intersections = needed_intersections(board, trial)
+    helping = that_may_help(board, trial.answer, changes.evaluation.positions, intersections)
+    for number in (number for number in intersections if any(number in of_position for of_position in helping)):
         node, here = board.figure.nodes[number], board.shapes[number]
         assert isinstance(here, Point)
         a, b = (board.shapes[source] for source in node.sources)
@@ -168,7 +168,7 @@ def usable(board: Board, changes: Changes, number: int) -> list[int]:
 
 
 def _as_drawn(board: Board, step: Step) -> Point:
-    """Where a crossing of objects on the board lies as drawn."""
+    """Where an intersection of objects on the board lies as drawn."""
     with Arrays.quiet():
         place = board.figure.link(step).made(ARRAYS, board.shapes, ())
     return Point(float(place.x), float(place.y))
@@ -181,12 +181,12 @@ def placed_by_eye(board: Board, trial: Trial) -> list[int]:
 
 
 def points_tied_down(board: Board, trial: Trial, changes: Changes) -> Iterator[Change]:
-    """Points placed by eye, each as a crossing of curves that pass close by, the closest first."""
+    """Points placed by eye, each as an intersection of curves that pass close by, the closest first."""
     for number in placed_by_eye(board, trial):
         curves = [n for n in curves_for(board, changes, number) if _close(board, number, n)]
         ways: list[tuple[float, Step]] = []
         for pair in combinations(curves, 2):
-            ways += _crossings_near(board, number, pair)
+            ways += _intersections_near(board, number, pair)
         for _, step in sorted(ways, key=lambda way: way[0]):
             yield number, step
 
@@ -197,7 +197,7 @@ def curves_for(board: Board, changes: Changes, number: int) -> list[int]:
 
 
 def ties(board: Board, trial: Trial, by_eye: Sequence[str]) -> dict[str, Step]:
-    """For points placed by eye, what they lie next to: a crossing of curves, or else a curve."""
+    """For points placed by eye, what they lie next to: an intersection of curves, or else a curve."""
     changes = Changes(board, trial.answer, board.drawn[:, None])
     numbers = {board.figure.index[id_] for id_ in by_eye}
     found: dict[str, Step] = {}
@@ -218,12 +218,12 @@ def ties(board: Board, trial: Trial, by_eye: Sequence[str]) -> dict[str, Step]:
 
 
 def _apart(point: Point, curve: Shape) -> float:
-    """How far a point lies from a circle, or from the line of a straight, in centimetres; infinite if it is gone."""
+    """How far a point lies from a circle, or from the line of a line, in centimetres; infinite if it is gone."""
     if not is_defined(curve):
         return math.inf
     if isinstance(curve, Circle):
         return abs(math.hypot(point.x - curve.x, point.y - curve.y) - math.sqrt(curve.rr))
-    assert isinstance(curve, Straight)
+    assert isinstance(curve, Line)
     return abs(float(off(point, curve)[0])) / math.hypot(curve.dx, curve.dy)
 
 
@@ -233,7 +233,7 @@ def _close(board: Board, number: int, curve: int) -> bool:
     return _apart(point, board.shapes[curve]) <= NEAR_BY_EYE * float(board.size)
 
 
-def _crossings_near(board: Board, number: int, pair: tuple[int, int]) -> list[tuple[float, Step]]:
+def _intersections_near(board: Board, number: int, pair: tuple[int, int]) -> list[tuple[float, Step]]:
     node = board.figure.nodes[number]
     names = tuple(board.figure.nodes[curve].step.id for curve in pair)
     round_ = any(board.figure.nodes[curve].kind is Kind.CIRCLE for curve in pair)

@@ -1,4 +1,4 @@
-"""Does the method hold: would other crossings have made the answer right wherever it fails?"""
+"""Does the method hold: would other intersections have made the answer right wherever it fails?"""
 
 from __future__ import annotations
 
@@ -19,10 +19,10 @@ from .verdict import Outcome
 
 Floats = NDArray[np.float64]
 
-MOST_COMBINATIONS = 64
-"""Bound on the combinations of crossings that are tried."""
+MAX_COMBINATIONS = 64
+"""Bound on the combinations of intersections that are tried."""
 
-FIRST, MOST_POSITIONS = 3, 24
+FIRST, MAX_POSITIONS = 3, 24
 """Failing positions that are looked at, first a few of them."""
 
 TOUCHING = 1e-5
@@ -33,7 +33,7 @@ CONFIRMED = 4
 
 
 def method_holds(board: Board, trial: Trial) -> bool | None:
-    """Whether in every failing position another choice of crossings makes the answer right.
+    """Whether in every failing position another choice of intersections makes the answer right.
 
     Positions where two intersections to choose from are one (a tangent) do not count: no choice is left there. None for
     outcomes where the question does not arise.
@@ -41,16 +41,16 @@ def method_holds(board: Board, trial: Trial) -> bool | None:
     if trial.outcome not in (Outcome.FRAGILE, Outcome.SWITCHING) or not trial.failing:
         return None
     # Most works whose method does not hold show it in the first positions.
-    crossings = needed_crossings(board, trial)
+    intersections = needed_intersections(board, trial)
     first = trial.batch.positions[:, spread(np.array(trial.failing), FIRST)]
-    if not all(that_may_help(board, trial.answer, first, crossings)):
+    if not all(that_may_help(board, trial.answer, first, intersections)):
         return False
-    choices = combinations_of_crossings(board, trial)
-    failing = spread(np.array(trial.failing), 2 * MOST_POSITIONS)
+    choices = combinations_of_intersections(board, trial)
+    failing = spread(np.array(trial.failing), 2 * MAX_POSITIONS)
     if trial.by_floats:
         # Where all seem to touch, the intersections may be closer than floats can tell.
         failing = with_a_choice(board, trial, failing) or failing
-    failing = failing[:: -(-len(failing) // MOST_POSITIONS)]
+    failing = failing[:: -(-len(failing) // MAX_POSITIONS)]
     if not trial.by_floats:
         return all(_mended(board, trial, n, choices) for n in failing[:CONFIRMED])
     few = trial.batch.positions[:, failing[:FIRST]]
@@ -68,11 +68,11 @@ def method_holds(board: Board, trial: Trial) -> bool | None:
 
 def with_a_choice(board: Board, trial: Trial, columns: Sequence[int]) -> list[int]:
     """Those of the failing columns in which no two intersections that could be chosen are one."""
-    crossings = needed_crossings(board, trial)
-    shapes = Evaluation(board.figure, trial.batch.positions[:, columns]).shapes(board.figure.ancestors(crossings))
+    intersections = needed_intersections(board, trial)
+    shapes = Evaluation(board.figure, trial.batch.positions[:, columns]).shapes(board.figure.ancestors(intersections))
     touching = np.zeros(len(columns), dtype=bool)
     with Arrays.quiet():
-        for number in crossings:
+        for number in intersections:
             a, b = (shapes[source] for source in board.figure.nodes[number].sources)
             point = shapes[number]
             assert isinstance(point, Point)
@@ -108,7 +108,7 @@ def that_may_help(
 def _meet(board: Board, number: int, shapes: Sequence[Shape], column: int) -> bool:
     """Whether the curves of an intersection have a point in common in a position, within extents."""
     with Arrays.quiet():
-        picked = [picked_crossing(board, number, pick).made(ARRAYS, shapes, ()) for pick in (1, 2)]
+        picked = [picked_intersection(board, number, pick).made(ARRAYS, shapes, ()) for pick in (1, 2)]
     return any(bool(np.ravel(is_defined(shape))[column if np.ndim(shape.x) else 0]) for shape in picked)
 
 
@@ -130,30 +130,30 @@ def tried_together(board: Board, trial: Trial, positions: Floats, choices: Seque
     return board.look(shapes, trial.answer)
 
 
-def combinations_of_crossings(board: Board, trial: Trial) -> list[dict[int, Link]]:
-    """Ways to pick at the crossings with a circle that the answer needs: all of them, or few changes where many."""
-    crossings = needed_crossings(board, trial)
-    if not crossings:
+def combinations_of_intersections(board: Board, trial: Trial) -> list[dict[int, Link]]:
+    """Ways to pick at the intersections with a circle that the answer needs: all of them, or few changes where many."""
+    intersections = needed_intersections(board, trial)
+    if not intersections:
         return []
-    changed = [tuple(crossings)]
-    if 2 ** len(crossings) > MOST_COMBINATIONS:
-        changed = [*combinations(crossings, 1), *combinations(crossings, 2)]
+    changed = [tuple(intersections)]
+    if 2 ** len(intersections) > MAX_COMBINATIONS:
+        changed = [*combinations(intersections, 1), *combinations(intersections, 2)]
     ways = ((some, picks) for some in changed for picks in product((0, 1), repeat=len(some)))
-    picked = {number: [picked_crossing(board, number, pick) for pick in (1, 2)] for number in crossings}
+    picked = {number: [picked_intersection(board, number, pick) for pick in (1, 2)] for number in intersections}
     return [
         {number: picked[number][pick] for number, pick in zip(some, picks, strict=True)}
-        for some, picks in islice(ways, MOST_COMBINATIONS)
+        for some, picks in islice(ways, MAX_COMBINATIONS)
     ]
 
 
-def picked_crossing(board: Board, number: int, pick: int) -> Link:
-    """How a crossing would be computed that is simply picked."""
+def picked_intersection(board: Board, number: int, pick: int) -> Link:
+    """How an intersection would be computed that is simply picked."""
     step = board.figure.nodes[number].step
     return board.figure.link(replace(step, choice="pick", pick=pick, reference=None))
 
 
-def needed_crossings(board: Board, trial: Trial) -> list[int]:
-    """The student's crossings with a circle that the answer depends on."""
+def needed_intersections(board: Board, trial: Trial) -> list[int]:
+    """The student's intersections with a circle that the answer depends on."""
     nodes = board.figure.nodes
     own = range(len(board.task.done), board.given + board.own)
     return [

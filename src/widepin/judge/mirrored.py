@@ -1,6 +1,6 @@
 """Mirror images of a model's answer: the same figure on the other side, which a student may build with equal right.
 
-They are the model with other crossings, where the answer lies to what the model uses of the given figure as it did
+They are the model with other intersections, where the answer lies to what the model uses of the given figure as it did
 before: all distances, angles and radii are the same.
 """
 
@@ -15,21 +15,21 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..plane.figure import Figure, is_defined
-from ..plane.shapes import Circle, Kind, Point, Shape, Straight
+from ..plane.shapes import Circle, Kind, Line, Point, Shape
 from ..plane.steps import Step
 from .measured import angle_between, distance
 from .structure import needed_by
 from .task import Task
 
-MOST_CROSSINGS = 6
-"""Crossings of the model that are tried both ways."""
+MAX_INTERSECTIONS = 6
+"""Intersections of the model that are tried both ways."""
 
 ALIKE = 1e-7
 """By how much two measures, in centimetres or degrees, of one figure may differ in doubles."""
 
 
 def mirror_images(task: Task) -> Iterator[tuple[Step, ...]]:
-    """The models of other crossings whose answer is a mirror image of the model's, each answer once.
+    """The models of other intersections whose answer is a mirror image of the model's, each answer once.
 
     The model's objects must have the names that are wanted.
     """
@@ -37,7 +37,7 @@ def mirror_images(task: Task) -> Iterator[tuple[Step, ...]]:
     used = used_of_given(task)
     here = answer_of(task, task.model, names, used)
     seen = [here]
-    for steps in other_crossings(task.model, names):
+    for steps in other_intersections(task.model, names):
         there = answer_of(task, steps, names, used)
         if not same(there[0], here[0]) or any(same(there[1], one[1]) for one in seen):
             continue
@@ -51,14 +51,14 @@ def used_of_given(task: Task) -> list[str]:
     return [step.id for step in task.given if step.id in parents]
 
 
-def other_crossings(model: Sequence[Step], names: Sequence[str]) -> Iterator[tuple[Step, ...]]:
-    """The model with some of the needed crossings picked the other way; those of few first."""
+def other_intersections(model: Sequence[Step], names: Sequence[str]) -> Iterator[tuple[Step, ...]]:
+    """The model with some of the needed intersections picked the other way; those of few first."""
     needed = needed_by(model, names)
-    crossings = [n for n, step in enumerate(model) if step.make == "intersection" and step.id in needed]
-    crossings = [n for n in crossings if model[n].choice == "pick"][-MOST_CROSSINGS:]
-    for turned in sorted(product((False, True), repeat=len(crossings)), key=sum):
+    intersections = [n for n, step in enumerate(model) if step.make == "intersection" and step.id in needed]
+    intersections = [n for n in intersections if model[n].choice == "pick"][-MAX_INTERSECTIONS:]
+    for turned in sorted(product((False, True), repeat=len(intersections)), key=sum):
         steps = list(model)
-        for number in (n for n, turn in zip(crossings, turned, strict=True) if turn):
+        for number in (n for n, turn in zip(intersections, turned, strict=True) if turn):
             steps[number] = replace(steps[number], pick=3 - steps[number].pick)
         if any(turned):
             yield tuple(steps)
@@ -86,11 +86,11 @@ def answer_of(
 
 def apart(one: Shape, other: Shape) -> float:
     """How two objects lie to each other: the distance of points, centres and lines, or the angle of two lines."""
-    if isinstance(one, Straight) and isinstance(other, Straight):
+    if isinstance(one, Line) and isinstance(other, Line):
         return angle_between(one, other)
-    if isinstance(one, Straight):
+    if isinstance(one, Line):
         one, other = other, one
-    return distance(at(one), other if isinstance(other, Straight) else at(other))
+    return distance(at(one), other if isinstance(other, Line) else at(other))
 
 
 def at(shape: Shape) -> Point:
@@ -101,7 +101,7 @@ def at(shape: Shape) -> Point:
 
 def place_of(shape: Shape, kind: Kind) -> list[float]:
     """Numbers that are equal where two objects of a kind are the same; a line may be spanned by any of its points."""
-    if kind is not Kind.LINE or not isinstance(shape, Straight):
+    if kind is not Kind.LINE or not isinstance(shape, Line):
         return [float(value) for value in shape]
     size = hypot(shape.dx, shape.dy)
     ux, uy = shape.dx / size, shape.dy / size

@@ -17,10 +17,10 @@ from .search import search
 from .task import Work
 from .verdict import Outcome
 
-MOST_CURVES, MOST_UNMARKED = 14, 60
+MAX_CURVES, MAX_UNMARKED = 14, 60
 """Curves whose intersections are looked at, the last ones drawn, and how many of these."""
 
-MOST_TRIED = 4
+MAX_TRIED = 4
 """Answers with unmarked intersections that are tried."""
 
 
@@ -50,7 +50,7 @@ def unmarked(board: Board, outcome: Outcome) -> tuple[Step, ...]:
     marked = {more.figure.index[step.id] for step in extra}
     answers = [one for one in search(more, exact=True).answers if marked & set(one.values())]
     answers.sort(key=lambda one: len(marked & set(one.values())))
-    best = best_trial(more, answers[:MOST_TRIED])
+    best = best_trial(more, answers[:MAX_TRIED])
     if best is None or not best.outcome.is_right_as_drawn:
         return ()
     steps = {step.id: step for step in extra}
@@ -65,7 +65,7 @@ def unmarked(board: Board, outcome: Outcome) -> tuple[Step, ...]:
 def _intersections(board: Board) -> list[Step]:
     """Intersections of drawn curves where no point lies, as steps."""
     nodes, size = board.figure.nodes, float(board.size)
-    curves = board.in_submitted_order(n for n in range(board.last) if nodes[n].kind is not Kind.POINT)[-MOST_CURVES:]
+    curves = board.in_submitted_order(n for n in range(board.last) if nodes[n].kind is not Kind.POINT)[-MAX_CURVES:]
     there = [shape for shape in board.shapes[: board.last] if isinstance(shape, Point)]
     found: list[Step] = []
     for a, b in combinations(curves, 2):
@@ -76,6 +76,6 @@ def _intersections(board: Board) -> list[Step]:
             x, y = float(place.x), float(place.y)
             if np.isfinite(x) and all(np.hypot(x - p.x, y - p.y) > 1e-6 * size for p in there if np.isfinite(p.x)):
                 found.append(step)
-            if len(found) >= MOST_UNMARKED:
+            if len(found) >= MAX_UNMARKED:
                 return found
     return found

@@ -13,14 +13,14 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..plane.figure import Evaluation
-from ..plane.shapes import STRAIGHTS, Point
+from ..plane.shapes import LINES, Point
 from .board import Board, spread
 from .branches import side
 from .task import Condition, Names
 from .trial import Trial
 from .verdict import Break, Outcome
 
-MOST_POINTS = 5
+MAX_POINTS = 5
 """Given points that the student's is compared with."""
 
 LOOKED_AT = 800
@@ -56,9 +56,9 @@ def proviso(board: Board, trial: Trial, found: Break | None) -> Condition | None
 def conditions_on(board: Board, number: int, positions: NDArray[np.float64]) -> Iterator[tuple[Condition, Mask]]:
     """Conditions on a point, the plainest first, and in which of the positions each holds."""
     nodes = board.figure.nodes
-    given = board.given_points[:MOST_POINTS]
-    straights = [n for n in range(board.given) if nodes[n].kind in STRAIGHTS]
-    shapes = Evaluation(board.figure, positions).shapes(board.figure.ancestors([number, *given, *straights]))
+    given = board.given_points[:MAX_POINTS]
+    lines = [n for n in range(board.given) if nodes[n].kind in LINES]
+    shapes = Evaluation(board.figure, positions).shapes(board.figure.ancestors([number, *given, *lines]))
 
     def name(n: int) -> str:
         return nodes[n].step.id
@@ -76,8 +76,8 @@ def conditions_on(board: Board, number: int, positions: NDArray[np.float64]) -> 
         yield Condition("longer", pairs), mine > between
         yield Condition("shorter", pairs), mine < between
         yield Condition("nearer", (me, name(a), name(b))), mine < far(number, b)
-    for straight in straights:
+    for line in lines:
         for p in given:
-            sides = side(shapes[straight], shapes[number]) * side(shapes[straight], shapes[p])
-            yield Condition("same_side", (name(straight), me, name(p))), sides > 0
-            yield Condition("opposite_side", (name(straight), me, name(p))), sides < 0
+            sides = side(shapes[line], shapes[number]) * side(shapes[line], shapes[p])
+            yield Condition("same_side", (name(line), me, name(p))), sides > 0
+            yield Condition("opposite_side", (name(line), me, name(p))), sides < 0

@@ -1,4 +1,4 @@
-"""Whether the point that a crossing names with ``other_than`` lies on both curves in every position.
+"""Whether the point that an intersection names with ``other_than`` lies on both curves in every position.
 
 Mostly that is plain from how curve and point were made. Where it is not, balls look at the point in random positions.
 """
@@ -14,7 +14,7 @@ import numpy as np
 from ..plane.balls import BALLS, PRECISIONS, Undecided, at_precision, ball, sign
 from ..plane.figure import Figure
 from ..plane.makes import MAKES
-from ..plane.shapes import Circle, Point, Shape, Straight, cross, square_distance
+from ..plane.shapes import Circle, Line, Point, Shape, cross, square_distance
 from ..plane.steps import IllFormed
 from .drags import LARGE, dragged, extent, handles
 
@@ -118,7 +118,7 @@ def off(point: Shape, curve: Shape) -> tuple[Any, Any]:
     if isinstance(curve, Circle):
         square = square_distance(point, Point(curve.x, curve.y))
         return square - curve.rr, curve.rr + square
-    assert isinstance(curve, Straight)
+    assert isinstance(curve, Line)
     ex, ey = point.x - curve.x, point.y - curve.y
     area = cross(curve.dx, curve.dy, ex, ey)
     return area, abs(curve.dx * ey) + abs(curve.dy * ex) + curve.dx * curve.dx + curve.dy * curve.dy

@@ -14,7 +14,7 @@ import numpy as np
 from ..plane.balls import BALLS, Undecided, at_rising_precision, ball
 from ..plane.figure import Evaluation, Figure, is_defined
 from ..plane.makes import MAKES
-from ..plane.shapes import STRAIGHTS, Kind, Point, Shape, Straight, cross
+from ..plane.shapes import LINES, Kind, Line, Point, Shape, cross
 from ..plane.steps import Step
 from . import drags
 from .alike import alike
@@ -24,7 +24,7 @@ from .task import Task
 POSITIONS, PROOFS = 12, 3
 """Positions in which objects of a model are compared with others by floats, and by balls."""
 
-MOST_POINTS = 6
+MAX_POINTS = 6
 """Given points from which objects are made that a model's may be."""
 
 
@@ -115,12 +115,12 @@ def _proven_in(figure: Figure, n: int, m: int, positions: Any, size: float) -> b
 
 def _made_from_given(task: Task) -> Iterator[Step]:
     """Steps that make what a textbook has a name for, the plainest first, from given objects."""
-    points = [step.id for step in task.given if MAKES[step.make].gives is Kind.POINT][:MOST_POINTS]
-    straights = [step.id for step in task.given if MAKES[step.make].gives in STRAIGHTS]
+    points = [step.id for step in task.given if MAKES[step.make].gives is Kind.POINT][:MAX_POINTS]
+    lines = [step.id for step in task.given if MAKES[step.make].gives in LINES]
     pairs = list(combinations(points, 2))
     made: list[tuple[str, tuple[str, ...]]] = [("midpoint", pair) for pair in pairs]
     made += [("perpendicular_bisector", pair) for pair in pairs]
-    made += [(make, (g, p)) for make in ("perpendicular", "parallel") for g in straights for p in points]
+    made += [(make, (g, p)) for make in ("perpendicular", "parallel") for g in lines for p in points]
     made += [("line", pair) for pair in pairs]
     made += [
         ("angle_bisector", (p, vertex, q))
@@ -134,7 +134,7 @@ def _made_from_given(task: Task) -> Iterator[Step]:
 
 
 def _as_line(kind: Kind) -> Kind:
-    """A segment counts as its line here, as it does where a condition asks for the same straight."""
+    """A segment counts as its line here, as it does where a condition asks for the same line."""
     return Kind.LINE if kind is Kind.SEGMENT else kind
 
 
@@ -169,7 +169,7 @@ def _unit(dx: Any, dy: Any) -> tuple[Any, Any]:
 
 def gaps(a: Shape, b: Shape, kind: Kind) -> list[Any]:
     """Numbers that all vanish where two shapes of balls are equal; that rays point the same way, floats have seen."""
-    if not isinstance(a, Straight) or not isinstance(b, Straight):
+    if not isinstance(a, Line) or not isinstance(b, Line):
         return [x - y for x, y in zip(a, b, strict=True)]
     turn = cross(a.dx, a.dy, b.dx, b.dy)
     if kind is Kind.RAY:
@@ -177,5 +177,5 @@ def gaps(a: Shape, b: Shape, kind: Kind) -> list[Any]:
     if kind is Kind.LINE:
         return [turn, cross(a.dx, a.dy, b.x - a.x, b.y - a.y)]
     if a.dx * b.dx + a.dy * b.dy < 0:
-        b = Straight(b.x + b.dx, b.y + b.dy, -b.dx, -b.dy)
+        b = Line(b.x + b.dx, b.y + b.dy, -b.dx, -b.dy)
     return [x - y for x, y in zip(a, b, strict=True)]

@@ -28,10 +28,10 @@ from .board import EXACT_IN_FLOATS, VISUAL, Board, finding, seen_by_floats
 from .conditions import RELATIONS, Finding, Measure, Term
 from .task import Condition, Names, Task, Wanted
 
-MOST_LOOKS = 60_000
+MAX_LOOKS = 60_000
 """Bound on the effort: how many bindings may be looked at."""
 
-MOST_ANSWERS, MOST_EXACT_ANSWERS = 48, 400
+MAX_ANSWERS, MAX_EXACT_ANSWERS = 48, 400
 """Bounds on how many answers are kept that look right, and that are exact nearby."""
 
 AT_ONCE = 4096
@@ -97,7 +97,7 @@ class _Searching:
                 block = bound[first : first + rows]
                 longer = np.column_stack([np.repeat(block, len(numbers), axis=0), np.tile(numbers, len(block))])
                 self.looks += len(longer)
-                if self.looks > MOST_LOOKS:
+                if self.looks > MAX_LOOKS:
                     self.found.stopped = True
                     return
                 self.bind_on(self.fitting(name, self.in_order(name, longer)))
@@ -120,7 +120,7 @@ class _Searching:
             answer = dict(zip(self.order, map(int, row), strict=True))
             if self.board.looks_right(answer):
                 self.found.answers.append(answer)
-            if len(self.found.answers) >= (MOST_EXACT_ANSWERS if self.exact else MOST_ANSWERS):
+            if len(self.found.answers) >= (MAX_EXACT_ANSWERS if self.exact else MAX_ANSWERS):
                 self.found.stopped = True
                 return
 

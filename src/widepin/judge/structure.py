@@ -16,7 +16,7 @@ def structure(given: Iterable[str], steps: Sequence[Step], answer: Iterable[str]
     """A short text that two works share if they build the answer in the same way.
 
     Names, places, the order of independent steps and steps that the answer does not need make no difference, nor does
-    which crossing was chosen.
+    which intersection was chosen.
 
     >>> c, d = Step("c", "circle", ("A", "B")), Step("d", "circle", ("B", "A"))
     >>> left = structure("AB", [c, d, Step("C", "intersection", ("c", "d"))], ["C"])
@@ -39,9 +39,9 @@ def _short(text: str) -> str:
 def moves_in_words(steps: Sequence[Step], needed: Collection[str], uses: Sequence[Use] = ()) -> str:
     """What a construction is made with: 1 × Centre line, 3 circles, 1 line."""
     moves = [step.make for step in by_hand(steps, uses) if step.id in needed and MAKES[step.make].counts]
-    used = Counter(use.instrument for use in uses if not set(needed).isdisjoint(use.ids))
+    used = Counter(use.class_tool for use in uses if not set(needed).isdisjoint(use.ids))
     return ", ".join(
-        [f"{count} × {instrument}" for instrument, count in used.most_common()]
+        [f"{count} × {class_tool}" for class_tool, count in used.most_common()]
         + [
             f"{count} {make.replace('_', ' ')}{'s' if count > 1 else ''}"
             for make, count in Counter(moves).most_common()

@@ -8,17 +8,17 @@ from functools import cached_property
 
 from ..plane.figure import Figure
 from ..plane.makes import MAKES
-from ..plane.shapes import STRAIGHTS, Kind
-from ..plane.steps import MOST_STEPS, IllFormed, Step, check_steps
+from ..plane.shapes import LINES, Kind
+from ..plane.steps import MAX_STEPS, IllFormed, Step, check_steps
 from .conditions import KINDS_OF_TERM, RELATIONS
 
 MODEL = "model:"
 
-MOST_WANTED, MOST_CONDITIONS, MOST_TERMS = 40, 120, 60
+MAX_WANTED, MAX_CONDITIONS, MAX_TERMS = 40, 120, 60
 """Objects of an answer, conditions on them, and terms of one condition."""
 
 TOOLS = (*(name for name in MAKES if name != "intersection"), "points")
-"""What a task may allow. ``points`` stands for free and sliding points; crossings need no permission."""
+"""What a task may allow. ``points`` stands for free and sliding points; intersections need no permission."""
 
 WANTED_KINDS = (*(kind.value for kind in Kind), "straight")
 
@@ -55,7 +55,7 @@ class Wanted:
     @property
     def kinds(self) -> frozenset[Kind]:
         """The kinds of object that may serve."""
-        return STRAIGHTS if self.kind == "straight" else frozenset({Kind(self.kind)})
+        return LINES if self.kind == "straight" else frozenset({Kind(self.kind)})
 
 
 Names = str | tuple[str, ...]
@@ -77,12 +77,12 @@ class Condition:
 
 @dataclass(frozen=True)
 class Use:
-    """One use of an instrument that is a proven construction: the ids of all its steps, and which are its results.
+    """One use of a class tool that is a proven construction: the ids of all its steps, and which are its results.
 
     ``moves``: what the use counts, however many steps it took.
     """
 
-    instrument: str
+    class_tool: str
     ids: tuple[str, ...]
     gives: tuple[str, ...]
     moves: int
@@ -95,7 +95,7 @@ class Use:
 
 @dataclass(frozen=True)
 class Work:
-    """What a student made: steps, which objects are meant as the answer, and which steps instruments made at once."""
+    """What a student made: steps, which objects are meant as the answer, and which steps class tools made at once."""
 
     steps: tuple[Step, ...]
     answer: dict[str, str] | None = None
@@ -125,8 +125,8 @@ class Task:
         self._checked("model", self.model, given)
         self._check_tools()
         self._check_wanted(given)
-        if len(self.conditions) > MOST_CONDITIONS:
-            raise IllFormedTask("conditions", f"more than {MOST_CONDITIONS} conditions; ask for less")
+        if len(self.conditions) > MAX_CONDITIONS:
+            raise IllFormedTask("conditions", f"more than {MAX_CONDITIONS} conditions; ask for less")
         for place, condition in enumerate(self.conditions):
             check_condition(f"conditions[{place}]", condition, self.kinds_in_conditions)
 
@@ -175,8 +175,8 @@ class Task:
             kinds = check_steps(steps, known)
         except IllFormed as wrong:
             raise IllFormedTask(f"{part}[{wrong.index}].{wrong.field}", wrong.rule) from None
-        if len(self.given) + len(steps) > MOST_STEPS:
-            raise IllFormedTask(part, f"more than {MOST_STEPS} steps in all; make the figure simpler")
+        if len(self.given) + len(steps) > MAX_STEPS:
+            raise IllFormedTask(part, f"more than {MAX_STEPS} steps in all; make the figure simpler")
         return kinds
 
     def _check_tools(self) -> None:
@@ -196,7 +196,7 @@ class Task:
 
     def _check_opening(self, place: str, tool: str, opening: tuple[str, str]) -> None:
         if tool != "circle_radius":
-            raise IllFormedTask(place, f"{tool} has no opening; only circle_radius keeps one")
+            raise IllFormedTask(place, f"{tool} has no fixed radius; only circle_radius can")
         points = {step.id for step in self.given if MAKES[step.make].gives is Kind.POINT}
         for end in opening:
             if end not in points:
@@ -206,9 +206,9 @@ class Task:
 
     def _check_wanted(self, given: dict[str, Kind]) -> None:
         if not self.wanted:
-            raise IllFormedTask("wanted", "nothing is wanted; name at least one object of the answer")
-        if len(self.wanted) > MOST_WANTED:
-            raise IllFormedTask("wanted", f"more than {MOST_WANTED} objects are wanted; ask for fewer")
+            raise IllFormedTask("wanted", "nothing is to be constructed; name at least one object of the answer")
+        if len(self.wanted) > MAX_WANTED:
+            raise IllFormedTask("wanted", f"more than {MAX_WANTED} objects are to be constructed; ask for fewer")
         seen: set[str] = set()
         for place, wanted in enumerate(self.wanted):
             if wanted.kind not in WANTED_KINDS:
@@ -216,7 +216,7 @@ class Task:
                     f"wanted[{place}].kind", f"{wanted.kind[:30]!r} is no kind; use {', '.join(WANTED_KINDS)}"
                 )
             if wanted.name in seen:
-                raise IllFormedTask(f"wanted[{place}].name", f"{wanted.name} is wanted twice; rename one")
+                raise IllFormedTask(f"wanted[{place}].name", f"{wanted.name} is to be constructed twice; rename one")
             if wanted.name in given or any(step.id == wanted.name for step in self.start):
                 raise IllFormedTask(
                     f"wanted[{place}].name", f"{wanted.name} is the id of a given object; choose another name"
@@ -230,8 +230,8 @@ def check_condition(place: str, condition: Condition, known: dict[str, frozenset
     if relation is None:
         raise IllFormedTask(f"{place}.rel", f"{condition.rel[:30]!r} is no relation; use one of {', '.join(RELATIONS)}")
     count = len(condition.of)
-    if count > MOST_TERMS:
-        raise IllFormedTask(f"{place}.of", f"more than {MOST_TERMS} terms; split the condition")
+    if count > MAX_TERMS:
+        raise IllFormedTask(f"{place}.of", f"more than {MAX_TERMS} terms; split the condition")
     if (count < relation.many) if relation.many else (count != len(relation.of)):
         few = {2: "two", 3: "three"}.get(relation.many, str(relation.many))
         needs = f"{few} or more {relation.of[0]}s" if relation.many else f"{len(relation.of)} terms"
@@ -246,7 +246,7 @@ def check_condition(place: str, condition: Condition, known: dict[str, frozenset
     if condition.rel == "tangent" and not _takes(condition, frozenset({Kind.CIRCLE}), known):
         raise IllFormedTask(f"{place}.of", "tangent needs a circle among its terms")
     if condition.rel == "same" and not _comparable(condition, known):
-        raise IllFormedTask(f"{place}.of", "same needs two objects of one kind: points, circles or straights")
+        raise IllFormedTask(f"{place}.of", "same needs two objects of one kind: points, circles or lines")
 
 
 def check_term(place: str, term: Names, role: str, known: dict[str, frozenset[Kind]]) -> None:
@@ -254,7 +254,8 @@ def check_term(place: str, term: Names, role: str, known: dict[str, frozenset[Ki
     for name in names_of(term):
         if name not in known:
             raise IllFormedTask(
-                place, f"{name[:30]!r} is not known; use a wanted name, a given id, or model:ID of the model"
+                place,
+                f"{name[:30]!r} is not known; use an object to construct, a given id, or model:ID",
             )
     if role in ("pair", "triple"):
         size = 2 if role == "pair" else 3
@@ -287,4 +288,4 @@ def _takes(condition: Condition, kinds: frozenset[Kind], known: dict[str, frozen
 
 def _comparable(condition: Condition, known: dict[str, frozenset[Kind]]) -> bool:
     first, second = (kinds_of(term, known) for term in condition.of)
-    return bool(first & second) or bool(first & STRAIGHTS and second & STRAIGHTS)
+    return bool(first & second) or bool(first & LINES and second & LINES)

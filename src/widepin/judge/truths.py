@@ -15,7 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..plane.figure import is_defined
-from ..plane.shapes import STRAIGHTS, Kind
+from ..plane.shapes import LINES, Kind
 from .alike import CLOSE, alike
 from .board import SAMPLES, Board
 from .proving import TRUTHS, Proving
@@ -24,13 +24,13 @@ from .task import Condition, Names
 
 Floats = NDArray[np.float64]
 
-MOST, MOST_TRIED = 12, 36
+MOST, MAX_TRIED = 12, 36
 """Truths that are told, and that are put to the proof for it."""
 
-MOST_POINTS, MOST_STRAIGHTS, MOST_CIRCLES, MOST_ANGLES = 16, 16, 16, 80
+MAX_POINTS, MAX_LINES, MAX_CIRCLES, MAX_ANGLES = 16, 16, 16, 80
 """Objects that are compared: those that the answer needs first."""
 
-MOST_TERMS = 6
+MAX_TERMS = 6
 """Lengths, angles or points that are named in one truth."""
 
 RATIOS = (2, 3)
@@ -54,7 +54,7 @@ def what_stays_true(board: Board, answer: Sequence[int], left_out: Sequence[str]
     ]
     proving = Proving(board)
     proven: list[Condition] = []
-    for truth in sorted(found, key=looking.interest)[:MOST_TRIED]:
+    for truth in sorted(found, key=looking.interest)[:MAX_TRIED]:
         if len(proven) == MOST:
             break
         for variant in looking.within_extent_or_on_lines(truth):
@@ -76,12 +76,10 @@ class _Looking:
         there = [n for n in range(board.last) if is_defined(board.shapes[n]) and self.id(n) not in left_out]
         there = board.in_submitted_order(there)
         by_use = sorted(there, key=lambda n: (n not in self.answer | self.parents, n not in needed))
-        self.points = board.in_submitted_order([n for n in by_use if self.nodes[n].kind is Kind.POINT][:MOST_POINTS])
-        self.straights = board.in_submitted_order(
-            [n for n in by_use if self.nodes[n].kind in STRAIGHTS][:MOST_STRAIGHTS]
-        )
-        self.circles = board.in_submitted_order([n for n in by_use if self.nodes[n].kind is Kind.CIRCLE][:MOST_CIRCLES])
-        self.at = {n: board.sample(n) for n in (*self.points, *self.straights, *self.circles)}
+        self.points = board.in_submitted_order([n for n in by_use if self.nodes[n].kind is Kind.POINT][:MAX_POINTS])
+        self.lines = board.in_submitted_order([n for n in by_use if self.nodes[n].kind in LINES][:MAX_LINES])
+        self.circles = board.in_submitted_order([n for n in by_use if self.nodes[n].kind is Kind.CIRCLE][:MAX_CIRCLES])
+        self.at = {n: board.sample(n) for n in (*self.points, *self.lines, *self.circles)}
 
     def id(self, number: int) -> str:
         return self.nodes[number].step.id
@@ -113,14 +111,14 @@ class _Looking:
                 yield Condition(truth.rel, tuple(term for term in terms if term is not None))
 
     def in_a_row(self, truth: Condition) -> bool:
-        """Whether a point lies on the line of a straight just because another straight passes through it and two
+        """Whether a point lies on the line of a line just because another line passes through it and two
         points of that.
         """
         if truth.rel != "on":
             return False
-        point, straight = (self.board.figure.index[str(name)] for name in truth.of)
-        passing = set(self.through(straight))
-        return any(point in row and len(row & passing) > 1 for row in (set(self.through(s)) for s in self.straights))
+        point, line = (self.board.figure.index[str(name)] for name in truth.of)
+        passing = set(self.through(line))
+        return any(point in row and len(row & passing) > 1 for row in (set(self.through(s)) for s in self.lines))
 
     def line_of(self, term: Names) -> Names | None:
         """The line of a ray or segment as the pair of points that it was drawn through; None where it has no two."""
@@ -131,13 +129,13 @@ class _Looking:
             return term
         return tuple(node.step.sources) if len(node.step.sources) == 2 else None
 
-    # -- straights -----------------------------------------------------------------------------------
+    # -- lines -----------------------------------------------------------------------------------
 
     def right_angles_and_parallels(self) -> Iterator[Condition]:
-        """Pairs of straights, and of given points without a straight through them."""
-        terms: list[Names] = [self.id(n) for n in self.straights]
-        makers: list[int | tuple[int, int]] = list(self.straights)
-        ways = [self.at[n] for n in self.straights]
+        """Pairs of lines, and of given points without a line through them."""
+        terms: list[Names] = [self.id(n) for n in self.lines]
+        makers: list[int | tuple[int, int]] = list(self.lines)
+        ways = [self.at[n] for n in self.lines]
         for pair in self.given_pairs():
             p, q = (self.at[n] for n in pair)
             terms.append((self.id(pair[0]), self.id(pair[1])))
@@ -158,9 +156,9 @@ class _Looking:
                     yield Condition(rel, (terms[i], terms[j]))
 
     def given_pairs(self) -> Iterator[tuple[int, int]]:
-        """Pairs of given points that no straight passes through, where few points are given."""
+        """Pairs of given points that no line passes through, where few points are given."""
         given = [p for p in self.points if p < self.board.given]
-        joined = [set(self.through(straight)) for straight in self.straights]
+        joined = [set(self.through(line)) for line in self.lines]
         for pair in combinations(given, 2):
             if len(given) <= 3 and not any(set(pair) <= points for points in joined):
                 yield pair
@@ -195,7 +193,7 @@ class _Looking:
             pairs = [ways[at] for at in group]
             if not self.said_by_one_step(pairs) and not np.nanmax(rows[group[0]]) < CLOSE:
                 last = {pair: max(map(self.place, pair)) for pair in pairs}
-                pairs = sorted(pairs, key=lambda pair: (last[pair], self.place(pair[0])))[:MOST_TERMS]  # noqa: B023
+                pairs = sorted(pairs, key=lambda pair: (last[pair], self.place(pair[0])))[:MAX_TERMS]  # noqa: B023
                 yield Condition("equal_length", tuple((self.id(p), self.id(q)) for p, q in pairs))
 
     def ratios(self) -> Iterator[Condition]:
@@ -229,9 +227,9 @@ class _Looking:
         """Pairs of points between which a length can be seen on the board."""
         points = set(self.points)
         ways: set[tuple[int, int]] = set()
-        for straight in self.straights:
-            if self.nodes[straight].step.make in ("line", "ray", "segment"):
-                p, q = self.nodes[straight].sources
+        for line in self.lines:
+            if self.nodes[line].step.make in ("line", "ray", "segment"):
+                p, q = self.nodes[line].sources
                 ways.add(self.pair(p, q))
         for circle in self.circles:
             centre = self.centre(circle)
@@ -266,7 +264,7 @@ class _Looking:
     # -- angles --------------------------------------------------------------------------------------
 
     def equal_angles(self) -> Iterator[Condition]:
-        """Angles between drawn straights that are equal: inscribed ones, those at a bisector that was constructed."""
+        """Angles between drawn lines that are equal: inscribed ones, those at a bisector that was constructed."""
         triples = self.drawn_angles()
         if len(triples) < 2:
             return
@@ -279,22 +277,22 @@ class _Looking:
             angles = [triples[at] for at in group]
             if np.nanmax(sine) < CLOSE or np.nanmax(np.abs(cosine)) < CLOSE or self.bisected(angles):
                 continue
-            yield Condition("equal_angle", tuple(tuple(map(self.id, triple)) for triple in angles[:MOST_TERMS]))
+            yield Condition("equal_angle", tuple(tuple(map(self.id, triple)) for triple in angles[:MAX_TERMS]))
 
     def drawn_angles(self) -> list[tuple[int, int, int]]:
-        """Angles at a point between two straights that pass through it, by the first other point on each; vertex
+        """Angles at a point between two lines that pass through it, by the first other point on each; vertex
         second.
         """
-        on_straight = {s: self.through(s) for s in self.straights}
+        on_line = {s: self.through(s) for s in self.lines}
         angles = []
         for vertex in self.points:
             legs = []
-            for straight, points in on_straight.items():
+            for line, points in on_line.items():
                 ends = [p for p in points if p != vertex]
-                if vertex in points and ends and self.nodes[straight].step.make in ("line", "ray", "segment"):
+                if vertex in points and ends and self.nodes[line].step.make in ("line", "ray", "segment"):
                     legs.append(ends[0])
             angles += [(p, vertex, q) for p, q in combinations(dict.fromkeys(legs), 2)]
-        return angles[:MOST_ANGLES]
+        return angles[:MAX_ANGLES]
 
     def bisected(self, angles: Sequence[tuple[int, int, int]]) -> bool:
         """Whether equal angles are just what the bisector of an angle makes."""
@@ -303,16 +301,16 @@ class _Looking:
         legs = {p for triple in angles for p in (triple[0], triple[2])}
         return any(
             self.nodes[s].step.make == "angle_bisector" and self.nodes[s].sources[1] == angles[0][1]
-            for s in self.straights
+            for s in self.lines
             if set(self.nodes[s].sources) & legs
         )
 
     # -- points on curves ----------------------------------------------------------------------------
 
     def on_curves(self) -> Iterator[Condition]:
-        """Points that lie on a straight or circle although they were not made so."""
+        """Points that lie on a line or circle although they were not made so."""
         size = float(self.board.size)
-        for curve in (*self.straights, *self.circles):
+        for curve in (*self.lines, *self.circles):
             passing = set(self.through(curve))
             middles = {p for p in self.points if self.nodes[p].step.make == "midpoint"}
             for p in self.points:
@@ -321,7 +319,7 @@ class _Looking:
                     yield Condition("on", (self.id(p), self.id(curve)))
 
     def off(self, p: Sequence[Floats], curve: int) -> Floats:
-        """How far a point lies from a circle, or from the whole line of a straight, in the samples."""
+        """How far a point lies from a circle, or from the whole line of a line, in the samples."""
         if self.nodes[curve].kind is Kind.CIRCLE:
             x, y, rr = self.at[curve]
             return np.asarray(np.hypot(p[0] - x, p[1] - y) - np.sqrt(rr))
@@ -329,14 +327,14 @@ class _Looking:
         return np.asarray(((p[0] - x) * dy - (p[1] - y) * dx) / np.hypot(dx, dy))
 
     def touching(self) -> Iterator[Condition]:
-        """Circles that touch a straight or another circle."""
+        """Circles that touch a line or another circle."""
         size = float(self.board.size)
         for circle in self.circles:
             x, y, rr = self.at[circle]
             radius = np.sqrt(rr)
-            for straight in self.straights:
-                if _always_zero((np.abs(self.off([x, y], straight)) - radius) / size):
-                    yield Condition("tangent", (self.id(circle), self.id(straight)))
+            for line in self.lines:
+                if _always_zero((np.abs(self.off([x, y], line)) - radius) / size):
+                    yield Condition("tangent", (self.id(circle), self.id(line)))
             for other in self.circles[: self.circles.index(circle)]:
                 ox, oy, oo = self.at[other]
                 apart, other_radius = np.hypot(x - ox, y - oy), np.sqrt(oo)
@@ -360,7 +358,7 @@ class _Looking:
             if len(points) < 4 or points in seen or any(points <= known for known in drawn):
                 continue
             seen.add(points)
-            yield Condition("concyclic", tuple(self.id(n) for n in sorted(points, key=self.place)[:MOST_TERMS]))
+            yield Condition("concyclic", tuple(self.id(n) for n in sorted(points, key=self.place)[:MAX_TERMS]))
 
     def lying_on(self, circle: int) -> Iterator[int]:
         size = float(self.board.size)

@@ -48,7 +48,7 @@ Place = tuple[float, float]
 class Drag:
     """A point dragged from one place to another, in centimetres; ``by`` is "given" or "own".
 
-    ``path``: places on its way at equal shares of the drag, the first and last included; two where it is straight.
+    ``path``: places on its way at equal shares of the drag, the first and last included; two where it is line.
     """
 
     id: str
@@ -136,7 +136,7 @@ class Report:
     ``conditions``: of the answer; of ``closest``, the objects that come closest, where nothing looks right.
     ``shapes``: named shape of the given triangle -> "holds", "vanishes" or "goes wrong". ``by_eye``: own points that
     the answer hangs on; ``slides``: of these, id -> the curve that it slides on, the others are tied to nothing.
-    ``repeated``: id -> the earlier object that it is. ``ties``: of these, id -> the crossing or curve next to it.
+    ``repeated``: id -> the earlier object that it is. ``ties``: of these, id -> the intersection or curve next to it.
     ``mends``: changes of one step, or two, that were judged sound; where a step is then made from a later one, that
     is moved up. ``truths``: relations among the student's objects that hold wherever these exist, the most telling
     first. ``costs``: of the work, and of the task's model if it has one. ``instead``: wanted name -> the object that

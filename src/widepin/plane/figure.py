@@ -18,7 +18,7 @@ from .balls import BALLS, Undecided, at_rising_precision, ball, middle
 from .compiling import Compiled, compiled
 from .makes import MAKES
 from .numbers import NumberSystem
-from .shapes import SHAPE_OF, Circle, Kind, Point, Shape, Straight
+from .shapes import SHAPE_OF, Circle, Kind, Line, Point, Shape
 from .steps import Step
 from .variants import Variant
 
@@ -66,7 +66,7 @@ class Mixed(NamedTuple):
 class Node(NamedTuple):
     """A step with its references resolved: numbers of the objects it is made from, its inputs, and how it is computed.
 
-    ``parents``: everything it is made from, the point that a crossing refers to included.
+    ``parents``: everything it is made from, the point that an intersection refers to included.
     """
 
     step: Step
@@ -82,7 +82,7 @@ class Node(NamedTuple):
 
     @property
     def reference(self) -> int | None:
-        """The point that a crossing refers to."""
+        """The point that an intersection refers to."""
         return None if self.step.reference is None else self.parents[-1]
 
 
@@ -206,7 +206,7 @@ class Figure:
             return (0.0,)
         if isinstance(parent, Circle):
             return (math.atan2(y - parent.y, x - parent.x),)
-        assert isinstance(parent, Straight)
+        assert isinstance(parent, Line)
         way = parent.dx**2 + parent.dy**2
         t = ((x - parent.x) * parent.dx + (y - parent.y) * parent.dy) / way
         return (float(clamp(self.nodes[node.sources[0]].kind, t)),)

@@ -9,9 +9,9 @@ from collections.abc import Callable
 from functools import cache
 from typing import Any
 
-from .crossings import parameter
+from .intersections import parameter
 from .numbers import NumberSystem
-from .shapes import SHAPE_OF, Circle, Kind, Point, Straight, cross, dot, square_distance
+from .shapes import SHAPE_OF, Circle, Kind, Line, Point, cross, dot, square_distance
 from .tape import Recording, Tape
 
 
@@ -31,27 +31,27 @@ def circles_differ(system: NumberSystem, c: Circle, d: Circle) -> tuple[Any, Any
     return length(system, Point(c.x, c.y), Point(d.x, d.y))[0], system.absolute(r - s)
 
 
-def straights_differ(system: NumberSystem, a: Straight, b: Straight) -> tuple[Any, Any]:
-    """How far the two points that one straight was drawn through lie from the line of the other; 0 where they are one
+def lines_differ(system: NumberSystem, a: Line, b: Line) -> tuple[Any, Any]:
+    """How far the two points that one line was drawn through lie from the line of the other; 0 where they are one
     line.
     """
     first, second = Point(b.x, b.y), Point(b.x + b.dx, b.y + b.dy)
     return distance(system, first, a)[0], distance(system, second, a)[0]
 
 
-def straight_apart(system: NumberSystem, straight: Straight, circle: Circle) -> tuple[Any]:
-    """By how much the line of a straight misses a circle."""
-    way = straight.dx * straight.dx + straight.dy * straight.dy
+def line_apart(system: NumberSystem, line: Line, circle: Circle) -> tuple[Any]:
+    """By how much the line of a line misses a circle."""
+    way = line.dx * line.dx + line.dy * line.dy
     length = system.root(way, way)
-    off = cross(straight.dx, straight.dy, circle.x - straight.x, circle.y - straight.y)
+    off = cross(line.dx, line.dy, circle.x - line.x, circle.y - line.y)
     return (system.over(system.absolute(off), length, length) - system.root(circle.rr, circle.rr),)
 
 
-def beyond_ends(system: NumberSystem, straight: Straight, p: Point) -> tuple[Any, Any]:
-    """By how much a place on the line of a straight lies before its first point, and beyond its second."""
-    way = straight.dx * straight.dx + straight.dy * straight.dy
+def beyond_ends(system: NumberSystem, line: Line, p: Point) -> tuple[Any, Any]:
+    """By how much a place on the line of a line lies before its first point, and beyond its second."""
+    way = line.dx * line.dx + line.dy * line.dy
     length = system.root(way, way)
-    t = parameter(system, straight, p)
+    t = parameter(system, line, p)
     return -t * length, (t - 1) * length
 
 
@@ -61,10 +61,10 @@ def length(system: NumberSystem, p: Point, q: Point) -> tuple[Any]:
     return (system.root(square, square),)
 
 
-def distance(system: NumberSystem, p: Point, straight: Straight) -> tuple[Any]:
-    """The distance of a point from the line of a straight."""
-    way = straight.dx * straight.dx + straight.dy * straight.dy
-    off = cross(straight.dx, straight.dy, p.x - straight.x, p.y - straight.y)
+def distance(system: NumberSystem, p: Point, line: Line) -> tuple[Any]:
+    """The distance of a point from the line of a line."""
+    way = line.dx * line.dx + line.dy * line.dy
+    off = cross(line.dx, line.dy, p.x - line.x, p.y - line.y)
     return (system.over(system.absolute(off), *[system.root(way, way)] * 2),)
 
 
@@ -86,11 +86,11 @@ def gauge_tapes() -> dict[str, Recording]:
     rows: tuple[tuple[str, Callable[..., tuple[Any, ...]], tuple[Kind, ...]], ...] = (
         ("apart circle circle", circles_apart, (Kind.CIRCLE, Kind.CIRCLE)),
         ("differ circle circle", circles_differ, (Kind.CIRCLE, Kind.CIRCLE)),
-        ("differ straight straight", straights_differ, (Kind.LINE, Kind.LINE)),
-        ("apart straight circle", straight_apart, (Kind.LINE, Kind.CIRCLE)),
-        ("beyond straight point", beyond_ends, (Kind.LINE, Kind.POINT)),
+        ("differ line line", lines_differ, (Kind.LINE, Kind.LINE)),
+        ("apart line circle", line_apart, (Kind.LINE, Kind.CIRCLE)),
+        ("beyond line point", beyond_ends, (Kind.LINE, Kind.POINT)),
         ("length point point", length, (Kind.POINT, Kind.POINT)),
-        ("length point straight", distance, (Kind.POINT, Kind.LINE)),
+        ("length point line", distance, (Kind.POINT, Kind.LINE)),
         ("turn point point point", turn, (Kind.POINT, Kind.POINT, Kind.POINT)),
         ("radius circle", radius, (Kind.CIRCLE,)),
     )

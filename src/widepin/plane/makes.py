@@ -1,7 +1,7 @@
 """Every make of a step: what it is made from, what it gives, and how it is computed.
 
 Each function takes the number system and the shapes it is made from. Directions, parameters and undefined
-cases are those of docs/formats.md; ``crossings`` holds the intersections.
+cases are those of docs/formats.md; ``intersections`` holds the intersections.
 
 A shape is undefined as a whole: where one of its coordinates is, all are. So whatever is made from it is undefined too,
 however few of the coordinates it is computed from.
@@ -18,11 +18,11 @@ from .numbers import NumberSystem
 from .rows import complete
 from .shapes import (
     CURVES,
-    STRAIGHTS,
+    LINES,
     Circle,
     Kind,
+    Line,
     Point,
-    Straight,
     at_parameter,
     cross,
     rounding_of_square,
@@ -32,17 +32,17 @@ from .shapes import (
 from .strokes import FREE_CIRCLE, LINE, Price, strokes
 
 
-def line(system: NumberSystem, p: Point, q: Point) -> Straight:
-    """The straight from p to q, whatever its extent; undefined where they are one point."""
+def line(system: NumberSystem, p: Point, q: Point) -> Line:
+    """The line from p to q, whatever its extent; undefined where they are one point."""
     dx, dy = q.x - p.x, q.y - p.y
     return spanned(system, p, dx, dy, rounding_of_square(p))
 
 
-def spanned(system: NumberSystem, p: Point, dx: Any, dy: Any, size: Any) -> Straight:
-    """The straight from p in a direction; undefined where that has no length. ``size``: of the terms of its square."""
+def spanned(system: NumberSystem, p: Point, dx: Any, dy: Any, size: Any) -> Line:
+    """The line from p in a direction; undefined where that has no length. ``size``: of the terms of its square."""
     way = dx * dx + dy * dy
     zero = zero_where_defined(system.where_positive(way, size, way))
-    return Straight(p.x + zero, p.y + zero, dx + zero, dy + zero)
+    return Line(p.x + zero, p.y + zero, dx + zero, dy + zero)
 
 
 def midpoint(system: NumberSystem, p: Point, q: Point) -> Point:
@@ -50,28 +50,28 @@ def midpoint(system: NumberSystem, p: Point, q: Point) -> Point:
     return Point((p.x + q.x) * 0.5, (p.y + q.y) * 0.5)
 
 
-def perpendicular(system: NumberSystem, parent: Straight, p: Point) -> Straight:
+def perpendicular(system: NumberSystem, parent: Line, p: Point) -> Line:
     """The line through p, its way the parent's turned a quarter left."""
     return directed(p, -parent.dy, parent.dx)
 
 
-def parallel(system: NumberSystem, parent: Straight, p: Point) -> Straight:
+def parallel(system: NumberSystem, parent: Line, p: Point) -> Line:
     """The line through p with the parent's way."""
     return directed(p, parent.dx, parent.dy)
 
 
-def directed(p: Point, dx: Any, dy: Any) -> Straight:
-    """The straight from p in a direction that has a length; undefined where either is undefined."""
+def directed(p: Point, dx: Any, dy: Any) -> Line:
+    """The line from p in a direction that has a length; undefined where either is undefined."""
     here, there = zero_where_defined(p.x), zero_where_defined(dx)
-    return Straight(p.x + there, p.y + there, dx + here, dy + here)
+    return Line(p.x + there, p.y + there, dx + here, dy + here)
 
 
-def perpendicular_bisector(system: NumberSystem, p: Point, q: Point) -> Straight:
+def perpendicular_bisector(system: NumberSystem, p: Point, q: Point) -> Line:
     """The line through the midpoint of p and q, its way that from p to q turned a quarter left."""
     return perpendicular(system, line(system, p, q), midpoint(system, p, q))
 
 
-def angle_bisector(system: NumberSystem, p: Point, vertex: Point, q: Point) -> Straight:
+def angle_bisector(system: NumberSystem, p: Point, vertex: Point, q: Point) -> Line:
     """The ray from the vertex inside the angle; its second point is where it meets the side from p to q.
 
     That point divides the side as the legs (Euclid VI.3). Undefined for a straight angle, whose inside could
@@ -115,8 +115,8 @@ def circle_through(system: NumberSystem, p: Point, q: Point, r: Point) -> Circle
     return Circle(p.x + ux, p.y + uy, ux * ux + uy * uy)
 
 
-def on_straight(system: NumberSystem, parent: Straight, t: Any) -> Point:
-    """The sliding point with parameter t on a straight."""
+def on_line(system: NumberSystem, parent: Line, t: Any) -> Point:
+    """The sliding point with parameter t on a line."""
     return at_parameter(parent, t)
 
 
@@ -126,8 +126,8 @@ def on_circle(system: NumberSystem, parent: Circle, angle: Any) -> Point:
     return Point(parent.x + radius * system.cos(angle), parent.y + radius * system.sin(angle))
 
 
-def reflection(system: NumberSystem, p: Point, mirror: Straight) -> Point:
-    """The mirror image of p in the line of a straight."""
+def reflection(system: NumberSystem, p: Point, mirror: Line) -> Point:
+    """The mirror image of p in the line of a line."""
     way = mirror.dx * mirror.dx + mirror.dy * mirror.dy
     off = system.over(cross(mirror.dx, mirror.dy, p.x - mirror.x, p.y - mirror.y), way, way)
     return Point(p.x + 2 * off * mirror.dy, p.y - 2 * off * mirror.dx)
@@ -162,7 +162,7 @@ class MakeName(StrEnum):
 
 
 class By(Enum):
-    """What draws an object of which nothing else needs to be said: one stroke of an instrument, or none."""
+    """What draws an object of which nothing else needs to be said: one stroke of a class tool, or none."""
 
     RULER = "ruler"
     COMPASS = "compass"
@@ -180,7 +180,7 @@ class Undefined(StrEnum):
 
 Role = frozenset[Kind]
 A_POINT: Role = frozenset({Kind.POINT})
-A_STRAIGHT: Role = STRAIGHTS
+A_LINE: Role = LINES
 A_CURVE: Role = CURVES
 
 Entries = tuple[int, ...]
@@ -196,7 +196,7 @@ class Make:
 
     ``sources``: the kinds that each entry of ``from`` may have, in order. ``inputs``: how many numbers of its
     own a position gives it (2 for a free point, 1 for a sliding one). ``counts``: whether using it is a move.
-    ``compute`` is None for the three makes that ``figure`` treats itself: free and sliding points, crossings.
+    ``compute`` is None for the three makes that ``figure`` treats itself: free and sliding points, intersections.
     ``price``: what it costs with compass and ruler. ``through``: the entries of ``from`` that lie on what it gives.
     ``spanned``: the entries that must not be one point, or lie in a row, for ``undefined``. ``symmetric``: whether its
     sources may trade places without changing the object, but for which intersection is meant.
@@ -232,7 +232,7 @@ ROWS = (
         symmetric=True,
         counts=False,
     ),
-    # Two equal circles about the ends, the line through their crossings (Euclid I.10), and that through both points.
+    # Two equal circles about the ends, the line through where they meet (Euclid I.10), and that through both points.
     Make(
         M.MIDPOINT,
         (A_POINT, A_POINT),
@@ -244,28 +244,28 @@ ROWS = (
     Make(M.LINE, (A_POINT, A_POINT), Kind.LINE, line, By.RULER, BOTH, U.ONE_POINT, BOTH, symmetric=True),
     Make(M.RAY, (A_POINT, A_POINT), Kind.RAY, line, By.RULER, BOTH, U.ONE_POINT, BOTH),
     Make(M.SEGMENT, (A_POINT, A_POINT), Kind.SEGMENT, line, By.RULER, BOTH, U.ONE_POINT, BOTH, symmetric=True),
-    # Shortest: two circles through the point about points of the straight, and the line through their crossings.
-    # Simplest: a free circle about the point, equal circles about where it cuts the straight, the line (Euclid I.12).
+    # Shortest: two circles through the point about points of the line, and the line through their intersections.
+    # Simplest: a free circle about the point, equal circles about where it cuts the line, the line (Euclid I.12).
     Make(
         M.PERPENDICULAR,
-        (A_STRAIGHT, A_POINT),
+        (A_LINE, A_POINT),
         Kind.LINE,
         perpendicular,
         Price(3, strokes(FREE_CIRCLE, FREE_CIRCLE, FREE_CIRCLE, LINE)),
         SECOND,
     ),
-    # Shortest: a circle about a point of the straight through the point, then the same chord from its other end.
-    # Simplest: the rhombus of three equal circles, about the point, about where the first one cuts the straight, and
+    # Shortest: a circle about a point of the line through the point, then the same chord from its other end.
+    # Simplest: the rhombus of three equal circles, about the point, about where the first one cuts the line, and
     # about where the second one does; and the line.
     Make(
         M.PARALLEL,
-        (A_STRAIGHT, A_POINT),
+        (A_LINE, A_POINT),
         Kind.LINE,
         parallel,
         Price(3, strokes(FREE_CIRCLE, FREE_CIRCLE, FREE_CIRCLE, LINE)),
         SECOND,
     ),
-    # Two equal circles about the ends, the line through their crossings (Euclid I.10).
+    # Two equal circles about the ends, the line through their intersections (Euclid I.10).
     Make(
         M.PERPENDICULAR_BISECTOR,
         (A_POINT, A_POINT),
@@ -300,7 +300,7 @@ ROWS = (
         U.ONE_POINT,
         LAST_TWO,
     ),
-    # Three equal circles about the points, two bisectors, and the circle about their crossing (Euclid IV.5).
+    # Three equal circles about the points, two bisectors, and the circle about their intersection (Euclid IV.5).
     Make(
         M.CIRCLE_THROUGH,
         (A_POINT, A_POINT, A_POINT),
@@ -312,11 +312,11 @@ ROWS = (
         ALL,
         symmetric=True,
     ),
-    # Two circles through the point about points of the line; their other crossing. With equal openings, both about
+    # Two circles through the point about points of the line; their other intersection. With equal openings, both about
     # where a circle round the point cuts the line, none is set anew.
     Make(
         M.REFLECTION,
-        (A_POINT, A_STRAIGHT),
+        (A_POINT, A_LINE),
         Kind.POINT,
         reflection,
         Price(2, strokes(FREE_CIRCLE, FREE_CIRCLE, FREE_CIRCLE)),

@@ -11,7 +11,7 @@ from typing import Any, NamedTuple
 
 
 class Kind(StrEnum):
-    """What an object is. A straight is a line, a ray or a segment; a curve is a straight or a circle."""
+    """What an object is. A line is a line, a ray or a segment; a curve is a line or a circle."""
 
     POINT = "point"
     LINE = "line"
@@ -22,8 +22,8 @@ class Kind(StrEnum):
     __hash__ = str.__hash__  # an enumeration's own is written in Python, and kinds are looked up for every step
 
 
-STRAIGHTS = frozenset({Kind.LINE, Kind.RAY, Kind.SEGMENT})
-CURVES = STRAIGHTS | {Kind.CIRCLE}
+LINES = frozenset({Kind.LINE, Kind.RAY, Kind.SEGMENT})
+CURVES = LINES | {Kind.CIRCLE}
 
 
 class Point(NamedTuple):
@@ -33,8 +33,8 @@ class Point(NamedTuple):
     y: Any
 
 
-class Straight(NamedTuple):
-    """A straight: its first point and the way from there to its second.
+class Line(NamedTuple):
+    """A line: its first point and the way from there to its second.
 
     A place on it is ``first + t * way``; a ray has the places with t >= 0, a segment those with 0 <= t <= 1.
     """
@@ -53,25 +53,25 @@ class Circle(NamedTuple):
     rr: Any
 
 
-Shape = Point | Straight | Circle
+Shape = Point | Line | Circle
 
 SHAPE_OF: dict[Kind, type[Shape]] = {
     Kind.POINT: Point,
-    Kind.LINE: Straight,
-    Kind.RAY: Straight,
-    Kind.SEGMENT: Straight,
+    Kind.LINE: Line,
+    Kind.RAY: Line,
+    Kind.SEGMENT: Line,
     Kind.CIRCLE: Circle,
 }
 
 
-def start(straight: Straight) -> Point:
-    """The first point of a straight, where a ray starts."""
-    return Point(straight.x, straight.y)
+def start(line: Line) -> Point:
+    """The first point of a line, where a ray starts."""
+    return Point(line.x, line.y)
 
 
-def at_parameter(straight: Straight, t: Any) -> Point:
-    """The place ``first + t * way`` on a straight."""
-    return Point(straight.x + t * straight.dx, straight.y + t * straight.dy)
+def at_parameter(line: Line, t: Any) -> Point:
+    """The place ``first + t * way`` on a line."""
+    return Point(line.x + t * line.dx, line.y + t * line.dy)
 
 
 def cross(ax: Any, ay: Any, bx: Any, by: Any) -> Any:

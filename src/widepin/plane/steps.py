@@ -7,11 +7,11 @@ import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from .crossings import CHOICES
+from .intersections import CHOICES
 from .makes import MAKES, Make
-from .shapes import STRAIGHTS, Kind
+from .shapes import LINES, Kind
 
-MOST_STEPS = 300
+MAX_STEPS = 300
 FARTHEST = 1e4
 """Largest coordinate, in centimetres."""
 
@@ -22,7 +22,7 @@ ID = re.compile(r"[A-Za-z][A-Za-z0-9_']{0,23}")
 class Step:
     """One step of a construction; makes the object ``id``.
 
-    ``at``: centimetres, for free and sliding points. ``choice`` and ``pick`` or ``reference``: which crossing.
+    ``at``: centimetres, for free and sliding points. ``choice`` and ``pick`` or ``reference``: which intersection.
     """
 
     id: str
@@ -35,7 +35,7 @@ class Step:
 
     @property
     def parents(self) -> tuple[str, ...]:
-        """Everything this step is made from, the point that a crossing refers to included."""
+        """Everything this step is made from, the point that an intersection refers to included."""
         return self.sources if self.reference is None else (*self.sources, self.reference)
 
 
@@ -60,8 +60,8 @@ def check_steps(steps: Sequence[Step], known: Mapping[str, Kind] | None = None) 
     Raises IllFormed for the first step that breaks a rule.
     """
     kinds = dict(known or {})
-    if len(steps) > MOST_STEPS:
-        raise IllFormed(MOST_STEPS, "id", f"{len(steps)} steps are too many; keep a construction to {MOST_STEPS}")
+    if len(steps) > MAX_STEPS:
+        raise IllFormed(MAX_STEPS, "id", f"{len(steps)} steps are too many; keep a construction to {MAX_STEPS}")
     for index, step in enumerate(steps):
         try:
             kinds[step.id] = check_step(step, kinds)
@@ -115,24 +115,24 @@ def check_place(step: Step) -> None:
 
 
 def check_choice(step: Step, kinds: Mapping[str, Kind]) -> None:
-    """That the choice of a crossing is one there is, and refers to an earlier point."""
+    """That the choice of an intersection is one there is, and refers to an earlier point."""
     if step.choice not in CHOICES:
-        raise IllFormed(0, step.choice, f"a crossing is chosen by one of {', '.join(CHOICES)}")
+        raise IllFormed(0, step.choice, f"an intersection is chosen by one of {', '.join(CHOICES)}")
     if step.choice == "pick":
         if step.pick not in (1, 2):
-            raise IllFormed(0, "pick", f"{step.pick} is no crossing; pick 1 or 2")
+            raise IllFormed(0, "pick", f"{step.pick} is no intersection; pick 1 or 2")
         return
     reference = step.reference or ""
     if reference not in kinds:
         raise IllFormed(0, step.choice, f"{reference[:30]} is not made before; name an earlier point")
     if kinds[reference] is not Kind.POINT:
         raise IllFormed(0, step.choice, f"{reference} is a {kinds[reference]}; name a point")
-    if step.choice == "other_than" and all(kinds[source] in STRAIGHTS for source in step.sources):
-        raise IllFormed(0, "other_than", "two straights meet only once; leave the choice out")
+    if step.choice == "other_than" and all(kinds[source] in LINES for source in step.sources):
+        raise IllFormed(0, "other_than", "two lines meet only once; leave the choice out")
 
 
 def describe(role: frozenset[Kind]) -> str:
-    """A role in words: a point, a straight, a curve."""
+    """A role in words: a point, a line, a curve."""
     if role == {Kind.POINT}:
         return "a point"
-    return "a straight" if role == STRAIGHTS else "a curve"
+    return "a line" if role == LINES else "a curve"

@@ -1,7 +1,7 @@
 """The variants of each make, and the tape of each.
 
-A make has one variant, but for sliding points and crossings: they are computed differently for different kinds of
-curve, and crossings for each way to say which one is meant. Every variant is recorded on a tape once; ``compiling``
+A make has one variant, but for sliding points and intersections: they are computed differently for different kinds of
+curve, and intersections for each way to say which one is meant. Every variant is recorded on a tape once; ``compiling``
 turns the tape into functions for arrays and balls, and the tool book carries it to the browser.
 """
 
@@ -12,15 +12,15 @@ from functools import cache
 from itertools import product
 from typing import Any, NamedTuple
 
-from .crossings import CHOICES, intersection
-from .makes import MAKES, on_circle, on_straight
+from .intersections import CHOICES, intersection
+from .makes import MAKES, on_circle, on_line
 from .numbers import NumberSystem
-from .shapes import SHAPE_OF, STRAIGHTS, Circle, Kind, Point, Shape, Straight
+from .shapes import LINES, SHAPE_OF, Circle, Kind, Line, Point, Shape
 from .tape import Recording, Tape
 
 
 class Variant(NamedTuple):
-    """A make from objects of these kinds; for crossings with the choice, and 1 or 2 for a ``pick``."""
+    """A make from objects of these kinds; for intersections with the choice, and 1 or 2 for a ``pick``."""
 
     make: str
     kinds: tuple[Kind, ...]
@@ -40,11 +40,11 @@ class Variant(NamedTuple):
         'intersection segment circle pick 2'
         """
         if self.make == "point_on":
-            return f"point_on {'circle' if self.kinds[0] is Kind.CIRCLE else 'straight'}"
+            return f"point_on {'circle' if self.kinds[0] is Kind.CIRCLE else 'line'}"
         if self.make != "intersection":
             return self.make
         first, second = self.kinds
-        if first in STRAIGHTS and second in STRAIGHTS:
+        if first in LINES and second in LINES:
             return f"intersection {first} {second}"
         return f"intersection {first} {second} {self.choice}{'' if self.with_reference else f' {self.pick}'}"
 
@@ -52,8 +52,8 @@ class Variant(NamedTuple):
 def made(system: NumberSystem, variant: Variant, parents: Sequence[Shape], own: Sequence[Any]) -> Any:
     """The shape that a step of this variant makes.
 
-    ``parents``: the shapes in ``from``, then that of the point which a crossing refers to. ``own``: the inputs that a
-    position gives it.
+    ``parents``: the shapes in ``from``, then that of the point which an intersection refers to. ``own``: the inputs
+    that a position gives it.
     """
     if variant.make == "free_point":
         return Point(own[0], own[1])
@@ -61,8 +61,8 @@ def made(system: NumberSystem, variant: Variant, parents: Sequence[Shape], own: 
         curve = parents[0]
         if isinstance(curve, Circle):
             return on_circle(system, curve, own[0])
-        assert isinstance(curve, Straight)
-        return on_straight(system, curve, own[0])
+        assert isinstance(curve, Line)
+        return on_line(system, curve, own[0])
     if variant.make == "intersection":
         a, b, *reference = parents
         assert not isinstance(a, Point) and not isinstance(b, Point)
@@ -86,7 +86,7 @@ def variants() -> Iterator[Variant]:
     """Every variant that there is."""
     for make in MAKES.values():
         for kinds in product(*(sorted(role, key=list(Kind).index) for role in make.sources)):
-            if make.name != "intersection" or (kinds[0] in STRAIGHTS and kinds[1] in STRAIGHTS):
+            if make.name != "intersection" or (kinds[0] in LINES and kinds[1] in LINES):
                 yield Variant(make.name, kinds)
                 continue
             for choice in CHOICES:

@@ -14,7 +14,7 @@ from .web_server import WebServer, WebTrouble
 EVERY = 2.0
 """Seconds between two looks at whether the database writes."""
 
-MOST_FAILURES = 4
+MAX_FAILURES = 4
 """Looks in a row that fail before the database is started again."""
 
 LONGEST_PAUSE = 20.0
@@ -52,7 +52,7 @@ class Watch:
         except (pymysql.err.Error, OSError):
             self.failures += 1
         self.looked = time.monotonic()
-        if self.failures >= MOST_FAILURES:
+        if self.failures >= MAX_FAILURES:
             self.say("The database does not write. It is ended, and started again.")
             self.database.kill()
             self.failures = 0

@@ -12,15 +12,15 @@ from sqlalchemy.orm import Session
 from ..documents.construction import read_steps
 from ..documents.verdict import write_verdict
 from ..judge.judging import judge
-from ..judge.rehearsal import is_solved
 from ..judge.task import Task
 from ..judge.task import Work as Submission
+from ..judge.task_check import is_solved
 from ..judge.verdict import Verdict
 from ..plane.steps import Step
 from .assigning import check_finished
-from .class_instruments import uses_in
-from .credit import credit_for
+from .class_tools import uses_in
 from .models import Assignment, HandIn, TaskSheet, Work
+from .scoring import score_for
 from .works import task_of
 
 
@@ -72,7 +72,7 @@ def judge_again(
     for attempt, verdict in zip(attempts, verdicts, strict=False):
         attempt.outcome, attempt.moves = verdict.outcome, verdict.counts.moves
         attempt.verdict = write_verdict(verdict)
-        attempt.credit = credit_for(verdict, task.budget, assignment.credit)  # credit by hand stays
+        attempt.score = score_for(verdict, task.budget, assignment.scoring)  # an override stays
         after = attempt.id
     session.flush()
     done = session.scalar(select(func.count()).select_from(every.where(HandIn.id <= after).subquery())) or 0

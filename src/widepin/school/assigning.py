@@ -5,18 +5,19 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Literal
 
 from pydantic import Field
 from sqlalchemy import select
 from sqlalchemy.orm import Session, selectinload
 
+from ..documents.explaining import Feedback
 from ..documents.forms import Fields, Form, Moment
 from ..documents.reading import Unreadable
-from ..judge.rehearsal import is_solved
 from ..judge.task import Task
-from .models import Assignment, ClassInstrument, Person, SchoolClass, TaskSheet, now
+from ..judge.task_check import is_solved
+from .models import Assignment, ClassTool, Person, SchoolClass, TaskSheet, now
 from .sheets import NotSolved, Policy, task_in
+from .states import Late
 
 
 class Refused(Exception):
@@ -29,16 +30,16 @@ class DuePassed(Refused):
 
 @dataclass(frozen=True)
 class Terms:
-    """Who has to do a task, when, and with which instruments of the class besides. Times are UTC."""
+    """Who has to do a task, when, and with which class tools of the class besides. Times are UTC."""
 
     opens: datetime | None = None
     due: datetime | None = None
-    late: str = "taken"
-    help: str = "break"
+    late: Late = Late.TAKEN
+    feedback: Feedback = Feedback.BREAK
     attempts: int | None = None
     after: Assignment | None = None
     chosen: tuple[Person, ...] = ()
-    instruments: tuple[ClassInstrument, ...] = ()
+    class_tools: tuple[ClassTool, ...] = ()
 
 
 class TermsForm(Form):
@@ -46,14 +47,14 @@ class TermsForm(Form):
 
     opens: Moment | None = Field(None, title="Opens")
     due: Moment | None = Field(None, title="Due")
-    late: Literal["taken", "refused"] = Field("taken", title="Late works")
-    help: Literal["seals", "conditions", "break"] = Field("break", title="Feedback")
+    late: Late = Field(Late.TAKEN, title="Late works")
+    feedback: Feedback = Field(Feedback.BREAK, title="Feedback")
     attempts: int | None = Field(
         None, ge=1, le=99, title="Attempts", description="must be a number from 1 to 99, or nothing for any number"
     )
     after: int | None = Field(None, title="Prerequisite")
     student: list[int] = Field([], title="Students")
-    instrument: list[int] = Field([], title="Instruments")
+    class_tool: list[int] = Field([], title="Class tools")
     passed: bool = Field(False, title="It was due already")
 
 
@@ -74,11 +75,11 @@ def read_terms(sent: Fields, school_class: SchoolClass, known: datetime | None =
         form.opens,
         form.due,
         form.late,
-        form.help,
+        form.feedback,
         form.attempts,
         next((one for one in school_class.assignments if one.id == form.after), None),
         tuple(student for student in school_class.students if student.id in form.student),
-        tuple(one for one in school_class.instruments if one.id in form.instrument),
+        tuple(one for one in school_class.class_tools if one.id in form.class_tool),
     )
 
 
@@ -92,7 +93,10 @@ def check_finished(sheet: TaskSheet, solved: Callable[[Task], bool] = is_solved)
     except Unreadable as wrong:
         raise NotSolved(f"The task is not finished yet: {wrong}.") from None
     if not solved(task):
-        raise NotSolved("Its model does not solve this task; try it on its page, and mend the model or the conditions.")
+        raise NotSolved(
+            "Its sample solution does not solve this task; check the task on its page."
+            " Correct the sample solution or the conditions."
+        )
 
 
 def assign(
@@ -114,18 +118,18 @@ def assign(
     made = Assignment(
         school_class=school_class,
         sheet=sheet,
-        place=max((one.place for one in school_class.assignments), default=-1) + 1,
+        position=max((one.position for one in school_class.assignments), default=-1) + 1,
         opens=terms.opens,
         due=terms.due,
         late=terms.late,
-        help=terms.help,
+        feedback=terms.feedback,
         measuring=policy.measuring,
         finding=policy.finding,
         attempts=terms.attempts,
-        credit=policy.credit,
+        scoring=policy.scoring,
         after=terms.after,
         chosen=list(terms.chosen),
-        instruments=list(terms.instruments),
+        class_tools=list(terms.class_tools),
     )
     session.add(made)
     session.flush()
@@ -135,7 +139,7 @@ def assign(
 def with_tasks(session: Session, *classes: SchoolClass) -> list[SchoolClass]:
     """Classes with all that a choice of terms shows of them, in a fixed number of queries.
 
-    Their students, their instruments, and their tasks with titles alone.
+    Their students, their class_tools, and their tasks with titles alone.
     """
     tasks = selectinload(SchoolClass.assignments)
     wanted = (
@@ -143,7 +147,7 @@ def with_tasks(session: Session, *classes: SchoolClass) -> list[SchoolClass]:
         .where(SchoolClass.id.in_(one.id for one in classes))
         .options(
             tasks.selectinload(Assignment.sheet).load_only(TaskSheet.title),
-            selectinload(SchoolClass.instruments).selectinload(ClassInstrument.assignments),
+            selectinload(SchoolClass.class_tools).selectinload(ClassTool.assignments),
             selectinload(SchoolClass.students),
         )
         .order_by(SchoolClass.name)
@@ -171,13 +175,13 @@ def change_terms(assignment: Assignment, terms: Terms) -> None:
         before = before.after
     assignment.opens, assignment.due, assignment.late = terms.opens, terms.due, terms.late
     assignment.attempts, assignment.after, assignment.chosen = terms.attempts, terms.after, list(terms.chosen)
-    assignment.instruments = list(terms.instruments)
+    assignment.class_tools = list(terms.class_tools)
 
 
 def move(assignment: Assignment, way: int) -> None:
     """Move a task by so many places among the tasks of its class."""
-    tasks = sorted(assignment.school_class.assignments, key=lambda one: (one.place, one.id))
+    tasks = sorted(assignment.school_class.assignments, key=lambda one: (one.position, one.id))
     place = tasks.index(assignment)
     tasks.insert(max(0, place + way), tasks.pop(place))
     for number, one in enumerate(tasks):
-        one.place = number
+        one.position = number

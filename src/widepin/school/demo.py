@@ -12,18 +12,19 @@ from sqlalchemy.orm import Session
 from ..documents.construction import write_step
 from ..judge.verdict import Outcome
 from .assigning import Terms, assign
-from .class_instruments import give, proven_on_sheet, read_instrument
+from .class_tools import give, proven_on_sheet, read_class_tool
 from .demo_accounts import DEMO_PASSWORD, SHOWN_ACCOUNTS
 from .demo_tasks import PEOPLE, TASKS, DemoTask
+from .graded_series import assign_series
 from .handins import hand_in
-from .ladders import assign_ladder
+from .library import LIBRARY
+from .library.notation import steps
 from .models import Assignment, Operation, Person, SchoolClass, TaskSheet, Work, now
 from .people import Passwords
-from .reviewing import comment, give_credit, hand_back
+from .reviewing import comment, return_work, set_score
 from .roster import copy_class
 from .sheets import new_sheet
-from .shelf import SHELF
-from .shelf.notation import steps
+from .states import Role
 
 SET_TASKS = (range(6), range(2, 10))
 """Which of the tasks each class has to do."""
@@ -31,7 +32,7 @@ SET_TASKS = (range(6), range(2, 10))
 
 REMARKS = (
     "Why did you begin with this one?",
-    "Good. Could the opening be another?",
+    "Good. Could the radius be another?",
     "Drag A about and watch what this does.",
     "One move could go. Which?",
 )
@@ -46,7 +47,7 @@ def load_demo(
 ) -> None:
     """Fill an empty database with the demo school. ``most_per_class`` makes a smaller one, for tests."""
     password = (passwords or Passwords()).hash(DEMO_PASSWORD)
-    teacher = Person(login="corin.hale", name="Master Corin Hale", role="teacher", password_hash=password)
+    teacher = Person(login="corin.hale", name="Master Corin Hale", role=Role.TEACHER, password_hash=password)
     session.add(teacher)
     sheets = [
         TaskSheet(owner=teacher, title=task.title, document=task.document(), family=number, topic="Tracery")
@@ -55,14 +56,14 @@ def load_demo(
     session.add_all(sheets)
     for number, (name, names) in enumerate(PEOPLE.items()):
         students = [
-            Person(login=student.lower().replace(" ", "."), name=student, role="student", password_hash=password)
+            Person(login=student.lower().replace(" ", "."), name=student, role=Role.STUDENT, password_hash=password)
             for student in names[:most_per_class]
         ]
         school_class = SchoolClass(name=name, teacher=teacher, students=students)
         set_tasks = SET_TASKS[number]
         school_class.assignments = [
-            Assignment(sheet=sheets[task], place=place, due=at_nine(3 * place - 4))
-            for place, task in enumerate(set_tasks)
+            Assignment(sheet=sheets[task], position=position, due=at_nine(3 * position - 4))
+            for position, task in enumerate(set_tasks)
         ]
         session.add(school_class)
         session.flush()
@@ -70,29 +71,29 @@ def load_demo(
             say(f"{name}, {TASKS[task].title}")
             let_them_work(session, assignment, students, TASKS[task], place, len(set_tasks))
         look_through(session, school_class)
-    say("A ladder, and a class of last year")
-    altitude = SHELF["foot-of-an-altitude"]
-    ladder = new_sheet(session, teacher, altitude.document(), altitude.topic)
-    assign_ladder(session, ladder, school_class, Terms(due=at_nine(24)))
-    lend_an_instrument(session, school_class)
+    say("A series, and a class of last year")
+    altitude = LIBRARY["foot-of-an-altitude"]
+    series = new_sheet(session, teacher, altitude.document(), altitude.topic)
+    assign_series(session, series, school_class, Terms(due=at_nine(24)))
+    allow_a_class_tool(session, school_class)
     copy_class(session, school_class, "Second year, last autumn", with_students=False).archived = now()
 
 
-def lend_an_instrument(session: Session, school_class: SchoolClass) -> None:
+def allow_a_class_tool(session: Session, school_class: SchoolClass) -> None:
     """What the class has proven is lent for a new task, and the first students have built with it."""
     proven, sheet = (
-        new_sheet(session, school_class.teacher, SHELF[key].document(), SHELF[key].topic)
+        new_sheet(session, school_class.teacher, LIBRARY[key].document(), LIBRARY[key].topic)
         for key in ("perpendicular-bisector", "circumcircle")
     )
     known = give(session, school_class, "Centre line", "one", proven_on_sheet(proven))
-    terms = Terms(due=at_nine(20), instruments=(known,))
+    terms = Terms(due=at_nine(20), class_tools=(known,))
     assignment = assign(session, sheet, school_class, terms)
-    instrument = read_instrument(known.document)
+    class_tool = read_class_tool(known.document)
     made: list[dict[str, Any]] = []
     for name, ends in (("m", "AB"), ("n", "BC")):
-        ids = [name if step.id in instrument.gives else f"{name}_{step.id}" for step in instrument.steps]
-        use = {"op": "use", "instrument": known.name, "from": [*ends], "gives": [name], "moves": known.moves}
-        made.append(use | {"steps": [write_step(step) for step in instrument.made(ends, ids)]})
+        ids = [name if step.id in class_tool.gives else f"{name}_{step.id}" for step in class_tool.steps]
+        use = {"op": "use", "class_tool": known.name, "from": [*ends], "gives": [name], "moves": known.moves}
+        made.append(use | {"steps": [write_step(step) for step in class_tool.made(ends, ids)]})
     for step in steps("M intersection m n\nk circle M A"):
         made.append({"op": "add", "step": step})
     for number, student in enumerate(school_class.students[2:5]):
@@ -110,10 +111,10 @@ def look_through(session: Session, school_class: SchoolClass) -> None:
         comment(session, attempt, school_class.teacher, words, attempt.document["steps"][0]["id"])
     kind = next((work.hand_ins[-1] for work in works if work.hand_ins[-1].outcome is Outcome.EYEBALLED), None)
     if kind is not None:
-        give_credit(kind, "40", "The plan was right, and told well at the board.")
+        set_score(kind, "40", "The plan was right, and told well at the board.")
     wrong = next((work.hand_ins[-1] for work in reversed(works) if work.hand_ins[-1].outcome is Outcome.WRONG), None)
     if wrong is not None:
-        hand_back(wrong)
+        return_work(wrong)
 
 
 def let_them_work(
@@ -180,8 +181,8 @@ def build(session: Session, assignment: Assignment, student: Person, made: list[
     """A student clears the board and builds a solution step by step until a time."""
     work = next((one for one in assignment.works if one.student is student), None)
     log = work.operations if work else []
-    standing = sum({"add": 1, "take back": -1}[operation.document["op"]] for operation in log)
-    documents = [{"op": "take back"}] * standing + [{"op": "add", "step": step} for step in made]
+    standing = sum({"add": 1, "undo": -1}[operation.document["op"]] for operation in log)
+    documents = [{"op": "undo"}] * standing + [{"op": "add", "step": step} for step in made]
     carry_out(session, assignment, student, documents, at)
 
 

@@ -1,6 +1,6 @@
 """The demo's ten tasks, of rising difficulty, and ways in which students work on them.
 
-Steps are written in the notation of the shelf. A solution's key says what becomes of it; the judge decides when the demo
+Steps are written in the notation of the task library. A solution's key says what becomes of it; the judge decides when the demo
 is loaded, and a test compares.
 """
 
@@ -9,7 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from typing import Any
 
-from .shelf.notation import GABLE, RULER_AND_COMPASS, SILL, rel, task_document
+from .library.notation import GABLE, RULER_AND_COMPASS, SILL, rel, task_document
 
 
 @dataclass(frozen=True)

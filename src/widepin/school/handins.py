@@ -17,14 +17,15 @@ from ..judge.judging import judge
 from ..judge.task import Work as Submission
 from ..judge.verdict import Mend, Outcome, Verdict
 from ..plane.steps import Step
-from .class_instruments import write_uses
-from .credit import credit_for
+from .class_tools import write_uses
+from .history import OperationRefused
 from .models import Assignment, HandIn, Work, now
 from .operations import remake
-from .state import OperationRefused
-from .works import Behind, lock, state_of, store
+from .scoring import score_for
+from .states import Late
+from .works import StaleLog, lock, state_of, store
 
-MOST_A_MINUTE = 12
+MAX_A_MINUTE = 12
 """Attempts at one task that are taken within a minute."""
 
 
@@ -64,16 +65,16 @@ def hand_in(
         moves=verdict.counts.moves,
         document={
             **state.figure,
-            "notes": list(state.laid.notes.values()),
+            "notes": list(state.board.notes.values()),
             "uses": write_uses(state.uses),
             "answer": answer,
         },
         verdict=write_verdict(verdict),
         handed_in=now(),
-        credit=credit_for(verdict, state.task.budget, work.assignment.credit),
+        score=score_for(verdict, state.task.budget, work.assignment.scoring),
     )
     session.add(attempt)
-    work.handed_back = None
+    work.returned = None
     session.flush()
     return attempt
 
@@ -92,14 +93,14 @@ def figure_of(attempt: HandIn) -> dict[str, Any]:
 def check_taken(work: Work, attempts: int) -> None:
     """That another attempt is taken after so many. Raises NotTaken."""
     assignment = work.assignment
-    if work.handed_back is not None:
+    if work.returned is not None:
         return
-    if assignment.due and assignment.late == "refused" and now() > assignment.due:
+    if assignment.due and assignment.late is Late.REFUSED and now() > assignment.due:
         raise NotTaken("It was due, and late works are refused. Ask your teacher; what you built is kept.")
     recent = [one for one in work.hand_ins if one.handed_in > now() - timedelta(minutes=1)]
-    if len(recent) >= MOST_A_MINUTE:
+    if len(recent) >= MAX_A_MINUTE:
         raise NotTaken(
-            f"That would be more than {MOST_A_MINUTE} attempts within a minute. Wait a moment, then try again."
+            f"That would be more than {MAX_A_MINUTE} attempts within a minute. Wait a moment, then try again."
         )
     if assignment.attempts is not None and attempts >= assignment.attempts:
         used = "The one attempt is" if assignment.attempts == 1 else f"All {assignment.attempts} attempts are"
@@ -140,7 +141,7 @@ def mend_on_board(session: Session, attempt: HandIn, place: int) -> Mend:
         with session.begin_nested():  # both steps or none
             for number, step in enumerate(left):
                 store(session, attempt.work, token_hex(16), known + number, remake(step))
-    except (Behind, OperationRefused):
+    except (StaleLog, OperationRefused):
         raise BoardHasChanged from None
     return mend
 

@@ -23,7 +23,7 @@ class Row:
 
     @property
     def mean(self) -> int | None:
-        """The mean credit over the tasks that were handed in."""
+        """The mean score over the tasks that were handed in."""
         marks = [mark for cell in self.cells if cell is not None and (mark := mark_of(cell)) is not None]
         return round(sum(marks) / len(marks)) if marks else None
 
@@ -44,8 +44,8 @@ def mark_of(one: Standing) -> int | None:
     """The credit for a student's work on a task: what the teacher gave last by hand, else the best attempt's."""
     if one.work is None or not one.work.hand_ins:
         return None
-    by_hand = [attempt.credit_by_hand for attempt in one.work.hand_ins if attempt.credit_by_hand is not None]
-    return by_hand[-1] if by_hand else max(attempt.credit for attempt in one.work.hand_ins)
+    by_hand = [attempt.score_override for attempt in one.work.hand_ins if attempt.score_override is not None]
+    return by_hand[-1] if by_hand else max(attempt.score for attempt in one.work.hand_ins)
 
 
 def table_of(session: Session, school_class: SchoolClass) -> Table:
@@ -55,11 +55,11 @@ def table_of(session: Session, school_class: SchoolClass) -> Table:
             select(Assignment)
             .where(Assignment.class_id == school_class.id)
             .options(selectinload(Assignment.sheet).load_only(TaskSheet.title), selectinload(Assignment.chosen))
-            .order_by(Assignment.place, Assignment.id)
+            .order_by(Assignment.position, Assignment.id)
         )
     )
     light = selectinload(Work.hand_ins).load_only(
-        HandIn.attempt, HandIn.outcome, HandIn.moves, HandIn.credit, HandIn.credit_by_hand, HandIn.handed_in
+        HandIn.attempt, HandIn.outcome, HandIn.moves, HandIn.score, HandIn.score_override, HandIn.handed_in
     )
     ids = [task.id for task in tasks]
     works = {
@@ -109,25 +109,30 @@ class Summary:
     handed_in: int
     students: int
     moves: float | None
-    minutes: float | None
+    time: timedelta | None
     attempts: float | None
 
 
 def summary_of(standings: Sequence[Standing]) -> Summary:
     """A task in numbers."""
     done = [one for one in standings if one.best is not None and one.work is not None]
-    times = [taken.total_seconds() / 60 for one in done if (taken := time_taken(one)) is not None]
+    times = [taken for one in done if (taken := time_taken(one)) is not None]
     return Summary(
         len(done),
         len(standings),
         median(one.best.moves for one in done if one.best) if done else None,
-        median(times) if times else None,
+        median_time(times),
         median(len(one.work.hand_ins) for one in done if one.work) if done else None,
     )
 
 
+def median_time(times: Sequence[timedelta]) -> timedelta | None:
+    """The median of lengths of time; None where there is none."""
+    return timedelta(seconds=median(time.total_seconds() for time in times)) if times else None
+
+
 def as_rows(table: Table) -> tuple[list[str], Sequence[list[str]]]:
-    """Headings and rows of the marks, for a spreadsheet or a mark book: credit in percent, empty for none."""
+    """Headings and rows of the marks, for a spreadsheet or a mark book: score in percent, empty for none."""
     headings = ["name", "login", *(task.sheet.title for task in table.tasks), "mean"]
     rows = [
         [

@@ -4,22 +4,22 @@ from __future__ import annotations
 
 import secrets
 from datetime import UTC, datetime
+from enum import StrEnum
 from typing import Any
 
 from sqlalchemy import JSON, CheckConstraint, DateTime, Enum, ForeignKey, MetaData, String, UniqueConstraint, true
 from sqlalchemy.dialects.mysql import DATETIME
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
 
-from ..documents.explaining import HELP
+from ..documents.explaining import Feedback
 from ..judge.verdict import Outcome
+from .states import Late, Role, SignInOutcome
 
-ROLES = ("teacher", "student")
 
-LATE = ("taken", "refused")
-"""What becomes of a work that is handed in after it was due."""
-
-SIGN_IN_OUTCOMES = ("failed", "succeeded", "put off")
-"""What became of a try to sign in; one that was put off, because others had failed, was not looked at."""
+def members(enumeration: type[StrEnum]) -> Enum:
+    """The column type of an enumeration, which stores the values of its members."""
+    name = "".join(f"_{letter.lower()}" if letter.isupper() else letter for letter in enumeration.__name__).lstrip("_")
+    return Enum(enumeration, values_callable=lambda kinds: [kind.value for kind in kinds], name=name)
 
 
 def now() -> datetime:
@@ -62,7 +62,7 @@ class Person(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     login: Mapped[str] = mapped_column(String(64, BYTES), unique=True)
     name: Mapped[str] = mapped_column(String(120))
-    role: Mapped[str] = mapped_column(Enum(*ROLES, name="role"))
+    role: Mapped[Role] = mapped_column(members(Role))
     password_hash: Mapped[str] = mapped_column(String(200))  # empty: signs in by codes alone
     code_number: Mapped[int] = mapped_column(default=1, server_default="1")  # counts renewals of the personal code
 
@@ -82,7 +82,7 @@ class Person(Base):
     @property
     def is_teacher(self) -> bool:
         """Whether this person teaches."""
-        return self.role == "teacher"
+        return self.role is Role.TEACHER
 
 
 class SignIn(Base):
@@ -95,7 +95,7 @@ class SignIn(Base):
 
     id: Mapped[int] = mapped_column(primary_key=True)
     at: Mapped[datetime] = mapped_column(DATETIME(fsp=6), default=now, index=True)  # waits begin at one second
-    outcome: Mapped[str] = mapped_column(Enum(*SIGN_IN_OUTCOMES, name="sign_in_outcome"), default="failed")
+    outcome: Mapped[SignInOutcome] = mapped_column(members(SignInOutcome), default=SignInOutcome.FAILED)
     address: Mapped[str] = mapped_column(String(45), index=True)
     person_id: Mapped[int | None] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), index=True)
     class_id: Mapped[int | None] = mapped_column(ForeignKey("school_class.id", ondelete="CASCADE"), index=True)
@@ -119,10 +119,10 @@ class SchoolClass(Base):
         secondary="membership", back_populates="classes", order_by="Person.name", passive_deletes=True
     )
     assignments: Mapped[list[Assignment]] = relationship(
-        back_populates="school_class", order_by="Assignment.place", passive_deletes="all"
+        back_populates="school_class", order_by="Assignment.position", passive_deletes="all"
     )
-    instruments: Mapped[list[ClassInstrument]] = relationship(
-        back_populates="school_class", order_by="ClassInstrument.name", passive_deletes="all"
+    class_tools: Mapped[list[ClassTool]] = relationship(
+        back_populates="school_class", order_by="ClassTool.name", passive_deletes="all"
     )
 
 
@@ -149,7 +149,7 @@ class TaskSheet(Base):
     version: Mapped[int] = mapped_column(default=1, server_default="1")
     topic: Mapped[str] = mapped_column(String(60), default="", server_default="")
     policy: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict, server_default="{}")
-    ladder_of: Mapped[int | None]  # the family of the task that this is a rung of; rungs do not stand on the shelf
+    series_of: Mapped[int | None]  # of a level of a graded series: the family of its task; not listed by itself
 
     owner: Mapped[Person] = relationship()
 
@@ -163,39 +163,39 @@ class Assignment(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     class_id: Mapped[int] = mapped_column(ForeignKey("school_class.id", ondelete="CASCADE"))
     sheet_id: Mapped[int] = mapped_column(ForeignKey("task_sheet.id"))
-    place: Mapped[int] = mapped_column(default=0)
+    position: Mapped[int] = mapped_column(default=0)  # in the order of the class
     opens: Mapped[datetime | None] = mapped_column(DateTime)
     due: Mapped[datetime | None] = mapped_column(DateTime)
-    late: Mapped[str] = mapped_column(Enum(*LATE, name="late"), default="taken", server_default="taken")
+    late: Mapped[Late] = mapped_column(members(Late), default=Late.TAKEN, server_default="taken")
     attempts: Mapped[int | None]
-    credit: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict, server_default="{}")
+    scoring: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict, server_default="{}")
     after_id: Mapped[int | None] = mapped_column(ForeignKey("assignment.id", ondelete="SET NULL"))
-    rung: Mapped[int | None]  # of a ladder, from 1; None where it is none
-    rungs: Mapped[int | None]
-    help: Mapped[str] = mapped_column(Enum(*HELP, name="help"), default="break", server_default="break")
+    level: Mapped[int | None]  # of a series, from 1; None where it is none
+    levels: Mapped[int | None]
+    feedback: Mapped[Feedback] = mapped_column(members(Feedback), default=Feedback.BREAK, server_default="break")
     measuring: Mapped[bool] = mapped_column(default=True, server_default=true())
     finding: Mapped[bool] = mapped_column(default=True, server_default=true())
 
     school_class: Mapped[SchoolClass] = relationship(back_populates="assignments")
     after: Mapped[Assignment | None] = relationship(remote_side="Assignment.id")
     chosen: Mapped[list[Person]] = relationship(secondary="chosen_student", passive_deletes=True)
-    instruments: Mapped[list[ClassInstrument]] = relationship(
-        secondary="lent_instrument",
+    class_tools: Mapped[list[ClassTool]] = relationship(
+        secondary="allowed_tool",
         back_populates="assignments",
-        order_by="ClassInstrument.name",
+        order_by="ClassTool.name",
         passive_deletes=True,
     )
     sheet: Mapped[TaskSheet] = relationship()
     works: Mapped[list[Work]] = relationship(back_populates="assignment", passive_deletes="all")
 
 
-class ClassInstrument(Base):
-    """A proven construction that a class was given as an instrument: all its steps are made at once.
+class ClassTool(Base):
+    """A proven construction that a class was given as a class tool: all its steps are made at once.
 
-    ``document``: given, steps and gives, of which the instrument is made. ``moves``: what one use counts.
+    ``document``: given, steps and gives, of which the class tool is made. ``moves``: what one use counts.
     """
 
-    __tablename__ = "class_instrument"
+    __tablename__ = "class_tool"
     __table_args__ = (UniqueConstraint("class_id", "name"), CheckConstraint("moves >= 0", name="moves"))
 
     id: Mapped[int] = mapped_column(primary_key=True)
@@ -204,21 +204,19 @@ class ClassInstrument(Base):
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
     moves: Mapped[int]
 
-    school_class: Mapped[SchoolClass] = relationship(back_populates="instruments")
+    school_class: Mapped[SchoolClass] = relationship(back_populates="class_tools")
     assignments: Mapped[list[Assignment]] = relationship(
-        secondary="lent_instrument", back_populates="instruments", order_by="Assignment.place", passive_deletes=True
+        secondary="allowed_tool", back_populates="class_tools", order_by="Assignment.position", passive_deletes=True
     )
 
 
-class LentInstrument(Base):
-    """An instrument of a class that may be used for one of its tasks."""
+class AllowedTool(Base):
+    """A class tool of a class that may be used for one of its tasks."""
 
-    __tablename__ = "lent_instrument"
+    __tablename__ = "allowed_tool"
 
     assignment_id: Mapped[int] = mapped_column(ForeignKey("assignment.id", ondelete="CASCADE"), primary_key=True)
-    instrument_id: Mapped[int] = mapped_column(
-        ForeignKey("class_instrument.id", ondelete="CASCADE"), primary_key=True, index=True
-    )
+    tool_id: Mapped[int] = mapped_column(ForeignKey("class_tool.id", ondelete="CASCADE"), primary_key=True, index=True)
 
 
 class ChosenStudent(Base):
@@ -241,7 +239,7 @@ class Work(Base):
     student_id: Mapped[int] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), index=True)
     started: Mapped[datetime] = mapped_column(DateTime, default=now)
     touched: Mapped[datetime] = mapped_column(DateTime, default=now)
-    handed_back: Mapped[datetime | None] = mapped_column(DateTime)
+    returned: Mapped[datetime | None] = mapped_column(DateTime)
     seen: Mapped[datetime | None] = mapped_column(DateTime)
 
     assignment: Mapped[Assignment] = relationship(back_populates="works")
@@ -285,15 +283,13 @@ class HandIn(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     work_id: Mapped[int] = mapped_column(ForeignKey("work.id", ondelete="CASCADE"))
     attempt: Mapped[int]
-    outcome: Mapped[Outcome] = mapped_column(
-        Enum(Outcome, values_callable=lambda kinds: [kind.value for kind in kinds], name="outcome")
-    )
+    outcome: Mapped[Outcome] = mapped_column(members(Outcome))
     moves: Mapped[int]
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
     verdict: Mapped[dict[str, Any]] = mapped_column(JSON)
     handed_in: Mapped[datetime] = mapped_column(DateTime, default=now)
-    credit: Mapped[int] = mapped_column(default=0, server_default="0")
-    credit_by_hand: Mapped[int | None]
+    score: Mapped[int] = mapped_column(default=0, server_default="0")
+    score_override: Mapped[int | None]
     reason: Mapped[str] = mapped_column(String(300), default="", server_default="")
 
     work: Mapped[Work] = relationship(back_populates="hand_ins")

@@ -1,10 +1,10 @@
 """A student's operations on a work, as JSON.
 
-The log of a work holds, in order: ``add`` (a step), ``use`` (the steps of an instrument that is a proven
+The log of a work holds, in order: ``add`` (a step), ``use`` (the steps of a class tool that is a proven
 construction, at once), ``remake`` (a step made another way), ``remove`` (steps and all
 that is made from them), ``move`` (points put elsewhere), ``dress`` (objects shown another way), ``measure`` and
-``stop measuring``, ``note`` (words on the paper), ``take back`` and ``bring back``.
-Because the log only grows, nothing that was done is ever lost; ``state.py`` folds it into the board.
+``stop measuring``, ``note`` (words on the paper), ``undo`` and ``redo``.
+Because the log only grows, nothing that was done is ever lost; ``history.py`` folds it into the board.
 """
 
 from __future__ import annotations
@@ -15,13 +15,13 @@ from pydantic import BaseModel, ConfigDict, Field, StrictBool, StrictStr, TypeAd
 
 from ..documents.construction import Coordinate, StepDocument, write_step
 from ..documents.reading import from_validation
-from ..judge.task import MOST_WANTED, Use
-from ..plane.steps import MOST_STEPS, Step
+from ..judge.task import MAX_WANTED, Use
+from ..plane.steps import MAX_STEPS, Step
 
 STRICT = ConfigDict(extra="forbid")
 
 
-Ids = StrictStr | Annotated[list[StrictStr], Field(min_length=1, max_length=2 * MOST_STEPS)]
+Ids = StrictStr | Annotated[list[StrictStr], Field(min_length=1, max_length=2 * MAX_STEPS)]
 
 
 def each(id_: str | list[str]) -> list[str]:
@@ -38,15 +38,15 @@ class AddDocument(BaseModel):
 
 
 class UseDocument(BaseModel):
-    """An instrument used: what it was used on, and all steps that it made; all but its results are hidden at first."""
+    """A class tool used: what it was used on, and all steps that it made; all but its results are hidden at first."""
 
     model_config = ConfigDict(extra="forbid", populate_by_name=True)
     op: Literal["use"]
-    instrument: StrictStr = Field(min_length=1, max_length=40)
-    sources: list[StrictStr] = Field(alias="from", max_length=MOST_WANTED)
-    steps: list[StepDocument] = Field(min_length=1, max_length=MOST_STEPS)
-    gives: list[StrictStr] = Field(min_length=1, max_length=MOST_WANTED)
-    moves: Annotated[int, Field(ge=0, le=MOST_STEPS, strict=True)]
+    class_tool: StrictStr = Field(min_length=1, max_length=40)
+    sources: list[StrictStr] = Field(alias="from", max_length=MAX_WANTED)
+    steps: list[StepDocument] = Field(min_length=1, max_length=MAX_STEPS)
+    gives: list[StrictStr] = Field(min_length=1, max_length=MAX_WANTED)
+    moves: Annotated[int, Field(ge=0, le=MAX_STEPS, strict=True)]
 
     def made(self) -> tuple[Step, ...]:
         """Its steps."""
@@ -54,7 +54,7 @@ class UseDocument(BaseModel):
 
     def use(self) -> Use:
         """What the judge has to know of it."""
-        return Use(self.instrument, tuple(one.id for one in self.steps), tuple(self.gives), self.moves)
+        return Use(self.class_tool, tuple(one.id for one in self.steps), tuple(self.gives), self.moves)
 
 
 class RemakeDocument(BaseModel):
@@ -78,7 +78,7 @@ class MoveDocument(BaseModel):
 
     model_config = STRICT
     op: Literal["move"]
-    points: dict[str, tuple[Coordinate, Coordinate]] = Field(min_length=1, max_length=2 * MOST_STEPS)
+    points: dict[str, tuple[Coordinate, Coordinate]] = Field(min_length=1, max_length=2 * MAX_STEPS)
 
 
 class Dress(BaseModel):
@@ -106,7 +106,7 @@ class DressDocument(BaseModel):
 class MeasureDocument(BaseModel):
     """Something measured, or no longer.
 
-    A length (two points), a distance (a point and a straight), an angle (three points, vertex second), a ratio of two
+    A length (two points), a distance (a point and a line), an angle (three points, vertex second), a ratio of two
     lengths (four points) or a radius (a circle). A measure costs no move and makes no object.
     """
 
@@ -129,7 +129,7 @@ class BackDocument(BaseModel):
     """The last operation taken back, or the last one taken back done again."""
 
     model_config = STRICT
-    op: Literal["take back", "bring back"]
+    op: Literal["undo", "redo"]
 
 
 OperationDocument = Annotated[

@@ -41,10 +41,10 @@ class ToDo:
 
     @property
     def climbed(self) -> int:
-        """How many rungs of its ladder are climbed, seen from this one."""
-        if self.assignment.rung is None or self.closed:
+        """How many levels of its series are climbed, seen from this one."""
+        if self.assignment.level is None or self.closed:
             return 0
-        return self.assignment.rung - (not is_solved(self.standing.best))
+        return self.assignment.level - (not is_solved(self.standing.best))
 
 
 def best_of(attempts: list[HandIn]) -> HandIn | None:

@@ -6,7 +6,7 @@ from sqlalchemy.orm import Session
 
 from .models import Comment, HandIn, Person, now
 
-LONGEST_COMMENT, LONGEST_REASON, MOST_COMMENTS = 1000, 300, 200
+LONGEST_COMMENT, LONGEST_REASON, MAX_COMMENTS = 1000, 300, 200
 
 
 class Refused(Exception):
@@ -20,8 +20,8 @@ def comment(session: Session, attempt: HandIn, author: Person, text: str, step: 
         raise Refused("Write something first.")
     if len(text) > LONGEST_COMMENT:
         raise Refused(f"A comment has {LONGEST_COMMENT} characters at most; this one has {len(text)}.")
-    if len(attempt.comments) >= MOST_COMMENTS:
-        raise Refused(f"There are {MOST_COMMENTS} comments on this attempt already; no more are taken.")
+    if len(attempt.comments) >= MAX_COMMENTS:
+        raise Refused(f"There are {MAX_COMMENTS} comments on this attempt already; no more are taken.")
     if step and step not in {one["id"] for part in ("given", "start", "steps") for one in attempt.document[part]}:
         raise Refused(f"{step[:24]} is no object of this work.")
     made = Comment(attempt=attempt, author=author, text=text, step=step)
@@ -30,21 +30,21 @@ def comment(session: Session, attempt: HandIn, author: Person, text: str, step: 
     return made
 
 
-def give_credit(attempt: HandIn, text: str, reason: str) -> None:
+def set_score(attempt: HandIn, text: str, reason: str) -> None:
     """Give an attempt another credit than the table's, with a reason; no number takes that back. Raises Refused."""
     text, reason = text.strip(), " ".join(reason.split())
     if not text:
-        attempt.credit_by_hand, attempt.reason = None, ""
+        attempt.score_override, attempt.reason = None, ""
         return
     if not text.isdecimal() or len(text) > 3 or int(text) > 100:
-        raise Refused("Credit is a number from 0 to 100.")
+        raise Refused("The score is a number from 0 to 100.")
     if not reason:
         raise Refused("Say why; the student reads it too.")
     if len(reason) > LONGEST_REASON:
         raise Refused(f"A reason has {LONGEST_REASON} characters at most.")
-    attempt.credit_by_hand, attempt.reason = int(text), reason
+    attempt.score_override, attempt.reason = int(text), reason
 
 
-def hand_back(attempt: HandIn) -> None:
+def return_work(attempt: HandIn) -> None:
     """Ask for another try: one more attempt is taken, even late or beyond the last one."""
-    attempt.work.handed_back = now()
+    attempt.work.returned = now()

@@ -17,7 +17,7 @@ from sqlalchemy.orm import Session
 from .models import (
     LETTERS,
     Assignment,
-    ClassInstrument,
+    ClassTool,
     HandIn,
     Membership,
     Operation,
@@ -26,6 +26,7 @@ from .models import (
     SignIn,
     Work,
 )
+from .states import Role
 
 PERSONAL_CODE = 8
 """Letters in a personal code."""
@@ -91,7 +92,7 @@ def add_students(session: Session, school_class: SchoolClass, names: Iterable[st
     """New students of a class, who sign in by their codes."""
     made = []
     for name in names:
-        student = Person(login=free_login(session, name), name=name, role="student", password_hash="")
+        student = Person(login=free_login(session, name), name=name, role=Role.STUDENT, password_hash="")
         session.add(student)
         session.flush()
         made.append(student)
@@ -141,34 +142,33 @@ def done_by(session: Session, school_class: SchoolClass, student: Person | None 
 
 
 def copy_class(session: Session, school_class: SchoolClass, name: str, with_students: bool) -> SchoolClass:
-    """A class with the same tasks and instruments, without dates, and with the same students if wanted.
+    """A class with the same tasks and class tools, without dates, and with the same students if wanted.
 
     Raises NameTaken.
     """
     made = new_class(session, school_class.teacher, name)
-    instruments = {
-        one.id: ClassInstrument(name=one.name, document=one.document, moves=one.moves)
-        for one in school_class.instruments
+    class_tools = {
+        one.id: ClassTool(name=one.name, document=one.document, moves=one.moves) for one in school_class.class_tools
     }
     copies = {
         one.id: Assignment(
             sheet=one.sheet,
-            place=one.place,
-            help=one.help,
+            position=one.position,
+            feedback=one.feedback,
             measuring=one.measuring,
             finding=one.finding,
             late=one.late,
             attempts=one.attempts,
-            credit=one.credit,
-            rung=one.rung,
-            rungs=one.rungs,
+            scoring=one.scoring,
+            level=one.level,
+            levels=one.levels,
         )
         for one in school_class.assignments
     }
-    made.instruments, made.assignments = list(instruments.values()), list(copies.values())
+    made.class_tools, made.assignments = list(class_tools.values()), list(copies.values())
     for one in school_class.assignments:
         copies[one.id].after = copies.get(one.after_id) if one.after_id else None
-        copies[one.id].instruments = [instruments[lent.id] for lent in one.instruments]
+        copies[one.id].class_tools = [class_tools[lent.id] for lent in one.class_tools]
     if with_students:
         made.students = list(school_class.students)
     session.flush()
@@ -220,7 +220,7 @@ def _work(session: Session, work: Work) -> dict[str, Any]:
                 "handed_in": one.handed_in.isoformat(),
                 "outcome": one.outcome.value,
                 "moves": one.moves,
-                "credit": one.credit if one.credit_by_hand is None else one.credit_by_hand,
+                "score": one.score if one.score_override is None else one.score_override,
                 "reason": one.reason,
                 "comments": [{"by": said.author.name, "step": said.step, "text": said.text} for said in one.comments],
                 "work": one.document,

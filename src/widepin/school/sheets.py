@@ -11,17 +11,17 @@ from sqlalchemy import delete, func, or_, select
 from sqlalchemy.orm import Session
 
 from ..documents.construction import read_steps
-from ..documents.explaining import HELP
+from ..documents.explaining import Feedback
 from ..documents.reading import Unreadable, from_validation
 from ..documents.task import TASK_FORMAT, read_task
 from ..judge.references import check_references
 from ..judge.task import MODEL, Task
 from ..plane.figure import Figure
 from ..plane.steps import ID, IllFormed, check_steps
-from .credit import CREDIT
+from .library.notation import GABLE, RAFTERS, ROUNDEL, RULER_AND_COMPASS, SILL, steps
+from .library.triangles import OBTUSE
 from .models import Assignment, Person, TaskSheet
-from .shelf.notation import GABLE, RAFTERS, ROUNDEL, RULER_AND_COMPASS, SILL, steps
-from .shelf.triangles import OBTUSE
+from .scoring import SCORING
 
 READY_MADE = {
     "Segment": SILL,
@@ -77,11 +77,11 @@ class Policy(BaseModel):
     """How a task is to be set unless its assignment says otherwise."""
 
     model_config = ConfigDict(extra="forbid")
-    help: str = Field(default="break", pattern=f"^({'|'.join(HELP)})$")
+    feedback: Feedback = Feedback.BREAK
     measuring: bool = True
     finding: bool = True
     attempts: int | None = Field(default=None, ge=1, le=99)
-    credit: dict[str, int] = Field(default_factory=dict)
+    scoring: dict[str, int] = Field(default_factory=dict)
 
 
 class NotSolved(Exception):
@@ -101,9 +101,9 @@ def new_sheet(session: Session, owner: Person, document: dict[str, Any], topic: 
 
 
 def own_sheets(session: Session, owner: Person) -> list[TaskSheet]:
-    """The latest version of each task of a teacher's, the newest task first, without rungs of ladders."""
-    on_shelf = select(TaskSheet).where(TaskSheet.owner_id == owner.id, TaskSheet.ladder_of.is_(None))
-    every = session.scalars(on_shelf.order_by(TaskSheet.version))
+    """The latest version of each task of a teacher's, the newest task first, without levels of graded_series."""
+    library_task = select(TaskSheet).where(TaskSheet.owner_id == owner.id, TaskSheet.series_of.is_(None))
+    every = session.scalars(library_task.order_by(TaskSheet.version))
     latest = {sheet.family: sheet for sheet in every}
     return sorted(latest.values(), key=lambda sheet: -sheet.family)
 
@@ -145,7 +145,7 @@ def change(
             family=sheet.family,
             version=newest + 1,
             topic=sheet.topic,
-            ladder_of=sheet.ladder_of,
+            series_of=sheet.series_of,
         )
         session.add(sheet)
     sheet.title, sheet.document, sheet.policy = title, document, checked
@@ -166,9 +166,9 @@ def read_policy(value: Any) -> dict[str, Any]:
         policy = Policy.model_validate(value)
     except ValidationError as error:
         raise from_validation(error).inside("policy") from None
-    if not policy.credit.keys() <= CREDIT.keys() or not all(0 <= worth <= 100 for worth in policy.credit.values()):
-        raise Unreadable("policy.credit", "must give each outcome 0 to 100")
-    return policy.model_dump()
+    if not policy.scoring.keys() <= SCORING.keys() or not all(0 <= worth <= 100 for worth in policy.scoring.values()):
+        raise Unreadable("policy.scoring", "must give each outcome 0 to 100")
+    return policy.model_dump(mode="json")
 
 
 LISTS: dict[str, dict[str, type]] = {"tools": {}, "wanted": {"name": str}, "conditions": {"of": list}}
@@ -271,7 +271,7 @@ def figure_named(name: str) -> list[dict[str, Any]]:
 
 
 def remove_sheet(session: Session, sheet: TaskSheet) -> None:
-    """Delete the versions of a task, and the rungs made of it, that are not assigned."""
+    """Delete the versions of a task, and the levels made of it, that are not assigned."""
     used = select(Assignment.sheet_id)
-    of_task = or_(TaskSheet.family == sheet.family, TaskSheet.ladder_of == sheet.family)
+    of_task = or_(TaskSheet.family == sheet.family, TaskSheet.series_of == sheet.family)
     session.execute(delete(TaskSheet).where(of_task, TaskSheet.id.not_in(used)))

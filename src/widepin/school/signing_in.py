@@ -21,6 +21,7 @@ from sqlalchemy.orm import Session, sessionmaker
 from .models import Person, SchoolClass, SignIn, now
 from .people import Passwords, as_login
 from .roster import student_with_code, typed
+from .states import SignInOutcome
 
 
 class TooSoon(Exception):
@@ -97,7 +98,7 @@ def _tried(
         session.commit()
         seconds = _to_wait(session, about, patience)
         if seconds > 0:
-            about.outcome = "put off"
+            about.outcome = SignInOutcome.PUT_OFF
             session.commit()
             raise TooSoon(ceil(seconds))
     found = look()
@@ -105,7 +106,7 @@ def _tried(
         return None
     with sessions() as session:
         known = update(SignIn).where(SignIn.id == about.id)
-        session.execute(known.values(outcome="succeeded", person_id=found.id))
+        session.execute(known.values(outcome=SignInOutcome.SUCCEEDED, person_id=found.id))
         session.execute(delete(SignIn).where(SignIn.at < now() - KEPT))
         session.commit()
     return found.id
@@ -120,12 +121,14 @@ def _to_wait(session: Session, about: SignIn, patience: Patience) -> float:
     else:
         same = SignIn.unknown == about.unknown
     before = SignIn.id < about.id
-    signed_in = select(SignIn.address).where(same, SignIn.outcome == "succeeded", SignIn.at > about.at - USUAL)
+    signed_in = select(SignIn.address).where(
+        same, SignIn.outcome == SignInOutcome.SUCCEEDED, SignIn.at > about.at - USUAL
+    )
     usual = set(session.scalars(signed_in.distinct()))
     from_here = SignIn.address == about.address if about.address in usual else SignIn.address.not_in(usual)
     done = and_(same, from_here, before)
     if about.person_id:  # signing in forgives what went wrong before; a class has others who do not
-        last = select(func.max(SignIn.id)).where(done, SignIn.outcome == "succeeded")
+        last = select(func.max(SignIn.id)).where(done, SignIn.outcome == SignInOutcome.SUCCEEDED)
         done = and_(done, SignIn.id > (session.scalar(last) or 0))
     seconds = _left(session, about, done, patience)
     if about.address in usual:
@@ -135,7 +138,7 @@ def _to_wait(session: Session, about: SignIn, patience: Patience) -> float:
 
 def _left(session: Session, about: SignIn, tries: ColumnElement[bool], patience: Patience) -> float:
     failed = select(func.count(), func.max(SignIn.at)).where(
-        tries, SignIn.outcome == "failed", SignIn.at > about.at - patience.window
+        tries, SignIn.outcome == SignInOutcome.FAILED, SignIn.at > about.at - patience.window
     )
     count, last = session.execute(failed).one()
     wait = patience.wait(count)

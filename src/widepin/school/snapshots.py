@@ -17,11 +17,11 @@ from sqlalchemy import and_, bindparam, select
 from sqlalchemy.orm import Session
 
 from ..judge.task import Task
+from .history import History
 from .models import Base, Work
 from .operations import read_operation
-from .state import State
 
-MOST_OPERATIONS_KEPT = 30_000
+MAX_OPERATIONS_KEPT = 30_000
 """Operations of all snapshots of a process together, about a kilobyte each: some hundred boards in mid-lesson."""
 
 
@@ -29,7 +29,7 @@ MOST_OPERATIONS_KEPT = 30_000
 class Snapshot:
     """A board after operation ``number`` of its log. ``keys``: the numbers of its operations, by their keys."""
 
-    state: State
+    state: History
     number: int = 0
     keys: dict[str, int] = field(default_factory=dict)
 
@@ -38,7 +38,7 @@ class Snapshot:
         """The key of its last operation, empty where there is none."""
         return next(reversed(self.keys), "")
 
-    def follow(self, number: int, key: str, document: dict[str, Any]) -> None:
+    def apply(self, number: int, key: str, document: dict[str, Any]) -> None:
         """Do the next operation of the log."""
         self.state.apply(read_operation(document))
         self.number = self.keys[key] = number
@@ -51,7 +51,7 @@ Whose = tuple[int, int]
 class Snapshots:
     """The snapshots of a process, by assignment and student; those used longest ago go first."""
 
-    def __init__(self, most: int = MOST_OPERATIONS_KEPT):
+    def __init__(self, most: int = MAX_OPERATIONS_KEPT):
         self.most, self.count = most, 0
         self.kept: OrderedDict[Whose, Snapshot] = OrderedDict()
         self.lock = threading.Lock()
@@ -89,13 +89,13 @@ def current(session: Session, work: Work, task: Task) -> Snapshot:
     It is the caller's alone, and to be given to ``SNAPSHOTS.keep`` only as it was read: what a transaction has not
     committed is not kept.
     """
-    found = SNAPSHOTS.take(of(work)) or Snapshot(State(task))
+    found = SNAPSHOTS.take(of(work)) or Snapshot(History(task))
     return caught_up(session, work, task, found, _since(session, work, found.number))
 
 
 def opened(session: Session, assignment_id: int, student_id: int, task: Task) -> tuple[Work, Snapshot] | None:
     """A work, locked, and its board, as by ``current``, in one query; None where no work is begun."""
-    found = SNAPSHOTS.take((assignment_id, student_id)) or Snapshot(State(task))
+    found = SNAPSHOTS.take((assignment_id, student_id)) or Snapshot(History(task))
     rows = session.execute(_OPENED, {"assignment": assignment_id, "student": student_id, "number": found.number}).all()
     if not rows:
         return None
@@ -107,12 +107,12 @@ def caught_up(session: Session, work: Work, task: Task, found: Snapshot, rows: S
     """A snapshot with the operations since; ``rows``: their numbers, keys and documents, from its own last one on."""
     if found.number:
         if not rows or tuple(rows[0][:2]) != (found.number, found.last_key):
-            found, rows = Snapshot(State(task)), _since(session, work, 0)
+            found, rows = Snapshot(History(task)), _since(session, work, 0)
         else:
             rows = rows[1:]
     found.state.task = task  # a class may have gone over to another version
     for number, key, document in rows:
-        found.follow(number, key, document)
+        found.apply(number, key, document)
     return found
 
 

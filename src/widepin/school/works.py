@@ -15,8 +15,9 @@ from sqlalchemy.orm import Session
 from ..documents.construction import read_steps, write_step
 from ..documents.task import read_task
 from ..judge.task import Task
-from .class_instruments import lent
-from .crossings import settled
+from .class_tools import allowed_tools
+from .history import History, OperationRefused, replay
+from .intersections import settled
 from .models import Assignment, Base, Operation, Person, Work, now
 from .operations import (
     AddDocument,
@@ -30,16 +31,15 @@ from .operations import (
     remake,
 )
 from .snapshots import SNAPSHOTS, Snapshot, current, of, opened
-from .state import OperationRefused, State, fold
 
-MOST_OPERATIONS = 10_000
+MAX_OPERATIONS = 10_000
 """Operations that a work keeps: a lesson makes some hundred."""
 
 LARGEST_OPERATION = 16_384
-"""Characters of an operation as JSON; a use of an instrument is bounded by its steps."""
+"""Characters of an operation as JSON; a use of a class tool is bounded by its steps."""
 
 
-class Behind(Exception):
+class StaleLog(Exception):
     """The sender does not know the latest operations; ``missed`` holds them, to be built upon."""
 
     def __init__(self, missed: list[Operation]):
@@ -78,9 +78,9 @@ _STORE = insert(_LOG)
 _TOUCH = update(_WORKS).where(_WORKS.c.id == bindparam("work")).values(touched=bindparam("at"))
 
 
-def state_of(work: Work) -> State:
+def state_of(work: Work) -> History:
     """The board of a work as it stands."""
-    return fold(task_of(work.assignment), [one.document for one in work.operations], lent(work.assignment))
+    return replay(task_of(work.assignment), [one.document for one in work.operations], allowed_tools(work.assignment))
 
 
 def save(session: Session, assignment: Assignment, student: Person, key: str, after: int, value: Any) -> Operation:
@@ -95,7 +95,7 @@ def save(session: Session, assignment: Assignment, student: Person, key: str, af
 def store(session: Session, work: Work, key: str, after: int, value: Any) -> Operation:
     """Store an operation that follows operation number ``after``; the stored one if the key is known already.
 
-    Raises Behind where others were stored in between, Unreadable and OperationRefused for what cannot be stored.
+    Raises StaleLog where others were stored in between, Unreadable and OperationRefused for what cannot be stored.
     """
     lock(session, work)
     return _stored(session, work, current(session, work, task_of(work.assignment)), key, after, value)
@@ -107,21 +107,21 @@ def _stored(session: Session, work: Work, board: Snapshot, key: str, after: int,
     if key in board.keys:
         return session.get_one(Operation, (work.id, board.keys[key]))
     if after != board.number:
-        raise Behind(log_after(session, work, after))
+        raise StaleLog(log_after(session, work, after))
     return _append(session, work, board.state, after + 1, key, value)
 
 
-def bring_in(session: Session, work: Work, after: int, value: Any) -> list[Operation]:
+def import_steps(session: Session, work: Work, after: int, value: Any) -> list[Operation]:
     """Store the steps of a work document, all or none; they follow operation number ``after``.
 
-    Raises Unreadable with the place in the document, Behind and OperationRefused.
+    Raises Unreadable with the place in the document, StaleLog and OperationRefused.
     """
     steps = value.get("steps") if isinstance(value, dict) else None
     read = read_steps(steps)
     lock(session, work)
     board = current(session, work, task_of(work.assignment))
     if after != board.number:
-        raise Behind(log_after(session, work, after))
+        raise StaleLog(log_after(session, work, after))
     stored: list[Operation] = []
     with session.begin_nested():
         for number, (step, document) in enumerate(zip(read, steps or [], strict=True)):
@@ -149,15 +149,15 @@ def lock(session: Session, work: Work) -> None:
     session.scalars(own).one()
 
 
-def _append(session: Session, work: Work, state: State, number: int, key: str, value: Any) -> Operation:
+def _append(session: Session, work: Work, state: History, number: int, key: str, value: Any) -> Operation:
     """Store one operation that fits the board as it stands. Raises Unreadable and OperationRefused."""
     wanted = read_operation(value)
     if isinstance(wanted, MeasureDocument) and not work.assignment.measuring:
         raise OperationRefused("Nothing is to be measured in this task.")
-    if number > MOST_OPERATIONS:
-        raise OperationRefused(f"A board keeps {MOST_OPERATIONS} operations at most, and this one is full.")
+    if number > MAX_OPERATIONS:
+        raise OperationRefused(f"A board keeps {MAX_OPERATIONS} operations at most, and this one is full.")
     if isinstance(wanted, UseDocument):
-        state.instruments = lent(work.assignment)
+        state.class_tools = allowed_tools(work.assignment)
     state.check(wanted)
     document = kept(wanted, value, state)
     if len(dumps(document)) > LARGEST_OPERATION and not isinstance(wanted, UseDocument):
@@ -170,7 +170,7 @@ def _append(session: Session, work: Work, state: State, number: int, key: str, v
     return Operation(**row)
 
 
-def kept(wanted: OperationDocument, value: Any, state: State) -> dict[str, Any]:
+def kept(wanted: OperationDocument, value: Any, state: History) -> dict[str, Any]:
     """An operation as it is stored: with nothing in it that was not read. Raises Unreadable."""
     if isinstance(wanted, AddDocument):
         shown = read_dress(presentation(value["step"]))

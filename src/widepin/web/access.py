@@ -15,7 +15,7 @@ from flask import session as browser_session
 from flask_login import LoginManager, UserMixin, current_user, login_required, login_user, logout_user
 from sqlalchemy import select
 
-from ..school.models import Assignment, ClassInstrument, HandIn, Person, SchoolClass, TaskSheet, Work
+from ..school.models import Assignment, ClassTool, HandIn, Person, SchoolClass, TaskSheet, Work
 from ..school.progress import assignment_of, closed_now
 from .database import session
 
@@ -153,9 +153,9 @@ def own_work(assignment: Assignment) -> Work | None:
     return session().scalar(select(Work).where(Work.assignment_id == assignment.id, Work.student_id == me().id))
 
 
-def taught_instrument(instrument_id: int) -> ClassInstrument:
-    """An instrument of a class that this teacher teaches."""
-    found = session().get(ClassInstrument, instrument_id)
+def taught_class_tool(class_tool_id: int) -> ClassTool:
+    """A class tool of a class that this teacher teaches."""
+    found = session().get(ClassTool, class_tool_id)
     if found is None or found.school_class.teacher_id != me().id:
         abort(404)
     return found

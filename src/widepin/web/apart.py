@@ -73,7 +73,7 @@ def _limited(job: Callable[..., None], arguments: tuple[Any, ...], seconds: int,
     job(*arguments)
 
 
-class Bench:
+class JobQueue:
     """Where the jobs of one kind are done: one at a time in each process of the server, and one at a time for a person.
 
     ``folder``: for locks. ``waiting``: how many may wait in a process before no more are taken.
@@ -91,7 +91,7 @@ class Bench:
         until = monotonic() + self.seconds
         with self._in_line(whose), locked(self.folder / f"person-{whose}", until):
             if not self.free.acquire(timeout=max(0.0, until - monotonic())):
-                raise Busy("Many works are being judged at the moment. Wait some seconds, then try again.")
+                raise Busy("Many works are being checked at the moment. Wait some seconds, then try again.")
             try:
                 return self._done(function, arguments)
             finally:
@@ -103,7 +103,7 @@ class Bench:
             if self.count.get(whose, 0) >= self.waiting_each:
                 raise Busy("What you asked for before is still being worked on. Wait for it, then try again.")
             if sum(self.count.values()) >= self.waiting:
-                raise Busy("Many works are being judged at the moment. Wait some seconds, then try again.")
+                raise Busy("Many works are being checked at the moment. Wait some seconds, then try again.")
             self.count[whose] = self.count.get(whose, 0) + 1
         try:
             yield

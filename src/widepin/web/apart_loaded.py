@@ -5,10 +5,10 @@ from __future__ import annotations
 from ..documents.task import read_task
 from ..judge.judging import judge
 from ..judge.task import Work
-from ..school.shelf import SHELF
+from ..school.library import LIBRARY
 from . import paper
 
 # The first verdict of a process compiles the makes, the first paper reads the typefaces.
-_task = read_task(SHELF["midpoint"].document())
+_task = read_task(LIBRARY["midpoint"].document())
 judge(_task, Work(_task.model))
 paper.ready()

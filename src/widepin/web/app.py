@@ -19,11 +19,12 @@ from flask_talisman import Talisman
 from flask_wtf import CSRFProtect
 from werkzeug.wrappers import Response
 
-from ..documents.words import TOOL_WORDS, seals, tool_in_words
+from ..documents import amounts
+from ..documents.words import TOOL_WORDS, results_of, tool_in_words
 from ..school.people import Passwords
-from . import classes, drawing, handins, instruments, roster, sheets, signin, tasks
+from . import class_tools, classes, drawing, handins, roster, sheets, signin, tasks
 from .access import login_manager
-from .apart import Bench
+from .apart import JobQueue
 from .database import use_database
 from .errors import handle_errors
 from .reading import NumberConverter
@@ -76,7 +77,7 @@ def create_app(settings: dict[str, Any]) -> Flask:
     for kind in ("judging", "papers"):
         (scratch / kind).mkdir(mode=0o700, exist_ok=True)
     app.extensions["papers"] = scratch / "papers"
-    app.extensions["bench"] = Bench(scratch / "judging", **JUDGING)
+    app.extensions["jobs"] = JobQueue(scratch / "judging", **JUDGING)
     login_manager.init_app(app)
     CSRFProtect(app)
     Compress(app)
@@ -88,12 +89,14 @@ def create_app(settings: dict[str, Any]) -> Flask:
         content_security_policy=CONTENT_SECURITY_POLICY,
     )
     app.url_map.converters["int"] = NumberConverter
-    for feature in (signin, classes, roster, instruments, sheets, tasks, handins, drawing):
+    for feature in (signin, classes, roster, class_tools, sheets, tasks, handins, drawing):
         app.register_blueprint(feature.blueprint)
     app.add_url_rule("/", "home", home)
     app.after_request(keep_private)
     handle_errors(app)
-    app.jinja_env.globals.update(seals=seals, tool_in_words=tool_in_words, tool_words=TOOL_WORDS)
+    app.jinja_env.globals.update(
+        amounts=amounts, results_of=results_of, tool_in_words=tool_in_words, tool_words=TOOL_WORDS
+    )
     app.json.sort_keys = False  # type: ignore[attr-defined]
     app.jinja_env.policies["json.dumps_kwargs"] = {"sort_keys": False}
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True

@@ -58,7 +58,7 @@ WORDS = {
 
 def show_unreadable(error: Unreadable) -> tuple[Any, int]:
     """A stored document that a page cannot do without, and that cannot be read."""
-    return show_error(UnprocessableEntity(f"This task cannot be used as it is: {error}. Its teacher can mend it."))
+    return show_error(UnprocessableEntity(f"This task cannot be used as it is: {error}. Its teacher can correct it."))
 
 
 def show_database_trouble(error: SQLAlchemyError) -> tuple[Any, int]:

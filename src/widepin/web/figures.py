@@ -8,9 +8,10 @@ from typing import Any
 import numpy as np
 
 from ..documents.construction import write_step
+from ..documents.words import kind_in_words
 from ..judge.drags import TRIANGLES, shaped_triangle
 from ..judge.task import Task
-from ..school.class_instruments import read_instrument
+from ..school.class_tools import read_class_tool
 from ..school.handins import figure_of
 from ..school.models import Assignment, HandIn
 
@@ -32,23 +33,28 @@ def board_setting(task: Task) -> dict[str, Any]:
         "budget": task.budget,
         "finding": True,
         "wanted": [
-            {"name": wanted.name, "kind": wanted.kind, "kinds": sorted(wanted.kinds), "given": wanted.given}
+            {
+                "name": wanted.name,
+                "kind": kind_in_words(wanted.kind),
+                "kinds": sorted(wanted.kinds),
+                "given": wanted.given,
+            }
             for wanted in task.wanted
         ],
     }
 
 
-def instruments_setting(assignment: Assignment) -> list[dict[str, Any]]:
-    """What the board needs to know of the instruments of the class that may be used for a task."""
+def class_tools_setting(assignment: Assignment) -> list[dict[str, Any]]:
+    """What the board needs to know of the class tools of the class that may be used for a task."""
     found = []
-    for one in assignment.instruments:
-        instrument = read_instrument(one.document)
+    for one in assignment.class_tools:
+        class_tool = read_class_tool(one.document)
         found.append(
             {
                 "name": one.name,
-                "takes": [asdict(blank) for blank in instrument.takes],
-                "steps": [write_step(step) for step in instrument.steps],
-                "gives": list(instrument.gives),
+                "takes": [asdict(blank) for blank in class_tool.takes],
+                "steps": [write_step(step) for step in class_tool.steps],
+                "gives": list(class_tool.gives),
                 "moves": one.moves,
                 "figure": proven_figure(one.document),
             }
@@ -57,7 +63,7 @@ def instruments_setting(assignment: Assignment) -> list[dict[str, Any]]:
 
 
 def proven_figure(document: dict[str, Any]) -> dict[str, Any]:
-    """What an instrument takes and gives, as it is drawn; its other steps are hidden."""
+    """What a class tool takes and gives, as it is drawn; its other steps are hidden."""
     gives = document["gives"]
     steps = [step if step["id"] in gives else step | {"hidden": True} for step in document["steps"]]
     return {"given": document["given"], "start": [], "steps": steps, "answer": gives}

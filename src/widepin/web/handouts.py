@@ -1,4 +1,4 @@
-"""Handouts: a construction on paper, a picture and a sentence for every step; and a class wall."""
+"""Handouts: a construction on paper, a picture and a sentence for every step; and a class overview."""
 
 from __future__ import annotations
 
@@ -8,15 +8,15 @@ from typing import Any
 from flask import Response, request
 
 from ..school.models import Assignment
+from ..school.overview import Group, Place
 from ..school.sheets import names_given, renamed
-from ..school.wall import Group, Place
 from .printing import printed
 
 
 def handout(task: dict[str, Any], figure: dict[str, Any], answer: Collection[str], title: str, whose: str) -> Response:
     """A construction step by step. With ``arcs`` in the address, circles are short arcs as drawn by hand.
 
-    ``task``: its document. ``figure``: given, start and steps in JSON, and uses of instruments.
+    ``task``: its document. ``figure``: given, start and steps in JSON, and uses of class tools.
     """
     return printed(
         title,
@@ -32,8 +32,8 @@ def handout(task: dict[str, Any], figure: dict[str, Any], answer: Collection[str
     )
 
 
-def wall_on_paper(assignment: Assignment, budget: int | None, groups: Sequence[Group]) -> Response:
-    """The works of a class on paper, in groups, with their seals."""
+def overview_on_paper(assignment: Assignment, budget: int | None, groups: Sequence[Group]) -> Response:
+    """The works of a class on paper, in groups, with their results."""
     cards: list[dict[str, Any]] = []
     for group in groups:
         drawn = [card_on_paper(place) for place in group.places if place.figure]
@@ -44,13 +44,13 @@ def wall_on_paper(assignment: Assignment, budget: int | None, groups: Sequence[G
     title, whose = document.get("title", ""), assignment.school_class.name
     return printed(
         f"{whose}, {title}",
-        "wall",
+        "overview",
         {"title": title, "whose": whose, "given": document["given"], "budget": budget, "cards": cards},
     )
 
 
 def card_on_paper(place: Place) -> dict[str, Any]:
-    """A student's work on the wall: figure, name, verdict."""
+    """A student's work on the class overview: figure, name, verdict."""
     best, figure = place.standing.best, place.figure
     return {
         "figure": {part: figure[part] for part in ("given", "start", "steps")} | {"answer": figure.get("answer", [])},

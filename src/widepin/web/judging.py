@@ -19,4 +19,4 @@ def apart(function: Callable[..., Result], *arguments: object) -> Result:
     The request's transaction ends before, so that no connection of the database waits along.
     """
     session().commit()
-    return current_app.extensions["bench"].do(me().id, function, *arguments)  # type: ignore[no-any-return]
+    return current_app.extensions["jobs"].do(me().id, function, *arguments)  # type: ignore[no-any-return]

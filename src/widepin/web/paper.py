@@ -1,4 +1,4 @@
-"""What goes onto paper: constructions step by step, the wall of a class, name cards.
+"""What goes onto paper: constructions step by step, the overview of a class, name cards.
 
 All of this happens in a process of its own (``printing.py``), which knows neither the app nor the database: it gets
 documents, and says how far it is.
@@ -17,14 +17,14 @@ from ..documents.construction import read_steps
 from ..documents.step_pictures import step_pictures
 from ..documents.svg import picture
 from ..documents.task import read_task
-from ..documents.words import Words, instruction, instruction_to_use, seals
+from ..documents.words import Words, instruction, instruction_to_use, results_of
 from ..judge.verdict import Outcome
-from ..school.class_instruments import uses_in
+from ..school.class_tools import uses_in
 
 HERE = Path(__file__).parent
 
 SIGNS = {"good": "✓", "half": "~", "bad": "×"}
-"""What stands before a seal in print, where there is no colour."""
+"""What stands before a part of the result in print, where there is no colour."""
 
 Tell = Callable[[str, int, int], None]
 """Takes what is going on, how much of it is done, and how much there is."""
@@ -50,7 +50,7 @@ class Pictures:
 
 
 def construction(data: dict[str, Any], pictures: Pictures, tell: Tell) -> Page:
-    """A construction step by step. What an instrument made at once is one step."""
+    """A construction step by step. What a class tool made at once is one step."""
     task, figure = read_task(data["task"]), data["figure"]
     done, steps = read_steps([*figure["given"], *figure["start"]]), read_steps(figure["steps"])
     hidden = hidden_in(figure)
@@ -73,20 +73,20 @@ def construction(data: dict[str, Any], pictures: Pictures, tell: Tell) -> Page:
     }
 
 
-def wall(data: dict[str, Any], pictures: Pictures, tell: Tell) -> Page:
-    """The works of a class in groups, with their seals."""
+def overview(data: dict[str, Any], pictures: Pictures, tell: Tell) -> Page:
+    """The works of a class in groups, with their results."""
     rows: list[dict[str, Any]] = []
     for number, card in enumerate(data["cards"]):
         tell("Drawing the works", number, len(data["cards"]))
         figure = card["figure"]
         given, start, own = (read_steps(figure[part]) for part in ("given", "start", "steps"))
-        shown = seals(Outcome(card["outcome"]), card["moves"], data["budget"]) if card["outcome"] else ()
+        shown = results_of(Outcome(card["outcome"]), card["moves"], data["budget"]) if card["outcome"] else ()
         rows.append(
             {
                 "picture": pictures.add(picture([*given, *start], own, figure["answer"], hidden=hidden_in(figure))),
                 "heading": card["heading"],
                 "words": card["name"],
-                "seals": [f"{SIGNS.get(state, '')} {word}" for word, state, _ in shown] or ["begun"],
+                "results": [f"{SIGNS.get(state, '')} {word}" for word, state, _ in shown] or ["begun"],
             }
         )
     first = pictures.add(picture(read_steps(data["given"]), ()))
@@ -105,7 +105,7 @@ def hidden_in(figure: dict[str, Any]) -> set[str]:
 
 KINDS: dict[str, Callable[[dict[str, Any], Pictures, Tell], Page]] = {
     "construction": construction,
-    "wall": wall,
+    "overview": overview,
     "name cards": name_cards,
 }
 

@@ -28,7 +28,7 @@ SECONDS, MEGABYTES = 60, 400
 AT_ONCE = 3.0
 """Seconds after which a page says how far it is."""
 
-MOST_KEPT = 200
+MAX_KEPT = 200
 """Papers that are kept."""
 
 
@@ -110,7 +110,7 @@ def write(path: Path, content: bytes) -> None:
 def clear_away(folder: Path) -> None:
     """Forget the papers that were made longest ago."""
     made = sorted(folder.glob("*.pdf"), key=lambda path: path.stat().st_mtime)
-    for path in made[: max(0, len(made) - MOST_KEPT)]:
+    for path in made[: max(0, len(made) - MAX_KEPT)]:
         path.unlink(missing_ok=True)
     for path in folder.glob("*.trouble"):
         if path.stat().st_mtime < time() - 3600:

@@ -12,7 +12,7 @@ blueprint.add_url_rule("/classes/<int:class_id>/students/<int:person_id>", "stud
 blueprint.add_url_rule("/classes/<int:class_id>/marks.csv", "as_csv", views.as_csv)
 blueprint.add_url_rule("/assignments/<int:assignment_id>", "assignment", views.assignment)
 blueprint.add_url_rule("/assignments/<int:assignment_id>/changes", "changes", views.changes)
-blueprint.add_url_rule("/assignments/<int:assignment_id>/wall.pdf", "on_paper", views.on_paper)
+blueprint.add_url_rule("/assignments/<int:assignment_id>/overview.pdf", "on_paper", views.on_paper)
 blueprint.add_url_rule("/works/<int:work_id>", "replay", views.replay)
 blueprint.add_url_rule("/assignments/<int:assignment_id>/version", "take_version", views.take_version, methods=["POST"])
 blueprint.add_url_rule("/assignments/<int:assignment_id>/again", "judge_again", views.judge_again, methods=["POST"])
@@ -20,4 +20,6 @@ blueprint.add_url_rule("/assignments/<int:assignment_id>/terms", "set_terms", vi
 blueprint.add_url_rule("/assignments/<int:assignment_id>/place", "set_place", views.set_place, methods=["POST"])
 blueprint.add_url_rule("/assignments/<int:assignment_id>/remove", "ask_remove", views.ask_remove)
 blueprint.add_url_rule("/assignments/<int:assignment_id>/remove", "remove", views.remove, methods=["POST"])
-blueprint.add_url_rule("/assignments/<int:assignment_id>/help", "set_help", views.set_help, methods=["POST"])
+blueprint.add_url_rule(
+    "/assignments/<int:assignment_id>/feedback", "set_feedback", views.set_feedback, methods=["POST"]
+)

@@ -11,13 +11,14 @@ from sqlalchemy import select
 from sqlalchemy.orm import selectinload
 from werkzeug.wrappers import Response
 
-from ...documents.explaining import HELP
+from ...documents import amounts
+from ...documents.explaining import Feedback
 from ...documents.forms import Form, Moment
 from ...documents.reading import Unreadable
 from ...documents.roster import write_roster
 from ...documents.words import Words
-from ...judge.rehearsal import is_solved
-from ...school import again, assigning, marks, wall
+from ...judge.task_check import is_solved
+from ...school import again, assigning, marks, overview
 from ...school.models import Assignment, SchoolClass, now
 from ...school.sheets import NotSolved
 from ...school.works import task_of
@@ -25,7 +26,7 @@ from ..access import me, own_class, own_student, taught_assignment, taught_work,
 from ..database import session
 from ..downloads import download
 from ..figures import task_figure
-from ..handouts import wall_on_paper
+from ..handouts import overview_on_paper
 from ..judging import apart
 from ..reading import number_of
 
@@ -61,7 +62,7 @@ def school_class(class_id: int) -> str:
 
 @teachers_only
 def student(class_id: int, person_id: int) -> str:
-    """A student over time: every task of the class, and the credit as it came."""
+    """A student over time: every task of the class, and the score as it came."""
     found = own_class(class_id)
     person = own_student(found, person_id)
     history = marks.history_of(session(), found, person)
@@ -74,15 +75,15 @@ def student(class_id: int, person_id: int) -> str:
         school_class=found,
         student=person,
         history=history,
-        curve=credit_curve([one.credit for one in attempts]),
+        curve=score_curve([one.score for one in attempts]),
         mark_of=marks.mark_of,
     )
 
 
-def credit_curve(credits: list[int]) -> list[tuple[float, float]]:
-    """Places of the credits of attempts, in their order, in a picture of 600 by 120 units."""
-    step = 580 / max(1, len(credits) - 1)
-    return [(10 + step * number, 110 - credit) for number, credit in enumerate(credits)]
+def score_curve(scores: list[int]) -> list[tuple[float, float]]:
+    """Places of the scores of attempts, in their order, in a picture of 600 by 120 units."""
+    step = 580 / max(1, len(scores) - 1)
+    return [(10 + step * number, 110 - score) for number, score in enumerate(scores)]
 
 
 @teachers_only
@@ -102,7 +103,7 @@ def assignment(assignment_id: int) -> str:
 def show(found: Assignment, trouble: str | None = None, passed: bool = False) -> str:
     """The page of an assignment; with what is wrong with terms that were typed, and whether that may be meant."""
     task, by = task_of(found), grouped_by()
-    places = wall.wall_of(session(), found)
+    places = overview.overview_of(session(), found)
     return render_template(
         "classes/assignment.html",
         assignment=found,
@@ -110,24 +111,24 @@ def show(found: Assignment, trouble: str | None = None, passed: bool = False) ->
         task=task,
         words=Words(task),
         figure=task_figure(task),
-        groups=wall.grouped(places, by),
+        groups=overview.grouped(places, by),
         by=by,
         summary=marks.summary_of([place.standing for place in places]),
         at=now(),
         newer=again.newer_version(session(), found),
         terms=request.form if trouble else assigning.terms_as_typed(found),
         chosen=request.form.getlist("student") if trouble else [str(student.id) for student in found.chosen],
-        lent_already=request.form.getlist("instrument") if trouble else [str(one.id) for one in found.instruments],
+        allowed_already=request.form.getlist("class_tool") if trouble else [str(one.id) for one in found.class_tools],
         trouble=trouble,
         passed=passed,
-        levels=HELP_IN_WORDS,
+        feedback_levels=FEEDBACK_IN_WORDS,
     )
 
 
 def grouped_by() -> str:
     """What the works are to be grouped by; 404 for anything else."""
-    by = request.args.get("by", wall.GROUPS[0])
-    if by not in wall.GROUPS:
+    by = request.args.get("by", overview.GROUPS[0])
+    if by not in overview.GROUPS:
         abort(404)
     return by
 
@@ -140,28 +141,30 @@ class Asked(Form):
 
 @teachers_only
 def changes(assignment_id: int) -> Any:
-    """What changed on the wall since a time: cards to replace, and what everybody is doing."""
+    """What changed on the class overview since a time: cards to replace, and what everybody is doing."""
     found = taught_assignment(assignment_id)
     try:
         since = Asked.read(request.args).since
     except Unreadable as wrong:
         abort(400, f"{wrong}.")
     at = now()
-    places = wall.wall_of(session(), found, since)
-    card = get_template_attribute("classes/wall.html", "card")
+    places = overview.overview_of(session(), found, since)
+    card = get_template_attribute("classes/overview_card.html", "card")
     budget = task_of(found).budget
     return {
         "at": at.isoformat(),
         "cards": {str(place.student.id): str(card(place, budget, at)) for place in places},
-        "presence": {str(id_): words for id_, words in wall.presences(session(), found, at).items()},
+        "presence": {str(id_): words for id_, words in overview.presences(session(), found, at).items()},
     }
 
 
 @teachers_only
 def on_paper(assignment_id: int) -> Response:
-    """The class wall as a PDF."""
+    """The class overview as a PDF."""
     found = taught_assignment(assignment_id)
-    return wall_on_paper(found, task_of(found).budget, wall.grouped(wall.wall_of(session(), found), grouped_by()))
+    return overview_on_paper(
+        found, task_of(found).budget, overview.grouped(overview.overview_of(session(), found), grouped_by())
+    )
 
 
 @teachers_only
@@ -228,9 +231,9 @@ def ask_remove(assignment_id: int) -> str:
     attempts = sum(len(work.hand_ins) for work in found.works)
     return render_template(
         "confirm.html",
-        title=f"Take “{found.sheet.title}” away from {found.school_class.name}?",
-        lost=[f"{len(found.works)} works with {attempts} hand-ins, their verdicts and comments"],
-        keep="The task itself stays on your shelf.",
+        title=f"Remove “{found.sheet.title}” from {found.school_class.name}?",
+        lost=[f"{amounts.works(len(found.works))} with {amounts.attempts(attempts)}, their results and comments"],
+        keep="The task itself stays among your tasks.",
         export=url_for("roster.class_data", class_id=found.class_id),
         action=url_for("classes.remove", assignment_id=found.id),
         deed="Remove from the class",
@@ -242,28 +245,28 @@ def ask_remove(assignment_id: int) -> str:
 def remove(assignment_id: int) -> Response:
     """Take a task away from a class, with all works on it."""
     found = taught_assignment(assignment_id)
-    flash(f"{found.sheet.title} was taken away from {found.school_class.name}.")
+    flash(f"{found.sheet.title} was removed from {found.school_class.name}.")
     session().delete(found)
     return redirect(url_for("classes.school_class", class_id=found.class_id))
 
 
 @teachers_only
-def set_help(assignment_id: int) -> Response:
+def set_feedback(assignment_id: int) -> Response:
     """Choose how much a hand-in tells the students of this class, and what they may."""
     found = taught_assignment(assignment_id)
-    level = request.form.get("help", "")
-    if level not in HELP:
-        abort(400, "Choose one of the levels of help.")
-    found.help = level
+    level = request.form.get("feedback", "")
+    if level not in list(Feedback):
+        abort(400, "Choose one of the levels of feedback.")
+    found.feedback = Feedback(level)
     if "may" in request.form:  # a form without it leaves that as it is
         may = request.form.getlist("may")
         found.measuring, found.finding = "measure" in may, "find" in may
-    flash("From now on students see: " + HELP_IN_WORDS[level] + ".")
+    flash("From now on students see: " + FEEDBACK_IN_WORDS[level] + ".")
     return redirect(url_for("classes.assignment", assignment_id=found.id))
 
 
-HELP_IN_WORDS = {
-    "seals": "only the seals",
+FEEDBACK_IN_WORDS = {
+    "results": "only the result",
     "conditions": "which conditions fail",
     "break": "where it breaks, and what would fix it",
 }

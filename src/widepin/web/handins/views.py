@@ -7,11 +7,11 @@ from typing import Any
 from flask import abort, flash, redirect, render_template, request, url_for
 from flask_login import login_required
 
-from ...documents.explaining import explained, mend_in_words, what_stays_true, what_was_asked
+from ...documents.explaining import Feedback, explained, mend_in_words, what_stays_true, what_was_asked
 from ...documents.verdict import read_verdict
 from ...documents.words import listed
 from ...school import handins, reviewing
-from ...school.class_instruments import uses_in
+from ...school.class_tools import uses_in
 from ...school.models import HandIn
 from ...school.progress import standings
 from ...school.works import task_of
@@ -24,7 +24,7 @@ from ..reading import number_of
 
 @login_required
 def hand_in(hand_in_id: int) -> str:
-    """One attempt: its figure to replay, its seals, why they are so, and its report."""
+    """One attempt: its figure to replay, its result, why it is so, and its report."""
     return show(visible_hand_in(hand_in_id))
 
 
@@ -33,9 +33,9 @@ def show(attempt: HandIn, trouble: str | None = None) -> str:
     assignment = attempt.work.assignment
     task = task_of(assignment)
     mine = attempt.work.student_id == me().id
-    level = assignment.help if mine else "break"
+    level = assignment.feedback if mine else Feedback.BREAK
     verdict = read_verdict(attempt.verdict)
-    report = verdict.report if level == "break" else None
+    report = verdict.report if level is Feedback.BREAK else None
     helpers = {id_ for use in uses_in(attempt.document) for id_ in use.helpers}
     return render_template(
         "handins/hand_in.html",
@@ -56,7 +56,7 @@ def show(attempt: HandIn, trouble: str | None = None) -> str:
         figure_of=lambda one: told_figure(one, level),
         mine=mine,
         late=handins.is_late(attempt),
-        back=attempt.work.handed_back is not None,
+        back=attempt.work.returned is not None,
         beside=() if mine else neighbours(attempt),
         typed=request.form,
         trouble=trouble,
@@ -94,21 +94,21 @@ def comment(hand_in_id: int) -> Any:
 
 
 @teachers_only
-def give_credit(hand_in_id: int) -> Any:
-    """Give another credit than the table's."""
+def set_score(hand_in_id: int) -> Any:
+    """Override the score of the table."""
     attempt = visible_hand_in(hand_in_id)
     try:
-        reviewing.give_credit(attempt, request.form.get("credit", ""), request.form.get("reason", ""))
+        reviewing.set_score(attempt, request.form.get("score", ""), request.form.get("reason", ""))
     except reviewing.Refused as wrong:
         return show(attempt, str(wrong)), 422
     return redirect(url_for("handins.hand_in", hand_in_id=attempt.id))
 
 
 @teachers_only
-def hand_back(hand_in_id: int) -> Any:
+def return_work(hand_in_id: int) -> Any:
     """Hand a work back for another try."""
     attempt = visible_hand_in(hand_in_id)
-    reviewing.hand_back(attempt)
+    reviewing.return_work(attempt)
     flash(f"{attempt.work.student.name} can try once more.")
     return redirect(url_for("handins.hand_in", hand_in_id=attempt.id))
 
@@ -118,7 +118,7 @@ def mend(hand_in_id: int) -> Any:
     """Make a proposed mend on the board, and go there."""
     attempt = own_hand_in(hand_in_id)
     assignment = attempt.work.assignment
-    if assignment.help != "break":
+    if assignment.feedback is not Feedback.BREAK:
         abort(404)
     if "place" not in request.form:
         abort(400)
@@ -131,5 +131,5 @@ def mend(hand_in_id: int) -> Any:
     except IndexError:
         abort(404)
     except handins.BoardHasChanged:
-        flash("The board has changed since this was handed in, so the mend no longer fits. Nothing was changed.")
+        flash("The board has changed since this was handed in, so the fix no longer fits. Nothing was changed.")
     return redirect(url_for("tasks.board", assignment_id=assignment.id))

@@ -205,7 +205,7 @@ def ask_remove_class(class_id: int) -> str:
             f"{len(found.students)} students, unless they are in another class",
             f"{works} works with {attempts} hand-ins and their verdicts",
         ],
-        keep="Archiving puts the class away and keeps all of it.",
+        keep="Archiving keeps everything of the class.",
         export=url_for("roster.class_data", class_id=found.id),
         action=url_for("roster.remove_class", class_id=found.id),
         deed=f"Delete {found.name} for ever",

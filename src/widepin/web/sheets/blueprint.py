@@ -1,4 +1,4 @@
-"""The shelf, and making tasks."""
+"""The task library, and making tasks."""
 
 from flask import Blueprint
 
@@ -6,17 +6,17 @@ from . import views
 
 blueprint = Blueprint("sheets", __name__)
 
-blueprint.add_url_rule("/shelf", "shelf", views.shelf)
-blueprint.add_url_rule("/shelf/<key>", "on_shelf", views.on_shelf)
-blueprint.add_url_rule("/shelf/<key>.json", "known_as_json", views.known_as_json)
-blueprint.add_url_rule("/shelf/<key>/take", "take", views.take, methods=["POST"])
+blueprint.add_url_rule("/library", "library", views.library)
+blueprint.add_url_rule("/library/<key>", "library_task", views.library_task)
+blueprint.add_url_rule("/library/<key>.json", "known_as_json", views.known_as_json)
+blueprint.add_url_rule("/library/<key>/take", "take", views.take, methods=["POST"])
 blueprint.add_url_rule("/sheets", "create", views.create, methods=["POST"])
 blueprint.add_url_rule("/sheets/read", "read", views.read, methods=["POST"])
 blueprint.add_url_rule("/sheets/<int:sheet_id>", "sheet", views.sheet)
 blueprint.add_url_rule("/sheets/<int:sheet_id>", "save", views.save, methods=["POST"])
 blueprint.add_url_rule("/sheets/<int:sheet_id>/draw/<part>", "draw", views.draw)
 blueprint.add_url_rule("/sheets/<int:sheet_id>/propose", "propose", views.propose, methods=["POST"])
-blueprint.add_url_rule("/sheets/<int:sheet_id>/rehearse", "try_out", views.try_out, methods=["POST"])
+blueprint.add_url_rule("/sheets/<int:sheet_id>/check_task", "try_out", views.try_out, methods=["POST"])
 blueprint.add_url_rule("/sheets/<int:sheet_id>/judge", "judge_trial", views.judge_trial, methods=["POST"])
 blueprint.add_url_rule("/sheets/<int:sheet_id>/task.json", "as_json", views.as_json)
 blueprint.add_url_rule("/sheets/<int:sheet_id>/handout.pdf", "on_paper", views.on_paper)

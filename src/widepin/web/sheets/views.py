@@ -1,4 +1,4 @@
-"""The shelf, and making tasks."""
+"""The task library, and making tasks."""
 
 from __future__ import annotations
 
@@ -16,33 +16,33 @@ from ...documents.explaining import explained
 from ...documents.reading import Unreadable, check_plain, parse_json
 from ...documents.task import read_task, write_condition
 from ...documents.verdict import write_verdict
-from ...documents.words import Words, seals
+from ...documents.words import Words, results_of
 from ...judge.judging import judge
-from ...judge.rehearsal import is_solved, proposed, rehearse
-from ...judge.task import MOST_WANTED, TOOLS, Task, Work
-from ...school import assigning, ladders, sheets
-from ...school.credit import CREDIT
+from ...judge.task import MAX_WANTED, TOOLS, Task, Work
+from ...judge.task_check import check_task, is_solved, proposed
+from ...school import assigning, graded_series, sheets
+from ...school.library import LIBRARY, TOPICS, LibraryTask
 from ...school.models import SchoolClass, TaskSheet
-from ...school.shelf import SHELF, TOPICS, ShelfTask
+from ...school.scoring import SCORING
 from ..access import me, own_class, own_sheet, teachers_only
-from ..classes.views import HELP_IN_WORDS
+from ..classes.views import FEEDBACK_IN_WORDS
 from ..database import session
 from ..downloads import download
 from ..figures import board_setting, task_figure
 from ..handouts import handout
 from ..judging import apart
 from ..reading import JsonBody, json_body, number_of
-from .rehearsing import rehearsal_in_words
+from .checking import task_check_in_words
 
 
 @teachers_only
-def shelf() -> str:
+def library() -> str:
     """All tasks to choose from: the teacher's own, and those that come with the product."""
     words, topic = request.args.get("words", "").strip(), request.args.get("topic", "")
     own = [one for one in sheets.own_sheets(session(), me()) if fits(words, topic, one.title, one.topic, one.document)]
-    known = [one for one in SHELF.values() if fits(words, topic, one.title, one.topic, one.document())]
+    known = [one for one in LIBRARY.values() if fits(words, topic, one.title, one.topic, one.document())]
     return render_template(
-        "sheets/shelf.html",
+        "sheets/library.html",
         own=[(one, draft_figure(one.document)) for one in own],
         known=[(one, draft_figure(one.document())) for one in known],
         topics=TOPICS,
@@ -68,38 +68,38 @@ def draft_figure(document: dict[str, Any]) -> dict[str, Any]:
     }
 
 
-def known_task(key: str) -> ShelfTask:
-    """A task of the shelf; 404 for a key that it does not have."""
-    if key not in SHELF:
+def known_task(key: str) -> LibraryTask:
+    """A task of the task library; 404 for a key that it does not have."""
+    if key not in LIBRARY:
         abort(404)
-    return SHELF[key]
+    return LIBRARY[key]
 
 
 @teachers_only
-def on_shelf(key: str) -> str:
-    """A task of the shelf, with its model and what should be known before."""
+def library_task(key: str) -> str:
+    """A task of the task library, with its model and what should be known before."""
     known = known_task(key)
     task = read_task(known.document())
     return render_template(
-        "sheets/on_shelf.html",
+        "sheets/library_task.html",
         known=known,
         task=task,
         words=Words(task),
         figure=draft_figure(known.document()),
-        before=[SHELF[one] for one in known.before],
+        before=[LIBRARY[one] for one in known.before],
     )
 
 
 @teachers_only
 def known_as_json(key: str) -> Any:
-    """A task of the shelf with its topic, to fill a page that is being made."""
+    """A task of the task library with its topic, to fill a page that is being made."""
     known = known_task(key)
     return {"document": known.document(), "topic": known.topic}
 
 
 @teachers_only
 def take(key: str) -> Response:
-    """Put a task of the shelf among the teacher's own: to change it, or to assign it at once."""
+    """Put a task of the task library among the teacher's own: to change it, or to assign it at once."""
     known = known_task(key)
     made = sheets.new_sheet(session(), me(), known.document(), known.topic)
     return redirect(url_for("sheets.ask_assign" if "assign" in request.form else "sheets.sheet", sheet_id=made.id))
@@ -125,7 +125,7 @@ def read() -> Response:
         sheets.check_title(task.title)
     except Unreadable as wrong:
         flash(f"{(file.filename if file else None) or 'The file'} cannot be taken: {wrong}.")
-        return redirect(url_for("sheets.shelf"))
+        return redirect(url_for("sheets.library"))
     made = sheets.new_sheet(session(), me(), {"title": task.title or "Task", **value})
     return redirect(url_for("sheets.sheet", sheet_id=made.id))
 
@@ -144,9 +144,9 @@ def sheet(sheet_id: int) -> str:
         tool_sets=sheets.TOOL_SETS,
         tools=[*USUAL, *(tool for tool in TOOLS if tool not in USUAL)],
         topics=TOPICS,
-        known={topic: [one for one in SHELF.values() if one.topic == topic] for topic in TOPICS},
-        levels=HELP_IN_WORDS,
-        credit=CREDIT,
+        known={topic: [one for one in LIBRARY.values() if one.topic == topic] for topic in TOPICS},
+        feedback_levels=FEEDBACK_IN_WORDS,
+        scoring=SCORING,
     )
 
 
@@ -168,7 +168,7 @@ def state_of(found: TaskSheet) -> dict[str, Any]:
                 ("page", "sheet"),
                 ("save", "save"),
                 ("propose", "propose"),
-                ("rehearse", "try_out"),
+                ("check_task", "try_out"),
                 ("assign", "ask_assign"),
                 ("json", "as_json"),
             )
@@ -245,7 +245,7 @@ def ready(found: TaskSheet) -> Task:
 class Ticked(JsonBody):
     """The names of the wanted objects."""
 
-    wanted: list[str] = Field(max_length=MOST_WANTED)
+    wanted: list[str] = Field(max_length=MAX_WANTED)
 
 
 @teachers_only
@@ -270,7 +270,7 @@ def try_out(sheet_id: int) -> Any:
         task = sheets.task_in(found)
     except Unreadable as wrong:
         return {"error": f"Not finished yet: {wrong}."}, 422
-    return rehearsal_in_words(task, apart(rehearse, task), found.document)
+    return task_check_in_words(task, apart(check_task, task), found.document)
 
 
 @teachers_only
@@ -284,16 +284,16 @@ def judge_trial(sheet_id: int) -> Any:
     except Unreadable as wrong:
         return {"error": str(wrong)}, 422
     if not steps:
-        return {"error": "There is nothing on the board to judge yet."}, 422
+        return {"error": "There is nothing on the board to check yet."}, 422
     named = request.form.getlist("answer")
     answer = dict(zip((one.name for one in task.wanted), named, strict=False)) if any(named) else None
     verdict = apart(judge, task, Work(steps, answer))
     written = write_verdict(verdict)
     return {
         "url": "",
-        "seals": [
+        "results": [
             {"word": word, "state": state, "meaning": meaning}
-            for word, state, meaning in seals(verdict.outcome, verdict.counts.moves, task.budget)
+            for word, state, meaning in results_of(verdict.outcome, verdict.counts.moves, task.budget)
         ],
         "sentences": explained(verdict, task),
         "outcome": verdict.outcome.value,
@@ -334,12 +334,12 @@ def remove(sheet_id: int) -> Response:
     """Delete a task; versions that are assigned stay with their classes."""
     found = own_sheet(sheet_id)
     flash(
-        f"{found.title or 'The task'} is off the shelf."
+        f"{found.title or 'The task'} is off the task library."
         if not sheets.is_assigned(session(), found)
-        else "This version is before a class; take it away there first."
+        else "This version is assigned to a class; remove it there first."
     )
     sheets.remove_sheet(session(), found)
-    return redirect(url_for("sheets.shelf"))
+    return redirect(url_for("sheets.library"))
 
 
 @teachers_only
@@ -356,10 +356,10 @@ def show_assign(found: TaskSheet, trouble: str | None = None, passed: bool = Fal
         "sheets/assign.html",
         sheet=found,
         solved=apart(is_solved, task),
-        rungs=len(ladders.rungs(found.document)),
+        levels=len(graded_series.levels(found.document)),
         classes=assigning.with_tasks(session(), *session().scalars(classes)),
         figure=task_figure(task),
-        levels=HELP_IN_WORDS,
+        feedback_levels=FEEDBACK_IN_WORDS,
         policy=sheets.Policy.model_validate(found.policy),
         typed=request.form,
         trouble=trouble,
@@ -374,9 +374,9 @@ def assign(sheet_id: int) -> Any:
     school_class = own_class(number_of(request.form.get("class")))
     try:
         terms = assigning.read_terms(request.form, school_class)
-        if "ladder" in request.form:
-            climbed = ladders.assign_ladder(session(), found, school_class, terms)
-            flash(f"{found.title} is a ladder of {len(climbed)} rungs for {school_class.name}.")
+        if "series" in request.form:
+            climbed = graded_series.assign_series(session(), found, school_class, terms)
+            flash(f"{found.title} is a graded series of {len(climbed)} levels for {school_class.name}.")
             return redirect(url_for("classes.school_class", class_id=school_class.id))
         made = assigning.assign(session(), found, school_class, terms, partial(apart, is_solved))
     except (assigning.Refused, sheets.NotSolved) as wrong:

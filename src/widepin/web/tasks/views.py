@@ -12,17 +12,17 @@ from pydantic import Field
 from ...documents.explaining import explained
 from ...documents.reading import Unreadable
 from ...documents.verdict import read_verdict
-from ...documents.words import Words, seals
+from ...documents.words import Words, results_of
 from ...judge.judging import judge
 from ...school import handins
+from ...school.history import OperationRefused
 from ...school.models import Assignment, HandIn, Operation, now
 from ...school.progress import to_do
-from ...school.state import OperationRefused
-from ...school.works import MOST_OPERATIONS, Behind, save, task_of, work_of
-from ...school.works import bring_in as store_all
+from ...school.works import MAX_OPERATIONS, StaleLog, save, task_of, work_of
+from ...school.works import import_steps as store_all
 from ..access import assignment_to_do, me, own_work, students_only
 from ..database import session
-from ..figures import board_setting, instruments_setting, task_figure, told_figure
+from ..figures import board_setting, class_tools_setting, task_figure, told_figure
 from ..judging import apart
 from ..reading import JsonBody, json_body, number_of
 
@@ -52,12 +52,12 @@ def board(assignment_id: int) -> str:
         **board_setting(task),
         "measuring": assignment.measuring,
         "finding": assignment.finding,
-        "instruments": instruments_setting(assignment),
+        "class_tools": class_tools_setting(assignment),
         "log": written(work.operations) if work else [],
         "student": me().id,
         "urls": {
             "operations": url_for("tasks.operations", assignment_id=assignment.id),
-            "bring in": url_for("tasks.bring_in", assignment_id=assignment.id),
+            "bring in": url_for("tasks.import_steps", assignment_id=assignment.id),
             "here": url_for("tasks.here", assignment_id=assignment.id),
         },
     }
@@ -83,7 +83,7 @@ class Sent(JsonBody):
     """An operation, under a key of its own, that follows operation number ``after``."""
 
     key: str = Field(min_length=8, max_length=40)
-    after: int = Field(ge=0, le=2 * MOST_OPERATIONS, strict=True)
+    after: int = Field(ge=0, le=2 * MAX_OPERATIONS, strict=True)
     operation: Any
 
 
@@ -93,7 +93,7 @@ def store(assignment_id: int) -> Any:
     assignment, sent = assignment_to_do(assignment_id), json_body(Sent)
     try:
         stored = save(session(), assignment, me(), sent.key, sent.after, sent.operation)
-    except Behind as behind:
+    except StaleLog as behind:
         return {"operations": written(behind.missed)}, 409
     except (OperationRefused, Unreadable) as wrong:
         return {"error": str(wrong)}, 422
@@ -110,17 +110,17 @@ def here(assignment_id: int) -> Any:
 class BroughtIn(JsonBody):
     """A work document, whose steps follow operation number ``after``."""
 
-    after: int = Field(ge=0, le=2 * MOST_OPERATIONS, strict=True)
+    after: int = Field(ge=0, le=2 * MAX_OPERATIONS, strict=True)
     work: Any
 
 
 @students_only
-def bring_in(assignment_id: int) -> Any:
+def import_steps(assignment_id: int) -> Any:
     """Store the steps of a work document: 200 with the operations, 409 for who is behind, 422 with place and remedy."""
     assignment, sent = assignment_to_do(assignment_id), json_body(BroughtIn)
     try:
         stored = store_all(session(), work_of(session(), assignment, me()), sent.after, sent.work)
-    except Behind as behind:
+    except StaleLog as behind:
         return {"operations": written(behind.missed)}, 409
     except (OperationRefused, Unreadable) as wrong:
         return {"error": str(wrong)}, 422
@@ -161,14 +161,14 @@ def result_on_board(attempt: HandIn) -> dict[str, Any]:
     """What the board itself shows of a result, as far as the teacher lets it tell."""
     assignment = attempt.work.assignment
     task = task_of(assignment)
-    figure = told_figure(attempt, assignment.help)
+    figure = told_figure(attempt, assignment.feedback)
     return {
         "url": url_for("handins.hand_in", hand_in_id=attempt.id),
-        "seals": [
+        "results": [
             {"word": word, "state": state, "meaning": meaning}
-            for word, state, meaning in seals(attempt.outcome, attempt.moves, task.budget)
+            for word, state, meaning in results_of(attempt.outcome, attempt.moves, task.budget)
         ],
-        "sentences": explained(read_verdict(attempt.verdict), task, assignment.help),
+        "sentences": explained(read_verdict(attempt.verdict), task, assignment.feedback),
         "outcome": figure["outcome"],
         "answer": figure["answer"],
         "breaks": figure["breaks"],

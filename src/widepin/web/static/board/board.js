@@ -1,37 +1,37 @@
-// The drawing board: brings figure, instruments, record and saving together.
+// The drawing board: brings figure, tools, steps and saving together.
 
 import { Drawing, labelOf, looksOf, outlineOf } from "../figure/drawing.js";
 import { Figure } from "../figure/figure.js";
 import { ToolBook } from "../figure/tape.js";
 import { View } from "../figure/view.js";
-import { Bench } from "./bench.js";
+import { Toolbar } from "./toolbar.js";
 import { Building } from "./building.js";
 import { pngOf, save, svgOf } from "./copies.js";
 import { Hand } from "./hand.js";
 import { HandingIn } from "./handing-in.js";
-import { Gathering } from "./gathering.js";
+import { Selection } from "./selection.js";
 import { hints } from "./hints.js";
 import { Hits } from "./hits.js";
 import { Drafting } from "./drafting.js";
-import { GATHER, NOTE, allowed, makeOf } from "./instruments.js";
+import { SELECT, NOTE, allowed, makeOf } from "./tools.js";
 import { Keys } from "./keys.js";
-import { fold, nextId, rebased, stepsOf } from "./log.js";
+import { replay, nextId, rebased, stepsOf } from "./log.js";
 import { Measures } from "./measures.js";
 import { Notes } from "./notes.js";
 import { Pointing } from "./pointing.js";
-import { Record } from "./record.js";
+import { StepList } from "./step-list.js";
 import { Saving } from "./saving.js";
 import { Result } from "./result.js";
 import { SentenceBar } from "./sentence-bar.js";
-import { Shaking } from "./shaking.js";
+import { DragTest } from "./dragTest.js";
 import { ProvenFigure, fromProven, isHelper } from "./uses.js";
 import { Vanished, whyGone } from "./vanished.js";
 
 const REACH = { mouse: 13, pen: 14, touch: 24 };
 // What is said over an empty board, by what is drawn on it.
 const WELCOME = {
-  given: "Draw what the students get. Start with some points.",
-  model: "Build one right construction, with any instruments.",
+  given: "Draw what is given to the students. Start with some points.",
+  model: "Draw one correct construction, with any tools.",
 };
 const HERE_EVERY = 30000; // milliseconds
 const ROOM = 0.28; // share of the window left free around the figure, for what is still to be drawn
@@ -44,27 +44,27 @@ export class Board {
     this.stored = setting.log.map(({ operation }) => operation);
     this.hand = new Hand();
     this.offer = null; // what a click would take now
-    this.lit = null;
+    this.highlighted = null;
     this.showsArcs = false;
-    this.candidates = []; // crossings that could be marked, while that instrument is in hand
+    this.candidates = []; // intersections that could be marked, while that tool is in hand
     this.trial = null; // a step that is being thought of in the place of another
     this.vanished = new Vanished();
     this.drawing = new Drawing(page.querySelector(".paper"));
-    this.instruments = [...allowed(setting.tools, setting.measuring, book), ...(setting.instruments ?? []).map((one) => fromProven(one, book))];
+    this.tools = [...allowed(setting.tools, setting.measuring, book), ...(setting.tools ?? []).map((one) => fromProven(one, book))];
     this.bar = new SentenceBar(page.querySelector(".sentence-bar"), {
       typed: (text) => this.building.typed(text, false),
       entered: (text) => this.building.typed(text, true),
     });
-    this.bench = new Bench(page.querySelector(".cards"), this.instruments, (instrument) => this.building.take(instrument));
+    this.toolbar = new Toolbar(page.querySelector(".cards"), this.tools, (tool) => this.building.take(tool));
     const panel = page.querySelector(".proven");
     this.proven = panel && new ProvenFigure(panel, book);
-    this.record = new Record(page.querySelector(".record ol"), page.querySelector(".record .count"), page.querySelector(".record progress"), {
-      lit: (id) => { this.lit = id; this.paint(); },
+    this.stepList = new StepList(page.querySelector(".step-list ol"), page.querySelector(".step-list .count"), page.querySelector(".step-list progress"), {
+      highlighted: (id) => { this.highlighted = id; this.paint(); },
       chosen: () => this.show(),
       dress: (id, dress) => this.perform({ op: "dress", id, dress }),
       remake: (step) => { this.trial = null; this.perform({ op: "remake", step }); },
       hideRest: (id) => this.#hideRest(id),
-      remove: (id) => { this.perform({ op: "remove", id }); this.bar.tell("Removed. Undo brings it back."); },
+      remove: (id) => { this.perform({ op: "remove", id }); this.bar.announce("Removed. Undo brings it back."); },
       tryOut: (step) => { this.trial = step; this.paint(); },
     });
     this.saving = new (setting.draft ? Drafting : Saving)({
@@ -77,15 +77,15 @@ export class Board {
       on: {
         stored: ({ operation }) => { this.stored.push(operation); this.rebuild(); },
         missed: (operations) => this.#missed(operations),
-        refused: (entry, words) => { this.rebuild(); this.bar.tell(words, true); },
+        refused: (entry, words) => { this.rebuild(); this.bar.announce(words, true); },
         state: (words, isTrouble) => this.#saved(words, isTrouble),
       },
     });
     this.measures = new Measures(page.querySelector(".measures"), (of) => this.perform({ op: "stop measuring", of }));
     this.notes = new Notes(page.querySelector(".notes"), ({ note, text, at }) => this.perform({ op: "note", note, text, at }));
-    this.gathering = new Gathering(page.querySelector(".gathered"), this);
+    this.selection = new Selection(page.querySelector(".selected-objects"), this);
     this.building = new Building(this);
-    this.shaking = new Shaking(this, () => this.#shaken());
+    this.dragTest = new DragTest(this, () => this.#dragTestEnded());
     this.result = new Result(page.querySelector(".result-strip"), this, () => this.rebuild());
     this.handingIn = new HandingIn(page.querySelector(".handing-in"), this, (result) => {
       this.result.show(result);
@@ -101,10 +101,10 @@ export class Board {
     new ResizeObserver(() => (this.isFitted ? this.fit() : this.paint())).observe(this.drawing.svg);
     this.saving.flush();
     if (setting.urls.here) this.#sayHere();
-    if (!this.own.length) this.bar.tell(WELCOME[setting.draft?.part] ?? "Drag the given points and see how the figure moves.");
+    if (!this.own.length) this.bar.announce(WELCOME[setting.draft?.part] ?? "Drag the given points and see how the figure moves.");
   }
 
-  // Somebody is before this board; the teacher's wall shows it.
+  // Somebody is before this board; the teacher's class overview shows it.
   #sayHere() {
     const say = () => {
       if (document.hidden) return;
@@ -118,7 +118,7 @@ export class Board {
   // -- state --------------------------------------------------------------------------------------
 
   rebuild() {
-    const { done, undone } = fold(this.#operations());
+    const { done, undone } = replay(this.#operations());
     const { given, own, measures, notes } = stepsOf(this.setting, done);
     const start = new Set(this.setting.start.map(({ id }) => id));
     this.given = new Set(given.map(({ id }) => id).filter((id) => !start.has(id)));
@@ -129,8 +129,8 @@ export class Board {
     this.notes.show(notes);
     this.offer = this.pointing.stillThere(this.figure);
     this.hand.forget((id) => !this.figure.has(id));
-    this.page.querySelector("[data-do='take back']").disabled = done.length === 0;
-    this.page.querySelector("[data-do='bring back']").disabled = undone.length === 0;
+    this.page.querySelector("[data-do='undo']").disabled = done.length === 0;
+    this.page.querySelector("[data-do='redo']").disabled = undone.length === 0;
     for (const button of this.page.querySelectorAll("[data-do='hand in']")) button.disabled = own.length === 0;
     this.page.querySelector("[data-do='show all']").hidden = !own.some((step) => step.hidden && !isHelper(step));
     this.show();
@@ -145,13 +145,13 @@ export class Board {
   #missed(operations) {
     this.stored.push(...operations.map(({ operation }) => operation));
     const known = new Set(operations.map(({ key }) => key));
-    const { done } = fold(this.stored);
+    const { done } = replay(this.stored);
     const { given, own } = stepsOf(this.setting, done);
     const taken = [...given, ...own].map(({ id }) => id);
     const waiting = this.saving.pending.filter(({ key }) => !known.has(key));
     this.saving.replace(rebased(waiting, taken, (make, names) => this.newId(make, names)));
     this.rebuild();
-    this.bar.tell("Steps from another window were added.");
+    this.bar.announce("Steps from another window were added.");
   }
 
   #saved(words, isTrouble) {
@@ -164,13 +164,13 @@ export class Board {
     return nextId(this.book.makes[make].gives === "point", taken);
   }
 
-  used(instrument) {
-    const makes = instrument.make === "point" ? ["free_point", "point_on"] : [makeOf(instrument)];
+  used(tool) {
+    const makes = tool.make === "point" ? ["free_point", "point_on"] : [makeOf(tool)];
     return this.own.filter(({ make }) => makes.includes(make)).length;
   }
 
   get mayPutPoints() {
-    const point = this.instruments.find(({ make }) => make === "point");
+    const point = this.tools.find(({ make }) => make === "point");
     return Boolean(point) && (point.most === null || this.used(point) < point.most);
   }
 
@@ -193,7 +193,7 @@ export class Board {
     const { hand } = this;
     const reach = REACH[pointerType] ?? REACH.mouse;
     const hits = new Hits(this.figure, this.view, (id) => this.isHidden(id));
-    if (!hand.instrument) return [];
+    if (!hand.tool) return [];
     if (hand.meetings) {
       return hand.meetings.map(({ at }, number) => ({ which: number + 1, far: distance(this.view, at, px, py) }))
         .filter(({ far }) => far < 2 * reach).sort((a, b) => a.far - b.far);
@@ -206,12 +206,12 @@ export class Board {
     switch (hand.blank?.kind) {
       case "draggable": return points;
       case "straight": case "circle": return fitting(curves);
-      case "curve": return [...(hand.filled.length ? [] : hits.crossings(px, py, reach)), ...fitting(curves)];
+      case "curve": return [...(hand.filled.length ? [] : hits.intersections(px, py, reach)), ...fitting(curves)];
       case "any": case "wanted": return fitting([...hits.points(px, py, reach), ...curves]);
-      case "point or straight": return [...points, ...hits.crossings(px, py, reach), ...fitting(curves)];
+      case "point or line": return [...points, ...hits.intersections(px, py, reach), ...fitting(curves)];
       case "spot": return [free];
-      case "place": return [...hits.crossings(px, py, reach), ...slides(curves), free];
-      case "point": return [...points, ...hits.crossings(px, py, reach), ...(this.mayPutPoints ? [...slides(curves), free] : [])];
+      case "place": return [...hits.intersections(px, py, reach), ...slides(curves), free];
+      case "point": return [...points, ...hits.intersections(px, py, reach), ...(this.mayPutPoints ? [...slides(curves), free] : [])];
       default: return [];
     }
   }
@@ -222,7 +222,7 @@ export class Board {
     const name = (id) => labelOf(this.figure, id);
     // Where several lie under the pointer, the kind tells them apart: a, segment; l, line.
     if (offer.type === "object") return this.pointing.isAmbiguous ? `${name(offer.id)}, ${this.figure.kind(offer.id)}` : name(offer.id);
-    if (offer.type === "crossing") return `intersection of ${name(offer.step.from[0])}, ${name(offer.step.from[1])}`;
+    if (offer.type === "intersection") return `intersection of ${name(offer.step.from[0])}, ${name(offer.step.from[1])}`;
     if (offer.type === "slide") return `new point on ${name(offer.id)}`;
     return "new point";
   }
@@ -245,16 +245,16 @@ export class Board {
 
   show() {
     this.bar.show(this.hand.parts((id) => labelOf(this.figure, id), this.wordsFor(this.offer)));
-    this.gathering.show();
+    this.selection.show();
     this.handingIn.show();
-    for (const tool of ["note", "gather"]) {
-      this.page.querySelector(`[data-do=${tool}]`).setAttribute("aria-pressed", String(this.hand.instrument?.make === tool));
+    for (const tool of ["note", "select several"]) {
+      this.page.querySelector(`[data-do='${tool}']`).setAttribute("aria-pressed", String(this.hand.tool?.make === tool));
     }
-    this.proven?.show(this.hand.instrument?.proven ?? null);
-    this.bench.show((instrument) => this.used(instrument), this.hand.instrument);
-    const marks = this.hand.instrument?.make === "intersection" && !this.hand.meetings;
-    this.candidates = marks ? new Hits(this.figure, this.view, (id) => this.isHidden(id)).allCrossings() : [];
-    this.record.show(this.figure, this.setting.start, this.own, this.book.makes, this.setting.budget);
+    this.proven?.show(this.hand.tool?.proven ?? null);
+    this.toolbar.show((tool) => this.used(tool), this.hand.tool);
+    const marks = this.hand.tool?.make === "intersection" && !this.hand.meetings;
+    this.candidates = marks ? new Hits(this.figure, this.view, (id) => this.isHidden(id)).allIntersections() : [];
+    this.stepList.show(this.figure, this.setting.start, this.own, this.book.makes, this.setting.budget);
     this.paint();
   }
 
@@ -267,18 +267,18 @@ export class Board {
   // What is special about an object when it is drawn.
   #roles() {
     const inHand = new Set(this.hand.filled);
-    const filledAs = this.hand.instrument?.make === "answer" ? "answer" : "lit";
+    const filledAs = this.hand.tool?.make === "answer" ? "answer" : "highlighted";
     return (id) => {
       const role = new Set();
       if (this.given.has(id)) role.add("given");
       if (this.start.has(id)) role.add("start");
       if (this.isHidden(id)) role.add("hidden");
       for (const look of looksOf(this.figure.step(id))) role.add(look);
-      if (this.showsArcs && this.figure.kind(id) === "circle" && !this.given.has(id) && id !== this.lit) role.add("arcs");
+      if (this.showsArcs && this.figure.kind(id) === "circle" && !this.given.has(id) && id !== this.highlighted) role.add("arcs");
       const result = this.result.role(id);
       if (result) role.add(result);
       if (inHand.has(id)) role.add(filledAs);
-      if (id === this.lit || this.gathering.has(id) || (this.offer?.type === "object" && this.offer.id === id)) role.add("lit");
+      if (id === this.highlighted || this.selection.has(id) || (this.offer?.type === "object" && this.offer.id === id)) role.add("highlighted");
       return role;
     };
   }
@@ -287,25 +287,25 @@ export class Board {
     if (!this.view) return;
     this.drawing.draw(this.figure, this.view, this.#roles(), {
       extras: [...this.measures.marks(this.figure, this.view), ...this.#whatVanished(), ...this.notes.marks(this.view), ...hints(this),
-        ...this.gathering.marks()],
+        ...this.selection.marks()],
     });
   }
 
   // Steps from a file; the server takes all of them or says what is wrong with one.
-  async #bringIn(file) {
+  async #importSteps(file) {
     if (!file) return;
     let work;
     try {
       work = JSON.parse(await file.text());
     } catch {
-      return this.bar.tell(`${file.name} is not JSON; take one that was copied from a board.`, true);
+      return this.bar.announce(`${file.name} is not JSON; choose one that was exported from a board.`, true);
     }
-    const { operations, error } = await this.saving.bringIn(this.setting.urls["bring in"], work);
-    if (!operations) return this.bar.tell(`${file.name}: ${error}`, true);
+    const { operations, error } = await this.saving.importSteps(this.setting.urls["bring in"], work);
+    if (!operations) return this.bar.announce(`${file.name}: ${error}`, true);
     this.stored.push(...operations.map(({ operation }) => operation));
     this.rebuild();
     this.fit();
-    this.bar.tell(`${operations.length} steps were brought in.`);
+    this.bar.announce(`${operations.length} steps imported.`);
   }
 
   async #copy(kind) {
@@ -314,24 +314,24 @@ export class Board {
     if (kind === "png") save(await pngOf(this.figure, this.#roles(), this.notes.all), `${name}.png`);
     if (kind === "json") save(JSON.stringify({ steps: this.own.map(({ within, ...step }) => step) }, null, 1), `${name}.json`, "application/json");
     this.page.querySelector(".copies").open = false;
-    this.bar.tell("The copy is among your downloads.");
+    this.bar.announce("Exported to your downloads.");
   }
 
   // Ghosts of what is gone, and a sentence that says why when it goes.
   #whatVanished() {
     const { fresh, isBack } = this.vanished.note(this.figure);
-    if (fresh.length) this.bar.tell(whyGone(this.figure, fresh[0]), true);
-    else if (isBack) this.bar.tell("Everything is there again.");
+    if (fresh.length) this.bar.announce(whyGone(this.figure, fresh[0]), true);
+    else if (isBack) this.bar.announce("Everything is defined again.");
     return this.vanished.ghosts(this.figure, this.view, ...this.drawing.size());
   }
 
   // Every point back where the task or the student first put it.
   #backToDrawn() {
     const first = new Map([...this.setting.given, ...this.setting.start].map(({ id, at }) => [id, at]));
-    for (const { op, step } of fold(this.#operations()).done) if (op === "add" || op === "remake") first.set(step.id, step.at);
+    for (const { op, step } of replay(this.#operations()).done) if (op === "add" || op === "remake") first.set(step.id, step.at);
     const moved = this.figure.ids.filter((id) => this.figure.canDrag(id) && first.get(id) && !isAt(this.figure.step(id).at, first.get(id)));
     if (moved.length) this.perform({ op: "move", points: Object.fromEntries(moved.map((id) => [id, first.get(id)])) });
-    this.bar.tell(moved.length ? "Every point is where it was first put." : "No point has been moved.");
+    this.bar.announce(moved.length ? "Every point is where it was first put." : "No point has been moved.");
   }
 
   // Hides what a step is not made from; what is hidden is still there.
@@ -339,7 +339,7 @@ export class Board {
     const kept = new Set(this.figure.madeFrom(id));
     const rest = this.own.filter((step) => !kept.has(step.id) && !step.hidden).map((step) => step.id);
     if (rest.length) this.perform({ op: "dress", id: rest, dress: { hidden: true } });
-    this.bar.tell(`What ${labelOf(this.figure, id)} does not need is hidden. Show all brings it back.`);
+    this.bar.announce(`What ${labelOf(this.figure, id)} does not need is hidden. Show all brings it back.`);
   }
 
   #showAll() {
@@ -348,11 +348,11 @@ export class Board {
 
   #operations() { return [...this.stored, ...this.saving.pending.map(({ operation }) => operation)]; }
 
-  #shake() {
-    if (this.shaking.isOn) return this.shaking.stop();
-    this.page.querySelector("[data-do=shake]").textContent = "Stop";
-    this.bar.tell("Shaking. Watch whether it holds.");
-    this.shaking.start();
+  #startDragTest() {
+    if (this.dragTest.isOn) return this.dragTest.stop();
+    this.page.querySelector("[data-do='drag test']").textContent = "Stop";
+    this.bar.announce("Drag test: watch whether it holds.");
+    this.dragTest.start();
   }
 
   #toggleArcs() {
@@ -361,23 +361,23 @@ export class Board {
     this.paint();
   }
 
-  #shaken() {
-    this.page.querySelector("[data-do=shake]").textContent = "Drag test";
+  #dragTestEnded() {
+    this.page.querySelector("[data-do='drag test']").textContent = "Drag test";
     this.rebuild();
   }
 
   // -- keys and buttons ----------------------------------------------------------------------------
 
   #listen() {
-    const deeds = {
-      "take back": () => this.perform({ op: "take back" }),
-      "bring back": () => this.perform({ op: "bring back" }),
+    const actions = {
+      "undo": () => this.perform({ op: "undo" }),
+      "redo": () => this.perform({ op: "redo" }),
       fit: () => this.fit(),
       "show all": () => this.#showAll(),
       arcs: () => this.#toggleArcs(),
-      shake: () => this.#shake(),
+      "drag test": () => this.#startDragTest(),
       note: () => this.building.take(NOTE),
-      gather: () => this.building.take(GATHER),
+      "select several": () => this.building.take(SELECT),
       "hand in": () => {
         if (this.result.isOpen) this.result.close();
         this.handingIn.ask();
@@ -387,17 +387,17 @@ export class Board {
       farther: () => this.#zoom(0.8),
     };
     for (const button of this.page.querySelectorAll("[data-do]")) {
-      if (deeds[button.dataset.do]) button.addEventListener("click", deeds[button.dataset.do]);
+      if (actions[button.dataset.do]) button.addEventListener("click", actions[button.dataset.do]);
     }
     for (const button of this.page.querySelectorAll("[data-copy]")) {
       button.addEventListener("click", () => this.#copy(button.dataset.copy));
     }
     const file = this.page.querySelector(".copies input");
     file?.addEventListener("change", async () => {
-      await this.#bringIn(file.files[0]);
+      await this.#importSteps(file.files[0]);
       file.value = "";
     });
-    new Keys(this, deeds);
+    new Keys(this, actions);
     addEventListener("pageshow", (event) => { if (event.persisted) location.reload(); });
   }
 

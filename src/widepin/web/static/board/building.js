@@ -3,7 +3,7 @@
 import { labelOf } from "../figure/drawing.js";
 import { listed } from "../figure/listed.js";
 import { Hits, nearestPlace } from "./hits.js";
-import { makeOf } from "./instruments.js";
+import { makeOf } from "./tools.js";
 import { rounded } from "./log.js";
 import { isHelper, useOf } from "./uses.js";
 
@@ -12,11 +12,11 @@ const HASTE = 900; // milliseconds in which Enter is meant for the name that was
 export class Building {
   constructor(board) { this.board = board; }
 
-  take(instrument) {
-    if (this.board.hand.instrument?.make === instrument.make) return this.putDown();
-    this.board.hand.take(instrument);
+  take(tool) {
+    if (this.board.hand.tool?.make === tool.make) return this.putDown();
+    this.board.hand.take(tool);
     this.board.bar.clear();
-    this.board.bar.tell("");
+    this.board.bar.announce("");
     this.board.show();
     if (!this.board.pointing.isTouch) this.board.bar.focus();
   }
@@ -25,7 +25,7 @@ export class Building {
     if (this.board.hand.filled.length) this.board.hand.empty();
     else this.board.hand.putDown();
     this.board.bar.clear();
-    this.board.bar.tell("");
+    this.board.bar.announce("");
     this.board.offer = null;
     this.board.show();
   }
@@ -35,35 +35,35 @@ export class Building {
     return step.id;
   }
 
-  // Fill the next blank with what was pointed at or named; a place or crossing becomes a point first.
+  // Fill the next blank with what was pointed at or named; a place or intersection becomes a point first.
   fill(choice) {
     const { hand } = this.board;
     if (hand.meetings) return this.mark(hand.meetings[choice.which - 1].step);
     if (hand.blank.kind === "place") return this.#point(choice);
     if (hand.blank.kind === "spot") return this.#startNote(choice.at);
-    if (hand.instrument.make === "gather") {
+    if (hand.tool.make === "select several") {
       this.board.bar.clear();
-      return this.board.gathering.toggle(choice.id);
+      return this.board.selection.toggle(choice.id);
     }
-    if (hand.instrument.make === "intersection" && choice.type === "crossing") return this.mark(choice.step);
+    if (hand.tool.make === "intersection" && choice.type === "intersection") return this.mark(choice.step);
     const id = choice.type === "object" ? choice.id : this.#pointFor(choice);
     if (id === null) return;
     hand.filled.push(id);
     this.filledAt = performance.now();
-    if (hand.instrument.make === "move") this.board.bar.tell("Arrow keys move it, with Shift ten times as far. Esc puts it down.");
+    if (hand.tool.make === "move") this.board.bar.announce("Arrow keys move it, with Shift ten times as far. Esc lets go of it.");
     if (hand.isFull) this.#complete();
     this.board.bar.clear();
     this.board.show();
   }
 
   #pointFor(choice) {
-    if (choice.type === "crossing") return this.add({ id: this.board.newId("intersection"), ...choice.step });
+    if (choice.type === "intersection") return this.add({ id: this.board.newId("intersection"), ...choice.step });
     if (!this.board.mayPutPoints) {
-      this.board.bar.tell("This task has no free points; take an intersection or a point that is there.", true);
+      this.board.bar.announce("This task has no free points; take an intersection or a point that is there.", true);
       return null;
     }
     if (choice.type === "slide" && !choice.at.every(Number.isFinite)) {
-      this.board.bar.tell(`${labelOf(this.board.figure, choice.id)} is gone as the figure lies now; put the point when it is there.`, true);
+      this.board.bar.announce(`${labelOf(this.board.figure, choice.id)} is undefined in this position; put the point when it is there.`, true);
       return null;
     }
     if (choice.type === "slide") return this.add({ id: this.board.newId("point_on"), make: "point_on", from: [choice.id], at: rounded(choice.at) });
@@ -72,7 +72,7 @@ export class Building {
 
   #point(choice) {
     const id = this.#pointFor(choice.type === "object" ? { type: "slide", id: choice.id, at: choice.at ?? this.#middleOf(choice.id) } : choice);
-    if (id !== null) this.board.bar.tell(`${id} is there.`);
+    if (id !== null) this.board.bar.announce(`${id} is there.`);
     this.board.bar.clear();
     this.board.show();
   }
@@ -84,30 +84,30 @@ export class Building {
 
   #complete() {
     const { hand } = this.board;
-    const { make } = hand.instrument;
+    const { make } = hand.tool;
     if (make === "move") return;
     if (make === "answer") return this.board.handingIn.answered();
     if (make === "intersection") return this.#cross();
-    if (hand.instrument.gauge) return this.#measure();
-    if (hand.instrument.proven) return this.#use();
-    const step = { id: this.board.newId(makeOf(hand.instrument)), make: makeOf(hand.instrument), from: hand.sources };
+    if (hand.tool.gauge) return this.#measure();
+    if (hand.tool.proven) return this.#use();
+    const step = { id: this.board.newId(makeOf(hand.tool)), make: makeOf(hand.tool), from: hand.sources };
     hand.next();
     this.add(step);
-    this.#tellDrawn([step.id]);
-    if (hand.instrument.most !== null && this.board.used(hand.instrument) >= hand.instrument.most) hand.putDown();
+    this.#announceDrawn([step.id]);
+    if (hand.tool.most !== null && this.board.used(hand.tool) >= hand.tool.most) hand.putDown();
   }
 
   #use() {
     const { hand, figure } = this.board;
-    const operation = useOf(hand.instrument.proven, hand.sources, figure.ids, (make, taken) => this.board.newId(make, taken));
+    const operation = useOf(hand.tool.proven, hand.sources, figure.ids, (make, taken) => this.board.newId(make, taken));
     hand.next();
     this.board.perform(operation);
-    this.#tellDrawn(operation.gives);
+    this.#announceDrawn(operation.gives);
   }
 
-  #tellDrawn(ids) {
+  #announceDrawn(ids) {
     const gone = ids.find((id) => !this.board.figure.isDefined(id));
-    this.board.bar.tell(gone ? `${gone} does not exist as the figure lies now; it will when it can.` : `${listed(ids)} ${ids.length > 1 ? "are" : "is"} drawn.`, Boolean(gone));
+    this.board.bar.announce(gone ? `${gone} is undefined in this position.` : `${listed(ids)} ${ids.length > 1 ? "are" : "is"} drawn.`, Boolean(gone));
   }
 
   #measure() {
@@ -115,14 +115,14 @@ export class Building {
     const of = [...hand.filled];
     hand.empty();
     this.board.perform({ op: "measure", of });
-    this.board.bar.tell("It is measured. A measure costs no move.");
+    this.board.bar.announce("It is measured. A measure costs no move.");
   }
 
   #startNote(at) {
     this.board.hand.filled.push({ at: rounded(at) });
     this.board.offer = null;
     this.board.bar.clear();
-    this.board.bar.tell("Type the note, then Enter.");
+    this.board.bar.announce("Type the note, then Enter.");
     this.board.show();
     this.board.bar.focus();
   }
@@ -132,7 +132,7 @@ export class Building {
     this.board.hand.putDown();
     this.board.bar.clear();
     this.board.perform({ op: "note", note: crypto.getRandomValues(new Uint32Array(1))[0].toString(36), text, at });
-    this.board.bar.tell("The note is on the paper; drag it where you like.");
+    this.board.bar.announce("The note is on the paper; drag it where you like.");
   }
 
   #cross() {
@@ -145,14 +145,14 @@ export class Building {
     if (meetings.length === 2) {
       hand.meetings = meetings;
       const off = meetings.findIndex(({ at }) => !this.board.isInView(at));
-      this.board.bar.tell(off < 0
+      this.board.bar.announce(off < 0
         ? "Both intersections are numbered on the board: type 1 or 2, or point at one."
         : `Intersection ${off + 1} lies off the paper: Fit brings it in. Type 1 or 2, or point at one.`);
     } else if (meetings.length === 1) {
       this.mark(meetings[0].step);
     } else {
       hand.empty();
-      this.board.bar.tell(all.length ? `${marked(all[0].at)} is marked there already.` : "These two do not meet as the figure lies now.", true);
+      this.board.bar.announce(all.length ? `${marked(all[0].at)} is marked there already.` : "These two do not meet in this position.", true);
     }
   }
 
@@ -160,7 +160,7 @@ export class Building {
     const id = this.add({ id: this.board.newId("intersection"), ...step });
     this.board.hand.empty();
     const isHere = this.board.isInView(this.board.figure.shape(id));
-    this.board.bar.tell(isHere ? `${id} is marked.` : `${id} is marked, off the paper: Fit brings it in.`);
+    this.board.bar.announce(isHere ? `${id} is marked.` : `${id} is marked, off the paper: Fit brings it in.`);
     this.board.bar.clear();
     this.board.show();
   }
@@ -186,8 +186,8 @@ export class Building {
     if (exact && (isFinal || !longer)) return this.fill({ type: "object", id: exact });
     if (isFinal && !name && this.board.offer) return this.fill(this.board.offer);
     if (isFinal && !name && performance.now() - this.filledAt < HASTE) return;
-    if (isFinal) this.board.bar.tell(name ? this.#misnamed(name) : "Type the name of what is meant.", true);
-    this.board.lit = exact ?? null;
+    if (isFinal) this.board.bar.announce(name ? this.#misnamed(name) : "Type the name of what is meant.", true);
+    this.board.highlighted = exact ?? null;
     this.board.paint();
   }
 

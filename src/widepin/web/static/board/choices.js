@@ -1,4 +1,4 @@
-// Ways to make a step of one's own another way: which crossing is meant, and whether a point is tied to a curve.
+// Ways to make a step of one's own another way: which intersection is meant, and whether a point is tied to a curve.
 
 import { labelOf } from "../figure/drawing.js";
 import { nearestPlace } from "./hits.js";
@@ -9,21 +9,21 @@ const MOST = 4; // points and curves that are offered, the nearest first
 
 // Each {words, step}: how the step would be made instead.
 export function choicesFor(figure, step) {
-  if (step.make === "intersection") return crossings(figure, step);
+  if (step.make === "intersection") return intersections(figure, step);
   if (step.make === "free_point") return ties(figure, step);
   if (step.make === "point_on") return [{ words: "Detach", step: { id: step.id, make: "free_point", at: rounded(figure.shape(step.id)) } }];
   return [];
 }
 
-function crossings(figure, step) {
+function intersections(figure, step) {
   if (!step.from.some((id) => figure.kind(id) === "circle")) return [];
   const name = (id) => labelOf(figure, id);
   const plain = { id: step.id, make: "intersection", from: step.from };
   const bothRound = step.from.every((id) => figure.kind(id) === "circle");
-  const straight = step.from.find((id) => figure.kind(id) !== "circle");
+  const line = step.from.find((id) => figure.kind(id) !== "circle");
   const words = bothRound
     ? ["left", "right"].map((side) => `${side} of the way from ${name(step.from[0])} to ${name(step.from[1])}`)
-    : ["first", "second"].map((turn) => `met ${turn} along ${name(straight)}`);
+    : ["first", "second"].map((turn) => `met ${turn} along ${name(line)}`);
   const points = before(figure, step.id).filter((id) => figure.isPoint(id) && figure.isDefined(id));
   const common = points.filter((id) => step.from.every((curve) => away(figure, id, curve) < ON));
   const near = byDistance(figure, step, points.filter((id) => !common.includes(id))).slice(0, MOST);

@@ -1,9 +1,9 @@
-// What can be done with a step in the record: hide it, name it, draw it dashed, make it another way, remove it.
+// What can be done with a step of the list: hide it, name it, draw it dashed, make it another way, remove it.
 
 import { labelOf } from "../figure/drawing.js";
 import { listed } from "../figure/listed.js";
 import { choicesFor } from "./choices.js";
-import { hangingOn } from "./log.js";
+import { dependentsOf } from "./log.js";
 import { isHelper } from "./uses.js";
 
 const HUES = ["graphite", "sea", "plum", "pine"]; // told apart by colour-blind eyes too, and by their darkness
@@ -30,7 +30,7 @@ export function dressing(figure, own, step, on, isAsking) {
   }
   tools.append(choice("Hide the rest", () => on.hideRest(step.id)));
   const together = step.within?.steps.map(({ id }) => id) ?? [step.id];
-  const along = hangingOn(own, step.id).filter((id) => !together.includes(id));
+  const along = dependentsOf(own, step.id).filter((id) => !together.includes(id));
   if (together.length > step.within?.gives.length) tools.append(unfolding(own, step, on));
   const remove = choice("Remove", () => (along.length ? on.ask(step.id) : on.remove(step.id)));
   remove.dataset.remove = "";
@@ -41,11 +41,11 @@ export function dressing(figure, own, step, on, isAsking) {
   return tools;
 }
 
-// How an instrument built its result, shown or hidden.
+// How a tool built its result, shown or hidden.
 function unfolding(own, { within }, on) {
   const helpers = own.filter((step) => step.within === within && isHelper(step)).map(({ id }) => id);
   const isOpen = own.some(({ id, hidden }) => helpers.includes(id) && !hidden);
-  return choice(isOpen ? "Fold it in" : "How it is built", () => on.dress(helpers, { hidden: isOpen }));
+  return choice(isOpen ? "Hide steps" : "Show steps", () => on.dress(helpers, { hidden: isOpen }));
 }
 
 function swatch(hue, step, on) {
@@ -79,10 +79,10 @@ export function question(figure, ids, along, on) {
   ask.className = "asking";
   ask.setAttribute("role", "alertdialog");
   const words = document.createElement("p");
-  words.textContent = `With ${named} would go ${listed(along.map((id) => labelOf(figure, id)))}.`;
+  words.textContent = `Removing ${named} also removes ${listed(along.map((id) => labelOf(figure, id)))}.`;
   ask.append(
     words,
-    choice(`Only hide ${named}`, () => on.dress(one, { hidden: true })),
+    choice(`Hide ${named} only`, () => on.dress(one, { hidden: true })),
     choice(`Remove all ${along.length + ids.length}`, () => on.remove(one)),
     choice("Keep", () => on.ask(null)),
   );

@@ -1,42 +1,42 @@
-// What is in hand: an instrument, and the blanks of its sentence filled so far.
+// What is in hand: a tool, and the blanks of its sentence filled so far.
 
-import { blanksOf } from "./instruments.js";
+import { blanksOf } from "./tools.js";
 
 export class Hand {
   constructor() { this.putDown(); }
 
-  take(instrument) {
-    this.instrument = instrument;
+  take(tool) {
+    this.tool = tool;
     this.filled = [];
-    this.meetings = null; // two crossings to choose between, once both curves are named
+    this.meetings = null; // two intersections to choose between, once both curves are named
   }
 
   putDown() { this.take(null); }
   empty() { this.filled = []; this.meetings = null; }
 
-  // Empty the blanks that hold what is gone; crossings of it are no choice any more.
+  // Empty the blanks that hold what is gone; intersections of it are no choice any more.
   forget(isGone) {
     const left = this.filled.filter((id) => typeof id !== "string" || !isGone(id));
     if (left.length < this.filled.length) this.meetings = null;
     this.filled = left;
   }
 
-  // Ready for the next step: a compass keeps its opening, a run of segments goes on from its end.
+  // Ready for the next step: a compass keeps its radius, a polyline goes on from its end.
   next() {
-    this.filled = (this.instrument.keeps ?? []).map((blank) => this.filled[blank]);
+    this.filled = (this.tool.keeps ?? []).map((blank) => this.filled[blank]);
     this.meetings = null;
   }
 
   get blank() {
-    if (!this.instrument) return null;
-    return this.meetings ? { kind: "which" } : blanksOf(this.instrument)[this.filled.length] ?? null;
+    if (!this.tool) return null;
+    return this.meetings ? { kind: "which" } : blanksOf(this.tool)[this.filled.length] ?? null;
   }
 
-  get isFull() { return this.instrument !== null && this.filled.length === blanksOf(this.instrument).length; }
+  get isFull() { return this.tool !== null && this.filled.length === blanksOf(this.tool).length; }
 
   // The ids in the order of "from".
   get sources() {
-    const { order, opening } = this.instrument;
+    const { order, opening } = this.tool;
     if (opening) return [...this.filled, ...opening];
     return order ? order.map((blank) => this.filled[blank]) : [...this.filled];
   }
@@ -44,8 +44,8 @@ export class Hand {
   fits(figure, id) {
     const kind = figure.kind(id);
     switch (this.blank?.kind) {
-      case "point": return kind === "point" && !(this.filled.includes(id) && !this.instrument.order && !this.blank.again);
-      case "point or straight": return kind !== "circle" && !this.filled.includes(id);
+      case "point": return kind === "point" && !(this.filled.includes(id) && !this.tool.order && !this.blank.again);
+      case "point or line": return kind !== "circle" && !this.filled.includes(id);
       case "any": return true;
       case "wanted": return this.blank.kinds.includes(kind) && !this.filled.includes(id);
       case "draggable": return figure.canDrag(id);
@@ -59,9 +59,9 @@ export class Hand {
 
   // The sentence: words and blanks; offer is what a click would take now.
   parts(labelOf, offer) {
-    if (!this.instrument) return ["Take an instrument, or drag a point."];
+    if (!this.tool) return ["Take a tool, or drag a point."];
     let blank = 0;
-    const parts = this.instrument.say.map((part) => {
+    const parts = this.tool.say.map((part) => {
       if (typeof part === "string") return part;
       const place = blank++;
       const filled = this.filled[place];
@@ -74,6 +74,6 @@ export class Hand {
 }
 
 function roleWords(kind) {
-  return { point: "a point", draggable: "a point", straight: "a straight", curve: "a curve", circle: "a circle", place: "a place",
-    "point or straight": "a point or a straight", any: "an object", wanted: "an object", spot: "a place", words: "words" }[kind];
+  return { point: "a point", draggable: "a point", straight: "a line, ray or segment", curve: "a curve", circle: "a circle", place: "a place",
+    "point or line": "a point, or a line, ray or segment", any: "an object", wanted: "an object", spot: "a place", words: "words" }[kind];
 }

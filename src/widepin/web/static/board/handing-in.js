@@ -1,6 +1,6 @@
 // Handing in: asks once, with the count of moves. The answer fills the blanks of a sentence, or is left to be found.
 
-import { answering } from "./instruments.js";
+import { answering } from "./tools.js";
 import { countOf } from "./uses.js";
 
 const LOST = { error: "It could not be handed in: there is no connection. Nothing is lost; try again." };
@@ -20,19 +20,19 @@ export class HandingIn {
       this.#checking(true);
       const result = (await board.saving.settled()) ? await this.#send() : LOST;
       this.#checking(false);
-      if (result.error) return this.board.bar.tell(result.error, true);
+      if (result.error) return this.board.bar.announce(result.error, true);
       this.close();
       done(result);
     });
   }
 
-  get isOn() { return this.board.hand.instrument === this.sentence; }
+  get isOn() { return this.board.hand.tool === this.sentence; }
 
   ask() {
     const { board } = this;
     board.hand.take(this.sentence);
     board.bar.clear();
-    board.bar.tell(board.setting.finding ? "Point at it or type its name, or hand in as it is and let it be found." : "Point at it or type its name.");
+    board.bar.announce(board.setting.finding ? "Point at it or type its name, or hand in as it is and let it be found by the program." : "Point at it or type its name.");
     board.show();
     if (board.setting.finding) this.button.focus();
     else board.bar.focus();
@@ -44,12 +44,12 @@ export class HandingIn {
     if (!this.isOn) return;
     const { budget } = this.board.setting;
     const moves = this.board.own.reduce((sum, step) => sum + countOf(step, this.board.book.makes), 0);
-    const over = budget && moves > budget ? `, ${moves - budget} more than asked` : "";
-    this.question.textContent = `Hand in as it stands, with ${moves}${budget ? ` of ${budget}` : ""} ${moves === 1 && !budget ? "move" : "moves"}${over}?`;
+    const over = budget && moves > budget ? `, ${moves - budget} over the limit` : "";
+    this.question.textContent = `Hand in as it is, with ${moves}${budget ? ` of ${budget}` : ""} ${moves === 1 && !budget ? "move" : "moves"}${over}?`;
   }
 
   answered() {
-    this.board.bar.tell("Esc empties the blanks.");
+    this.board.bar.announce("Esc empties the blanks.");
     this.button.focus();
   }
 
@@ -57,7 +57,7 @@ export class HandingIn {
     const { board } = this;
     if (this.isOn) board.hand.putDown();
     board.bar.clear();
-    board.bar.tell("");
+    board.bar.announce("");
     board.show();
     board.page.querySelector("[data-do='hand in']")?.focus();
   }
@@ -66,14 +66,14 @@ export class HandingIn {
   #isWhole() {
     const { hand, setting, bar } = this.board;
     if (hand.isFull || (!hand.filled.length && setting.finding)) return true;
-    bar.tell(`Fill every blank${setting.finding ? ", or empty them with Esc and let the answer be found" : ""}.`, true);
+    bar.announce(`Fill every blank${setting.finding ? ", or empty them with Esc and let the answer be found by the program" : ""}.`, true);
     bar.focus();
     return false;
   }
 
   #checking(isOn) {
     this.button.disabled = isOn;
-    this.button.textContent = isOn ? "Checking …" : "Hand it in";
+    this.button.textContent = isOn ? "Checking …" : "Hand in now";
   }
 
   async #send() {

@@ -1,8 +1,8 @@
-// What lies over the drawing while an instrument is in hand: what a click would mark, and what it would draw.
+// What lies over the drawing while a tool is in hand: what a click would mark, and what it would draw.
 
 import { curvePath, element } from "../figure/drawing.js";
 import { Hand } from "./hand.js";
-import { blanksOf, makeOf } from "./instruments.js";
+import { blanksOf, makeOf } from "./tools.js";
 import { useOf } from "./uses.js";
 
 const HERE = " here"; // no object can have this id
@@ -15,7 +15,7 @@ export function hints({ hand, offer, trial, candidates, figure, view, drawing })
   const thought = trial ? figure.preview(trial) : [];
   if (thought.length === 2 && thought.every(Number.isFinite)) {
     const [cx, cy] = view.toScreen(...thought);
-    extras.push(element("circle", { cx, cy, r: 12, class: "offer crossing" }));
+    extras.push(element("circle", { cx, cy, r: 12, class: "offer intersection" }));
   }
   for (const { kind, shape } of previewsOf(hand, offer, figure)) {
     const path = curvePath(kind, shape, view, ...drawing.size());
@@ -24,7 +24,7 @@ export function hints({ hand, offer, trial, candidates, figure, view, drawing })
   }
   if (offer?.at && offer.type !== "object") {
     const [cx, cy] = view.toScreen(...offer.at);
-    extras.push(element("circle", { cx, cy, r: offer.type === "crossing" ? 9 : 6, class: `offer ${offer.type}` }));
+    extras.push(element("circle", { cx, cy, r: offer.type === "intersection" ? 9 : 6, class: `offer ${offer.type}` }));
   }
   for (const [number, { at }] of (hand.meetings ?? []).entries()) {
     const [x, y] = view.toScreen(...at);
@@ -36,28 +36,28 @@ export function hints({ hand, offer, trial, candidates, figure, view, drawing })
 
 // The curves that filling the last blank with the offer would draw.
 function previewsOf(hand, offer, figure) {
-  const { instrument } = hand;
-  if (!instrument || !offer || hand.meetings || !hand.blank || hand.filled.length !== blanksOf(instrument).length - 1) return [];
-  if (!instrument.proven && hand.blank.kind !== "point") return [];
+  const { tool } = hand;
+  if (!tool || !offer || hand.meetings || !hand.blank || hand.filled.length !== blanksOf(tool).length - 1) return [];
+  if (!tool.proven && hand.blank.kind !== "point") return [];
   const trial = new Hand();
-  trial.take(instrument);
+  trial.take(tool);
   trial.filled = [...hand.filled, HERE];
   const at = offer.type === "object" ? null : offer.at;
   const here = at ? [{ id: HERE, make: "free_point", at }] : [];
   const sources = trial.sources.map((id) => (id === HERE && !at ? offer.id : id));
-  const steps = madeBy(instrument, sources, figure);
+  const steps = madeBy(tool, sources, figure);
   const shapes = figure.previewAll([...here, ...steps.all]);
   return steps.results.map((id) => ({ kind: steps.kind(id), shape: shapes.get(id) }))
     .filter(({ kind, shape }) => kind !== "point" && shape.every(Number.isFinite));
 }
 
-// What the instrument would make, under names that no object has.
-function madeBy(instrument, from, { book, ids }) {
+// What the tool would make, under names that no object has.
+function madeBy(tool, from, { book, ids }) {
   let all = [], results = [];
-  if (instrument.proven) {
-    ({ steps: all, gives: results } = useOf(instrument.proven, from, ids, (_, taken) => ` made ${taken.size}`));
-  } else if (book.makes[makeOf(instrument)]) {
-    all = [{ id: " made", make: makeOf(instrument), from }];
+  if (tool.proven) {
+    ({ steps: all, gives: results } = useOf(tool.proven, from, ids, (_, taken) => ` made ${taken.size}`));
+  } else if (book.makes[makeOf(tool)]) {
+    all = [{ id: " made", make: makeOf(tool), from }];
     results = [" made"];
   }
   return { all, results, kind: (id) => book.makes[all.find((step) => step.id === id).make].gives };

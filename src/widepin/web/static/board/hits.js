@@ -1,8 +1,8 @@
-// What lies under the pointer, the likeliest first: points, crossings that have no mark yet, curves.
+// What lies under the pointer, the likeliest first: points, intersections that have no mark yet, curves.
 
 import { parameterAt } from "../figure/figure.js";
 
-const MOST_CURVES = 24; // of which all crossings are shown at once
+const MAX_CURVES = 24; // of which all intersections are shown at once
 const ONE = 1e-6; // centimetres within which two places are one
 
 export class Hits {
@@ -40,8 +40,8 @@ export class Hits {
     }), reach);
   }
 
-  // Crossings near the pointer where no point is marked.
-  crossings(px, py, reach) {
+  // Intersections near the pointer where no point is marked.
+  intersections(px, py, reach) {
     const close = this.curves(px, py, reach * 2).slice(0, 8).map(({ id }) => id);
     const marked = this.#visible((id) => this.figure.isPoint(id));
     const found = [];
@@ -56,9 +56,9 @@ export class Hits {
     return this.#near(free.map((one) => ({ ...one, far: this.#far(one.at, px, py) })), reach);
   }
 
-  // Every crossing of visible curves where no point is marked; pairs beyond a bound are left to the pointer.
-  allCrossings() {
-    const curves = this.#visible((id) => !this.figure.isPoint(id)).slice(-MOST_CURVES);
+  // Every intersection of visible curves where no point is marked; pairs beyond a bound are left to the pointer.
+  allIntersections() {
+    const curves = this.#visible((id) => !this.figure.isPoint(id)).slice(-MAX_CURVES);
     const points = this.#visible((id) => this.figure.isPoint(id)).map((id) => this.figure.shape(id));
     const pairs = curves.flatMap((a, i) => curves.slice(i + 1).map((b) => [a, b]));
     return pairs.flatMap((pair) => this.meetings(pair)).map(({ at }) => at)
@@ -70,7 +70,7 @@ export class Hits {
     const round = from.some((id) => this.figure.kind(id) === "circle");
     return (round ? [1, 2] : [undefined])
       .map((pick) => ({ make: "intersection", from, ...(pick ? { pick } : {}) }))
-      .map((step) => ({ type: "crossing", step, at: this.figure.preview(step) }))
+      .map((step) => ({ type: "intersection", step, at: this.figure.preview(step) }))
       .filter(({ at }) => at.every(Number.isFinite));
   }
 }

@@ -5,10 +5,10 @@ const NUDGE = 0.1; // centimetres per arrow key; ten times as much with Shift
 const VIEW = { "+": "closer", "=": "closer", "-": "farther", 0: "fit" };
 
 export class Keys {
-  // deeds: name -> what its button does
-  constructor(board, deeds) {
+  // actions: name -> what its button does
+  constructor(board, actions) {
     this.board = board;
-    this.deeds = deeds;
+    this.actions = actions;
     document.addEventListener("keydown", (event) => this.#press(event));
   }
 
@@ -19,21 +19,21 @@ export class Keys {
     const key = event.key.toLowerCase();
     if ((event.ctrlKey || event.metaKey) && (key === "z" || key === "y")) {
       event.preventDefault();
-      const deed = key === "y" || event.shiftKey ? "bring back" : "take back";
-      if (!board.page.querySelector(`[data-do='${deed}']`).disabled) this.deeds[deed]();
+      const action = key === "y" || event.shiftKey ? "redo" : "undo";
+      if (!board.page.querySelector(`[data-do='${action}']`).disabled) this.actions[action]();
       return;
     }
     if (event.ctrlKey || event.metaKey || event.altKey) return;
     if (event.key === "Escape") return this.#escape();
     if (event.key === "?") return this.#toggleHelp(event);
-    if (event.key === "Delete" && !board.gathering.isEmpty) return board.gathering.askToRemove();
-    if (!board.hand.instrument && this.#onHovered(event)) return;
-    if (!board.hand.instrument && (key === "n" || key === "g")) return this.#takeUp(event, key === "n" ? "note" : "gather");
-    if (!board.hand.instrument && VIEW[event.key]) return this.deeds[VIEW[event.key]]();
+    if (event.key === "Delete" && !board.selection.isEmpty) return board.selection.askToRemove();
+    if (!board.hand.tool && this.#onHovered(event)) return;
+    if (!board.hand.tool && (key === "n" || key === "g")) return this.#takeUp(event, key === "n" ? "note" : "select several");
+    if (!board.hand.tool && VIEW[event.key]) return this.actions[VIEW[event.key]]();
     if (event.key === "Tab" && board.pointing.next()) return event.preventDefault();
-    if (board.hand.instrument?.make === "move" && board.hand.isFull && this.#arrow(event)) return event.preventDefault();
-    if (!board.hand.instrument && /^[1-9]$/.test(event.key)) {
-      const card = board.bench.cards[Number(event.key) - 1]?.card;
+    if (board.hand.tool?.make === "move" && board.hand.isFull && this.#arrow(event)) return event.preventDefault();
+    if (!board.hand.tool && /^[1-9]$/.test(event.key)) {
+      const card = board.toolbar.cards[Number(event.key) - 1]?.card;
       if (card && !card.disabled) {
         event.preventDefault();
         card.click();
@@ -50,20 +50,20 @@ export class Keys {
     const id = board.pointing.under();
     if (!board.own.some((step) => step.id === id)) return false;
     if (key.toLowerCase() === "h") board.perform({ op: "dress", id, dress: { hidden: true } });
-    else board.record.askToRemove(id);
+    else board.stepList.askToRemove(id);
     return true;
   }
 
-  #takeUp(event, deed) {
+  #takeUp(event, action) {
     event.preventDefault();
-    this.deeds[deed]();
+    this.actions[action]();
   }
 
   #escape() {
     const { board } = this;
     const open = board.page.querySelector("details.keys[open], details.copies[open]");
     if (open) open.open = false;
-    else if (board.shaking.isOn) board.shaking.stop();
+    else if (board.dragTest.isOn) board.dragTest.stop();
     else if (board.result.isOpen) board.result.close();
     else board.building.putDown();
   }

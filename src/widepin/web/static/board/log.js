@@ -1,14 +1,14 @@
-// The operations of a work, folded into its steps: the browser's twin of src/widepin/school/state.py.
+// The operations of a work, replayed into its steps: the browser's twin of src/widepin/school/history.py.
 
 import { renamed } from "../figure/renaming.js";
 import { freshNames } from "./uses.js";
 
-export function fold(log) {
+export function replay(log) {
   const done = [], undone = [];
   for (const operation of log) {
-    if (operation.op === "take back") {
+    if (operation.op === "undo") {
       if (done.length) undone.push(done.pop());
-    } else if (operation.op === "bring back") {
+    } else if (operation.op === "redo") {
       if (undone.length) done.push(undone.pop());
     } else {
       done.push(operation);
@@ -18,34 +18,34 @@ export function fold(log) {
   return { done, undone };
 }
 
-// All steps of the board, points where they were last put, dressed as last said. Steps that an instrument made at once
+// All steps of the board, points where they were last put, dressed as last said. Steps that a tool made at once
 // carry that use of it as "within".
 export function stepsOf(setting, done) {
-  const laid = { made: new Map(), places: new Map(), dress: new Map(), measures: new Map(), notes: new Map() };
-  for (const operation of done) FOLLOW[operation.op](laid, operation);
-  const dressed = (step) => ({ ...step, ...laid.dress.get(step.id) });
-  const placed = (step) => dressed(laid.places.has(step.id) ? { ...step, at: laid.places.get(step.id) } : step);
+  const board = { made: new Map(), places: new Map(), dress: new Map(), measures: new Map(), notes: new Map() };
+  for (const operation of done) APPLY[operation.op](board, operation);
+  const dressed = (step) => ({ ...step, ...board.dress.get(step.id) });
+  const placed = (step) => dressed(board.places.has(step.id) ? { ...step, at: board.places.get(step.id) } : step);
   return {
     given: [...setting.given, ...setting.start].map(placed),
-    own: standing([...laid.made.values()], setting).map(dressed),
-    measures: [...laid.measures.values()],
-    notes: [...laid.notes.values()],
+    own: withoutOrphans([...board.made.values()], setting).map(dressed),
+    measures: [...board.measures.values()],
+    notes: [...board.notes.values()],
   };
 }
 
 // Steps of which all that they are made from is there. Others wait to be refused by the server: what they are made from
 // was refused before.
-function standing(steps, { given, start }) {
+function withoutOrphans(steps, { given, start }) {
   const there = new Set([...given, ...start].map(({ id }) => id));
   return steps.filter((step) => {
-    const stands = parentsOf(step).every((id) => there.has(id));
-    if (stands) there.add(step.id);
-    return stands;
+    const isComplete = parentsOf(step).every((id) => there.has(id));
+    if (isComplete) there.add(step.id);
+    return isComplete;
   });
 }
 
-// What each operation does to what is laid.
-const FOLLOW = {
+// What each operation does to what is board.
+const APPLY = {
   add({ made }, { step }) { made.set(step.id, step); },
   remake({ made }, { step }) {
     made.set(step.id, step);
@@ -58,7 +58,7 @@ const FOLLOW = {
     }
   },
   remove({ made, dress }, { id }) {
-    for (const gone of hangingOn([...made.values()], ...each(id))) {
+    for (const gone of dependentsOf([...made.values()], ...each(id))) {
       made.delete(gone);
       dress.delete(gone);
     }
@@ -99,7 +99,7 @@ function sourcesFirst(made) {
   }
 }
 
-// All that a step is made from, the point that a crossing refers to included.
+// All that a step is made from, the point that an intersection refers to included.
 function parentsOf({ from = [], other_than, nearest_to, farthest_from }) {
   return [...from, other_than, nearest_to, farthest_from].filter(Boolean);
 }
@@ -107,8 +107,8 @@ function parentsOf({ from = [], other_than, nearest_to, farthest_from }) {
 // The ids of an operation on one object or on several at once.
 function each(id) { return Array.isArray(id) ? id : [id]; }
 
-// The ids of these steps and of all that is made from them; what an instrument made at once goes at once.
-export function hangingOn(steps, ...ids) {
+// The ids of these steps and of all that is made from them; what a tool made at once goes at once.
+export function dependentsOf(steps, ...ids) {
   const found = new Set(ids);
   for (let known = -1; known < found.size;) {
     known = found.size;

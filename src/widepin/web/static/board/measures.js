@@ -70,12 +70,12 @@ function valueOf(figure, of) {
     const [first, second] = [shapes.slice(0, 4), shapes.slice(4)].map((ends) => figure.book.play("length point point", ends)[0]);
     return second > 0 ? (first / second).toFixed(3) : null;
   }
-  const kinds = of.length === 1 ? "radius circle" : `length point ${figure.isPoint(of[1]) ? "point" : "straight"}`;
+  const kinds = of.length === 1 ? "radius circle" : `length point ${figure.isPoint(of[1]) ? "point" : "line"}`;
   const [length] = figure.book.play(kinds, shapes);
   return `${length.toFixed(2)} cm`;
 }
 
-// The places between which a measure stands: a ratio stands at its first length, a distance at the foot on its straight.
+// The places between which a measure stands: a ratio stands at its first length, a distance at the foot on its line.
 function placesOf(figure, of) {
   const shapes = of.slice(0, of.length === 4 ? 2 : 3).map((id) => figure.shape(id));
   return of.length === 2 && !figure.isPoint(of[1]) ? [shapes[0], nearestPlace("line", shapes[1], shapes[0])] : shapes;

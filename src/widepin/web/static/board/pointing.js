@@ -61,7 +61,7 @@ export class Pointing {
     if (taken) this.board.building.fill(taken);
   }
 
-  // What lies under the pointer when no instrument is in hand, the points first.
+  // What lies under the pointer when no tool is in hand, the points first.
   under() {
     if (!this.#place) return null;
     const hits = new Hits(this.board.figure, this.board.view, (id) => this.board.isHidden(id));
@@ -87,24 +87,24 @@ export class Pointing {
     board.drawing.svg.setPointerCapture(event.pointerId);
     if (this.#touches.size === 2) return this.#startPinch();
     if (this.isTouch) this.#touch(place);
-    if (board.gathering.isOn && !this.#offers.length) {
+    if (board.selection.isOn && !this.#offers.length) {
       this.#down = { isFrame: true, start: place, dragged: false };
       return;
     }
-    const note = board.hand.instrument ? null : event.target.closest?.("[data-note]")?.dataset.note;
+    const note = board.hand.tool ? null : event.target.closest?.("[data-note]")?.dataset.note;
     if (note) {
       this.#down = { note, aside: board.notes.named(note).at, start: place, view: board.view, dragged: false };
       return;
     }
     const id = this.#draggableAt(...place, event.pointerType);
     // A name can be dragged aside where nothing else is meant.
-    const name = board.hand.instrument ? null : event.target.closest?.("[data-names]")?.dataset.names;
+    const name = board.hand.tool ? null : event.target.closest?.("[data-names]")?.dataset.names;
     if (name && !id) {
       this.#down = { name, aside: board.figure.step(name).name_at ?? [0, 0], start: place, view: board.view, dragged: false };
       return;
     }
     // With Shift the paper stays and the whole figure goes along.
-    const whole = !id && event.shiftKey && !board.hand.instrument ? freePlaces(board.figure) : null;
+    const whole = !id && event.shiftKey && !board.hand.tool ? freePlaces(board.figure) : null;
     this.#down = { id, whole, start: place, view: board.view, dragged: false };
   }
 
@@ -131,7 +131,7 @@ export class Pointing {
     if (!this.#down.dragged && Math.hypot(dx, dy) < STILL) return;
     this.#down.dragged = true;
     const { board } = this;
-    if (this.#down.isFrame) board.gathering.frame(this.#down.start, place);
+    if (this.#down.isFrame) board.selection.frame(this.#down.start, place);
     else if (this.#down.note) board.notes.putAside(this.#down.note, this.#onPaper(dx, dy));
     else if (this.#down.name) board.figure.step(this.#down.name).name_at = this.#aside(dx, dy);
     else if (this.#down.whole) this.#putWhole(dx, dy);
@@ -153,7 +153,7 @@ export class Pointing {
     if (!down) return;
     const { board } = this;
     if (down.dragged && down.isFrame) {
-      board.gathering.close();
+      board.selection.close();
     } else if (down.dragged && down.note) {
       const { note, text, at } = board.notes.named(down.note);
       board.perform({ op: "note", note, text, at });
@@ -166,18 +166,18 @@ export class Pointing {
       board.perform({ op: "move", points: { [down.id]: at } });
     } else if (!down.dragged && event.pointerType === "touch" && this.isAmbiguous) {
       board.bar.askToTake(() => this.#take());
-      board.bar.tell("Several lie here. Tap again for the next one.");
+      board.bar.announce("Several lie here. Tap again for the next one.");
     } else if (!down.dragged && this.#offers.length) {
       this.#take();
       if (event.pointerType !== "touch") {
         this.#offer(board.offersAt(...(this.#place ?? down.start), event.pointerType));
         board.bar.focus();
       }
-    } else if (!down.dragged && board.hand.instrument) {
-      board.bar.tell("There is nothing here that fits the blank.", true);
+    } else if (!down.dragged && board.hand.tool) {
+      board.bar.announce("There is nothing here that fits the blank.", true);
     } else if (!down.dragged) {
       this.#place = down.start;
-      board.record.choose(this.under());
+      board.stepList.choose(this.under());
     }
   }
 

@@ -1,4 +1,4 @@
-// The result of a hand-in, on the board itself: seals, why, and the break played on the figure; then on with it.
+// The result of a hand-in, on the board itself: what holds, why, and the break played on the figure; then on with it.
 
 import { BreakPlayer } from "../figure/break-player.js";
 import { along } from "../figure/picture.js";
@@ -23,8 +23,8 @@ export class Result {
   show(data) {
     this.data = data;
     this.share = 0;
-    this.strip.querySelector(".big-seals").replaceChildren(...data.seals.map(seal));
-    this.strip.querySelector(".why").textContent = data.sentences[0] ?? "The seals say how it stands; what is behind them is for you to find.";
+    this.strip.querySelector(".big-results").replaceChildren(...data.results.map(resultItem));
+    this.strip.querySelector(".why").textContent = data.sentences[0] ?? "The result says what holds; what is behind it is for you to find.";
     this.strip.querySelector("a").href = data.url;
     this.strip.querySelector("a").hidden = !data.url; // a trial has no report that is kept
     const controls = this.strip.querySelector(".break-player");
@@ -56,9 +56,9 @@ export class Result {
   }
 }
 
-function seal({ word, state, meaning }) {
+function resultItem({ word, state, meaning }) {
   const made = document.createElement("span");
-  made.className = `seal ${state}`;
+  made.className = `result-item ${state}`;
   made.title = meaning;
   const sign = document.createElement("span");
   sign.className = "sign";

@@ -84,7 +84,7 @@ export class Saving {
   }
 
   // Store many steps at once: {operations} that are stored now, or {error}.
-  async bringIn(url, work) {
+  async importSteps(url, work) {
     if (!(await this.settled())) return { error: "There is no connection; try again." };
     const answer = await this.#post(url, { after: this.count, work }).catch(() => null);
     const said = await answer?.json().catch(() => null);
@@ -93,7 +93,7 @@ export class Saving {
     this.count += said.operations.length;
     if (answer.ok) return said;
     this.on.missed(said.operations); // another window was quicker
-    return this.bringIn(url, work);
+    return this.importSteps(url, work);
   }
 
   #post(url, body) {

@@ -1,4 +1,4 @@
-// The sentence bar: the instrument in hand as a sentence with blanks. The next blank is a field to type a name into.
+// The sentence bar: the tool in hand as a sentence with blanks. The next blank is a field to type a name into.
 
 export class SentenceBar {
   // on: typed(text) for every change, entered(text) for Enter

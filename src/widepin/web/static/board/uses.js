@@ -1,4 +1,4 @@
-// Instruments that are proven constructions: as the bench shows them, and what using one makes.
+// Class tools, proven constructions: as the toolbar shows them, and what using one makes.
 
 import { curvePath, element, outlineOf } from "../figure/drawing.js";
 import { Figure } from "../figure/figure.js";
@@ -7,7 +7,7 @@ import { Picture } from "../figure/picture.js";
 import { renamed } from "../figure/renaming.js";
 import { View } from "../figure/view.js";
 
-// An instrument as the bench and the sentence bar know it. proven: its name, takes, steps, gives, moves and figure.
+// A tool as the toolbar and the sentence bar know it. proven: its name, takes, steps, gives, moves and figure.
 export function fromProven(proven, book) {
   const { name, takes, moves } = proven;
   const say = takes.flatMap(({ kind, name: as }, place) => [place ? joiner(place, takes.length) : `${name} from`, { kind, as }]);
@@ -17,13 +17,13 @@ export function fromProven(proven, book) {
   };
 }
 
-// The use of an instrument on these objects, as an operation. newId(make, taken): a free name.
+// The use of a tool on these objects, as an operation. newId(make, taken): a free name.
 export function useOf({ name, takes, steps, gives, moves }, from, taken, newId) {
   const names = new Map([...takes.map((blank, place) => [blank.name, from[place]]), ...freshNames(steps, gives, taken, newId)]);
   const rename = (id) => names.get(id);
   const made = steps.map((step) => renamed(step, rename));
   const results = made.map(({ id }) => id).filter((_, place) => gives.includes(steps[place].id));
-  return { op: "use", instrument: name, from, steps: made, gives: results, moves };
+  return { op: "use", class_tool: name, from, steps: made, gives: results, moves };
 }
 
 // Names for what a use makes: id -> id. Results are named as any step is, helpers after the first result: d, d1, d2.
@@ -45,7 +45,7 @@ export function freshNames(steps, gives, taken, newId) {
   return names;
 }
 
-// Beside the paper while such an instrument is in hand: the figure that was proven, with the names of its blanks.
+// Beside the paper while such a tool is in hand: the figure that was proven, with the names of its blanks.
 export class ProvenFigure {
   constructor(panel, book) {
     this.panel = panel;
@@ -63,12 +63,12 @@ export class ProvenFigure {
   }
 }
 
-// Whether a step was made within an instrument and is not its result.
+// Whether a step was made within a tool and is not its result.
 export function isHelper({ id, within }) {
   return Boolean(within) && !within.gives.includes(id);
 }
 
-// How many moves a step counts; what the use of an instrument counts, its first result does.
+// How many moves a step counts; what the use of a tool counts, its first result does.
 export function countOf({ id, make, within }, makes) {
   if (within) return id === within.gives[0] ? within.moves : 0;
   return makes[make].counts ? 1 : 0;

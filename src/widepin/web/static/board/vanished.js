@@ -42,20 +42,20 @@ export function whyGone(figure, id) {
   const step = figure.step(id);
   const parents = [...(step.from ?? []), step.other_than ?? step.nearest_to ?? step.farthest_from].filter(Boolean);
   const missing = parents.find((parent) => !figure.isDefined(parent));
-  if (step.within && (!missing || isHelper(figure.step(missing)))) return `What ${step.within.instrument} is built with is undefined in this position.`;
+  if (step.within && (!missing || isHelper(figure.step(missing)))) return `What ${step.within.class_tool} is made from is undefined in this position.`;
   if (missing) return whyGone(figure, missing);
   const { spanned, undefined: why } = figure.book.makes[step.make];
   const names = spanned.map((entry) => labelOf(figure, step.from[entry]));
-  if (step.make === "intersection") return noCrossing(figure, step, names);
+  if (step.make === "intersection") return noIntersection(figure, step, names);
   return figure.book.words.undefined[why].replace("{names}", listed(names));
 }
 
-function noCrossing(figure, step, [first, second]) {
+function noIntersection(figure, step, [first, second]) {
   const [a, b] = step.from;
   const measure = (key, ...shapes) => figure.book.play(key, shapes.flat());
   const isRound = (id) => figure.kind(id) === "circle";
   if (isRound(a) === isRound(b)) {
-    const differ = measure(isRound(a) ? "differ circle circle" : "differ straight straight", figure.shape(a), figure.shape(b));
+    const differ = measure(isRound(a) ? "differ circle circle" : "differ line line", figure.shape(a), figure.shape(b));
     if (differ.every((value) => value < SAME)) return `${first} and ${second} are the same ${isRound(a) ? "circle" : "line"} here.`;
   }
   if (isRound(a) && isRound(b)) {
@@ -64,8 +64,8 @@ function noCrossing(figure, step, [first, second]) {
     if (inside > 0) return `Circles ${first} and ${second} no longer meet: one lies ${cm(inside)} inside the other.`;
   }
   if (isRound(a) !== isRound(b)) {
-    const [straight, circle] = isRound(a) ? [b, a] : [a, b];
-    const [off] = measure("apart straight circle", figure.shape(straight), figure.shape(circle));
+    const [line, circle] = isRound(a) ? [b, a] : [a, b];
+    const [off] = measure("apart line circle", figure.shape(line), figure.shape(circle));
     if (off > 0) return `${first} and ${second} no longer meet: they are ${cm(off)} apart.`;
   }
   const short = [a, b].find((id) => ["segment", "ray"].includes(figure.kind(id)));

@@ -17,11 +17,11 @@ async function judgeAll() {
       ({ last, done, total } = await answer.json());
       bar.max = total || 1;
       bar.value = done;
-      words.textContent = `${done} of ${total} judged`;
+      words.textContent = `${done} of ${total} checked`;
     }
     location.assign(location.pathname);
   } catch {
-    words.textContent = "It was interrupted. Judge again to go on; nothing is lost.";
+    words.textContent = "It was interrupted. Check again to continue; nothing is lost.";
     button.disabled = false;
   }
 }

@@ -20,7 +20,7 @@ export class Conditions {
     if (!this.all.length) {
       const empty = document.createElement("li");
       empty.className = "quiet-note";
-      empty.textContent = "Nothing is asked of the answer yet.";
+      empty.textContent = "No conditions yet.";
       this.list.append(empty);
     }
   }

@@ -3,11 +3,11 @@
 import { ToolBook } from "../figure/tape.js";
 import { Conditions } from "./conditions.js";
 import { FigureOfTask } from "./figure-of-task.js";
-import { Rehearsal } from "./rehearsal.js";
+import { TaskCheck } from "./task_check.js";
 import { nameOf, termOf, written } from "./sentences.js";
 
 const MOMENT = 350; // milliseconds without a change
-const PARTS = { given: "the given figure", model: "the model", wanted: "the answer", conditions: "the conditions", tools: "the instruments" };
+const PARTS = { given: "the given figure", model: "the model", wanted: "the answer", conditions: "the conditions", tools: "the tools" };
 
 class Making {
   #timer = null;
@@ -24,10 +24,10 @@ class Making {
     this.toolSets = JSON.parse(page.dataset.toolSets);
     this.figure = new FigureOfTask(book, page.querySelector(".making-figure svg"), (name, isPoint) => this.conditions.point(this.#nameOf(name), isPoint));
     this.conditions = new Conditions(book.relations, page.querySelector("[data-conditions]"), () => this.#names(), (conditions) => this.change({ conditions }));
-    this.rehearsal = new Rehearsal(page.querySelector("[data-rehearsal]"), book, (conditions) => {
+    this.task_check = new TaskCheck(page.querySelector("[data-task-check]"), book, (conditions) => {
       this.change({ conditions });
       this.conditions.show(conditions);
-      this.#rehearse();
+      this.#check_task();
     });
     this.#takeKept();
     this.#begin();
@@ -86,7 +86,7 @@ class Making {
       return label;
     });
     this.page.querySelector("[data-wanted]").replaceChildren(...boxes);
-    this.page.querySelector("[data-model-words]").textContent = model.length ? `${model.length} steps` : "Nothing is built yet.";
+    this.page.querySelector("[data-model-words]").textContent = model.length ? `${model.length} steps` : "Nothing is drawn yet.";
   }
 
   #fillFields() {
@@ -101,10 +101,10 @@ class Making {
     const { elements } = this.form;
     this.#fillFields();
     elements.attempts.value = policy.attempts ?? "";
-    elements.help.value = policy.help;
+    elements.feedback.value = policy.feedback;
     elements.measuring.checked = policy.measuring;
     elements.finding.checked = policy.finding;
-    for (const field of elements.credit) field.value = policy.credit[field.dataset.outcome] ?? "";
+    for (const field of elements.scoring) field.value = policy.scoring[field.dataset.outcome] ?? "";
     this.page.querySelector("[data-figures]").append(...Object.keys(this.readyMade).map((name) => this.#choice(name, () => this.#takeFigure(name))));
     this.page.querySelector("[data-sets]").append(...Object.keys(this.toolSets).map((name) => this.#choice(name, () => {
       this.#takeTools(this.toolSets[name]);
@@ -112,11 +112,11 @@ class Making {
     this.page.querySelector("[data-relation]").append(...Object.entries(this.book.relations).map(([rel, relation]) => new Option(nameOf(relation), rel)));
   }
 
-  // A set of instruments; a compass with one opening gets the distance of the first two given points.
+  // A set of tools; a compass with one opening gets the distance of the first two given points.
   #takeTools(tools) {
     const points = this.document.given.filter(({ id }) => this.figure.kind(id) === "point").map(({ id }) => id);
     const locked = tools.find(({ opening }) => opening);
-    if (locked && points.length < 2) return this.#say("Draw two given points first: their distance is the opening", true);
+    if (locked && points.length < 2) return this.#say("Draw two given points first: their distance is the fixed radius", true);
     this.change({ tools: tools.map((one) => (one === locked ? { ...one, opening: points.slice(0, 2) } : one)) });
     return this.#showTools();
   }
@@ -229,22 +229,22 @@ class Making {
   #takeFigure(name) {
     const { given, model } = this.document;
     const isNew = given.length === 0 && model.length === 0;
-    if (!isNew && !confirm("Take this figure? The figure that is given now, the model and the conditions go.")) return;
+    if (!isNew && !confirm("Use this figure? The given figure, the sample solution and the conditions are replaced.")) return;
     this.change({ given: this.readyMade[name], model: [], wanted: [], conditions: [], start: null });
     this.show();
   }
 
-  // The whole page from a task of the shelf. Fields that it does not have go too.
+  // The whole page from a task of the task library. Fields that it does not have go too.
   async #fill() {
     const choice = this.page.querySelector("[data-template]");
     const { given, model } = this.document;
     if (!choice.value) return choice.focus();
-    if ((given.length || model.length) && !confirm("Fill the page from this task? What is on it now goes.")) return;
+    if ((given.length || model.length) && !confirm("Start from this task? What is on the page is replaced.")) return;
     let known;
     try {
       known = await (await fetch(choice.value, { headers: { Accept: "application/json" } })).json();
     } catch {
-      return this.#say("No connection; nothing was filled in", true);
+      return this.#say("No connection; nothing was changed", true);
     }
     const { format, ...fields } = known.document;
     this.form.elements.topic.value = known.topic;
@@ -261,13 +261,13 @@ class Making {
     form.addEventListener("input", ({ target }) => {
       if (target.name === "title" || target.name === "text") this.change({ [target.name]: target.value });
     });
-    const on = (selector, deed) => this.page.querySelector(selector).addEventListener("click", deed);
+    const on = (selector, action) => this.page.querySelector(selector).addEventListener("click", action);
     on("[data-add]", () => this.conditions.add(this.page.querySelector("[data-relation]").value));
     on("[data-fill]", () => this.#fill());
     on("[data-propose]", () => { this.proposing = this.#propose(); });
-    on("[data-rehearse]", () => this.#rehearse());
+    on("[data-check-task]", () => this.#check_task());
     on("[data-as-model]", async () => {
-      const { moves } = await this.#rehearse();
+      const { moves } = await this.#check_task();
       if (!moves) return;
       form.elements.moves.value = moves;
       this.change({ budget: { moves } });
@@ -309,13 +309,13 @@ class Making {
       case "moves": return this.change({ budget: number(field.value) ? { moves: number(field.value) } : null });
       case "done": return this.change({ start: number(field.value) ? this.document.model.slice(0, number(field.value)) : null });
       case "topic": return this.change({}, { topic: field.value });
-      case "attempts": case "help": case "measuring": case "finding": case "credit": return this.change({}, {
+      case "attempts": case "feedback": case "measuring": case "finding": case "scoring": return this.change({}, {
         policy: {
           attempts: number(elements.attempts.value),
-          help: elements.help.value,
+          feedback: elements.feedback.value,
           measuring: elements.measuring.checked,
           finding: elements.finding.checked,
-          credit: Object.fromEntries([...elements.credit].filter(({ value }) => number(value) !== null).map((one) => [one.dataset.outcome, number(one.value)])),
+          scoring: Object.fromEntries([...elements.scoring].filter(({ value }) => number(value) !== null).map((one) => [one.dataset.outcome, number(one.value)])),
         },
       });
       default: return undefined;
@@ -353,17 +353,17 @@ class Making {
     return item;
   }
 
-  async #rehearse() {
-    this.rehearsal.wait();
+  async #check_task() {
+    this.task_check.wait();
     await this.proposing; // conditions that are on their way are tried too
     await this.store();
     let found;
     try {
-      found = await this.#post(this.state.urls.rehearse, {});
+      found = await this.#post(this.state.urls.check_task, {});
     } catch {
       found = { error: "There is no connection. Nothing is lost; try again." };
     }
-    this.rehearsal.show(found);
+    this.task_check.show(found);
     return found;
   }
 }

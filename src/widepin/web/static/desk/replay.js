@@ -1,7 +1,7 @@
 // A work replayed operation by operation, what was taken back included.
 
-import { fold, stepsOf } from "../board/log.js";
-import { inOneLine, sentenceOf } from "../board/instruments.js";
+import { replay, stepsOf } from "../board/log.js";
+import { inOneLine, sentenceOf } from "../board/tools.js";
 import { Picture } from "../figure/picture.js";
 import { ToolBook } from "../figure/tape.js";
 
@@ -28,7 +28,7 @@ class Replay {
 
   show(count) {
     this.count = Math.max(0, Math.min(this.log.length, count));
-    const { given, own, notes } = stepsOf(this.setting, fold(this.log.slice(0, this.count)).done);
+    const { given, own, notes } = stepsOf(this.setting, replay(this.log.slice(0, this.count)).done);
     this.picture?.end();
     this.picture = new Picture(this.book, { given, start: [], steps: own, notes }, this.page.querySelector("svg"), true);
     this.picture.paint();
@@ -63,14 +63,14 @@ function whatWasDone(operation, book) {
   const names = (id) => [id].flat().join(", ");
   switch (operation.op) {
     case "add": return `${operation.step.id}: ${inWords(operation.step, book)}`;
-    case "use": return `${names(operation.gives)}: ${operation.instrument} from ${names(operation.from)}`;
+    case "use": return `${names(operation.gives)}: ${operation.class_tool} from ${names(operation.from)}`;
     case "remake": return `${operation.step.id} made another way: ${inWords(operation.step, book)}`;
     case "remove": return `${names(operation.id)} removed`;
     case "move": return `${Object.keys(operation.points).join(", ")} dragged`;
     case "dress": return `${names(operation.id)} shown another way`;
     case "measure": return `${operation.of.join("")} measured`;
     case "note": return operation.text ? `a note: ${operation.text}` : "a note removed";
-    default: return operation.op === "take back" ? "the step before taken back" : operation.op;
+    default: return operation.op === "undo" ? "the step before undone" : operation.op;
   }
 }
 

@@ -13,7 +13,7 @@ export function element(name, attributes = {}, text) {
   return made;
 }
 
-// The part of a straight that lies in the window, as screen coordinates; null if none does.
+// The part of a line, ray or segment that lies in the window, as screen coordinates; null if none does.
 export function visiblePart(kind, [x, y, dx, dy], view, width, height) {
   const [px, py] = view.toScreen(x, y);
   const vx = dx * view.scale, vy = -dy * view.scale;
@@ -48,14 +48,14 @@ export class Drawing {
     return [box.width, box.height];
   }
 
-  // roles: id -> a set of "given", "answer", "broken", "lit", "hidden", "dashed", "arcs". extras: elements laid on top.
+  // roles: id -> a set of "given", "answer", "broken", "highlighted", "hidden", "dashed", "arcs". extras: elements laid on top.
   draw(figure, view, roles, { names = true, extras = [] } = {}) {
     const [width, height] = this.size();
     const layers = { under: [], curves: [], points: [], labels: [], over: extras };
     const points = [], curves = []; // what gets a name
     for (const id of figure.ids) {
       const role = roles(id);
-      if (!figure.isDefined(id) || (role.has("hidden") && !role.has("lit"))) continue;
+      if (!figure.isDefined(id) || (role.has("hidden") && !role.has("highlighted"))) continue;
       if (figure.isPoint(id)) {
         layers.points.push(pointMark(figure, id, view, role));
         points.push({ id, role });
@@ -75,9 +75,9 @@ export class Drawing {
       : curvePath(figure.kind(id), figure.shape(id), view, width, height));
     const path = make();
     if (!path) return false;
-    if (role.has("answer") || role.has("lit")) {
+    if (role.has("answer") || role.has("highlighted")) {
       const under = make();
-      under.setAttribute("class", role.has("lit") ? "underlay lit" : "underlay answer");
+      under.setAttribute("class", role.has("highlighted") ? "underlay highlighted" : "underlay answer");
       layers.under.push(under);
     }
     path.setAttribute("class", ["curve", ...role].join(" "));
@@ -115,7 +115,7 @@ function pointMark(figure, id, view, role) {
   const step = figure.step(id);
   const group = element("g", { class: ["point", ...role].join(" "), transform: `translate(${x} ${y})` });
   group.dataset.id = id;
-  if (role.has("answer") || role.has("lit")) group.append(element("circle", { r: 13, class: "halo" }));
+  if (role.has("answer") || role.has("highlighted")) group.append(element("circle", { r: 13, class: "halo" }));
   if (role.has("given")) {
     group.append(element("circle", { r: 8, class: "ring" }), element("circle", { r: 4, class: "dot" }));
     if (step.make === "point_on") group.append(slideBar(figure, step));

@@ -21,7 +21,7 @@ export class Picture {
     this.share = 0; // of the way to the break
     this.shown = data.steps.length; // steps of the student's
     this.lastSeen = new Map(); // id -> shape
-    this.lit = null; // an object that is pointed out
+    this.highlighted = null; // an object that is pointed out
     this.outline = outlineOf(new Figure(book, [...data.given, ...(data.start ?? []), ...data.steps]));
     if (this.drags.length) {
       this.#put(1);
@@ -58,11 +58,11 @@ export class Picture {
 
   // Point an object out, or none.
   light(id) {
-    this.lit = id;
+    this.highlighted = id;
     this.paint();
   }
 
-  // Show so many of the student's steps, the last of them lit.
+  // Show so many of the student's steps, the last of them highlighted.
   showSteps(count) {
     this.shown = count;
     this.paint();
@@ -104,7 +104,7 @@ export class Picture {
       if (given.has(id)) role.add("given");
       if (model.has(id)) role.add(this.showsModel ? "model" : "hidden");
       if (later.has(id) || (put.has(id) && id !== latest)) role.add("hidden"); // what is told of is seen
-      if (id === latest || id === this.lit) role.add("lit");
+      if (id === latest || id === this.highlighted) role.add("highlighted");
       if (answer.has(id)) role.add(failed ? "broken" : "answer");
       return role;
     };

@@ -1,6 +1,6 @@
 // Steps through a construction, forwards and backwards, with the sentence of each step.
 
-import { inOneLine, sentenceOf } from "../board/instruments.js";
+import { inOneLine, sentenceOf } from "../board/tools.js";
 
 export class StepPlayer {
   // controls: an element with two buttons and a slider. say(words): tells the step. begun(): somebody turned to it.

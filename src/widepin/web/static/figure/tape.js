@@ -19,7 +19,7 @@ export class ToolBook {
 
   // The key of the tape for a step; as Variant.key in src/widepin/plane/variants.py.
   key(step, kinds) {
-    if (step.make === "point_on") return `point_on ${kinds[0] === "circle" ? "circle" : "straight"}`;
+    if (step.make === "point_on") return `point_on ${kinds[0] === "circle" ? "circle" : "line"}`;
     if (step.make !== "intersection") return step.make;
     const pair = `intersection ${kinds[0]} ${kinds[1]}`;
     if (kinds[0] !== "circle" && kinds[1] !== "circle") return pair;
@@ -82,7 +82,7 @@ export class Tape {
   }
 }
 
-// How a crossing refers to a point, if it does: {choice, id}.
+// How an intersection refers to a point, if it does: {choice, id}.
 export function referenceOf(step) {
   for (const choice of ["other_than", "nearest_to", "farthest_from"]) {
     if (step[choice]) return { choice, id: step[choice] };

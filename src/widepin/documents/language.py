@@ -1,0 +1,33 @@
+"""Texts in the reader's language. English is the only one so far; a catalogue of another can be added without code.
+
+Texts are marked as Flask-Babel marks them, so that ``pybabel extract`` gathers them: ``gettext("...")`` where they are
+said, ``marked("...")`` where they stand in a table and are said later. Who answers a request chooses the catalogue.
+"""
+
+from __future__ import annotations
+
+from contextvars import ContextVar
+from gettext import NullTranslations
+from typing import Any
+
+catalogue: ContextVar[NullTranslations] = ContextVar("catalogue")
+"""The translations in use; none means English."""
+
+ENGLISH = NullTranslations()
+
+
+def gettext(text: str, **values: Any) -> str:
+    """A text with ``%(name)s`` replaced by the value of that name."""
+    said = catalogue.get(ENGLISH).gettext(text)
+    return said % values if values else said
+
+
+def ngettext(one: str, several: str, count: float, **values: Any) -> str:
+    """The text for one or for several. ``count`` may be a fraction, which counts as several."""
+    said = catalogue.get(ENGLISH).ngettext(one, several, 1 if count == 1 else max(2, int(count)))
+    return said % values if values else said
+
+
+def marked(text: str) -> str:
+    """The text itself, marked for translation."""
+    return text

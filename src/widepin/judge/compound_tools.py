@@ -1,0 +1,128 @@
+"""A proven construction as a class tool: its given objects are asked for anew, and all its steps are made at once.
+
+>>> given = (Step("A", "free_point", at=(0, 0)), Step("B", "free_point", at=(6, 0)), Step("s", "segment", ("A", "B")))
+>>> steps = (Step("c", "circle", ("A", "B")), Step("d", "circle", ("B", "A")), Step("C", "intersection", ("c", "d")))
+>>> apex = compound_tool_of(given, steps, ("C",))
+>>> [blank.name for blank in apex.takes], apex.moves
+(['A', 'B'], 2)
+>>> apex.made(("P", "Q"), ("e", "f", "R"))[2].sources
+('e', 'f')
+"""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Sequence
+from dataclasses import dataclass, replace
+
+from ..plane.makes import MAKES
+from ..plane.shapes import LINES
+from ..plane.steps import Step
+from .counts import moves_of
+from .structure import needed_by
+from .task import Use, Work
+from .verdict import Break, Report
+
+
+class NotATool(Exception):
+    """A construction that cannot be made a class tool. The message says why."""
+
+
+@dataclass(frozen=True)
+class Blank:
+    """What a class tool asks for, by its name in the proven construction; ``kind`` is point, line or circle."""
+
+    name: str
+    kind: str
+
+
+@dataclass(frozen=True)
+class CompoundTool:
+    """A construction from ``takes`` to the objects ``gives``; ``moves`` is what its steps cost one by one."""
+
+    takes: tuple[Blank, ...]
+    steps: tuple[Step, ...]
+    gives: tuple[str, ...]
+    moves: int
+
+    def made(self, sources: Sequence[str], ids: Sequence[str]) -> tuple[Step, ...]:
+        """Its steps, made from these objects and under these ids; ValueError where there are too many or too few."""
+        names = dict(zip((blank.name for blank in self.takes), sources, strict=True))
+        names |= dict(zip((step.id for step in self.steps), ids, strict=True))
+        return tuple(
+            replace(
+                step,
+                id=names[step.id],
+                sources=tuple(names[source] for source in step.sources),
+                reference=None if step.reference is None else names[step.reference],
+            )
+            for step in self.steps
+        )
+
+    def given_by(self, ids: Sequence[str]) -> tuple[str, ...]:
+        """Which of the ids of a use are its results."""
+        return tuple(id_ for id_, step in zip(ids, self.steps, strict=True) if step.id in self.gives)
+
+
+def compound_tool_of(given: Sequence[Step], steps: Sequence[Step], gives: Collection[str]) -> CompoundTool:
+    """The class tool that makes ``gives`` as these steps do, from whatever stands in the place of the given objects.
+
+    It asks for the given objects that the steps use. A given line through points that it asks for anyway is no blank:
+    it is drawn along, and costs nothing. Raises NotATool.
+    """
+    needed = needed_by(steps, gives)
+    own = [step for step in steps if step.id in needed]
+    if not own or not set(gives) <= needed:
+        raise NotATool("The answer is given already; there is nothing to build.")
+    for step in own:
+        if MAKES[step.make].inputs:
+            raise NotATool(f"{step.id} was placed by hand. A class tool is made from its given objects alone.")
+    known = {step.id: step for step in given}
+    asked, along = asked_for(known, {parent for step in own for parent in step.parents} & known.keys())
+    for id_ in along:
+        if MAKES[known[id_].make].inputs:
+            raise NotATool(f"{id_} slides on {known[id_].sources[0]}, and a class tool cannot ask for that.")
+    takes = tuple(Blank(id_, _asked_kind(step)) for id_, step in known.items() if id_ in asked)
+    again = tuple(step for id_, step in known.items() if id_ in along)
+    return CompoundTool(takes, (*again, *own), tuple(gives), moves_of(own))
+
+
+def asked_for(given: dict[str, Step], used: set[str]) -> tuple[set[str], set[str]]:
+    """Of the given objects that are used: which are asked for, and which are made along from those.
+
+    An object whose making shares an object with what is asked for cannot be asked for by itself: a triangle's side
+    cannot be another than that between its corners.
+    """
+    asked, along = set(used), set[str]()
+    while True:
+        tied = next((id_ for id_ in asked if asked & (needed_by(list(given.values()), [id_]) - {id_})), None)
+        if tied is None:
+            return asked, along
+        asked.remove(tied)
+        along.add(tied)
+        asked |= set(given[tied].parents) - along
+
+
+def _asked_kind(step: Step) -> str:
+    kind = MAKES[step.make].gives
+    return "straight" if kind in LINES else str(kind)
+
+
+def without_helpers(report: Report, work: Work) -> Report:
+    """A report that says nothing of steps that nobody chose to make: those within uses of class tools."""
+    helpers = {id_ for use in work.uses for id_ in use.helpers}
+    at_once = {id_ for use in work.uses for id_ in use.ids}
+    return replace(
+        report,
+        repeated={again: first for again, first in report.repeated.items() if again not in helpers},
+        truths=tuple(one for one in report.truths if one.names.isdisjoint(helpers)),
+        unmarked=report.unmarked if all(helpers.isdisjoint(step.sources) for step in report.unmarked) else (),
+        proviso=report.proviso if report.proviso and report.proviso.names.isdisjoint(helpers) else None,
+        mends=tuple(one for one in report.mends if at_once.isdisjoint(step.id for step in one.steps)),
+        costs=report.costs and replace(report.costs, moves=moves_of(work.steps, work.uses)),
+    )
+
+
+def at_result(found: Break | None, uses: Sequence[Use]) -> Break | None:
+    """A break told of the results of the class tool within which something vanishes."""
+    within = next((use for use in uses if found and found.object in use.helpers), None)
+    return replace(found, object=within.gives[0]) if found and within else found

@@ -1,0 +1,226 @@
+"""Trying a task before students do: whether its model solves it, and which wrong works would pass as right.
+
+*Mutants* are small changes of the model, as students slip: a constructed point placed by eye, another intersection,
+another object of the same kind in a step. One that the conditions call sound though its answer lies elsewhere shows
+what the conditions leave open. That may be meant (the same on the other side) or not; only the teacher knows.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+from itertools import islice, takewhile
+
+from ..plane.figure import Figure, is_defined
+from ..plane.makes import MAKES
+from ..plane.shapes import Kind, Point
+from ..plane.steps import Step
+from .conditions import RELATIONS
+from .judging import judge
+from .mirrored import mirror_images
+from .task import MODEL, TOOLS, Allowance, Condition, Task, Wanted, Work
+from .verdict import Outcome, Refusal, Verdict
+
+MAX_MUTANTS, MAX_SHOWN = 120, 6
+
+MAX_EFFORT = 1500
+"""Steps of all the works together that are judged to try one task."""
+
+ALL_TOOLS = tuple(Allowance(tool) for tool in TOOLS)
+
+
+@dataclass(frozen=True)
+class Mutant:
+    """The model with one step changed: the whole construction, and the id of the step."""
+
+    steps: tuple[Step, ...]
+    changed: str
+    by_eye: bool = False
+
+
+@dataclass(frozen=True)
+class TaskCheck:
+    """What trying a task found.
+
+    ``model``: the verdict on the model with every tool allowed. ``refusal``: why the task's own tools cannot build it.
+    ``moves``: of the model. ``stands_empty``: whether a work without steps is right. ``passing``: mutants that pass.
+    ``rejected``: models whose answer is a mirror image, and wrong by the conditions; ``looser``: conditions that these
+    fulfil as the model does, where some are known. ``stopped``: whether the model is so long that not all was tried.
+    """
+
+    model: Verdict
+    refusal: Refusal | None
+    stands_empty: bool
+    passing: tuple[Mutant, ...] = ()
+    rejected: tuple[tuple[Step, ...], ...] = ()
+    looser: tuple[Condition, ...] = ()
+    stopped: bool = False
+
+    @property
+    def is_solved(self) -> bool:
+        """Whether the model solves the task wherever the figure is dragged."""
+        return self.model.outcome is Outcome.SOUND
+
+    @property
+    def moves(self) -> int:
+        """The moves of the model."""
+        return self.model.counts.moves
+
+
+def is_solved(task: Task) -> bool:
+    """Whether the model solves a task; only then it can be assigned."""
+    return judge_model(task).outcome is Outcome.SOUND
+
+
+def judge_model(task: Task) -> Verdict:
+    """The verdict on a task's model, without a report."""
+    free, pointed = unhindered(task)
+    return judge(free, Work(task.model, pointed), report=False)
+
+
+def unhindered(task: Task) -> tuple[Task, dict[str, str] | None]:
+    """A task with every tool and nothing done, and the model's answer where the model has objects of those names."""
+    own = {one.name: one.name for one in task.wanted}
+    pointed = own if set(own) <= {step.id for step in task.model} else None
+    return replace(task, tools=ALL_TOOLS, start=()), pointed
+
+
+class Effort:
+    """How much may still be tried, counted in steps that are judged."""
+
+    def __init__(self, most: int = MAX_EFFORT):
+        self.left = most
+        self.stopped = False
+
+    def allows(self, steps: Sequence[Step]) -> bool:
+        """Whether a work of these steps may be judged too; if so, it is counted."""
+        if len(steps) > self.left:
+            self.stopped = True
+            return False
+        self.left -= len(steps)
+        return True
+
+
+def check_task(task: Task, most_effort: int = MAX_EFFORT) -> TaskCheck:
+    """Try a task that has a model."""
+    free, pointed = unhindered(task)
+    effort = Effort(most_effort)
+    model = judge(free, Work(task.model, pointed))
+    within = judge(replace(task, start=()), Work(task.model), report=False)
+    empty = judge(free, Work(()), report=False)
+    is_solved = model.outcome is Outcome.SOUND
+    passing = tuple(islice(standing(free, effort), MAX_SHOWN)) if is_solved else ()
+    shut = rejected(free, effort) if is_solved and pointed else ()
+    looser = looser_conditions(free, shut) if shut else ()
+    return TaskCheck(model, within.refusal, empty.outcome is not Outcome.WRONG, passing, shut, looser, effort.stopped)
+
+
+def rejected(task: Task, effort: Effort) -> tuple[tuple[Step, ...], ...]:
+    """Mirror images of the model that are wrong by the task's conditions."""
+    images = takewhile(effort.allows, mirror_images(task))
+    wrong = (one for one in images if judge(task, Work(one), report=False).outcome is Outcome.WRONG)
+    return tuple(islice(wrong, MAX_SHOWN))
+
+
+def standing(task: Task, effort: Effort) -> Iterator[Mutant]:
+    """Mutants of the model that are sound by the conditions, though their answer is not the model's."""
+    names = {step.id for step in task.model}
+    if not all(one.name in names for one in task.wanted):
+        return
+    strict = replace(task, conditions=tuple(the_same(one) for one in task.wanted))
+    for mutant in islice(mutants(task), MAX_MUTANTS):
+        if not effort.allows(mutant.steps):
+            return
+        work = Work(mutant.steps)
+        passes = judge(task, work, report=False).outcome is Outcome.SOUND
+        if passes and judge(strict, work, report=False).outcome is Outcome.WRONG:
+            yield mutant
+
+
+def looser_conditions(task: Task, images: Sequence[tuple[Step, ...]]) -> tuple[Condition, ...]:
+    """Conditions that hold of the model and of its mirror images: what is true of the model in the place of "the same".
+
+    None where nothing is asked for so, or where not enough is known to hold the answer fast.
+    """
+    names = [one.name for one in task.wanted]
+    rest = tuple(one for one in task.conditions if one not in map(the_same, task.wanted))
+    if len(rest) == len(task.conditions):
+        return ()
+    _, others = proposed(task.given, task.model, names)
+    looser = tuple(dict.fromkeys((*rest, *others)))
+    freedom = sum(FREEDOM[MAKES[step.make].gives] for step in task.model if step.id in names)
+    if sum(RELATIONS[one.rel].settled_by(len(one.of)) for one in looser) < freedom:
+        return ()
+    loose = replace(task, conditions=looser)
+    sound = all(judge(loose, Work(one), report=False).outcome is Outcome.SOUND for one in images)
+    return looser if sound else ()
+
+
+FREEDOM = {Kind.POINT: 2, Kind.LINE: 2, Kind.RAY: 3, Kind.SEGMENT: 4, Kind.CIRCLE: 3}
+"""How many numbers say where an object lies."""
+
+
+def the_same(wanted: Wanted) -> Condition:
+    """That a wanted object is the model's object of its name."""
+    return Condition("same", (wanted.name, MODEL + wanted.name))
+
+
+def mutants(task: Task) -> Iterator[Mutant]:
+    """The model with one step changed, in every way in which a student slips."""
+    there = [*task.given]
+    figure = Figure([*task.given, *task.model])
+    _, places = figure.drawn()
+    for number, step in enumerate(task.model):
+        place = places[figure.index[step.id]]
+        for other in slips(step, there, place if MAKES[step.make].gives is Kind.POINT else None):
+            steps = (*task.model[:number], other, *task.model[number + 1 :])
+            yield Mutant(steps, step.id, other.make == "free_point" and step.make != "free_point")
+        there.append(step)
+
+
+def slips(step: Step, before: Sequence[Step], place: object) -> Iterator[Step]:
+    """A step as it may go wrong. ``place``: where its point lies as drawn, if it makes one."""
+    if isinstance(place, Point) and step.sources and is_defined(place):
+        yield Step(step.id, "free_point", at=(float(place.x), float(place.y)))
+    if step.make == "intersection" and step.choice == "pick":
+        yield replace(step, pick=3 - (step.pick or 1))
+    kinds = {one.id: MAKES[one.make].gives for one in before}
+    for entry, source in enumerate(step.sources):
+        for other, kind in kinds.items():
+            if kind is kinds.get(source) and other not in step.sources and step.choice != "other_than":
+                yield replace(step, sources=(*step.sources[:entry], other, *step.sources[entry + 1 :]))
+
+
+def proposed(
+    given: Sequence[Step], model: Sequence[Step], wanted: Sequence[str]
+) -> tuple[tuple[Condition, ...], tuple[Condition, ...]]:
+    """Conditions on wanted objects of a model: those that say all, and others that the model fulfils everywhere.
+
+    The first say that each wanted object is the model's. The others relate it to what is given; a teacher takes them
+    instead where more than the model's answer is right.
+    """
+    kinds = {step.id: str(MAKES[step.make].gives) for step in model}
+    answer = tuple(Wanted(name, kinds[name]) for name in wanted)
+    strict = tuple(the_same(one) for one in answer)
+    task = Task("", tuple(given), ALL_TOOLS, answer, strict, model=tuple(model))
+    known = {step.id for step in given} | set(wanted)
+    report = judge(task, Work(tuple(model), {name: name for name in wanted})).report
+    found = (*said_by_steps(task), *(report.truths if report else ()))
+    others = [one for one in found if one.names <= known and one.names & set(wanted) and one.rel != "concyclic"]
+    return strict, tuple(dict.fromkeys(others))
+
+
+def said_by_steps(task: Task) -> Iterator[Condition]:
+    """What the steps of wanted objects say by themselves."""
+    for step in task.model:
+        if step.id not in {one.name for one in task.wanted}:
+            continue
+        if step.make in ("perpendicular", "parallel"):
+            yield Condition(step.make, (step.id, step.sources[0]))
+            yield Condition("on", (step.sources[1], step.id))
+        elif step.make == "midpoint":
+            yield Condition("midpoint", (step.id, *step.sources))
+        elif step.make in ("intersection", "point_on"):
+            yield from (Condition("on", (step.id, curve)) for curve in step.sources)
+        elif step.make == "circle_through":
+            yield from (Condition("on", (point, step.id)) for point in step.sources)

@@ -1,0 +1,137 @@
+"""Where two curves meet, and which of two meeting points is meant.
+
+Two lines meet once. A line and a circle are solved along the line (``t`` as in ``shapes.Line``),
+two circles along the way from the first centre to the second. The extent of a segment or ray is looked at only
+after the choice is made.
+"""
+
+from __future__ import annotations
+
+from typing import Any
+
+from .numbers import NumberSystem
+from .shapes import (
+    LINES,
+    Circle,
+    Kind,
+    Line,
+    Point,
+    at_parameter,
+    cross,
+    dot,
+    rounding_of_square,
+    square_distance,
+)
+
+CHOICES = ("pick", "other_than", "nearest_to", "farthest_from")
+
+
+def within_extent(system: NumberSystem, kind: Kind, t: Any, place: Point) -> Point:
+    """``place``, undefined where its parameter t lies outside a ray or segment. Ends belong to both."""
+    x, y = place
+    if kind in (Kind.RAY, Kind.SEGMENT):
+        x, y = system.where_not_negative(t, x), system.where_not_negative(t, y)
+    if kind is Kind.SEGMENT:
+        x, y = system.where_not_negative(1 - t, x), system.where_not_negative(1 - t, y)
+    return Point(x, y)
+
+
+def parameter(system: NumberSystem, line: Line, p: Point) -> Any:
+    """The parameter of the place on a line nearest to p. Lines never have length zero."""
+    way = dot(line.dx, line.dy, line.dx, line.dy)
+    return system.over(dot(p.x - line.x, p.y - line.y, line.dx, line.dy), way, way)
+
+
+def lines_meet(system: NumberSystem, a: Line, a_kind: Kind, b: Line, b_kind: Kind) -> Point:
+    """Where two lines cross; undefined where they are parallel or an extent ends before the intersection."""
+    spread = cross(a.dx, a.dy, b.dx, b.dy)
+    # Not the terms of the spread, which vanish for two level lines.
+    size = (system.absolute(a.dx) + system.absolute(a.dy)) * (system.absolute(b.dx) + system.absolute(b.dy))
+    ex, ey = b.x - a.x, b.y - a.y
+    t = system.over(cross(ex, ey, b.dx, b.dy), spread, size)
+    place = within_extent(system, a_kind, t, at_parameter(a, t))
+    if b_kind is Kind.LINE:
+        return place
+    return within_extent(system, b_kind, system.over(cross(ex, ey, a.dx, a.dy), spread, size), place)
+
+
+def along_line(system: NumberSystem, line: Line, circle: Circle) -> tuple[Any, Any]:
+    """Parameters of the two places where a line meets a circle, the first met first."""
+    ex, ey = line.x - circle.x, line.y - circle.y
+    way = dot(line.dx, line.dy, line.dx, line.dy)
+    off = cross(ex, ey, line.dx, line.dy)
+    off_square = system.over(off * off, way, way)
+    half = system.root(system.over(circle.rr - off_square, way, way), system.over(circle.rr + off_square, way, way))
+    foot = parameter(system, line, Point(circle.x, circle.y))
+    return foot - half, foot + half
+
+
+def circles_meet(system: NumberSystem, c: Circle, d: Circle) -> tuple[Point, Point]:
+    """The two meeting points of circles: left, then right of the way from c's centre to d's."""
+    dx, dy = d.x - c.x, d.y - c.y
+    apart = dx * dx + dy * dy
+    size = c.rr + d.rr + apart
+    # Centres closer than rounding count as one: concentric circles do not meet, or coincide.
+    apart = system.where_positive(apart, size * 1e-12, apart)
+    along = system.over(c.rr - d.rr + apart, 2 * apart, apart)
+    reach = system.over(c.rr, apart, apart)
+    up = system.root(reach - along * along, reach + along * along)
+    foot = Point(c.x + along * dx, c.y + along * dy)
+    return Point(foot.x - up * dy, foot.y + up * dx), Point(foot.x + up * dy, foot.y - up * dx)
+
+
+def mirrored_in_centres(system: NumberSystem, c: Circle, d: Circle, p: Point) -> Point:
+    """The second meeting point of two circles that both pass through p: p mirrored in the line of centres."""
+    dx, dy = d.x - c.x, d.y - c.y
+    apart = dx * dx + dy * dy
+    apart = system.where_positive(apart, (c.rr + d.rr + apart) * 1e-12, apart)
+    along = system.over(dot(p.x - c.x, p.y - c.y, dx, dy), apart, apart)
+    return Point(2 * (c.x + along * dx) - p.x, 2 * (c.y + along * dy) - p.y)
+
+
+def chosen(system: NumberSystem, choice: str, pick: int, first: Point, second: Point, reference: Point | None) -> Point:
+    """One of two meeting points: by ``pick``, or by its distance from the reference point."""
+    if reference is None:
+        return first if pick == 1 else second
+    to_first, to_second = square_distance(first, reference), square_distance(second, reference)
+    test = to_second - to_first if choice == "nearest_to" else to_first - to_second
+    size = to_first + to_second + rounding_of_square(reference)
+    return Point(system.choose(test, size, first.x, second.x), system.choose(test, size, first.y, second.y))
+
+
+def intersection(
+    system: NumberSystem,
+    a: Line | Circle,
+    a_kind: Kind,
+    b: Line | Circle,
+    b_kind: Kind,
+    choice: str = "pick",
+    pick: int = 1,
+    reference: Point | None = None,
+) -> Point:
+    """The meeting point of two curves that the choice names.
+
+    ``choice`` is one of ``CHOICES``; all but "pick" come with the ``reference`` point. Undefined where the
+    curves do not meet, where nearest or farthest is a tie, or where the chosen place lies outside an extent.
+    """
+    if isinstance(a, Circle) and isinstance(b, Circle):
+        if choice == "other_than" and reference is not None:
+            return mirrored_in_centres(system, a, b, reference)
+        return chosen(system, choice, pick, *circles_meet(system, a, b), reference)
+    if isinstance(a, Line) and isinstance(b, Line):
+        return lines_meet(system, a, a_kind, b, b_kind)
+    if isinstance(a, Circle):
+        a, a_kind, b = b, b_kind, a
+    assert isinstance(a, Line) and isinstance(b, Circle)
+    assert a_kind in LINES
+    if choice == "other_than" and reference is not None:
+        t = 2 * parameter(system, a, Point(b.x, b.y)) - parameter(system, a, reference)
+        return within_extent(system, a_kind, t, at_parameter(a, t))
+    if choice == "pick":
+        t = along_line(system, a, b)[pick - 1]
+        return within_extent(system, a_kind, t, at_parameter(a, t))
+    ts = along_line(system, a, b)
+    place = chosen(system, choice, pick, at_parameter(a, ts[0]), at_parameter(a, ts[1]), reference)
+    if a_kind is Kind.LINE:
+        return place
+    return within_extent(system, a_kind, parameter(system, a, place), place)

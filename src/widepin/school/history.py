@@ -1,0 +1,296 @@
+"""A board as it stands: a student's operations on a work, folded."""
+
+from __future__ import annotations
+
+from collections.abc import Container, Iterable, Mapping, Sequence
+from dataclasses import dataclass, field, replace
+from typing import Any
+
+from ..documents.construction import write_step
+from ..judge.compound_tools import CompoundTool
+from ..judge.counts import by_hand, refused_tool
+from ..judge.ordering import sources_first
+from ..judge.references import check_references
+from ..judge.task import Task, Use
+from ..plane.figure import Figure
+from ..plane.makes import MAKES
+from ..plane.shapes import LINES, Kind
+from ..plane.steps import FARTHEST, MAX_STEPS, IllFormed, Step, check_steps
+from .operations import (
+    AddDocument,
+    BackDocument,
+    DressDocument,
+    MeasureDocument,
+    MoveDocument,
+    NoteDocument,
+    OperationDocument,
+    RemakeDocument,
+    RemoveDocument,
+    UseDocument,
+    each,
+    read_operation,
+)
+
+MAX_NOTES = 40
+
+
+class OperationRefused(Exception):
+    """An operation that does not fit the board as it stands; nothing is stored. The message is for the student."""
+
+
+@dataclass
+class BoardState:
+    """What operations lead to. ``places``: of points of the given figure that were dragged, in centimetres.
+
+    ``dress``: id -> presentation fields.
+    """
+
+    steps: dict[str, Step] = field(default_factory=dict)
+    uses: list[Use] = field(default_factory=list)
+    places: dict[str, tuple[float, float]] = field(default_factory=dict)
+    dress: dict[str, dict[str, Any]] = field(default_factory=dict)
+    notes: dict[str, dict[str, Any]] = field(default_factory=dict)
+
+    def apply(self, one: OperationDocument) -> None:
+        """Do one more operation; one that measures leaves nothing here."""
+        if isinstance(one, AddDocument):
+            self.steps[one.step.id] = one.step.step()
+        elif isinstance(one, RemakeDocument):
+            # A step may be made from later ones that do not hang on it; these are moved up.
+            steps = self.steps | {one.step.id: one.step.step()}
+            self.steps = {step.id: step for step in sources_first(steps.values())}
+        elif isinstance(one, UseDocument):
+            self.steps |= {step.id: step for step in one.made()}
+            self.uses.append(one.use())
+            self.dress |= {id_: {"hidden": True} for id_ in one.use().helpers}
+        elif isinstance(one, RemoveDocument):
+            gone = dependents(self.steps.values(), self.uses, *each(one.id))
+            for kept in (self.steps, self.dress):
+                for id_ in gone:
+                    kept.pop(id_, None)
+            self.uses = [use for use in self.uses if use.ids[0] not in gone]
+        elif isinstance(one, MoveDocument):
+            for id_, place in one.points.items():
+                if id_ in self.steps:
+                    self.steps[id_] = replace(self.steps[id_], at=place)
+                else:
+                    self.places[id_] = place
+        elif isinstance(one, DressDocument):
+            for id_ in each(one.id):
+                self.dress.setdefault(id_, {}).update(one.dress.model_dump(exclude_none=True))
+        elif isinstance(one, NoteDocument):
+            if one.text:
+                self.notes[one.note] = {"text": one.text, "at": list(one.at)}
+            else:
+                self.notes.pop(one.note, None)
+
+
+@dataclass
+class History:
+    """A board: operations that are in force, and those taken back that can be brought back.
+
+    ``class_tools``: those proven constructions that may be used on it, by name, with what one use counts.
+    """
+
+    task: Task
+    class_tools: Mapping[str, tuple[CompoundTool, int]] = field(default_factory=dict)
+    done: list[OperationDocument] = field(default_factory=list)
+    undone: list[OperationDocument] = field(default_factory=list)
+    _board: BoardState | None = None
+
+    @property
+    def board(self) -> BoardState:
+        """What the operations in force lead to."""
+        if self._board is None:
+            self._board = BoardState()
+            for one in self.done:
+                self._board.apply(one)
+        return self._board
+
+    @property
+    def steps(self) -> list[Step]:
+        """The student's own steps, every point where it was last put."""
+        return list(self.board.steps.values())
+
+    @property
+    def uses(self) -> tuple[Use, ...]:
+        """Which of these steps class tools made at once."""
+        return tuple(self.board.uses)
+
+    @property
+    def given(self) -> list[Step]:
+        """The given steps, every point where the student last put it."""
+        return self._placed(self.task.given)
+
+    @property
+    def start(self) -> list[Step]:
+        """The steps done for the student, every point where the student last put it."""
+        return self._placed(self.task.start)
+
+    @property
+    def as_it_stands(self) -> Task:
+        """The task with its given figure as dragged; what a work is judged by as drawn."""
+        return replace(self.task, given=tuple(self.given), start=tuple(self.start))
+
+    def documents(self, steps: Sequence[Step]) -> list[dict[str, Any]]:
+        """Steps as JSON, with how they are shown."""
+        return [write_step(step) | self.board.dress.get(step.id, {}) for step in steps]
+
+    @property
+    def figure(self) -> dict[str, list[dict[str, Any]]]:
+        """The board as JSON: given, done already, and the student's own steps, as they lie and are shown."""
+        parts = {"given": self.given, "start": self.start, "steps": self.steps}
+        return {name: self.documents(steps) for name, steps in parts.items()}
+
+    def kinds(self) -> dict[str, Kind]:
+        """The kind of every object on the board."""
+        return {step.id: MAKES[step.make].gives for step in (*self.task.done, *self.steps)}
+
+    def _placed(self, steps: Sequence[Step]) -> list[Step]:
+        places = self.board.places
+        return [replace(step, at=places[step.id]) if step.id in places else step for step in steps]
+
+    def apply(self, operation: OperationDocument) -> None:
+        """Put an operation that was accepted into force."""
+        if isinstance(operation, BackDocument):
+            source, target = (self.done, self.undone) if operation.op == "undo" else (self.undone, self.done)
+            if source:
+                target.append(source.pop())
+            self._board = None
+            return
+        self.done.append(operation)
+        self.undone.clear()
+        if self._board is not None:
+            self._board.apply(operation)
+
+    def check(self, operation: OperationDocument) -> None:
+        """That an operation fits the board as it stands. Raises OperationRefused."""
+        if isinstance(operation, AddDocument):
+            self._check_add([operation.step.step()])
+        elif isinstance(operation, UseDocument):
+            self._check_use(operation)
+        elif isinstance(operation, RemakeDocument):
+            self._check_remake(operation.step.step())
+        elif isinstance(operation, MoveDocument):
+            self._check_move(operation)
+        elif isinstance(operation, RemoveDocument):
+            self._check_there(
+                operation.id, {step.id for step in self.steps}, "is no step of yours that could be removed"
+            )
+        elif isinstance(operation, DressDocument):
+            self._check_there(operation.id, self.kinds(), "is not on the board")
+        elif isinstance(operation, MeasureDocument):
+            self._check_measure(operation)
+        elif isinstance(operation, NoteDocument):
+            if operation.note not in self.board.notes and len(self.board.notes) >= MAX_NOTES:
+                raise OperationRefused(f"There are {MAX_NOTES} notes on the paper already; remove one.")
+        elif operation.op == "undo" and not self.done:
+            raise OperationRefused("There is nothing to undo.")
+        elif operation.op == "redo" and not self.undone:
+            raise OperationRefused("There is nothing to redo.")
+
+    def _check_there(self, ids: str | list[str], there: Container[str], otherwise: str) -> None:
+        for id_ in each(ids):
+            if id_ not in there:
+                raise OperationRefused(f"{id_[:24]} {otherwise}.")
+
+    def _check_add(self, steps: Sequence[Step], uses: Sequence[Use] = ()) -> None:
+        own = self.steps
+        if len(own) + len(steps) > MAX_STEPS:
+            raise OperationRefused(f"A construction has {MAX_STEPS} steps at most; take some back.")
+        self._check_steps(steps, own)
+        self._check_tools([*own, *steps], uses)
+
+    def _check_use(self, operation: UseDocument) -> None:
+        name = operation.class_tool
+        if name not in self.class_tools:
+            raise OperationRefused(f"{name} is not among the class tools of this task.")
+        class_tool, moves = self.class_tools[name]
+        kinds, steps = self.kinds(), operation.made()
+        ids = [step.id for step in steps]
+        if (
+            len(set(operation.sources)) != len(class_tool.takes)
+            or len(ids) != len(class_tool.steps)
+            or steps != class_tool.made(operation.sources, ids)
+            or tuple(operation.gives) != class_tool.given_by(ids)
+            or operation.moves != moves
+        ):
+            raise OperationRefused(f"This is not what {name} makes. Load the page again.")
+        for blank, source in zip(class_tool.takes, operation.sources, strict=True):
+            kind = kinds.get(source)
+            if kind is None or (kind not in LINES if blank.kind == "straight" else kind != blank.kind):
+                raise OperationRefused(f"{source[:24]} is no {blank.kind} that is there; {name} needs one.")
+        self._check_add(steps, [operation.use()])
+
+    def _check_steps(self, steps: Sequence[Step], before: Sequence[Step]) -> None:
+        """That steps are well formed after these of the student's."""
+        there = (*self.task.done, *before)
+        try:
+            check_steps(steps, {one.id: MAKES[one.make].gives for one in there})
+            if any(step.choice == "other_than" for step in steps):
+                check_references(Figure([*there, *steps]), len(there))
+        except IllFormed as wrong:
+            raise OperationRefused(f"{wrong.rule}.") from None
+
+    def _check_tools(self, steps: Sequence[Step], uses: Sequence[Use] = ()) -> None:
+        """That the task allows the tools of these steps, with these uses besides those that are there."""
+        refusal = refused_tool(by_hand(steps, [*self.uses, *uses]), self.task.tools)
+        if refusal is not None:
+            raise OperationRefused(f"{refusal.rule}.")
+
+    def _check_remake(self, step: Step) -> None:
+        own = self.steps
+        place = next((n for n, one in enumerate(own) if one.id == step.id), None)
+        if place is None:
+            raise OperationRefused(f"{step.id[:24]} is no step of yours that could be made another way.")
+        maker = next((use.class_tool for use in self.uses if step.id in use.ids), None)
+        if maker is not None:
+            raise OperationRefused(f"{step.id} is made by {maker}; remove it and use it anew.")
+        kind = MAKES[own[place].make].gives
+        later = dependents(own, self.uses, step.id)
+        if not later.isdisjoint(step.parents):
+            raise OperationRefused(f"{step.id} cannot be made from what is made from it.")
+        self._check_steps([step], [one for one in own if one.id not in later])
+        if MAKES[step.make].gives is not kind:
+            raise OperationRefused(f"{step.id} is a {kind} and must stay one.")
+        self._check_tools([*own[:place], step, *own[place + 1 :]])
+
+    def _check_measure(self, operation: MeasureDocument) -> None:
+        if operation.op == "stop measuring":
+            return
+        there = self.kinds()
+        kinds = [there.get(id_) for id_ in operation.of]
+        points = len(kinds) > 1 and set(kinds) == {Kind.POINT}
+        distance = len(kinds) == 2 and kinds[0] is Kind.POINT and kinds[1] in LINES
+        if not (points or distance or kinds == [Kind.CIRCLE]):
+            raise OperationRefused("Two, three or four points, a point and a line, or a circle can be measured.")
+
+    def _check_move(self, operation: MoveDocument) -> None:
+        steps = {step.id: step for step in (*self.task.done, *self.steps)}
+        for id_, place in operation.points.items():
+            if id_ not in steps or not MAKES[steps[id_].make].inputs:
+                raise OperationRefused(f"{id_[:24]} is not a point that can be dragged.")
+            if any(abs(value) > FARTHEST for value in place):
+                raise OperationRefused(f"{id_} cannot go farther than {FARTHEST:.0f} cm.")
+
+
+def dependents(steps: Iterable[Step], uses: Iterable[Use], *ids: str) -> set[str]:
+    """The ids of these steps and of all that is made from them; what a class tool made at once goes at once."""
+    together = {id_: use.ids for use in uses for id_ in use.ids}
+    every, found = list(steps), set(ids)
+    while True:
+        more = found.union(*(together.get(id_, ()) for id_ in found))
+        more |= {step.id for step in every if not more.isdisjoint(step.parents)}
+        if more == found:
+            return found
+        found = more
+
+
+def replay(
+    task: Task, log: Iterable[dict[str, Any]], class_tools: Mapping[str, tuple[CompoundTool, int]] | None = None
+) -> History:
+    """The state that a log of stored operations leads to."""
+    state = History(task, class_tools or {})
+    for document in log:
+        state.apply(read_operation(document))
+    return state

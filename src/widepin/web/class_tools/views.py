@@ -1,0 +1,133 @@
+"""Instruments of a class that are proven constructions."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+from flask import flash, redirect, render_template, request, url_for
+from sqlalchemy import select
+from werkzeug.wrappers import Response
+
+from ...documents.words import class_tool_in_words, listed
+from ...judge.compound_tools import NotATool
+from ...school import class_tools
+from ...school.assigning import with_tasks
+from ...school.models import SchoolClass
+from ..access import me, own_class, own_sheet, taught_class_tool, teachers_only, visible_hand_in
+from ..database import session
+from ..figures import proven_figure
+from ..reading import number_of
+
+
+@teachers_only
+def index(class_id: int) -> str:
+    """The class tools of a class, and where a new one may come from."""
+    (found,) = with_tasks(session(), own_class(class_id))
+    shown = [(one, class_tools.read_class_tool(one.document), proven_figure(one.document)) for one in found.class_tools]
+    return render_template("class_tools/index.html", school_class=found, shown=shown, in_words=class_tool_in_words)
+
+
+@teachers_only
+def from_task(class_id: int) -> Response:
+    """On to the model of one of the class's tasks."""
+    found = own_class(class_id)
+    sheet = own_sheet(number_of(request.args.get("sheet")))
+    return redirect(url_for("class_tools.ask_model", sheet_id=sheet.id, to=found.id))
+
+
+@teachers_only
+def ask_model(sheet_id: int) -> Any:
+    """Ask how a task's model is to be given as a class tool."""
+    found = own_sheet(sheet_id)
+    return show(lambda: class_tools.proven_on_sheet(found), found.title)
+
+
+@teachers_only
+def give_model(sheet_id: int) -> Any:
+    """Give a task's model to a class as a class tool."""
+    found = own_sheet(sheet_id)
+    return give(lambda: class_tools.proven_on_sheet(found), found.title)
+
+
+@teachers_only
+def ask_work(hand_in_id: int) -> Any:
+    """Ask how a student's sound work is to be given as a class tool."""
+    found = visible_hand_in(hand_in_id)
+    return show(lambda: class_tools.proven_by(found), found.work.assignment.sheet.title, found.work.assignment.class_id)
+
+
+@teachers_only
+def give_work(hand_in_id: int) -> Any:
+    """Give a student's sound work to a class as a class tool."""
+    found = visible_hand_in(hand_in_id)
+    return give(lambda: class_tools.proven_by(found), found.work.assignment.sheet.title)
+
+
+Proven = Callable[[], dict[str, Any]]
+
+
+def show(proven: Proven, title: str, class_id: int | None = None, trouble: str | None = None) -> str:
+    """The page that asks for name, class and price; or says why this is no class tool."""
+    classes = select(SchoolClass).where(SchoolClass.teacher_id == me().id, SchoolClass.archived.is_(None))
+    context: dict[str, Any] = {
+        "title": title,
+        "classes": list(session().scalars(classes.order_by(SchoolClass.name))),
+        "typed": request.form,
+        "chosen": request.form.get("class") or request.args.get("to") or class_id,
+        "trouble": trouble,
+    }
+    try:
+        document = proven()
+    except NotATool as wrong:
+        return render_template("class_tools/give.html", why_not=str(wrong), **context)
+    class_tool = class_tools.read_class_tool(document)
+    return render_template(
+        "class_tools/give.html",
+        figure=proven_figure(document),
+        words=class_tool_in_words(class_tool),
+        moves=class_tool.moves,
+        **context,
+    )
+
+
+def give(proven: Proven, title: str) -> Any:
+    """Give what is proven to the class that was chosen."""
+    school_class = own_class(number_of(request.form.get("class")))
+    name, price = request.form.get("name", ""), request.form.get("price", "")
+    try:
+        made = class_tools.give(session(), school_class, name, price, proven())
+    except (class_tools.Refused, NotATool) as wrong:
+        return show(proven, title, trouble=str(wrong)), 422
+    flash(f"{made.name} is a tool of {school_class.name} now. Allow it for a task when you assign it.")
+    return redirect(url_for("class_tools.index", class_id=school_class.id))
+
+
+@teachers_only
+def ask_remove(class_tool_id: int) -> str:
+    """Say what taking a class tool from its class means."""
+    found = taught_class_tool(class_tool_id)
+    tasks = [one.sheet.title for one in found.assignments]
+    return render_template(
+        "confirm.html",
+        title=f"Delete the class tool “{found.name}” from {found.school_class.name}?",
+        lost=[
+            f"the class tool, allowed for {listed(tasks)}"
+            if tasks
+            else "the class tool, which is allowed for no task yet"
+        ],
+        keep="What students have built with it stays, and counts as before.",
+        export=None,
+        action=url_for("class_tools.remove", class_tool_id=found.id),
+        deed="Remove from the class",
+        back=url_for("class_tools.index", class_id=found.class_id),
+    )
+
+
+@teachers_only
+def remove(class_tool_id: int) -> Response:
+    """Take a class tool from its class."""
+    found = taught_class_tool(class_tool_id)
+    flash(f"{found.name} is not a tool of {found.school_class.name} any more.")
+    session().delete(found)
+    return redirect(url_for("class_tools.index", class_id=found.class_id))

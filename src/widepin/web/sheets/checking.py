@@ -1,0 +1,84 @@
+"""What trying a task found, in words and pictures."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+
+from ...documents.construction import write_step
+from ...documents.explaining import explained
+from ...documents.task import write_condition
+from ...documents.verdict import write_verdict
+from ...documents.words import Words, listed
+from ...judge.task import Task
+from ...judge.task_check import Mutant, TaskCheck
+from ...judge.verdict import Outcome
+from ...plane.steps import Step
+
+
+def task_check_in_words(task: Task, tried: TaskCheck, document: dict[str, Any]) -> dict[str, Any]:
+    """Whether the task can be assigned, what to look at, and pictures of what would pass or be shut out."""
+    model = {"given": document["given"], "start": [], "steps": document["model"]}
+    breaks = write_verdict(tried.model)["breaks"]
+    answer = sorted((tried.model.answer or {}).values())
+    return {
+        "solved": tried.is_solved,
+        "moves": tried.moves,
+        "headline": "The sample solution solves the task wherever the figure is dragged."
+        if tried.is_solved
+        else "The sample solution does not solve the task, so it cannot be assigned yet.",
+        "model": None
+        if tried.is_solved
+        else {"figure": {**model, "answer": answer, "breaks": breaks}, "sentences": explained(tried.model, task)},
+        "warnings": warnings(task, tried),
+        "passing": [passing(task, one, document) for one in tried.passing],
+        "rejected": [rejected(task, one, document) for one in tried.rejected],
+        "looser": [write_condition(one) for one in tried.looser],
+    }
+
+
+def warnings(task: Task, tried: TaskCheck) -> list[str]:
+    """What a teacher should look at before assigning."""
+    found = []
+    if tried.model.outcome is Outcome.WRONG and tried.model.report is not None:
+        clauses = [Words(task).condition(one) for one in task.conditions]
+        found += [
+            f"Not true of the sample solution as drawn: {clauses[one.place]}."
+            for one in tried.model.report.conditions
+            if one.holds_as_drawn is False
+        ]
+    if tried.stands_empty:
+        found.append("Nothing has to be constructed: the given figure alone is correct. Add a condition.")
+    if tried.refusal is not None:
+        found.append(f"The tools of the task cannot make the sample solution: {tried.refusal.rule}.")
+    if tried.stopped:
+        found.append("The sample solution is so long that not all mistakes in it were tried.")
+    if task.budget is not None and task.budget < tried.moves:
+        found.append(f"The move limit is {task.budget} moves, but the sample solution takes {tried.moves}.")
+    return found
+
+
+def passing(task: Task, mutant: Mutant, document: dict[str, Any]) -> dict[str, Any]:
+    """A changed model that would pass, as a figure and a sentence."""
+    changed = next(step for step in mutant.steps if step.id == mutant.changed)
+    how = "placed by eye" if mutant.by_eye else f"made otherwise: {Words(task).step(changed)}"
+    return {"words": f"{mutant.changed} {how}", "figure": drawn(task, mutant.steps, document)}
+
+
+def rejected(task: Task, image: Sequence[Step], document: dict[str, Any]) -> dict[str, Any]:
+    """A mirror image that would be called wrong, as a figure and a sentence."""
+    turned = [step.id for step, own in zip(image, task.model, strict=True) if step != own]
+    return {
+        "words": f"{listed(turned)} at the other {'intersections' if len(turned) > 1 else 'intersection'}",
+        "figure": drawn(task, image, document),
+    }
+
+
+def drawn(task: Task, steps: Sequence[Step], document: dict[str, Any]) -> dict[str, Any]:
+    """A construction in the place of the model, as a figure."""
+    return {
+        "given": document["given"],
+        "start": [],
+        "steps": [write_step(step) for step in steps],
+        "answer": [one.name for one in task.wanted],
+    }

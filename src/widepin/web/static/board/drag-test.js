@@ -1,0 +1,73 @@
+// The drag test: a few seconds of drags at random, as a test of one's own. Nothing of it is kept.
+
+const SECONDS = 5;
+const BEAT = 0.55; // seconds from one place to the next
+const REACH = 0.8; // of the figure's span
+
+export class DragTest {
+  #frame = null;
+
+  // board: its figure is dragged and painted. done(): it is over, and the figure should be as it was.
+  constructor(board, done) {
+    this.board = board;
+    this.done = done;
+  }
+
+  get isOn() { return this.#frame !== null; }
+
+  start() {
+    const { figure } = this.board;
+    this.ids = figure.ids.filter((id) => figure.canDrag(id) && figure.isDefined(id));
+    if (!this.ids.length) return;
+    this.home = new Map(this.ids.map((id) => [id, figure.shape(id)]));
+    const places = [...this.home.values()];
+    this.middle = [0, 1].map((axis) => places.reduce((sum, at) => sum + at[axis], 0) / places.length);
+    this.span = Math.max(2, ...places.map((at) => Math.hypot(at[0] - this.middle[0], at[1] - this.middle[1])));
+    const beats = Math.round(SECONDS / BEAT);
+    this.targets = [this.home, ...Array.from({ length: beats - 1 }, (_, beat) => this.#target(beat)), this.home];
+    const calm = matchMedia("(prefers-reduced-motion: reduce)").matches;
+    let begun = null;
+    const step = (now) => {
+      begun ??= now;
+      const at = (now - begun) / 1000 / BEAT;
+      if (at >= beats) return this.stop();
+      this.#put(Math.floor(at), calm ? 0 : smooth(at % 1));
+      this.#frame = requestAnimationFrame(step);
+    };
+    this.#frame = requestAnimationFrame(step);
+  }
+
+  stop() {
+    cancelAnimationFrame(this.#frame);
+    this.#frame = null;
+    this.done();
+  }
+
+  // Places for all points: mirrored, nearly in a row, and else anywhere.
+  #target(beat) {
+    const [mx, my] = this.middle;
+    const places = new Map();
+    for (const [id, [x, y]] of this.home) {
+      if (beat === 2) places.set(id, [2 * mx - x, y]);
+      else if (beat === 5) places.set(id, [x, my + (y - my) * 0.03]);
+      else {
+        const [angle, way] = [2 * Math.PI * Math.random(), REACH * this.span * Math.sqrt(Math.random())];
+        places.set(id, [x + way * Math.cos(angle), y + way * Math.sin(angle)]);
+      }
+    }
+    return places;
+  }
+
+  #put(beat, share) {
+    // Steps may be undone while it runs.
+    for (const id of this.ids.filter((one) => this.board.figure.has(one))) {
+      const [from, to] = [this.targets[beat].get(id), this.targets[beat + 1].get(id)];
+      this.board.figure.put(id, [0, 1].map((axis) => from[axis] + share * (to[axis] - from[axis])));
+    }
+    this.board.paint();
+  }
+}
+
+function smooth(share) {
+  return share * share * (3 - 2 * share);
+}

@@ -1,0 +1,35 @@
+// The toolbar: the tools of the task as drawn cards, with what is left of their allowance.
+
+import { element } from "../figure/drawing.js";
+
+export class Toolbar {
+  constructor(toolbar, tools, onTake) {
+    this.cards = tools.map((tool, number) => {
+      const card = document.createElement("button");
+      card.type = "button";
+      card.className = tool.name.length > 22 || tool.name.split(" ").some((word) => word.length > 11) ? "card-tool long" : "card-tool";
+      card.dataset.make = tool.make;
+      const drawing = element("svg", { viewBox: "0 0 26 28", "aria-hidden": "true" });
+      drawing.append(...(tool.drawing?.() ?? [element("path", { d: tool.icon })]));
+      const name = document.createElement("span");
+      name.textContent = tool.name;
+      const left = document.createElement("small");
+      card.append(drawing, name, left);
+      card.title = number < 9 ? `${tool.name}, key ${number + 1}` : tool.name;
+      card.addEventListener("click", () => onTake(tool));
+      return { card, tool, left };
+    });
+    toolbar.replaceChildren(...this.cards.map(({ card }) => card));
+  }
+
+  // used: how often the tool was used; inHand: the tool, or null
+  show(used, inHand) {
+    for (const { card, tool, left } of this.cards) {
+      const rest = tool.most === null ? null : Math.max(0, tool.most - used(tool));
+      left.textContent = rest === null ? tool.costs ?? "" : `${rest} left`;
+      card.disabled = rest === 0;
+      card.classList.toggle("in-hand", tool.make === inHand?.make);
+      card.setAttribute("aria-pressed", String(tool.make === inHand?.make));
+    }
+  }
+}

@@ -1,0 +1,89 @@
+// What trying a task found: the headline, what to look at, and pictures of what else would pass.
+
+import { Picture } from "../figure/picture.js";
+
+export class TaskCheck {
+  // ask(conditions): take these instead
+  constructor(holder, book, ask) {
+    this.holder = holder;
+    this.book = book;
+    this.ask = ask;
+  }
+
+  wait() { this.holder.replaceChildren(paragraph("Trying …")); }
+
+  show(found) {
+    if (found.error) return this.holder.replaceChildren(paragraph(found.error, "trouble"));
+    const parts = [paragraph(found.headline, found.solved ? "task-text good" : "task-text trouble")];
+    if (found.model) parts.push(...found.model.sentences.map((words) => paragraph(words)));
+    if (found.warnings.length) parts.push(list(found.warnings));
+    const grids = [];
+    const grid = (works) => {
+      const made = document.createElement("div");
+      made.className = "work-grid";
+      made.append(...works.map(({ words }) => card(words)));
+      grids.push([made, works]);
+      parts.push(made);
+    };
+    if (found.model) grid([{ figure: found.model.figure, words: "The sample solution, where it fails" }]);
+    if (found.passing.length) {
+      parts.push(paragraph("These would pass as well. If one should not, add a condition."));
+      grid(found.passing);
+    }
+    if (found.rejected.length) {
+      parts.push(paragraph("The mirror image of the answer would be called wrong:"));
+      grid(found.rejected);
+      parts.push(found.looser.length ? this.#instead(found.looser) : paragraph("If it should count, use conditions that are true of both, not the sample solution’s own objects."));
+    }
+    this.holder.replaceChildren(...parts);
+    for (const [made, works] of grids) made.querySelectorAll("svg").forEach((svg, at) => this.#draw(svg, works[at].figure));
+  }
+
+  #instead(conditions) {
+    const button = document.createElement("button");
+    button.type = "button";
+    button.className = "btn btn-plain";
+    button.textContent = "Accept the mirror image";
+    button.addEventListener("click", () => this.ask(conditions));
+    return button;
+  }
+
+  #draw(svg, figure) {
+    const picture = new Picture(this.book, figure, svg, false);
+    if (picture.drags.length) picture.dragTo(1);
+    else picture.paint();
+  }
+}
+
+function paragraph(words, kind = "") {
+  const made = document.createElement("p");
+  made.className = kind;
+  made.textContent = words;
+  return made;
+}
+
+function list(sentences) {
+  const made = document.createElement("ul");
+  made.className = "warnings";
+  made.append(...sentences.map((words) => {
+    const item = document.createElement("li");
+    item.textContent = words;
+    return item;
+  }));
+  return made;
+}
+
+function card(words) {
+  const made = document.createElement("div");
+  made.className = "work-card";
+  const holder = document.createElement("div");
+  holder.className = "picture";
+  const svg = document.createElementNS("http://www.w3.org/2000/svg", "svg");
+  svg.setAttribute("role", "img");
+  svg.setAttribute("aria-label", words);
+  holder.append(svg);
+  const caption = document.createElement("small");
+  caption.textContent = words;
+  made.append(holder, caption);
+  return made;
+}

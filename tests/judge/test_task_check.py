@@ -1,0 +1,109 @@
+"""Trying a task before students do."""
+
+from dataclasses import replace
+
+import pytest
+
+from widepin.documents.task import read_task
+from widepin.judge.task import Allowance, Condition
+from widepin.judge.task_check import check_task, mutants, proposed, the_same
+from widepin.judge.verdict import Outcome
+from widepin.school.library import LIBRARY
+
+
+def task(key):
+    return read_task(LIBRARY[key].document())
+
+
+@pytest.mark.parametrize("key", LIBRARY)
+def test_the_tasks_of_the_library_pass_their_rehearsal(key):
+    tried = check_task(task(key))
+    assert tried.is_solved and not tried.stands_empty and tried.refusal is None and not tried.stopped
+    assert not any(mutant.by_eye for mutant in tried.passing)
+
+
+def test_the_other_side_is_shown_as_passing_too():
+    (mutant, *_) = check_task(task("equilateral-triangle")).passing
+    assert mutant.changed == "C" and not mutant.by_eye
+
+
+MIRRORED = {
+    "sixty-degrees": ["equal_length"],
+    "equilateral-triangle": ["equal_length"],
+    "thirty-degrees": [],
+    "perpendicular-at-an-end": [],
+    "isosceles-right": [],
+    "tangent-from-a-point": [],
+    "square-on-a-side": [],
+    "hexagon-on-a-side": [],
+}
+"""Models whose answer has a mirror image, with what could be asked for so that both count."""
+
+
+@pytest.mark.parametrize("key", LIBRARY)
+def test_asking_for_the_models_objects_shuts_the_other_side_out(key):
+    own = task(key)
+    strict = replace(own, conditions=tuple(the_same(one) for one in own.wanted))
+    tried = check_task(strict)
+    assert bool(tried.rejected) == (key in MIRRORED)
+    assert [one.rel for one in tried.looser] == MIRRORED.get(key, [])
+    if tried.looser:
+        assert check_task(replace(own, conditions=tried.looser)).rejected == ()
+
+
+@pytest.mark.parametrize("key", MIRRORED)
+def test_tasks_of_the_library_take_both_sides(key):
+    assert check_task(task(key)).rejected == ()
+
+
+def test_conditions_that_leave_too_much_open_are_shown():
+    loose = replace(task("midpoint"), conditions=(Condition("on", ("M", "model:m")),))
+    assert {"D", "E", "m"} <= {mutant.changed for mutant in check_task(loose).passing}
+
+
+def test_a_model_that_contradicts_the_conditions_does_not_solve_the_task():
+    wrong = replace(task("midpoint"), conditions=(Condition("distinct", ("M", "A")), Condition("on", ("M", "model:c"))))
+    tried = check_task(wrong)
+    assert not tried.is_solved and tried.model.outcome is Outcome.WRONG and tried.passing == ()
+
+
+def test_tools_that_do_not_reach_are_said():
+    poor = replace(task("midpoint"), tools=(Allowance("line"),))
+    tried = check_task(poor)
+    assert tried.is_solved and tried.refusal is not None and "circle" in tried.refusal.rule
+
+
+def test_an_answer_that_is_given_already_is_noticed():
+    base = task("midpoint")
+    given = replace(base, conditions=(Condition("on", ("M", "s")),), wanted=(replace(base.wanted[0], given=True),))
+    assert check_task(given).stands_empty
+
+
+@pytest.mark.parametrize(
+    ("key", "also"),
+    [
+        ("perpendicular-at-a-point", {("perpendicular", ("g", "p")), ("on", ("P", "p"))}),
+        ("equilateral-triangle", {("equal_length", (("A", "B"), ("A", "C"), ("B", "C")))}),
+        ("midline", {("midpoint", ("P", "C", "A")), ("on", ("Q", "a"))}),
+    ],
+)
+def test_conditions_are_proposed_that_the_model_fulfils(key, also):
+    known = task(key)
+    strict, others = proposed(known.given, known.model, [one.name for one in known.wanted])
+    assert {one.rel for one in strict} == {"same"} and also <= {(one.rel, one.of) for one in others}
+    tried = check_task(replace(known, conditions=strict + others))
+    assert tried.is_solved and tried.passing == ()
+
+
+def test_mutants_change_one_step_each():
+    base = task("perpendicular-bisector")
+    for mutant in mutants(base):
+        (changed,) = [one for one, before in zip(mutant.steps, base.model, strict=True) if one != before]
+        assert changed.id == mutant.changed
+
+
+def test_the_tries_of_a_long_model_are_bounded_and_that_is_said():
+    own = task("incircle")
+    assert not check_task(own).stopped
+    few = check_task(own, most_effort=3 * len(own.model))
+    assert few.stopped and few.is_solved and len(few.passing) <= len(check_task(own).passing)
