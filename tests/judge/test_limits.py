@@ -6,8 +6,10 @@ import pytest
 from tests import zoo
 from tests.judge.test_judging import ALL, task
 from widepin.judge.board import Board
-from widepin.judge.limits import beyond_limits, clearances, other_meeting_point, room
+from widepin.judge.limits import beyond_limits, clearances, slack
+from widepin.plane.arrays import ARRAYS
 from widepin.plane.figure import Evaluation
+from widepin.plane.intersections import other_intersection
 from widepin.plane.shapes import Circle, Kind, Line, Point
 from widepin.school.library.notation import rel
 
@@ -75,7 +77,7 @@ def of(shape):
     ],
 )
 def test_room_is_how_far_curves_may_still_part(kinds, a, b, point, expected):
-    assert [float(one[0]) for one in room(kinds, of(a), of(b), of(point))] == pytest.approx(expected)
+    assert [float(one[0]) for one in slack(kinds, of(a), of(b), of(point))] == pytest.approx(expected)
 
 
 def test_what_has_two_intersections_is_as_far_from_its_limit_as_the_choice_is_from_a_tie():
@@ -95,6 +97,6 @@ def test_what_has_two_intersections_is_as_far_from_its_limit_as_the_choice_is_fr
         (Circle(1, 0, 25), Line(0, 3, 2, 0), Point(5, 3), Point(-3, 3)),
     ],
 )
-def test_the_other_meeting_point_is_mirrored(a, b, point, other):
-    found = other_meeting_point(of(a), of(b), of(point))
+def test_the_other_intersection_is_mirrored(a, b, point, other):
+    found = other_intersection(ARRAYS, of(a), of(b), of(point))
     assert (float(found.x[0]), float(found.y[0])) == pytest.approx(other)

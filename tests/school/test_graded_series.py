@@ -59,7 +59,7 @@ def test_rungs_are_climbed_one_after_the_other(session, first_year):
 
 def climbed(session, student, made):
     """The levels climbed, as each level's own card shows it."""
-    rows = {one.assignment.id: one.climbed for one in to_do(session, student)}
+    rows = {one.assignment.id: one.solved for one in to_do(session, student)}
     return [rows[one.id] for one in made]
 
 

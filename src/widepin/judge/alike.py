@@ -5,8 +5,7 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import NDArray
 
-CLOSE = 1e-8
-"""How far equal numbers may differ by rounding, relative to one plus the larger."""
+from ..plane.tolerances import ALWAYS_EQUAL
 
 
 def alike(rows: NDArray[np.float64]) -> list[list[int]]:
@@ -25,14 +24,14 @@ def alike(rows: NDArray[np.float64]) -> list[list[int]]:
     weights = 1 / (1 + np.arange(rows.shape[1]))
     keys = values @ weights + there @ weights
     order = np.argsort(keys, kind="stable")
-    width = CLOSE * (1 + np.abs(values).max()) * weights.sum()
+    width = ALWAYS_EQUAL * (1 + np.abs(values).max()) * weights.sum()
     runs = np.split(order, np.flatnonzero(np.diff(keys[order]) > width) + 1)
     groups = []
     for run in runs:
         left = np.sort(run[there[run].sum(axis=1) * 4 >= rows.shape[1]])
         while len(left) > 1:
             first = left[0]
-            near = np.abs(values[left] - values[first]).max(axis=1) <= CLOSE * (1 + np.abs(values[first]).max())
+            near = np.abs(values[left] - values[first]).max(axis=1) <= ALWAYS_EQUAL * (1 + np.abs(values[first]).max())
             same = near & (there[left] == there[first]).all(axis=1)
             if same.sum() > 1:
                 groups.append([int(n) for n in left[same]])

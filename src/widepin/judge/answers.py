@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from ..plane.tolerances import BLURRED
 from .board import Board
 from .counts import NeededMoves
 from .search import search
@@ -20,9 +21,6 @@ MAX_SCREENED = 96
 
 MAX_BY_EYE = 6
 """Answers that only look right which are tried, the closest first."""
-
-BLURRED = 1e-9
-"""By how much, relative to the figure's size, floats may miss a drawn coordinate before they are not heard."""
 
 
 @dataclass(frozen=True)

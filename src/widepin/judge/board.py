@@ -21,6 +21,7 @@ from ..plane.figure import Evaluation, Link, Node, as_floats, is_defined
 from ..plane.makes import line
 from ..plane.shapes import Circle, Kind, Point, Shape
 from ..plane.steps import Step
+from ..plane.tolerances import DIGITS, DISTINCT, EXACT_IN_FLOATS, VISUAL
 from . import drags
 from .branches import across_branches
 from .conditions import RELATIONS, Finding, Measure, Relation, Term
@@ -32,17 +33,6 @@ Mask = NDArray[np.bool_]
 Answer = tuple[tuple[str, int], ...]
 """An answer as a key: wanted names with the numbers of the objects."""
 
-VISUAL = 0.012
-"""The visual tolerance, as a multiple of the figure's size."""
-
-DIGITS = 60
-"""Decimal places to which a gap must vanish to count as zero."""
-
-EXACT_IN_FLOATS = 1e-7
-"""Gap, as a multiple of the figure's size, below which floats propose that it is zero."""
-
-DISTINCT = 1e-6
-"""Margin, as a multiple of the figure's size, above which floats see that it is positive."""
 
 SAMPLED, SAMPLES = 96, 12
 """Large movements in which all objects are evaluated, and those of them in which floats look for equalities."""

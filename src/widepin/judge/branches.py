@@ -10,15 +10,16 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from itertools import combinations
-from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
+from ..plane.arrays import ARRAYS
 from ..plane.figure import Figure
-from ..plane.shapes import Circle, Kind, Line, Point, Shape
+from ..plane.intersections import other_intersection
+from ..plane.predicates import acute, side
+from ..plane.shapes import Circle, Kind, Line, Point, Shape, cross, dot, line_through
 from ..plane.steps import Step
-from .limits import other_meeting_point
 
 Mask = NDArray[np.bool_]
 
@@ -96,22 +97,22 @@ def _signs(figure: Figure, numbers: Sequence[int], shapes: dict[int, Shape]) -> 
         for point in points:
             yield side(line, point) > 0
     for one, other in combinations(lines, 2):
-        yield one.dx * other.dx + one.dy * other.dy > 0
-        yield one.dx * other.dy - one.dy * other.dx > 0
+        yield dot(one.dx, one.dy, other.dx, other.dy) > 0
+        yield cross(one.dx, one.dy, other.dx, other.dy) > 0
     given = [shapes[n] for n in numbers if figure.nodes[n].kind is Kind.POINT and not figure.nodes[n].parents][:5]
     for p, q, r in combinations(given, 3):
         assert isinstance(p, Point) and isinstance(q, Point) and isinstance(r, Point)
-        yield side(Line(p.x, p.y, q.x - p.x, q.y - p.y), r) > 0
+        yield side(line_through(p, q), r) > 0
         for apex, end, far in ((p, q, r), (q, r, p), (r, p, q)):
-            yield (end.x - apex.x) * (far.x - apex.x) + (end.y - apex.y) * (far.y - apex.y) > 0
+            yield acute(end, apex, far) > 0
 
 
 def _signs_of_intersection(a: Shape, b: Shape, point: Point) -> Iterator[Mask]:
     """Which of two it is, where it lies along a line, and how two circles lie to each other."""
     if isinstance(a, Circle) or isinstance(b, Circle):
-        other = other_meeting_point(a, b, point)
+        other = other_intersection(ARRAYS, a, b, point)
         if isinstance(a, Circle) and isinstance(b, Circle):
-            yield side(Line(a.x, a.y, b.x - a.x, b.y - a.y), point) > 0
+            yield side(line_through(Point(a.x, a.y), Point(b.x, b.y)), point) > 0
             yield a.rr > b.rr
             yield (b.x - a.x) ** 2 + (b.y - a.y) ** 2 > np.maximum(a.rr, b.rr)
         for line in (a, b):
@@ -122,8 +123,3 @@ def _signs_of_intersection(a: Shape, b: Shape, point: Point) -> Iterator[Mask]:
             along = (point.x - line.x) * line.dx + (point.y - line.y) * line.dy
             yield along > 0
             yield along > line.dx**2 + line.dy**2
-
-
-def side(line: Any, point: Any) -> NDArray[np.float64]:
-    """Positive where a point lies left of a line, negative where it lies right of it."""
-    return np.asarray(line.dx * (point.y - line.y) - line.dy * (point.x - line.x))

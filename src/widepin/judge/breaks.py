@@ -16,7 +16,8 @@ from numpy.typing import NDArray
 from ..plane.balls import BALLS, Undecided, at_rising_precision, ball
 from ..plane.figure import Evaluation
 from ..plane.shapes import Point
-from .board import VISUAL, Board, Ruling, finite, spread
+from ..plane.tolerances import PLAIN_TO_SEE, VISUAL
+from .board import Board, Ruling, finite, spread
 from .drags import Handle
 from .trial import Trial
 from .verdict import Break, Drag, Outcome
@@ -26,8 +27,6 @@ Floats = NDArray[np.float64]
 STARTS = 24
 """Failing positions from which a simpler one is looked for."""
 
-PLAIN = 5 * VISUAL
-"""Gap, as a multiple of the figure's size, that nobody overlooks."""
 
 SHORTENED = 3
 """The simplest of them whose way is shortened."""
@@ -46,7 +45,7 @@ def simplest_break(board: Board, trial: Trial) -> Break | None:
     """The simplest failing position, or None where nothing needs to be dragged, or no failure can be seen."""
     if not trial.failing or trial.outcome is Outcome.APPROXIMATE:
         return None
-    for enough in (PLAIN, VISUAL):
+    for enough in (PLAIN_TO_SEE, VISUAL):
         for position in _tries(board, trial, enough):
             ruling, gap = board.rule(position.tolist(), trial.answer)
             if ruling is Ruling.UNDEFINED or (ruling is Ruling.WRONG and gap > enough):
@@ -115,14 +114,14 @@ def _with_fewer_points(board: Board, trial: Trial, starts: Floats, enough: float
     columns = place * starts.shape[1] + np.flatnonzero(failing[place])
     lengths = _way(board, tries[:, columns])
     # The shortest drags first, but those that nobody would see last.
-    return tries[:, columns[np.argsort(np.where(lengths < PLAIN, np.inf, lengths), kind="stable")]]
+    return tries[:, columns[np.argsort(np.where(lengths < PLAIN_TO_SEE, np.inf, lengths), kind="stable")]]
 
 
 def _shortened(board: Board, trial: Trial, position: Floats, enough: float) -> Floats:
     """The first failing position on the line way from the drawing to a failing one."""
     way = np.linspace(0, 1, STOPS + 1)[1:]
     tries = board.drawn[:, None] + (position - board.drawn)[:, None] * way
-    fails = np.flatnonzero(_fails(board, trial, tries, enough) & (_way(board, tries) >= PLAIN))
+    fails = np.flatnonzero(_fails(board, trial, tries, enough) & (_way(board, tries) >= PLAIN_TO_SEE))
     return tries[:, fails[0]] if len(fails) else position
 
 

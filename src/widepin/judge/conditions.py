@@ -13,7 +13,8 @@ from enum import StrEnum
 from itertools import combinations
 from typing import Any, NamedTuple
 
-from ..plane.intersections import parameter
+from ..plane import measurement
+from ..plane.measurement import double_area, parameter
 from ..plane.numbers import NumberSystem
 from ..plane.rows import complete
 from ..plane.shapes import (
@@ -28,6 +29,7 @@ from ..plane.shapes import (
     dot,
     start,
 )
+from ..plane.tolerances import ROUNDING
 
 
 @dataclass
@@ -56,28 +58,30 @@ class Measure:
     size: Any
     home: Point
 
+    @property
+    def _square_of_nothing(self) -> Any:
+        return self.size * self.size * ROUNDING
+
     def length(self, x: Any, y: Any) -> Any:
         """The length of a vector."""
         return self.system.root(x * x + y * y, self.size * self.size)
 
     def distance(self, p: Point, q: Point) -> Any:
         """The distance of two points."""
-        return self.length(q.x - p.x, q.y - p.y)
+        return measurement.distance(self.system, p, q, self.size * self.size)
 
     def unit(self, dx: Any, dy: Any) -> tuple[Any, Any]:
         """The vector of length 1 in a direction; undefined for the zero vector."""
         # The size is the figure's, not the vector's: that of two equal points could not be decided.
-        length = self.system.root(dx * dx + dy * dy, (dx * dx + dy * dy) + self.size * self.size * 1e-12)
-        return self.system.over(dx, length, length), self.system.over(dy, length, length)
+        return measurement.unit(self.system, dx, dy, self._square_of_nothing)
 
     def offset(self, p: Point, line: Line) -> Any:
         """The signed distance of a point from the line of a line; positive to its left."""
-        ux, uy = self.unit(line.dx, line.dy)
-        return cross(ux, uy, p.x - line.x, p.y - line.y)
+        return measurement.offset(self.system, p, line, self._square_of_nothing)
 
     def radius(self, circle: Circle) -> Any:
         """The radius of a circle."""
-        return self.system.root(circle.rr, circle.rr)
+        return measurement.radius(self.system, circle)
 
     def beyond(self, t: Any, line: Line, kind: Kind) -> list[Any]:
         """How far a parameter lies beyond the ends of a ray or segment, as lengths; 0 inside."""
@@ -223,9 +227,7 @@ def inside_angle(m: Measure, p: Term, angle: Sequence[Point]) -> Finding:
 
 def equal_area(m: Measure, *triangles: Sequence[Point]) -> Finding:
     """All triangles have one area; those of three points in a row have none."""
-    first, *others = [
-        m.system.absolute(cross(q.x - p.x, q.y - p.y, r.x - p.x, r.y - p.y)) * 0.5 for p, q, r in triangles
-    ]
+    first, *others = [m.system.absolute(double_area(*corners)) * 0.5 for corners in triangles]
     # As a length: what one side of the figure's size would have to be longer.
     return Finding([m.system.over(first - other, m.size, m.size) for other in others])
 
@@ -236,11 +238,11 @@ def collinear(m: Measure, *terms: Term) -> Finding:
     for one in combinations([term.shape for term in terms], 3):
         p, q, r = one
         assert isinstance(p, Point) and isinstance(q, Point) and isinstance(r, Point)
-        area = cross(q.x - p.x, q.y - p.y, r.x - p.x, r.y - p.y)
+        area = double_area(p, q, r)
         sides = [m.distance(p, q), m.distance(q, r), m.distance(r, p)]
         # The size is the figure's: where all three are one point, their area could not be compared with their sides.
         longest = _larger(m, _larger(m, sides[0], sides[1]), sides[2])
-        gaps.append(m.system.over(area, longest, longest + m.size * 1e-12))
+        gaps.append(m.system.over(area, longest, longest + m.size * ROUNDING))
     return Finding(gaps)
 
 

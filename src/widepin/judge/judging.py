@@ -11,8 +11,9 @@
 from __future__ import annotations
 
 from ..plane.steps import IllFormed, check_steps
+from ..plane.tolerances import DIGITS
 from .answers import best_found, pointed_out
-from .board import DIGITS, Board
+from .board import Board
 from .breaks import simplest_break
 from .compound_tools import at_result, without_helpers
 from .counts import by_hand, counted, counted_alone, refused_tool

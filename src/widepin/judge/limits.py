@@ -15,20 +15,18 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from ..plane import measurement
 from ..plane.arrays import ARRAYS, Arrays
 from ..plane.figure import Figure, Node
+from ..plane.intersections import other_intersection
 from ..plane.makes import MakeName
-from ..plane.shapes import Circle, Kind, Line, Point, Shape
+from ..plane.shapes import Circle, Kind, Line, Point, Shape, cross, line_through
+from ..plane.tolerances import ALWAYS_AT_THE_LIMIT, TIGHT
 from .drags import Handle
 
 Floats = NDArray[np.float64]
 Mask = NDArray[np.bool_]
 
-TIGHT = 0.3
-"""Clearance, as a multiple of the figure's size, below which a limit is worth a search."""
-
-ALWAYS = 1e-9
-"""Clearance of what stands at its limit in every position: an intersection at the end of a segment, or by a tangent."""
 
 MAX_SEARCHED = 4
 """Limits that are searched for, the tightest first."""
@@ -118,7 +116,7 @@ def tightest(
     least, column = seen.min(axis=1), seen.argmin(axis=1)
     seen[np.isinf(seen)] = 0
     found: dict[float, tuple[int, int, int]] = {}
-    for row in np.flatnonzero((least < TIGHT) & (seen.max(axis=1) > ALWAYS)):
+    for row in np.flatnonzero((least < TIGHT) & (seen.max(axis=1) > ALWAYS_AT_THE_LIMIT)):
         # Equal radii, and what else has the same clearance, count once.
         found.setdefault(round(float(least[row]), 9), (*of[row], int(column[row]) * step))
     return [found[clearance] for clearance in sorted(found)[:MAX_SEARCHED]]
@@ -132,48 +130,41 @@ def clearances(figure: Figure, number: int, shapes: Sequence[Shape] | Mapping[in
     if node.step.make == "intersection":
         assert isinstance(shape, Point)
         kinds = [figure.nodes[source].kind for source in node.sources]
-        found = list(room(kinds, sources[0], sources[1], shape))
+        found = list(slack(kinds, sources[0], sources[1], shape))
         if node.reference is not None and Kind.CIRCLE in kinds:
             found += _tie(node, sources, shape, shapes[node.reference])
-        # An intersection that is gone has no room, whatever its curves say.
+        # An intersection that is gone has no slack, whatever its curves say.
         return [np.where(np.isnan(shape.x), np.nan, value) for value in found]
     if node.step.make == MakeName.CIRCLE_THROUGH:
         p, q, r = sources
         assert isinstance(p, Point) and isinstance(q, Point) and isinstance(r, Point)
-        return [off_line(r, Line(p.x, p.y, q.x - p.x, q.y - p.y))]
+        return [np.abs(measurement.offset(ARRAYS, r, line_through(p, q)))]
     if isinstance(shape, Circle):
-        return [np.sqrt(shape.rr)]
+        return [measurement.radius(ARRAYS, shape)]
     if isinstance(shape, Line) and len(node.sources) > 1 and node.kind is not Kind.POINT:
-        return [np.hypot(shape.dx, shape.dy)] if all(isinstance(source, Point) for source in sources) else []
+        return [measurement.length(ARRAYS, shape)] if all(isinstance(source, Point) for source in sources) else []
     return []
 
 
-def room(kinds: Sequence[Kind], a: Any, b: Any, point: Any) -> Iterator[Floats]:
+def slack(kinds: Sequence[Kind], a: Any, b: Any, point: Any) -> Iterator[Floats]:
     """How far curves could still move apart, in centimetres, before their intersection at the point is gone."""
     if isinstance(a, Circle) and isinstance(b, Circle):
-        apart, r, s = np.hypot(a.x - b.x, a.y - b.y), np.sqrt(a.rr), np.sqrt(b.rr)
-        yield r + s - apart
-        yield apart - np.abs(r - s)
+        for beyond in measurement.separation(ARRAYS, a, b):
+            yield -beyond
     if isinstance(a, Line) and isinstance(b, Line):
         # Lines that are nearly parallel meet far away. The sine of their angle is counted as if it were at 1 cm.
-        yield np.abs(a.dx * b.dy - a.dy * b.dx) / np.hypot(a.dx, a.dy) / np.hypot(b.dx, b.dy)
+        yield np.abs(cross(*measurement.unit(ARRAYS, a.dx, a.dy), *measurement.unit(ARRAYS, b.dx, b.dy)))
     for curve, kind, other in ((a, kinds[0], b), (b, kinds[1], a)):
         if not isinstance(curve, Line):
             continue
-        length = np.hypot(curve.dx, curve.dy)
         if isinstance(other, Circle):
-            yield np.sqrt(other.rr) - off_line(Point(other.x, other.y), curve)
-        along = ((point.x - curve.x) * curve.dx + (point.y - curve.y) * curve.dy) / length
+            centre = Point(other.x, other.y)
+            yield measurement.radius(ARRAYS, other) - np.abs(measurement.offset(ARRAYS, centre, curve))
+        along = measurement.along(ARRAYS, curve, point)
         if kind is not Kind.LINE:
             yield along
         if kind is Kind.SEGMENT:
-            yield length - along
-
-
-def off_line(point: Point, line: Line) -> Floats:
-    """The distance of a point from the line of a line, in centimetres."""
-    off = (line.x - point.x) * line.dy - (line.y - point.y) * line.dx
-    return np.asarray(np.abs(off) / np.hypot(line.dx, line.dy))
+            yield measurement.length(ARRAYS, curve) - along
 
 
 def _tie(node: Node, sources: Sequence[Shape], point: Point, reference: Shape) -> list[Floats]:
@@ -181,20 +172,8 @@ def _tie(node: Node, sources: Sequence[Shape], point: Point, reference: Shape) -
     if node.step.choice == "other_than":
         return []
     assert isinstance(reference, Point)
-    other = other_meeting_point(sources[0], sources[1], point)
-    here = np.hypot(point.x - reference.x, point.y - reference.y)
-    there = np.hypot(other.x - reference.x, other.y - reference.y)
+    a, b = sources
+    assert not isinstance(a, Point) and not isinstance(b, Point)
+    other = other_intersection(ARRAYS, a, b, point)
+    here, there = (measurement.distance(ARRAYS, one, reference) for one in (point, other))
     return [np.abs(here - there)]
-
-
-def other_meeting_point(a: Any, b: Any, point: Any) -> Point:
-    """The second point where two curves meet, of which one at least is a circle: the first one mirrored in their
-    axis.
-    """
-    if isinstance(a, Circle) and isinstance(b, Circle):
-        middle, dx, dy = a, b.x - a.x, b.y - a.y
-    else:
-        line, middle = (b, a) if isinstance(a, Circle) else (a, b)
-        dx, dy = -line.dy, line.dx
-    along = ((point.x - middle.x) * dx + (point.y - middle.y) * dy) / (dx * dx + dy * dy)
-    return Point(2 * (middle.x + along * dx) - point.x, 2 * (middle.y + along * dy) - point.y)

@@ -7,12 +7,19 @@ from collections.abc import Callable, Iterator, Sequence
 
 import numpy as np
 
-from ..plane.shapes import Circle, Kind, Line, Point, Shape
-from .conditions import Term
+from ..plane import measurement
+from ..plane.arrays import ARRAYS, Arrays
+from ..plane.rows import complete
+from ..plane.shapes import Circle, Kind, Line, Point, Shape, cross, dot, line_through
+from .conditions import RelationName, Term
 from .task import Condition, Names
 from .verdict import Measured
 
 Look = Callable[[str], Term]
+
+
+Value = tuple[str, tuple[Names, ...], float | None]
+"""What is measured, of which terms, and the value: centimetres, degrees or square centimetres."""
 
 
 def measured(condition: Condition, drawn: Look, at_break: Look | None) -> tuple[Measured, ...]:
@@ -21,61 +28,108 @@ def measured(condition: Condition, drawn: Look, at_break: Look | None) -> tuple[
     ``drawn`` and ``at_break`` give what a name stands for in one position, in floats. Conditions on order alone have no
     values.
     """
-    before = list(_values(condition, drawn))
-    after = [value for *_, value in _values(condition, at_break)] if at_break else [None] * len(before)
+    measure = MEASURES[condition.rel]
+    with Arrays.quiet():
+        before = list(measure(condition.of, drawn))
+        after = [value for *_, value in measure(condition.of, at_break)] if at_break else [None] * len(before)
     return tuple(
         Measured(what, of, _number(value), _number(later))
         for (what, of, value), later in zip(before, after, strict=True)
     )
 
 
-Value = tuple[str, tuple[Names, ...], float | None]
+def nothing(of: Sequence[Names], look: Look) -> Iterator[Value]:
+    """Conditions on order alone, and on points being different, have no values."""
+    yield from ()
 
 
-def _values(condition: Condition, look: Look) -> Iterator[Value]:
-    of = condition.of
-    match condition.rel:
-        case "equal_length" | "ratio":
-            yield from (("length", (pair,), _length(pair, look)) for pair in of)
-        case "midpoint":
-            yield from (("length", ((str(of[0]), str(end)),), _length((str(of[0]), str(end)), look)) for end in of[1:])
-        case "equal_angle":
-            yield from (("angle", (triple,), _angle_at(triple, look)) for triple in of)
-        case "equal_area":
-            yield from (("area", (triple,), _area(triple, look)) for triple in of)
-        case "collinear":
-            p, q, *others = map(str, of)
-            line = _line((p, q), look)
-            yield from (("distance", (one, (p, q)), distance(look(one).shape, line)) for one in others)
-        case "parallel" | "perpendicular":
-            yield "angle", of, angle_between(_line(of[0], look), _line(of[1], look))
-        case "on":
-            yield "distance", of, distance(look(str(of[0])).shape, _curve(of[1], look))
-        case "tangent":
-            yield from _touching(of, look)
-        case "same":
-            x, y = (_curve(term, look) for term in of)
-            if isinstance(x, Circle) and isinstance(y, Circle):
-                yield from (("radius", (term,), _radius(circle)) for term, circle in zip(of, (x, y), strict=True))
-            elif isinstance(x, Line) and isinstance(y, Line):
-                rays = all(isinstance(term, str) and look(term).kind is Kind.RAY for term in of)
-                yield "angle", of, _turn(x, y) if rays else angle_between(x, y)
-                yield "distance", of, distance(Point(x.x, x.y), y)
-            else:
-                yield "distance", of, distance(x, y)
+def lengths(of: Sequence[Names], look: Look) -> Iterator[Value]:
+    """The distance of every pair of points."""
+    yield from (("length", (pair,), _length(pair, look)) for pair in of)
 
 
-def _touching(of: Sequence[Names], look: Look) -> Iterator[Value]:
+def halves(of: Sequence[Names], look: Look) -> Iterator[Value]:
+    """How far a point lies from each of two others."""
+    yield from (("length", ((str(of[0]), str(end)),), _length((str(of[0]), str(end)), look)) for end in of[1:])
+
+
+def angles(of: Sequence[Names], look: Look) -> Iterator[Value]:
+    """Every angle, vertex second."""
+    yield from (("angle", (triple,), _angle_at(triple, look)) for triple in of)
+
+
+def areas(of: Sequence[Names], look: Look) -> Iterator[Value]:
+    """The area of every triangle."""
+    yield from (("area", (triple,), _area(triple, look)) for triple in of)
+
+
+def from_first_line(of: Sequence[Names], look: Look) -> Iterator[Value]:
+    """How far points lie from the line through the first two."""
+    p, q, *others = map(str, of)
+    line = _line((p, q), look)
+    yield from (("distance", (one, (p, q)), distance_between(look(one).shape, line)) for one in others)
+
+
+def between_lines(of: Sequence[Names], look: Look) -> Iterator[Value]:
+    """The angle of two lines."""
+    yield "angle", tuple(of), angle_between(_line(of[0], look), _line(of[1], look))
+
+
+def off_its_curve(of: Sequence[Names], look: Look) -> Iterator[Value]:
+    """How far a point lies from a curve."""
+    yield "distance", tuple(of), distance_between(look(str(of[0])).shape, _curve(of[1], look))
+
+
+def touching(of: Sequence[Names], look: Look) -> Iterator[Value]:
+    """How far a circle's centre lies from a line or another centre, and the radii."""
     shapes = [_curve(term, look) for term in of]
     circles = [(term, shape) for term, shape in zip(of, shapes, strict=True) if isinstance(shape, Circle)]
     if len(circles) == 2:
         (_, a), (_, b) = circles
-        yield "distance of centres", tuple(of), math.hypot(a.x - b.x, a.y - b.y)
+        yield "distance of centres", tuple(of), distance_between(Point(a.x, a.y), Point(b.x, b.y))
     else:
         ((name, circle),) = circles
-        touching, line = next((t, s) for t, s in zip(of, shapes, strict=True) if isinstance(s, Line))
-        yield "distance of centre", (name, touching), distance(Point(circle.x, circle.y), line)
+        term, line = next((t, s) for t, s in zip(of, shapes, strict=True) if isinstance(s, Line))
+        yield "distance of centre", (name, term), distance_between(Point(circle.x, circle.y), line)
     yield from (("radius", (term,), _radius(circle)) for term, circle in circles)
+
+
+def differing(of: Sequence[Names], look: Look) -> Iterator[Value]:
+    """How far two objects are from being one: distances, radii, the angle of two lines."""
+    x, y = (_curve(term, look) for term in of)
+    if isinstance(x, Circle) and isinstance(y, Circle):
+        yield from (("radius", (term,), _radius(circle)) for term, circle in zip(of, (x, y), strict=True))
+    elif isinstance(x, Line) and isinstance(y, Line):
+        rays = all(isinstance(term, str) and look(term).kind is Kind.RAY for term in of)
+        yield "angle", tuple(of), _turn(x, y) if rays else angle_between(x, y)
+        yield "distance", tuple(of), distance_between(Point(x.x, x.y), y)
+    else:
+        yield "distance", tuple(of), distance_between(x, y)
+
+
+R = RelationName
+
+MEASURES: dict[str, Callable[[Sequence[Names], Look], Iterator[Value]]] = complete(
+    RelationName,
+    {
+        R.SAME: differing,
+        R.ON: off_its_curve,
+        R.PARALLEL: between_lines,
+        R.PERPENDICULAR: between_lines,
+        R.TANGENT: touching,
+        R.MIDPOINT: halves,
+        R.COLLINEAR: from_first_line,
+        R.EQUAL_LENGTH: lengths,
+        R.EQUAL_ANGLE: angles,
+        R.EQUAL_AREA: areas,
+        R.RATIO: lengths,
+        R.DISTINCT: nothing,
+        R.SAME_SIDE: nothing,
+        R.OPPOSITE_SIDE: nothing,
+        R.INSIDE_ANGLE: nothing,
+    },
+)
+"""What is measured of each relation."""
 
 
 def _curve(term: Names, look: Look) -> Shape:
@@ -89,12 +143,11 @@ def _line(term: Names, look: Look) -> Line:
         return shape
     p, q = (look(name).shape for name in term)
     assert isinstance(p, Point) and isinstance(q, Point)
-    return Line(p.x, p.y, q.x - p.x, q.y - p.y)
+    return line_through(p, q)
 
 
 def _length(pair: Names, look: Look) -> float:
-    line = _line(tuple(pair), look)
-    return math.hypot(line.dx, line.dy)
+    return float(measurement.length(ARRAYS, _line(tuple(pair), look)))
 
 
 def _angle_at(triple: Names, look: Look) -> float:
@@ -103,34 +156,37 @@ def _angle_at(triple: Names, look: Look) -> float:
 
 
 def _area(triple: Names, look: Look) -> float:
-    p, q, r = tuple(triple)
-    one, other = _line((p, q), look), _line((p, r), look)
-    return float(abs(one.dx * other.dy - one.dy * other.dx)) / 2
+    p, q, r = (look(name).shape for name in triple)
+    assert isinstance(p, Point) and isinstance(q, Point) and isinstance(r, Point)
+    return float(abs(measurement.double_area(p, q, r))) / 2
 
 
 def _turn(a: Line, b: Line) -> float:
     """The angle of two directions, 0 to 180 degrees."""
-    return abs(math.degrees(math.atan2(a.dx * b.dy - a.dy * b.dx, a.dx * b.dx + a.dy * b.dy)))
+    return abs(math.degrees(math.atan2(*_sine_and_cosine(a, b))))
 
 
 def angle_between(a: Line, b: Line) -> float:
     """The angle of two lines, 0 to 90 degrees."""
-    return math.degrees(math.atan2(abs(a.dx * b.dy - a.dy * b.dx), abs(a.dx * b.dx + a.dy * b.dy)))
+    sine, cosine = _sine_and_cosine(a, b)
+    return math.degrees(math.atan2(abs(sine), abs(cosine)))
 
 
-def distance(p: Shape, other: Shape) -> float:
-    """The distance of a point from a point, a circle, or the line of a line."""
+def _sine_and_cosine(a: Line, b: Line) -> tuple[float, float]:
+    return cross(a.dx, a.dy, b.dx, b.dy), dot(a.dx, a.dy, b.dx, b.dy)
+
+
+def distance_between(p: Shape, other: Shape) -> float:
+    """The distance of a point from a point, a circle or a line."""
     assert isinstance(p, Point)
-    if isinstance(other, Point):
-        return math.hypot(p.x - other.x, p.y - other.y)
-    if isinstance(other, Circle):
-        return abs(math.hypot(p.x - other.x, p.y - other.y) - _radius(other))
-    length = math.hypot(other.dx, other.dy)
-    return abs((p.x - other.x) * other.dy - (p.y - other.y) * other.dx) / length if length else math.nan
+    with Arrays.quiet():
+        if isinstance(other, Point):
+            return float(measurement.distance(ARRAYS, p, other))
+        return abs(float(measurement.off_curve(ARRAYS, p, other)))
 
 
 def _radius(circle: Circle) -> float:
-    return math.sqrt(circle.rr)
+    return float(measurement.radius(ARRAYS, circle))
 
 
 def _number(value: float | None) -> float | None:

@@ -16,14 +16,16 @@ import numpy as np
 
 from ..plane.arrays import ARRAYS, Arrays
 from ..plane.figure import is_defined
+from ..plane.intersections import other_intersection
+from ..plane.measurement import distance, off_curve
 from ..plane.shapes import Circle, Kind, Line, Point, Shape
 from ..plane.steps import IllFormed, Step
-from .board import VISUAL, Board, spread
+from ..plane.tolerances import NEAR_BY_EYE, SAME
+from .board import Board, spread
 from .changes import Change, Changes, Tried
-from .limits import other_meeting_point
 from .method import needed_intersections, that_may_help
 from .ordering import sources_first
-from .references import check_references, off, passes_through
+from .references import check_references, passes_through
 from .trial import Trial, try_answer
 from .verdict import Mend, Outcome
 
@@ -38,12 +40,6 @@ MAX_JUDGED = 6
 
 FIRST, MAX_FAILING = 3, 24
 """Failing positions in which floats look at a change, first in a few of them."""
-
-SAME = 1e-6
-"""How far apart two places may be by rounding, as a multiple of the figure's size."""
-
-NEAR_BY_EYE = 2.5 * VISUAL
-"""How far from an intersection a point by eye may lie, as a multiple of the figure's size."""
 
 
 def mends(board: Board, trial: Trial) -> tuple[Mend, ...]:
@@ -132,7 +128,7 @@ def intersections_said_otherwise(board: Board, trial: Trial, changes: Changes) -
         node, here = board.figure.nodes[number], board.shapes[number]
         assert isinstance(here, Point)
         a, b = (board.shapes[source] for source in node.sources)
-        other = other_meeting_point(a, b, here)
+        other = other_intersection(ARRAYS, a, b, here)
         points = [
             n
             for n in usable(board, changes, number)
@@ -158,7 +154,7 @@ def _distance(board: Board, number: int, point: Point) -> float:
     """How far a point of the board lies from another as drawn, in centimetres."""
     there = board.shapes[number]
     assert isinstance(there, Point)
-    return math.hypot(there.x - point.x, there.y - point.y)
+    return float(distance(ARRAYS, there, point))
 
 
 def usable(board: Board, changes: Changes, number: int) -> list[int]:
@@ -221,10 +217,9 @@ def _apart(point: Point, curve: Shape) -> float:
     """How far a point lies from a circle, or from the line of a line, in centimetres; infinite if it is gone."""
     if not is_defined(curve):
         return math.inf
-    if isinstance(curve, Circle):
-        return abs(math.hypot(point.x - curve.x, point.y - curve.y) - math.sqrt(curve.rr))
-    assert isinstance(curve, Line)
-    return abs(float(off(point, curve)[0])) / math.hypot(curve.dx, curve.dy)
+    assert isinstance(curve, Line | Circle)
+    with Arrays.quiet():
+        return abs(float(off_curve(ARRAYS, point, curve)))
 
 
 def _close(board: Board, number: int, curve: int) -> bool:
@@ -243,7 +238,7 @@ def _intersections_near(board: Board, number: int, pair: tuple[int, int]) -> lis
     for pick in (1, 2) if round_ else (1,):
         step = Step(node.step.id, "intersection", names, pick=pick)
         shape = _as_drawn(board, step)
-        far = math.hypot(shape.x - place.x, shape.y - place.y) / float(board.size)
+        far = float(distance(ARRAYS, shape, place)) / float(board.size)
         if far <= NEAR_BY_EYE:
             found.append((far, step))
     return found

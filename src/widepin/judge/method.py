@@ -11,9 +11,11 @@ from numpy.typing import NDArray
 
 from ..plane.arrays import ARRAYS, Arrays
 from ..plane.figure import Evaluation, Link, Mixed, is_defined
+from ..plane.intersections import other_intersection
+from ..plane.measurement import distance
 from ..plane.shapes import Kind, Point, Shape
+from ..plane.tolerances import TOUCHING
 from .board import Board, Look, Ruling, spread
-from .limits import other_meeting_point
 from .trial import Trial
 from .verdict import Outcome
 
@@ -25,8 +27,6 @@ MAX_COMBINATIONS = 64
 FIRST, MAX_POSITIONS = 3, 24
 """Failing positions that are looked at, first a few of them."""
 
-TOUCHING = 1e-5
-"""How close two intersections lie, as a multiple of the figure's size, that floats cannot tell from a tangent's."""
 
 CONFIRMED = 4
 """Positions in which balls confirm what floats found."""
@@ -76,8 +76,8 @@ def with_a_choice(board: Board, trial: Trial, columns: Sequence[int]) -> list[in
             a, b = (shapes[source] for source in board.figure.nodes[number].sources)
             point = shapes[number]
             assert isinstance(point, Point)
-            other = other_meeting_point(a, b, point)
-            touching |= np.hypot(point.x - other.x, point.y - other.y) < TOUCHING * board.size
+            other = other_intersection(ARRAYS, a, b, point)
+            touching |= distance(ARRAYS, point, other) < TOUCHING * board.size
     return [column for column, touches in zip(columns, touching.tolist(), strict=True) if not touches]
 
 

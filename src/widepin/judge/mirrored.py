@@ -9,23 +9,22 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from itertools import product
-from math import hypot, sqrt
 
 import numpy as np
 from numpy.typing import NDArray
 
+from ..plane.arrays import ARRAYS
 from ..plane.figure import Figure, is_defined
+from ..plane.measurement import line_coordinates, radius
 from ..plane.shapes import Circle, Kind, Line, Point, Shape
 from ..plane.steps import Step
-from .measured import angle_between, distance
+from ..plane.tolerances import SAME_IMAGE
+from .measured import angle_between, distance_between
 from .structure import needed_by
 from .task import Task
 
 MAX_INTERSECTIONS = 6
 """Intersections of the model that are tried both ways."""
-
-ALIKE = 1e-7
-"""By how much two measures, in centimetres or degrees, of one figure may differ in doubles."""
 
 
 def mirror_images(task: Task) -> Iterator[tuple[Step, ...]]:
@@ -78,7 +77,7 @@ def answer_of(
         return np.array([np.nan]), np.array([np.nan])
     answer = objects[len(used) :]
     measures = [apart(one, other) for one in answer for other in objects]
-    radii = [sqrt(one.rr) for one in answer if isinstance(one, Circle)]
+    radii = [float(radius(ARRAYS, one)) for one in answer if isinstance(one, Circle)]
     kinds = [figure.nodes[figure.index[name]].kind for name in names]
     places = [value for one, kind in zip(answer, kinds, strict=True) for value in place_of(one, kind)]
     return np.array([*measures, *radii]), np.array(places)
@@ -90,7 +89,7 @@ def apart(one: Shape, other: Shape) -> float:
         return angle_between(one, other)
     if isinstance(one, Line):
         one, other = other, one
-    return distance(at(one), other if isinstance(other, Line) else at(other))
+    return distance_between(at(one), other if isinstance(other, Line) else at(other))
 
 
 def at(shape: Shape) -> Point:
@@ -103,12 +102,9 @@ def place_of(shape: Shape, kind: Kind) -> list[float]:
     """Numbers that are equal where two objects of a kind are the same; a line may be spanned by any of its points."""
     if kind is not Kind.LINE or not isinstance(shape, Line):
         return [float(value) for value in shape]
-    size = hypot(shape.dx, shape.dy)
-    ux, uy = shape.dx / size, shape.dy / size
-    off = shape.x * uy - shape.y * ux
-    return [off * uy, -off * ux, ux * uy, ux * ux]
+    return [float(value) for value in line_coordinates(ARRAYS, shape)]
 
 
 def same(one: Measures, other: Measures) -> bool:
     """Whether two lists of measures agree; never where something is gone."""
-    return one.shape == other.shape and bool(np.all(np.abs(one - other) < ALIKE))
+    return one.shape == other.shape and bool(np.all(np.abs(one - other) < SAME_IMAGE))

@@ -12,7 +12,8 @@ from ..plane.balls import BALLS, Undecided, at_rising_precision, ball
 from ..plane.figure import is_defined
 from ..plane.makes import circle_through
 from ..plane.shapes import Kind, Point, Shape
-from .board import EXACT_IN_FLOATS, Board, finding, seen_by_floats, spread, vanishes
+from ..plane.tolerances import EXACT_IN_FLOATS
+from .board import Board, finding, seen_by_floats, spread, vanishes
 from .conditions import RELATIONS, Finding, Measure, Relation, Term, on
 from .task import Condition
 

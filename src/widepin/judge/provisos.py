@@ -12,10 +12,12 @@ from itertools import permutations
 import numpy as np
 from numpy.typing import NDArray
 
+from ..plane.arrays import ARRAYS
 from ..plane.figure import Evaluation
-from ..plane.shapes import LINES, Point
+from ..plane.measurement import distance
+from ..plane.predicates import side
+from ..plane.shapes import LINES, Line, Point
 from .board import Board, spread
-from .branches import side
 from .task import Condition, Names
 from .trial import Trial
 from .verdict import Break, Outcome
@@ -66,7 +68,7 @@ def conditions_on(board: Board, number: int, positions: NDArray[np.float64]) -> 
     def far(p: int, q: int) -> NDArray[np.float64]:
         a, b = shapes[p], shapes[q]
         assert isinstance(a, Point) and isinstance(b, Point)
-        return np.asarray(np.hypot(a.x - b.x, a.y - b.y))
+        return np.asarray(distance(ARRAYS, a, b))
 
     me = name(number)
     for a, b in permutations(given, 2):
@@ -76,8 +78,12 @@ def conditions_on(board: Board, number: int, positions: NDArray[np.float64]) -> 
         yield Condition("longer", pairs), mine > between
         yield Condition("shorter", pairs), mine < between
         yield Condition("nearer", (me, name(a), name(b))), mine < far(number, b)
+    own = shapes[number]
     for line in lines:
+        drawn = shapes[line]
         for p in given:
-            sides = side(shapes[line], shapes[number]) * side(shapes[line], shapes[p])
+            other = shapes[p]
+            assert isinstance(drawn, Line) and isinstance(own, Point) and isinstance(other, Point)
+            sides = side(drawn, own) * side(drawn, other)
             yield Condition("same_side", (name(line), me, name(p))), sides > 0
             yield Condition("opposite_side", (name(line), me, name(p))), sides < 0

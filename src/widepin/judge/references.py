@@ -14,7 +14,8 @@ import numpy as np
 from ..plane.balls import BALLS, PRECISIONS, Undecided, at_precision, ball, sign
 from ..plane.figure import Figure
 from ..plane.makes import MAKES
-from ..plane.shapes import Circle, Line, Point, Shape, cross, square_distance
+from ..plane.predicates import incidence
+from ..plane.shapes import Point, Shape
 from ..plane.steps import IllFormed
 from .drags import LARGE, dragged, extent, handles
 
@@ -82,7 +83,7 @@ class Watch:
             if one is None or other is None:
                 continue
             try:
-                return at_precision(bits, lambda: _zero(*off(one, other)))  # noqa: B023
+                return at_precision(bits, lambda: _zero(*incidence(one, other)))  # noqa: B023
             except Undecided:
                 continue
         return None
@@ -110,15 +111,3 @@ def _zero(x: Any, size: Any) -> bool | None:
     """Whether a ball is zero, None where it is undefined. Raises Undecided."""
     s = sign(x, size)
     return None if s is None else s == 0
-
-
-def off(point: Shape, curve: Shape) -> tuple[Any, Any]:
-    """A number that is zero where the point lies on the curve's whole line or circle, and its magnitude."""
-    assert isinstance(point, Point)
-    if isinstance(curve, Circle):
-        square = square_distance(point, Point(curve.x, curve.y))
-        return square - curve.rr, curve.rr + square
-    assert isinstance(curve, Line)
-    ex, ey = point.x - curve.x, point.y - curve.y
-    area = cross(curve.dx, curve.dy, ex, ey)
-    return area, abs(curve.dx * ey) + abs(curve.dy * ex) + curve.dx * curve.dx + curve.dy * curve.dy

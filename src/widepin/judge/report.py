@@ -11,8 +11,8 @@ from numpy.typing import NDArray
 
 from ..plane.figure import Evaluation
 from ..plane.shapes import Shape
-from .alike import CLOSE
-from .board import VISUAL, Board, finding, seen_by_floats
+from ..plane.tolerances import ALWAYS_EQUAL, VISUAL
+from .board import Board, finding, seen_by_floats
 from .conditions import Term
 from .costs import Costs, Way, costs
 from .counts import is_move
@@ -172,6 +172,6 @@ def costs_of(board: Board, numbers: Sequence[int]) -> Costs:
         return np.asarray(np.hypot(px - qx, py - qy) / float(board.size))
 
     def same_way(a: Way, b: Way) -> bool:
-        return bool(np.nanmax(np.abs(length(a) - length(b)), initial=0.0) < CLOSE)
+        return bool(np.nanmax(np.abs(length(a) - length(b)), initial=0.0) < ALWAYS_EQUAL)
 
     return costs(board.figure, numbers, is_move, same_way)

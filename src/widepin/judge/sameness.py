@@ -11,10 +11,13 @@ from typing import Any
 
 import numpy as np
 
+from ..plane.arrays import ARRAYS
 from ..plane.balls import BALLS, Undecided, at_rising_precision, ball
 from ..plane.figure import Evaluation, Figure, is_defined
 from ..plane.makes import MAKES
-from ..plane.shapes import LINES, Kind, Line, Point, Shape, cross
+from ..plane.measurement import line_coordinates, unit
+from ..plane.predicates import coincidence
+from ..plane.shapes import LINES, Kind, Line, Point, Shape
 from ..plane.steps import Step
 from . import drags
 from .alike import alike
@@ -54,7 +57,7 @@ def _equal(board: Board, n: int, m: int) -> bool:
     """Whether balls find two objects equal in all positions that they look at, to sixty digits. May raise Undecided."""
     kind, size = board.figure.nodes[n].kind, float(board.size)
     both = [(shapes[n], shapes[m]) for shapes in board.proofs.values() if finite(shapes[n]) or finite(shapes[m])]
-    return bool(both) and all(vanishes(gap, size) for one, other in both for gap in gaps(one, other, kind))
+    return bool(both) and all(vanishes(gap, size) for one, other in both for gap in coincidence(one, other, kind))
 
 
 def _decided(board: Board, n: int, m: int) -> bool:
@@ -103,7 +106,7 @@ def _proven_in(figure: Figure, n: int, m: int, positions: Any, size: float) -> b
     def compute() -> bool:
         for position in positions[:, :PROOFS].T.tolist():
             shapes = figure.evaluate(BALLS, list(map(ball, position)), only=needed)
-            if not all(vanishes(gap, size) for gap in gaps(shapes[n], shapes[m], kind)):
+            if not all(vanishes(gap, size) for gap in coincidence(shapes[n], shapes[m], kind)):
                 return False
         return True
 
@@ -146,36 +149,11 @@ def _in_all(shape: Shape) -> list[Any]:
 def mark(values: Any, kind: Kind) -> Any:
     """Numbers by which equal objects can be recognised, in a row. Lines: the line, not what spans it."""
     if kind is Kind.LINE:
-        values = _line(*values)
+        values = line_coordinates(ARRAYS, Line(*values))
     elif kind is Kind.SEGMENT:
         x, y, dx, dy = values
         values = [2 * x + dx, 2 * y + dy, np.abs(dx), np.abs(dy), dx * dy]
     elif kind is Kind.RAY:
         x, y, dx, dy = values
-        values = [x, y, *_unit(dx, dy)]
+        values = [x, y, *unit(ARRAYS, dx, dy)]
     return np.concatenate(values)
-
-
-def _line(x: Any, y: Any, dx: Any, dy: Any) -> list[Any]:
-    ux, uy = _unit(dx, dy)
-    off = x * uy - y * ux
-    return [off * uy, -off * ux, ux * uy, ux * ux]
-
-
-def _unit(dx: Any, dy: Any) -> tuple[Any, Any]:
-    length = np.hypot(dx, dy)
-    return dx / length, dy / length
-
-
-def gaps(a: Shape, b: Shape, kind: Kind) -> list[Any]:
-    """Numbers that all vanish where two shapes of balls are equal; that rays point the same way, floats have seen."""
-    if not isinstance(a, Line) or not isinstance(b, Line):
-        return [x - y for x, y in zip(a, b, strict=True)]
-    turn = cross(a.dx, a.dy, b.dx, b.dy)
-    if kind is Kind.RAY:
-        return [a.x - b.x, a.y - b.y, turn]
-    if kind is Kind.LINE:
-        return [turn, cross(a.dx, a.dy, b.x - a.x, b.y - a.y)]
-    if a.dx * b.dx + a.dy * b.dy < 0:
-        b = Line(b.x + b.dx, b.y + b.dy, -b.dx, -b.dy)
-    return [x - y for x, y in zip(a, b, strict=True)]

@@ -23,8 +23,9 @@ from numpy.typing import NDArray
 from ..plane.arrays import Arrays
 from ..plane.figure import is_defined
 from ..plane.shapes import SHAPE_OF, Kind, Shape
+from ..plane.tolerances import EXACT_IN_FLOATS, VISUAL
 from .alike import alike
-from .board import EXACT_IN_FLOATS, VISUAL, Board, finding, seen_by_floats
+from .board import Board, finding, seen_by_floats
 from .conditions import RELATIONS, Finding, Measure, Term
 from .task import Condition, Names, Task, Wanted
 

@@ -14,9 +14,13 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from ..plane.arrays import ARRAYS, Arrays
 from ..plane.figure import is_defined
-from ..plane.shapes import LINES, Kind
-from .alike import CLOSE, alike
+from ..plane.makes import circle_through
+from ..plane.measurement import distance, double_area, off_curve, radius, separation
+from ..plane.shapes import LINES, SHAPE_OF, Circle, Kind, Point
+from ..plane.tolerances import ALWAYS_EQUAL, IN_A_ROW
+from .alike import alike
 from .board import SAMPLES, Board
 from .proving import TRUTHS, Proving
 from .references import passes_through
@@ -191,7 +195,7 @@ class _Looking:
         ways, rows = self.lengths()
         for group in alike(rows):
             pairs = [ways[at] for at in group]
-            if not self.said_by_one_step(pairs) and not np.nanmax(rows[group[0]]) < CLOSE:
+            if not self.said_by_one_step(pairs) and not np.nanmax(rows[group[0]]) < ALWAYS_EQUAL:
                 last = {pair: max(map(self.place, pair)) for pair in pairs}
                 pairs = sorted(pairs, key=lambda pair: (last[pair], self.place(pair[0])))[:MAX_TERMS]  # noqa: B023
                 yield Condition("equal_length", tuple((self.id(p), self.id(q)) for p, q in pairs))
@@ -204,7 +208,7 @@ class _Looking:
             for group in alike(np.concatenate([rows, times * rows])):
                 longer = [at for at in group if at < len(ways)]
                 shorter = [at - len(ways) for at in group if at >= len(ways)]
-                if not longer or not shorter or np.nanmax(rows[shorter[0]]) < CLOSE:
+                if not longer or not shorter or np.nanmax(rows[shorter[0]]) < ALWAYS_EQUAL:
                     continue
                 telling = ((a, b) for a in longer for b in shorter if not self.halves(ways[a], ways[b]))
                 of = next(telling, None)
@@ -275,7 +279,7 @@ class _Looking:
             # Right angles are told as such, and so is what lies on one line.
             sine, cosine = np.sin(turn[group[0]]), np.cos(turn[group[0]])
             angles = [triples[at] for at in group]
-            if np.nanmax(sine) < CLOSE or np.nanmax(np.abs(cosine)) < CLOSE or self.bisected(angles):
+            if np.nanmax(sine) < ALWAYS_EQUAL or np.nanmax(np.abs(cosine)) < ALWAYS_EQUAL or self.bisected(angles):
                 continue
             yield Condition("equal_angle", tuple(tuple(map(self.id, triple)) for triple in angles[:MAX_TERMS]))
 
@@ -320,26 +324,25 @@ class _Looking:
 
     def off(self, p: Sequence[Floats], curve: int) -> Floats:
         """How far a point lies from a circle, or from the whole line of a line, in the samples."""
-        if self.nodes[curve].kind is Kind.CIRCLE:
-            x, y, rr = self.at[curve]
-            return np.asarray(np.hypot(p[0] - x, p[1] - y) - np.sqrt(rr))
-        x, y, dx, dy = self.at[curve]
-        return np.asarray(((p[0] - x) * dy - (p[1] - y) * dx) / np.hypot(dx, dy))
+        shape = SHAPE_OF[self.nodes[curve].kind](*self.at[curve])
+        assert not isinstance(shape, Point)
+        with Arrays.quiet():
+            return np.asarray(off_curve(ARRAYS, Point(*p), shape))
 
     def touching(self) -> Iterator[Condition]:
         """Circles that touch a line or another circle."""
         size = float(self.board.size)
         for circle in self.circles:
-            x, y, rr = self.at[circle]
-            radius = np.sqrt(rr)
+            shape = Circle(*self.at[circle])
+            centre = Point(shape.x, shape.y)
             for line in self.lines:
-                if _always_zero((np.abs(self.off([x, y], line)) - radius) / size):
+                if _always_zero((np.abs(self.off(centre, line)) - radius(ARRAYS, shape)) / size):
                     yield Condition("tangent", (self.id(circle), self.id(line)))
             for other in self.circles[: self.circles.index(circle)]:
-                ox, oy, oo = self.at[other]
-                apart, other_radius = np.hypot(x - ox, y - oy), np.sqrt(oo)
-                outside, inside = apart - radius - other_radius, apart - np.abs(radius - other_radius)
+                second = Circle(*self.at[other])
+                outside, inside = separation(ARRAYS, shape, second)
                 touch = _always_zero(np.minimum(np.abs(outside), np.abs(inside)) / size)
+                apart = distance(ARRAYS, centre, Point(second.x, second.y))
                 if touch and not _always_zero(apart / size):
                     yield Condition("tangent", (self.id(other), self.id(circle)))
 
@@ -368,16 +371,14 @@ class _Looking:
 def _always_zero(values: Floats) -> Any:
     """Where numbers vanish in all samples in which they exist, and exist in most of them (last axis)."""
     there = ~np.isnan(values)
-    small = np.where(there, np.abs(values), 0).max(axis=-1) < CLOSE
+    small = np.where(there, np.abs(values), 0).max(axis=-1) < ALWAYS_EQUAL
     return small & (there.sum(axis=-1) * 4 >= values.shape[-1])
 
 
 def _circle_through(corners: Floats, size: float) -> list[Floats]:
     """Centres and radii (n, m) of the circles through corners (n, 3, 2, m); NaN where they are in a row."""
-    (px, py), (qx, qy), (rx, ry) = (corners[:, k].transpose(1, 0, 2) for k in range(3))
-    bx, by, cx, cy = qx - px, qy - py, rx - px, ry - py
-    area = 2 * (bx * cy - by * cx)
-    area = np.where(np.abs(area) > 1e-6 * size * size, area, np.nan)
-    bb, cc = bx * bx + by * by, cx * cx + cy * cy
-    ux, uy = (cy * bb - by * cc) / area, (bx * cc - cx * bb) / area
-    return [(px + ux) / size, (py + uy) / size, np.hypot(ux, uy) / size]
+    p, q, r = (Point(*corners[:, k].transpose(1, 0, 2)) for k in range(3))
+    with Arrays.quiet():
+        circle = circle_through(ARRAYS, p, q, r)
+    there = np.where(np.abs(double_area(p, q, r)) > IN_A_ROW * size * size, 1 / size, np.nan)
+    return [circle.x * there, circle.y * there, radius(ARRAYS, circle) * there]

@@ -10,10 +10,7 @@ from typing import Any
 
 import numpy as np
 
-from .numbers import ROUNDING, SLACK
-
-PLAIN = 1e-4
-"""Above this a number is positive: that would be rounding only for terms of 10^8, far larger than those of a figure."""
+from .tolerances import PLAINLY_POSITIVE, ROUNDING, SLACK
 
 
 class Arrays:
@@ -47,12 +44,12 @@ class Arrays:
     def is_plain(self, test: Any) -> bool:
         """Whether numbers are defined and so far above zero everywhere that their rounding need not be looked at."""
         if isinstance(test, np.ndarray):
-            return bool(test.size) and bool(test.min() > PLAIN)
-        return bool(test > PLAIN)
+            return bool(test.size) and bool(test.min() > PLAINLY_POSITIVE)
+        return bool(test > PLAINLY_POSITIVE)
 
     def is_plain_where_defined(self, test: Any) -> bool:
         """The same of those that are defined, if any is."""
-        return self.is_plain(test) or bool(np.size(test)) and bool(np.fmin.reduce(test, axis=None) > PLAIN)
+        return self.is_plain(test) or bool(np.size(test)) and bool(np.fmin.reduce(test, axis=None) > PLAINLY_POSITIVE)
 
     def sin(self, x: Any) -> Any:
         return np.sin(x)

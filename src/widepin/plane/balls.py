@@ -14,11 +14,12 @@ from typing import Any, TypeVar
 
 from flint import arb, ctx
 
+from .tolerances import ZERO_DIGITS
+
 PRECISIONS = (448, 1024, 2560)
 """Bits tried in turn. 448 bits carry 134 digits, twice what a verdict asks for, so one round mostly does."""
 
-ZERO = arb(10) ** -100
-"""A number enclosed this tightly about zero, relative to the size of its terms, counts as zero."""
+ZERO = arb(10) ** -ZERO_DIGITS
 
 UNDEFINED = arb("nan")
 

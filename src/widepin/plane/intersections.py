@@ -9,6 +9,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from .measurement import parameter
 from .numbers import NumberSystem
 from .shapes import (
     LINES,
@@ -16,6 +17,7 @@ from .shapes import (
     Kind,
     Line,
     Point,
+    Shape,
     at_parameter,
     cross,
     dot,
@@ -34,12 +36,6 @@ def within_extent(system: NumberSystem, kind: Kind, t: Any, place: Point) -> Poi
     if kind is Kind.SEGMENT:
         x, y = system.where_not_negative(1 - t, x), system.where_not_negative(1 - t, y)
     return Point(x, y)
-
-
-def parameter(system: NumberSystem, line: Line, p: Point) -> Any:
-    """The parameter of the place on a line nearest to p. Lines never have length zero."""
-    way = dot(line.dx, line.dy, line.dx, line.dy)
-    return system.over(dot(p.x - line.x, p.y - line.y, line.dx, line.dy), way, way)
 
 
 def lines_meet(system: NumberSystem, a: Line, a_kind: Kind, b: Line, b_kind: Kind) -> Point:
@@ -87,6 +83,16 @@ def mirrored_in_centres(system: NumberSystem, c: Circle, d: Circle, p: Point) ->
     apart = system.where_positive(apart, (c.rr + d.rr + apart) * 1e-12, apart)
     along = system.over(dot(p.x - c.x, p.y - c.y, dx, dy), apart, apart)
     return Point(2 * (c.x + along * dx) - p.x, 2 * (c.y + along * dy) - p.y)
+
+
+def other_intersection(system: NumberSystem, a: Shape, b: Shape, p: Point) -> Point:
+    """The second point where two curves meet, at least one of them a circle, of which p is the first."""
+    if isinstance(a, Circle) and isinstance(b, Circle):
+        return mirrored_in_centres(system, a, b, p)
+    if isinstance(a, Circle):
+        a, b = b, a
+    assert isinstance(a, Line) and isinstance(b, Circle)
+    return at_parameter(a, 2 * parameter(system, a, Point(b.x, b.y)) - parameter(system, a, p))
 
 
 def chosen(system: NumberSystem, choice: str, pick: int, first: Point, second: Point, reference: Point | None) -> Point:

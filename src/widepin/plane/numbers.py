@@ -5,18 +5,12 @@ goes through the methods below, since each system answers it in its own way: arr
 the rounding of doubles, balls prove the sign or say that they cannot.
 
 ``size`` is the magnitude of the terms that a tested number was computed from. Doubles count a number as zero
-when it is below ``ROUNDING`` times that magnitude; balls need no such allowance.
+when it is below ``tolerances.ROUNDING`` times that magnitude; balls need no such allowance.
 """
 
 from __future__ import annotations
 
 from typing import Any, Protocol
-
-ROUNDING = 1e-12
-"""Relative rounding that doubles are allowed before a sign counts as a sign."""
-
-SLACK = 1e-9
-"""How far beyond the end of a segment or ray a computed place may lie, as a multiple of its length."""
 
 
 class NumberSystem(Protocol):
@@ -35,7 +29,7 @@ class NumberSystem(Protocol):
         """value where test > 0, undefined elsewhere."""
 
     def where_not_negative(self, test: Any, value: Any) -> Any:
-        """value where the parameter ``test`` >= 0 (doubles: >= -SLACK), undefined elsewhere."""
+        """value where the parameter ``test`` >= 0 (doubles: >= -tolerances.SLACK), undefined elsewhere."""
 
     def choose(self, test: Any, size: Any, positive: Any, negative: Any) -> Any:
         """positive where test > 0, negative where test < 0, undefined where test is zero."""

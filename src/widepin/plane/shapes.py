@@ -69,6 +69,11 @@ def start(line: Line) -> Point:
     return Point(line.x, line.y)
 
 
+def line_through(p: Point, q: Point) -> Line:
+    """The line from p to q, without asking whether they differ; ``makes.line`` does."""
+    return Line(p.x, p.y, q.x - p.x, q.y - p.y)
+
+
 def at_parameter(line: Line, t: Any) -> Point:
     """The place ``first + t * way`` on a line."""
     return Point(line.x + t * line.dx, line.y + t * line.dy)

@@ -18,8 +18,8 @@ ext t v        v where t >= -slack, else NaN
 pick t s a b   a where t > rounding * s, b where t < -rounding * s, else NaN
 =============  ==========================================================================================
 
-``rounding`` and ``slack`` are ``numbers.ROUNDING`` and ``numbers.SLACK``; the tool book carries them. The browser's
-interpreter is ``web/static/figure/tape.js``; ``play`` here is its twin in Python.
+``rounding`` and ``slack`` are ``tolerances.ROUNDING`` and ``tolerances.SLACK``; the tool book carries them. The
+browser's interpreter is ``web/static/figure/tape.js``; ``play`` here is its twin in Python.
 """
 
 from __future__ import annotations
@@ -29,7 +29,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from .numbers import ROUNDING, SLACK
+from .tolerances import ROUNDING, SLACK
 
 Instruction = tuple[str | int | float, ...]
 

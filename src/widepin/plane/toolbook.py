@@ -7,8 +7,8 @@ from typing import Any
 
 from .gauges import gauge_tapes
 from .makes import MAKES
-from .numbers import ROUNDING, SLACK
 from .shapes import SHAPE_OF, Kind
+from .tolerances import ROUNDING, SLACK
 from .variants import tapes
 
 

@@ -7,18 +7,18 @@ when the figure is dragged.
 
 from __future__ import annotations
 
-import math
 from collections.abc import Sequence
 from dataclasses import replace
 
-from ..judge.references import Watch, off, passes_through
+from ..judge.references import Watch, passes_through
+from ..plane.arrays import ARRAYS
 from ..plane.figure import Figure, is_defined
+from ..plane.measurement import distance
+from ..plane.predicates import incidence
 from ..plane.shapes import Kind, Point, Shape
 from ..plane.steps import Step
+from ..plane.tolerances import DRAWN_AS_ONE
 from .history import History
-
-NEAR = 1e-6
-"""Distance, in centimetres, below which two points as drawn are one."""
 
 
 def settled(state: History, step: Step) -> Step:
@@ -45,10 +45,10 @@ def is_another_meeting(point: Point, shapes: Sequence[Shape], curves: Sequence[i
     """Whether a point lies, as drawn, on both curves and away from the intersection, which is the last shape."""
     here = shapes[-1]
     assert isinstance(here, Point)
-    if not is_defined(point) or math.hypot(here.x - point.x, here.y - point.y) < NEAR:
+    if not is_defined(point) or distance(ARRAYS, here, point) < DRAWN_AS_ONE:
         return False
     for curve in curves:
-        distance, size = off(point, shapes[curve])
-        if not abs(distance) <= NEAR * size:
+        residual, size = incidence(point, shapes[curve])
+        if not abs(residual) <= DRAWN_AS_ONE * size:
             return False
     return True

@@ -40,8 +40,8 @@ class ToDo:
     waits: bool = False  # whether it is closed because it is not open yet
 
     @property
-    def climbed(self) -> int:
-        """How many levels of its series are climbed, seen from this one."""
+    def solved(self) -> int:
+        """How many levels of its series are solved, seen from this one."""
         if self.assignment.level is None or self.closed:
             return 0
         return self.assignment.level - (not is_solved(self.standing.best))

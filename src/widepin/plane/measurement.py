@@ -1,0 +1,112 @@
+"""How far and how big: what is measured on shapes, over any number system.
+
+Lengths are centimetres. A measure is undefined where a shape is. ``size``, where a function takes it, is the magnitude
+of the terms of a square that may vanish (see ``numbers``): without it, balls could not decide that two points are one.
+"""
+
+from __future__ import annotations
+
+from typing import Any
+
+from .numbers import NumberSystem
+from .shapes import Circle, Line, Point, cross, dot, square_distance
+
+
+def distance(system: NumberSystem, p: Point, q: Point, size: Any = None) -> Any:
+    """The distance of two points; 0 where they are one.
+
+    >>> from .arrays import ARRAYS
+    >>> float(distance(ARRAYS, Point(0, 0), Point(3, 4)))
+    5.0
+    """
+    square = square_distance(p, q)
+    return system.root(square, square if size is None else size)
+
+
+def length(system: NumberSystem, line: Line) -> Any:
+    """The distance of the two points that a line is drawn through: the length of a segment."""
+    square = dot(line.dx, line.dy, line.dx, line.dy)
+    return system.root(square, square)
+
+
+def radius(system: NumberSystem, circle: Circle) -> Any:
+    """The radius of a circle."""
+    return system.root(circle.rr, circle.rr)
+
+
+def unit(system: NumberSystem, dx: Any, dy: Any, size: Any = 0) -> tuple[Any, Any]:
+    """The vector of length 1 in a direction; undefined for the zero vector. ``size``: added to that of its square."""
+    square = dx * dx + dy * dy
+    way = system.root(square, square + size)
+    return system.over(dx, way, way), system.over(dy, way, way)
+
+
+def offset(system: NumberSystem, p: Point, line: Line, size: Any = 0) -> Any:
+    """The signed distance of a point from a line, however far that extends; positive to its left.
+
+    Undefined for a line through two equal points. ``size``: added to that of the square of its length.
+
+    >>> from .arrays import ARRAYS
+    >>> float(offset(ARRAYS, Point(1, 2), Line(0, 0, 4, 0)))
+    2.0
+    """
+    ux, uy = unit(system, line.dx, line.dy, size)
+    return cross(ux, uy, p.x - line.x, p.y - line.y)
+
+
+def off_curve(system: NumberSystem, p: Point, curve: Line | Circle) -> Any:
+    """How far a point lies off a curve: left of a line, or outside a circle; negative on the other side."""
+    if isinstance(curve, Circle):
+        return distance(system, p, Point(curve.x, curve.y)) - radius(system, curve)
+    return offset(system, p, curve)
+
+
+def parameter(system: NumberSystem, line: Line, p: Point) -> Any:
+    """The parameter of the point of a line that is nearest to p: 0 at its first point, 1 at its second.
+
+    >>> from .arrays import ARRAYS
+    >>> float(parameter(ARRAYS, Line(0, 0, 4, 0), Point(1, 2)))
+    0.25
+    """
+    square = dot(line.dx, line.dy, line.dx, line.dy)
+    return system.over(dot(p.x - line.x, p.y - line.y, line.dx, line.dy), square, square)
+
+
+def along(system: NumberSystem, line: Line, p: Point) -> Any:
+    """How far along a line the point nearest to p lies from its first point."""
+    ux, uy = unit(system, line.dx, line.dy)
+    return dot(ux, uy, p.x - line.x, p.y - line.y)
+
+
+def separation(system: NumberSystem, c: Circle, d: Circle) -> tuple[Any, Any]:
+    """By how much two circles lie outside each other, and by how much one lies inside the other.
+
+    Each is negative where they do not: circles meet in two points where both are.
+    """
+    apart = distance(system, Point(c.x, c.y), Point(d.x, d.y), c.rr + d.rr)
+    r, s = radius(system, c), radius(system, d)
+    return apart - (r + s), system.absolute(r - s) - apart
+
+
+def turn(p: Point, vertex: Point, q: Point) -> tuple[Any, Any]:
+    """The cosine and the sine of the angle from p over the vertex to q, times the lengths of its legs.
+
+    The sine is positive where q lies left of the way from the vertex to p.
+    """
+    ux, uy, vx, vy = p.x - vertex.x, p.y - vertex.y, q.x - vertex.x, q.y - vertex.y
+    return dot(ux, uy, vx, vy), cross(ux, uy, vx, vy)
+
+
+def double_area(p: Point, q: Point, r: Point) -> Any:
+    """Twice the area of a triangle, in square centimetres; positive where its corners run to the left, 0 in a row."""
+    return cross(q.x - p.x, q.y - p.y, r.x - p.x, r.y - p.y)
+
+
+def line_coordinates(system: NumberSystem, line: Line) -> tuple[Any, Any, Any, Any]:
+    """Numbers that are equal where two lines are one, whatever points they are drawn through.
+
+    They are the foot of the perpendicular from the origin, and two products of the direction that have no sign.
+    """
+    ux, uy = unit(system, line.dx, line.dy)
+    off = line.x * uy - line.y * ux
+    return off * uy, -off * ux, ux * uy, ux * ux
