@@ -93,7 +93,7 @@ def measure(app, ids: dict[str, int]) -> None:
         f"/assignments/{ids['assignment']}/changes?since={now().isoformat()}",
         f"/hand-ins/{ids['hand_in']}",
         f"/works/{ids['work']}",
-        f"/classes/{ids['class']}/class_tools",
+        f"/classes/{ids['class']}/tools",
         "/library",
         f"/sheets/{ids['sheet']}",
         f"/sheets/{ids['sheet']}/assign",

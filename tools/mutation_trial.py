@@ -51,7 +51,7 @@ BODIES: dict[str, Any] = {
 }  # fmt: skip
 
 OPERATIONS: list[dict[str, Any]] = [
-    {"op": "move", "points": {"A": [1, 2]}}, {"op": "remove", "id": ["z1"]}, {"op": "dress", "id": "A", "dress": {"hue": "sea", "ticks": 2, "name_at": [3, 4]}},
+    {"op": "move", "points": {"A": [1, 2]}}, {"op": "remove", "id": ["z1"]}, {"op": "dress", "id": "A", "dress": {"hue": "blue", "ticks": 2, "name_at": [3, 4]}},
     {"op": "measure", "of": ["A", "B"]}, {"op": "note", "note": "n1", "text": "words", "at": [1, 1]}, {"op": "undo"}, {"op": "redo"},
     {"op": "remake", "step": {"id": "z1", "make": "circle", "from": ["B", "A"]}}, {"op": "use", "class_tool": "Midpoint", "from": ["A", "B"], "steps": [], "gives": ["m"], "moves": 1},
 ]  # fmt: skip

@@ -20,8 +20,20 @@ COLUMNS = (
     ("hand_in", "credit_by_hand", "score_override", sa.Integer(), True),
     ("work", "handed_back", "returned", sa.DateTime(), True),
 )
+INDEXES = (
+    ("allowed_tool", "ix_lent_instrument_instrument_id", "ix_allowed_tool_tool_id"),
+    ("class_tool", "uq_class_instrument_class_id", "uq_class_tool_class_id"),
+)
 DEFAULTS = {("assignment", "credit"): "'{}'", ("hand_in", "credit"): "0"}
 OPS = (("take back", "undo"), ("bring back", "redo"))
+LOOKS = (
+    ('"hue": "graphite"', '"hue": "grey"'),
+    ('"hue": "sea"', '"hue": "blue"'),
+    ('"hue": "plum"', '"hue": "purple"'),
+    ('"hue": "pine"', '"hue": "green"'),
+    ('"weight": "heavy"', '"weight": "thick"'),
+)
+WITH_STEPS = ("operation", "hand_in", "class_tool", "task_sheet")
 FEEDBACK = (("seals", "result"),)
 
 
@@ -30,16 +42,22 @@ def upgrade() -> None:
         op.rename_table(old, new)
     for table, old, new, kind, nullable in COLUMNS:
         rename_column(table, old, new, kind, nullable, DEFAULTS.get((table, old)))
+    for table, old, new in INDEXES:
+        op.execute(f"ALTER TABLE {table} RENAME INDEX {old} TO {new}")
     feedback("help", "feedback", FEEDBACK)
     documents(OPS, ("instrument", "class_tool"), ("credit", "scoring"), ("help", "feedback"), FEEDBACK)
+    presentation(LOOKS)
 
 
 def downgrade() -> None:
     def back(pairs):
         return tuple((new, old) for old, new in pairs)
 
+    presentation(back(LOOKS))
     documents(back(OPS), ("class_tool", "instrument"), ("scoring", "credit"), ("feedback", "help"), back(FEEDBACK))
     feedback("feedback", "help", back(FEEDBACK))
+    for table, old, new in INDEXES:
+        op.execute(f"ALTER TABLE {table} RENAME INDEX {new} TO {old}")
     for table, old, new, kind, nullable in reversed(COLUMNS):
         rename_column(table, new, old, kind, nullable, DEFAULTS.get((table, old)))
     for old, new in TABLES:
@@ -104,6 +122,16 @@ def documents(ops: tuple, tool: tuple, scoring: tuple, level: tuple, words: tupl
         if level[1] in policy:
             policy[level[1]] = dict(words).get(policy[level[1]], policy[level[1]])
         store(connection, "task_sheet", "policy", id_, policy)
+
+
+def presentation(looks: tuple) -> None:
+    """How objects are shown, wherever steps are kept."""
+    for table in WITH_STEPS:
+        for old, new in looks:
+            op.get_bind().execute(
+                sa.text(f"UPDATE {table} SET document = REPLACE(document, :old, :new) WHERE document LIKE :with_old"),
+                {"old": old, "new": new, "with_old": f"%{old}%"},
+            )
 
 
 def store(connection, table: str, column: str, id_: int, document: dict) -> None:

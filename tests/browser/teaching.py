@@ -5,7 +5,7 @@ from __future__ import annotations
 
 def new_class(page, name):
     page.get_by_label("New class").fill(name)
-    page.get_by_role("button", name="Begin it").click()
+    page.get_by_role("button", name="Create class").click()
 
 
 def begin_task(page, figure):
@@ -16,7 +16,7 @@ def begin_task(page, figure):
 
 
 def build_model(page, *makes):
-    page.get_by_role("link", name="Build the model").click()
+    page.get_by_role("link", name="Draw the sample solution").click()
     page.wait_for_selector(".board-page[data-ready]")
     for make, names in makes:
         page.locator(f".card-tool[data-make={make}]").click()

@@ -211,7 +211,7 @@ class TestStepsAndToolbar:
             "point",
             "line",
             "segment",
-            "run",
+            "polyline",
             "circle",
             "intersection",
             "perpendicular_bisector",
@@ -243,14 +243,14 @@ class TestStepsAndToolbar:
         desk.saved()
         desk.page.reload()
         desk.ready()
-        assert "rim" in desk.steps()[0] and "hidden" in desk.record()[0]
+        assert "rim" in desk.steps()[0] and "hidden" in desk.steps()[0]
         assert desk.page.locator(".curve[data-id=c]").count() == 0
 
     def test_pointing_at_a_sentence_lights_up_its_object(self, desk):
         desk.enter(TITLE)
         plumb_by_mouse(desk)
         desk.page.locator(".step-list li[data-step=d] > button").hover()
-        expect(desk.page.locator(".curve.lit[data-id=d]")).to_have_count(1)
+        expect(desk.page.locator(".curve.highlighted[data-id=d]")).to_have_count(1)
 
 
 def test_what_the_student_hands_in_the_teacher_sees(desk):

@@ -1,4 +1,4 @@
-"""Instruments that are proven constructions: given by the teacher, used by students on the board."""
+"""Class tools, proven constructions: given by the teacher, used by students on the board."""
 
 import pytest
 from playwright.sync_api import expect
@@ -6,7 +6,7 @@ from playwright.sync_api import expect
 
 @pytest.fixture
 def round_a_gable(desk):
-    """The board of a task for which the class tool Centre line is lent."""
+    """The board of a task for which the class tool Centre line is allowed."""
     return desk.enter("Round a gable")
 
 
@@ -63,7 +63,7 @@ def test_it_shows_how_it_is_built_and_goes_as_it_came(round_a_gable):
     page.keyboard.type("AB")
     page.keyboard.press("Escape")
     page.locator("[data-step=d] > button").click()
-    page.get_by_role("button", name="How it is built").click()
+    page.get_by_role("button", name="Show steps").click()
     assert desk.steps()[:2] == ["d1: circle centred A through B", "d2: circle centred B through A"]
     expect(page.locator(".step-list .count")).to_have_text("1 of 7 moves")
     desk.take("circle")
@@ -71,10 +71,10 @@ def test_it_shows_how_it_is_built_and_goes_as_it_came(round_a_gable):
     page.keyboard.press("Enter")
     page.keyboard.type("A")
     page.keyboard.press("Escape")
-    page.get_by_role("button", name="Fold it in").click()
+    page.get_by_role("button", name="Hide steps").click()
     assert len(desk.steps()) == 2
     page.get_by_role("button", name="Remove", exact=True).click()
-    expect(page.locator(".asking")).to_contain_text("With d would go e.")
+    expect(page.locator(".asking")).to_contain_text("Removing d also removes e.")
     page.get_by_role("button", name="Remove all 2").click()
     assert desk.steps() == []
     page.get_by_role("button", name="Undo").click()
@@ -108,28 +108,28 @@ def test_a_teacher_gives_a_students_work_to_the_class_and_lends_it(page, served)
     page.get_by_role("link", name="Second year").click()
     page.get_by_role("link", name="Round a gable").click()
     page.locator(".work-card", has=page.locator(".result-item.good")).first.click()
-    page.get_by_role("link", name="Give it to the class as a class tool").click()
+    page.get_by_role("link", name="Make it a class tool").click()
     expect(page.get_by_text("From the points A, B and C it makes the circle")).to_be_visible()
     page.get_by_label("Name").fill("Centre line")
     page.get_by_label("as many as its steps, 7 moves").check()
-    page.get_by_role("button", name="Give it to the class").click()
+    page.get_by_role("button", name="Make it a class tool").click()
     expect(page.get_by_role("alert")).to_contain_text("has a class tool Centre line already")
     expect(page.get_by_label("as many as its steps, 7 moves")).to_be_checked()
     page.get_by_label("Name").fill("Ring round three")
-    page.get_by_role("button", name="Give it to the class").click()
+    page.get_by_role("button", name="Make it a class tool").click()
     card = page.locator(".work-card", has_text="Ring round three")
-    expect(card).to_contain_text("A use counts 7 moves. Not lent yet")
+    expect(card).to_contain_text("A use counts 7 moves. Not allowed for a task yet")
 
     page.get_by_role("link", name="Tasks and marks").click()
     page.get_by_role("link", name="Round a gable").click()
     page.get_by_text("Dates, attempts, students").click()
-    expect(page.get_by_label("Centre line, one move")).to_be_checked()
+    expect(page.get_by_label("Centre line, 1 move")).to_be_checked()
     page.get_by_label("Ring round three, 7 moves").check()
-    page.get_by_role("button", name="Change", exact=True).click()
+    page.get_by_role("button", name="Save", exact=True).click()
     page.get_by_role("link", name="Second year").click()
-    page.get_by_role("link", name="Instruments", exact=True).click()
-    expect(card).to_contain_text("Lent for Round a gable")
-    card.get_by_role("link", name="Take away").click()
+    page.get_by_role("link", name="Class tools", exact=True).click()
+    expect(card).to_contain_text("Allowed for Round a gable")
+    card.get_by_role("link", name="Delete").click()
     expect(page.get_by_text("What students have built with it stays")).to_be_visible()
     page.get_by_role("button", name="Remove from the class").click()
     expect(card).to_have_count(0)

@@ -41,7 +41,7 @@ def test_steps_that_were_copied_are_brought_in_again(desk, tmp_path):
     desk.enter("Splitting a gable")
     desk.page.locator(".copies summary").click()
     desk.page.get_by_label("Import a construction").set_input_files(steps_file(tmp_path, JUMPING_GABLE))
-    expect(desk.page.locator(".hint")).to_have_text("6 steps were brought in.")
+    expect(desk.page.locator(".hint")).to_have_text("6 steps imported.")
     expect(desk.page.locator(".step-list li[data-step]")).to_have_count(6)
     assert len(desk.stored()) == 6
     desk.take("segment")

@@ -23,8 +23,8 @@ def test_removing_says_what_goes_along_and_offers_hiding_first(gable):
     line = row(gable, "d")
     line.get_by_role("button", name="Remove", exact=True).click()
     asking = gable.page.get_by_role("alertdialog")
-    expect(asking).to_contain_text("With d would go F and m.")
-    expect(asking.get_by_role("button", name="Only hide d")).to_be_focused()
+    expect(asking).to_contain_text("Removing d also removes F and m.")
+    expect(asking.get_by_role("button", name="Hide d only")).to_be_focused()
     asking.get_by_role("button", name="Keep").click()
     expect(gable.page.locator(".step-list li[data-step]")).to_have_count(6)
     line.get_by_role("button", name="Remove", exact=True).click()
@@ -38,7 +38,7 @@ def test_removing_says_what_goes_along_and_offers_hiding_first(gable):
 def test_hiding_keeps_the_step_and_what_hangs_on_it(gable):
     line = row(gable, "d")
     line.get_by_role("button", name="Remove", exact=True).click()
-    gable.page.get_by_role("button", name="Only hide d").click()
+    gable.page.get_by_role("button", name="Hide d only").click()
     expect(gable.page.locator(".curve[data-id=d]")).to_have_count(0)
     expect(gable.page.locator(".curve[data-id=m]")).to_have_count(1)
 
@@ -83,7 +83,7 @@ def test_points_are_tied_to_a_curve_and_set_free(desk):
 
 def test_a_run_of_segments_goes_on_from_its_end(desk):
     desk.enter("Splitting a gable")
-    desk.take("run")
+    desk.take("polyline")
     for id_ in "ABCA":
         desk.click(id_)
     assert [step.split(maxsplit=2)[2] for step in desk.steps()] == [
@@ -221,9 +221,9 @@ def test_curves_under_one_pointer_are_told_apart_by_kind_and_taken_in_turn(desk)
 
 def test_keys_are_shown_on_demand_and_move_the_view(gable):
     gable.page.keyboard.press("?")
-    expect(gable.page.get_by_text("take a tool")).to_be_visible()
+    expect(gable.page.get_by_text("take a tool", exact=True)).to_be_visible()
     gable.page.keyboard.press("Escape")
-    expect(gable.page.get_by_text("take a tool")).to_be_hidden()
+    expect(gable.page.get_by_text("take a tool", exact=True)).to_be_hidden()
     radius = gable.page.locator(".curve[data-id=d]").get_attribute
     before = float(radius("r"))
     gable.page.keyboard.press("+")
@@ -259,18 +259,18 @@ def test_a_intersection_off_the_paper_is_said_and_brought_in(desk):
 
 def test_lines_take_weight_and_colour_and_names_low_digits(gable):
     line = row(gable, "d")
-    line.get_by_role("button", name="Draw it in sea").click()
-    gable.page.get_by_role("button", name="Heavy").click()
+    line.get_by_role("button", name="Draw it in blue").click()
+    gable.page.get_by_role("button", name="Thick").click()
     name = gable.page.get_by_label("Name of d")
     name.fill("d12")
     name.press("Tab")
     gable.page.mouse.move(*gable.at(3, 8))  # a pointer on its row would light it up
-    expect(gable.page.locator(".curve[data-id=d]")).to_have_class("curve heavy hue-sea")
+    expect(gable.page.locator(".curve[data-id=d]")).to_have_class("curve thick hue-blue")
     expect(gable.page.locator(".label tspan.low")).to_have_text("12")
     gable.saved()
     gable.page.reload()
     gable.ready()
-    expect(gable.page.locator(".curve[data-id=d]")).to_have_class("curve heavy hue-sea")
+    expect(gable.page.locator(".curve[data-id=d]")).to_have_class("curve thick hue-blue")
 
 
 def test_lengths_angles_and_radii_are_measured_live_and_cost_nothing(gable):
@@ -334,7 +334,7 @@ def test_what_is_done_already_is_marked_as_such_and_costs_nothing(desk, school):
         task = next(one for one in TASKS if one.title == "Splitting a gable")
         document = {**task.document(), "title": f"Half a gable {veteran.id}", "start": JUMPING_GABLE[:4]}
         sheet = new_sheet(session, veteran.classes[0].teacher, document)
-        session.add(Assignment(school_class=veteran.classes[0], sheet=sheet, place=90))
+        session.add(Assignment(school_class=veteran.classes[0], sheet=sheet, position=90))
         session.commit()
     desk.enter(document["title"])
     done = desk.page.locator(".step-list li.done-already")
@@ -362,7 +362,7 @@ def test_keys_hide_and_remove_what_is_under_the_pointer(gable):
     gable.page.keyboard.press("Control+z")
     gable.page.mouse.move(*gable.point("F"))
     gable.page.keyboard.press("Delete")
-    expect(gable.page.get_by_role("alertdialog")).to_contain_text("With F would go m.")
+    expect(gable.page.get_by_role("alertdialog")).to_contain_text("Removing F also removes m.")
 
 
 def test_segments_take_ticks_and_measured_angles_their_mark(desk):
@@ -393,7 +393,7 @@ def test_a_finger_goes_round_what_lies_under_it(browser, served, fresh_student):
     desk.put([{"id": "s", "make": "segment", "from": ["A", "B"]}, {"id": "t", "make": "segment", "from": ["B", "C"]}])
     desk.page.locator(".card-tool[data-make=intersection]").tap()
     place = desk.at(5.5, 2.25)
-    take = desk.page.get_by_role("button", name="Take it")
+    take = desk.page.get_by_role("button", name="Select", exact=True)
     desk.page.touchscreen.tap(*place)
     expect(take).to_be_visible()
     first = desk.page.locator("input.blank").get_attribute("placeholder")
@@ -426,7 +426,7 @@ def test_an_answer_from_the_server_leaves_question_and_typing_alone(gable):
     line = row(gable, "d")
     line.get_by_role("button", name="Remove", exact=True).click()
     gable.page.evaluate(answered)
-    expect(gable.page.get_by_role("button", name="Only hide d")).to_be_focused()
+    expect(gable.page.get_by_role("button", name="Hide d only")).to_be_focused()
     gable.page.get_by_role("button", name="Keep").click()
     name = gable.page.get_by_label("Name of d")
     name.fill("rim")

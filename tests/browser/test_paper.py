@@ -1,4 +1,4 @@
-"""What is done on the paper besides building: the answer named, objects gathered, notes, and measures between them."""
+"""What is done on the paper besides building: the answer named, objects selected, notes, and measures between them."""
 
 from playwright.sync_api import expect
 
@@ -52,7 +52,7 @@ class TestAnswer:
         expect(gable.page.locator(".handing-in")).to_be_hidden()
 
 
-class TestGathering:
+class TestSelection:
     def test_a_frame_gathers_what_it_touches(self, gable):
         gable.page.get_by_role("button", name="Select several").click()
         x, y = gable.point("F")
@@ -80,18 +80,18 @@ class TestGathering:
         gable.page.keyboard.press("g")
         gable.page.keyboard.type("de")
         gable.page.keyboard.press("Delete")
-        expect(gable.page.get_by_role("alertdialog")).to_contain_text("With d and e would go F and m.")
+        expect(gable.page.get_by_role("alertdialog")).to_contain_text("Removing d and e also removes F and m.")
         gable.page.get_by_role("button", name="Remove all 4").click()
         expect(gable.page.locator(".step-list li[data-step]")).to_have_count(2)
         assert gable.stored()[-1]["operation"] == {"op": "remove", "id": ["d", "e"]}
 
-    def test_given_objects_are_not_gathered(self, gable):
+    def test_given_objects_are_not_selected(self, gable):
         gable.page.keyboard.press("g")
         gable.page.keyboard.type("B")
         gable.page.keyboard.press("Enter")
         expect(gable.page.locator(".selected-objects")).to_be_hidden()
         gable.page.keyboard.press("Escape")
-        expect(gable.page.locator(".sentence")).to_contain_text("Take a class tool")
+        expect(gable.page.locator(".sentence")).to_contain_text("Take a tool")
 
 
 class TestNotes:

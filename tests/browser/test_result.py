@@ -47,7 +47,7 @@ def test_steps_are_replayed_with_their_sentences(switching):
     expect(switching.locator(".point:not(.given)")).to_have_count(0)
     switching.locator("[data-on]").click()
     expect(caption).to_have_text("Step 1 of 6: c: circle centred A through B.")
-    expect(switching.locator(".curve.lit")).to_have_count(1)
+    expect(switching.locator(".curve.highlighted")).to_have_count(1)
     for _ in range(9):
         switching.locator("[data-on]").click()
     expect(caption).to_have_text("Step 6 of 6: m: ray from A through F.")
@@ -85,7 +85,7 @@ def test_what_vanishes_leaves_a_ghost_where_it_was_last(page, served):
     expect(slider).to_have_value("0")
     slider.focus()
     slider.press("End")
-    expect(page.locator(".label.gone")).to_contain_text("is gone")
+    expect(page.locator(".label.gone")).to_contain_text("is undefined")
     assert page.locator(".ghost").count() >= 1
     expect(page.locator(".caption")).to_contain_text("does not exist any more")
     slider.press("Home")

@@ -21,7 +21,7 @@ def first_year(session):
 
 
 @pytest.mark.parametrize("key", LIBRARY)
-def test_every_rung_is_solved_by_the_rest_of_the_model(key):
+def test_every_level_is_solved_by_the_rest_of_the_model(key):
     document = LIBRARY[key].document()
     series = graded_series.levels(document)
     assert [one["budget"]["moves"] for one in series] == sorted({one["budget"]["moves"] for one in series})
@@ -32,7 +32,7 @@ def test_every_rung_is_solved_by_the_rest_of_the_model(key):
         assert verdict.outcome is Outcome.SOUND and verdict.counts.moves == one["budget"]["moves"]
 
 
-def test_a_rung_opens_when_the_one_below_is_climbed(session, first_year):
+def test_a_level_opens_when_the_one_below_is_solved(session, first_year):
     sheet = sheets.new_sheet(session, first_year.teacher, LIBRARY["midpoint"].document())
     made = graded_series.assign_series(session, sheet, first_year, assigning.Terms())
     assert [one.after for one in made] == [None, *made[:-1]]
@@ -42,11 +42,11 @@ def test_a_rung_opens_when_the_one_below_is_climbed(session, first_year):
     assert closed[0] is None and all("level 1 of" in words or "first" in words for words in closed[1:])
 
 
-def test_rungs_are_climbed_one_after_the_other(session, first_year):
+def test_levels_are_climbed_one_after_the_other(session, first_year):
     sheet = sheets.new_sheet(session, first_year.teacher, LIBRARY["midpoint"].document())
     made = graded_series.assign_series(session, sheet, first_year, assigning.Terms())
     student = first_year.students[0]
-    assert climbed(session, student, made) == [0, 0, 0]
+    assert solved(session, student, made) == [0, 0, 0]
     task = read_task(made[0].sheet.document)
     work = work_of(session, made[0], student)
     for number, step in enumerate(task.model[len(task.start) :]):
@@ -54,16 +54,16 @@ def test_rungs_are_climbed_one_after_the_other(session, first_year):
     session.refresh(work)
     handins.hand_in(session, work)
     session.expire_all()
-    assert climbed(session, student, made) == [1, 1, 0]
+    assert solved(session, student, made) == [1, 1, 0]
 
 
-def climbed(session, student, made):
-    """The levels climbed, as each level's own card shows it."""
+def solved(session, student, made):
+    """The levels solved, as each level's own card shows it."""
     rows = {one.assignment.id: one.solved for one in to_do(session, student)}
     return [rows[one.id] for one in made]
 
 
-def test_a_model_of_one_move_makes_no_ladder(session, first_year):
+def test_a_model_of_one_move_makes_no_graded_series(session, first_year):
     sheet = sheets.new_sheet(session, first_year.teacher, LIBRARY["carry-a-length"].document())
     with pytest.raises(assigning.Refused, match="too few moves"):
         graded_series.assign_series(session, sheet, first_year, assigning.Terms())

@@ -62,7 +62,7 @@ class LargeClass:
             "classes": "/classes",
             "class": f"/classes/{self.id}",
             "roster": f"/classes/{self.id}/roster",
-            "class_tools": f"/classes/{self.id}/class_tools",
+            "class_tools": f"/classes/{self.id}/tools",
             "student": f"/classes/{self.id}/students/{ids['student']}",
             "marks": f"/classes/{self.id}/marks.csv",
             "overview": f"/assignments/{ids['assignment']}",

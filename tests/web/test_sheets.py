@@ -99,7 +99,7 @@ def test_one_task_that_cannot_be_read_breaks_no_list(school, as_person, fresh_st
                 listed.status_code == 200 and "cannot be opened" in listed.text and "Roundel in a gable" in listed.text
             )
             board = client.get(f"/tasks/{broken.id}")
-            assert board.status_code == 422 and "Its teacher can mend it" in board.text
+            assert board.status_code == 422 and "Its teacher can correct it" in board.text
         finally:
             sheet.document = whole
             session.commit()
@@ -132,7 +132,7 @@ def test_the_library_is_searched_by_words_and_topic(teacher, query, title):
 
 
 def test_nothing_found_says_so(teacher):
-    assert "None fits" in teacher.get("/library?words=zzz").text
+    assert "No task matches" in teacher.get("/library?words=zzz").text
 
 
 def test_a_handout_is_a_pdf_with_and_without_arcs(teacher, sheet):

@@ -155,10 +155,17 @@ class MariaDB:
             "--auth-root-authentication-method=socket",
             "--skip-test-db",
             "--innodb-log-file-size=16M",
+            f"--tmpdir={self._scratch()}",
         ]
         done = subprocess.run(command, capture_output=True, text=True)
         if done.returncode:
             raise DatabaseTrouble(f"MariaDB could not make its data folder: {done.stderr[-400:]}")
+
+    def _scratch(self) -> Path:
+        """For temporary files: a folder of its own, since two servers that start together would share names."""
+        folder = self.folder / "scratch"
+        folder.mkdir(exist_ok=True)
+        return folder
 
     def _launch(self) -> None:
         self.port = self.port or free_port()  # a server that is started again keeps its address
@@ -171,6 +178,7 @@ class MariaDB:
             f"--pid-file={self.pid_file}",
             "--bind-address=127.0.0.1",
             f"--port={self.port}",
+            f"--tmpdir={self._scratch()}",
             *COMMON,
             *self.options,
         ]

@@ -88,10 +88,10 @@ class Dress(BaseModel):
     hidden: StrictBool | None = None
     label: StrictStr | None = Field(default=None, min_length=1, max_length=24)
     style: Literal["solid", "dashed"] | None = None
-    weight: Literal["thin", "heavy"] | None = None
+    weight: Literal["thin", "thick"] | None = None
     ticks: Annotated[int, Field(ge=0, le=3)] | None = None
     name_at: tuple[Annotated[int, Field(ge=-2000, le=2000)], Annotated[int, Field(ge=-2000, le=2000)]] | None = None
-    hue: Literal["graphite", "sea", "plum", "pine"] | None = None
+    hue: Literal["grey", "blue", "purple", "green"] | None = None
 
 
 class DressDocument(BaseModel):

@@ -261,12 +261,12 @@ def set_feedback(assignment_id: int) -> Response:
     if "may" in request.form:  # a form without it leaves that as it is
         may = request.form.getlist("may")
         found.measuring, found.finding = "measure" in may, "find" in may
-    flash("From now on students see: " + FEEDBACK_IN_WORDS[level] + ".")
+    flash("From now on students see: " + FEEDBACK_IN_WORDS[Feedback(level)] + ".")
     return redirect(url_for("classes.assignment", assignment_id=found.id))
 
 
 FEEDBACK_IN_WORDS = {
-    "results": "only the result",
-    "conditions": "which conditions fail",
-    "break": "where it breaks, and what would fix it",
+    Feedback.RESULT: "only the result",
+    Feedback.CONDITIONS: "which conditions fail",
+    Feedback.BREAK: "where it breaks, and what would fix it",
 }

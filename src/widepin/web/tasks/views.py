@@ -57,7 +57,7 @@ def board(assignment_id: int) -> str:
         "student": me().id,
         "urls": {
             "operations": url_for("tasks.operations", assignment_id=assignment.id),
-            "bring in": url_for("tasks.import_steps", assignment_id=assignment.id),
+            "import": url_for("tasks.import_steps", assignment_id=assignment.id),
             "here": url_for("tasks.here", assignment_id=assignment.id),
         },
     }

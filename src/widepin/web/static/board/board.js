@@ -1,5 +1,6 @@
 // The drawing board: brings figure, tools, steps and saving together.
 
+import { csrfToken, find } from "../look/page.js";
 import { Drawing, labelOf, looksOf, outlineOf } from "../figure/drawing.js";
 import { Figure } from "../figure/figure.js";
 import { ToolBook } from "../figure/tape.js";
@@ -23,7 +24,7 @@ import { StepList } from "./step-list.js";
 import { Saving } from "./saving.js";
 import { Result } from "./result.js";
 import { SentenceBar } from "./sentence-bar.js";
-import { DragTest } from "./dragTest.js";
+import { DragTest } from "./drag-test.js";
 import { ProvenFigure, fromProven, isHelper } from "./uses.js";
 import { Vanished, whyGone } from "./vanished.js";
 
@@ -50,7 +51,10 @@ export class Board {
     this.trial = null; // a step that is being thought of in the place of another
     this.vanished = new Vanished();
     this.drawing = new Drawing(page.querySelector(".paper"));
-    this.tools = [...allowed(setting.tools, setting.measuring, book), ...(setting.tools ?? []).map((one) => fromProven(one, book))];
+    this.tools = [
+      ...allowed(setting.tools, setting.measuring, book),
+      ...(setting.class_tools ?? []).map((one) => fromProven(one, book)),
+    ];
     this.bar = new SentenceBar(page.querySelector(".sentence-bar"), {
       typed: (text) => this.building.typed(text, false),
       entered: (text) => this.building.typed(text, true),
@@ -58,31 +62,57 @@ export class Board {
     this.toolbar = new Toolbar(page.querySelector(".cards"), this.tools, (tool) => this.building.take(tool));
     const panel = page.querySelector(".proven");
     this.proven = panel && new ProvenFigure(panel, book);
-    this.stepList = new StepList(page.querySelector(".step-list ol"), page.querySelector(".step-list .count"), page.querySelector(".step-list progress"), {
-      highlighted: (id) => { this.highlighted = id; this.paint(); },
-      chosen: () => this.show(),
-      dress: (id, dress) => this.perform({ op: "dress", id, dress }),
-      remake: (step) => { this.trial = null; this.perform({ op: "remake", step }); },
-      hideRest: (id) => this.#hideRest(id),
-      remove: (id) => { this.perform({ op: "remove", id }); this.bar.announce("Removed. Undo brings it back."); },
-      tryOut: (step) => { this.trial = step; this.paint(); },
-    });
+    this.stepList = new StepList(
+      page.querySelector(".step-list ol"),
+      page.querySelector(".step-list .count"),
+      page.querySelector(".step-list progress"),
+      {
+        highlighted: (id) => {
+          this.highlighted = id;
+          this.paint();
+        },
+        chosen: () => this.show(),
+        dress: (id, dress) => this.perform({ op: "dress", id, dress }),
+        remake: (step) => {
+          this.trial = null;
+          this.perform({ op: "remake", step });
+        },
+        hideRest: (id) => this.#hideRest(id),
+        remove: (id) => {
+          this.perform({ op: "remove", id });
+          this.bar.announce("Removed. Undo brings it back.");
+        },
+        tryOut: (step) => {
+          this.trial = step;
+          this.paint();
+        },
+      },
+    );
+    /** @type {any} */
     this.saving = new (setting.draft ? Drafting : Saving)({
       url: setting.urls.operations,
       draft: setting.draft,
       steps: () => this.own,
-      token: document.querySelector("meta[name=csrf-token]").content,
+      token: csrfToken(),
       place: `widepin-${setting.student}-${setting.urls.operations}`,
       stored: setting.log,
       on: {
-        stored: ({ operation }) => { this.stored.push(operation); this.rebuild(); },
+        stored: ({ operation }) => {
+          this.stored.push(operation);
+          this.rebuild();
+        },
         missed: (operations) => this.#missed(operations),
-        refused: (entry, words) => { this.rebuild(); this.bar.announce(words, true); },
+        refused: (entry, words) => {
+          this.rebuild();
+          this.bar.announce(words, true);
+        },
         state: (words, isTrouble) => this.#saved(words, isTrouble),
       },
     });
     this.measures = new Measures(page.querySelector(".measures"), (of) => this.perform({ op: "stop measuring", of }));
-    this.notes = new Notes(page.querySelector(".notes"), ({ note, text, at }) => this.perform({ op: "note", note, text, at }));
+    this.notes = new Notes(page.querySelector(".notes"), ({ note, text, at }) =>
+      this.perform({ op: "note", note, text, at }),
+    );
     this.selection = new Selection(page.querySelector(".selected-objects"), this);
     this.building = new Building(this);
     this.dragTest = new DragTest(this, () => this.#dragTestEnded());
@@ -101,14 +131,15 @@ export class Board {
     new ResizeObserver(() => (this.isFitted ? this.fit() : this.paint())).observe(this.drawing.svg);
     this.saving.flush();
     if (setting.urls.here) this.#sayHere();
-    if (!this.own.length) this.bar.announce(WELCOME[setting.draft?.part] ?? "Drag the given points and see how the figure moves.");
+    if (!this.own.length)
+      this.bar.announce(WELCOME[setting.draft?.part] ?? "Drag the given points and see how the figure moves.");
   }
 
   // Somebody is before this board; the teacher's class overview shows it.
   #sayHere() {
     const say = () => {
       if (document.hidden) return;
-      const headers = { "X-CSRFToken": document.querySelector("meta[name=csrf-token]").content };
+      const headers = { "X-CSRFToken": csrfToken() };
       fetch(this.setting.urls.here, { method: "POST", headers }).catch(() => {}); // it is said again soon
     };
     say();
@@ -182,9 +213,13 @@ export class Board {
   }
 
   // Whether an object may fill the next blank.
-  fits(id) { return this.hand.fits(this.figure, id) && (!this.hand.blank.own || this.own.some((step) => step.id === id)); }
+  fits(id) {
+    return this.hand.fits(this.figure, id) && (!this.hand.blank.own || this.own.some((step) => step.id === id));
+  }
 
-  isHidden(id) { return Boolean(this.figure.step(id).hidden); }
+  isHidden(id) {
+    return Boolean(this.figure.step(id).hidden);
+  }
 
   // -- pointing: what a click would take -----------------------------------------------------------
 
@@ -195,8 +230,10 @@ export class Board {
     const hits = new Hits(this.figure, this.view, (id) => this.isHidden(id));
     if (!hand.tool) return [];
     if (hand.meetings) {
-      return hand.meetings.map(({ at }, number) => ({ which: number + 1, far: distance(this.view, at, px, py) }))
-        .filter(({ far }) => far < 2 * reach).sort((a, b) => a.far - b.far);
+      return hand.meetings
+        .map(({ at }, number) => ({ which: number + 1, far: distance(this.view, at, px, py) }))
+        .filter(({ far }) => far < 2 * reach)
+        .sort((a, b) => a.far - b.far);
     }
     const fitting = (list) => list.filter(({ id }) => this.fits(id));
     const points = fitting(hits.points(px, py, reach));
@@ -204,15 +241,30 @@ export class Board {
     const free = { type: "free", at: this.view.toPaper(px, py) };
     if (isFree && (hand.blank?.kind === "place" || (hand.blank?.kind === "point" && this.mayPutPoints))) return [free];
     switch (hand.blank?.kind) {
-      case "draggable": return points;
-      case "straight": case "circle": return fitting(curves);
-      case "curve": return [...(hand.filled.length ? [] : hits.intersections(px, py, reach)), ...fitting(curves)];
-      case "any": case "wanted": return fitting([...hits.points(px, py, reach), ...curves]);
-      case "point or line": return [...points, ...hits.intersections(px, py, reach), ...fitting(curves)];
-      case "spot": return [free];
-      case "place": return [...hits.intersections(px, py, reach), ...slides(curves), free];
-      case "point": return [...points, ...hits.intersections(px, py, reach), ...(this.mayPutPoints ? [...slides(curves), free] : [])];
-      default: return [];
+      case "draggable":
+        return points;
+      case "straight":
+      case "circle":
+        return fitting(curves);
+      case "curve":
+        return [...(hand.filled.length ? [] : hits.intersections(px, py, reach)), ...fitting(curves)];
+      case "any":
+      case "wanted":
+        return fitting([...hits.points(px, py, reach), ...curves]);
+      case "point or line":
+        return [...points, ...hits.intersections(px, py, reach), ...fitting(curves)];
+      case "spot":
+        return [free];
+      case "place":
+        return [...hits.intersections(px, py, reach), ...slides(curves), free];
+      case "point":
+        return [
+          ...points,
+          ...hits.intersections(px, py, reach),
+          ...(this.mayPutPoints ? [...slides(curves), free] : []),
+        ];
+      default:
+        return [];
     }
   }
 
@@ -221,8 +273,10 @@ export class Board {
     if (offer.which) return String(offer.which);
     const name = (id) => labelOf(this.figure, id);
     // Where several lie under the pointer, the kind tells them apart: a, segment; l, line.
-    if (offer.type === "object") return this.pointing.isAmbiguous ? `${name(offer.id)}, ${this.figure.kind(offer.id)}` : name(offer.id);
-    if (offer.type === "intersection") return `intersection of ${name(offer.step.from[0])}, ${name(offer.step.from[1])}`;
+    if (offer.type === "object")
+      return this.pointing.isAmbiguous ? `${name(offer.id)}, ${this.figure.kind(offer.id)}` : name(offer.id);
+    if (offer.type === "intersection")
+      return `intersection of ${name(offer.step.from[0])}, ${name(offer.step.from[1])}`;
     if (offer.type === "slide") return `new point on ${name(offer.id)}`;
     return "new point";
   }
@@ -248,7 +302,9 @@ export class Board {
     this.selection.show();
     this.handingIn.show();
     for (const tool of ["note", "select several"]) {
-      this.page.querySelector(`[data-do='${tool}']`).setAttribute("aria-pressed", String(this.hand.tool?.make === tool));
+      this.page
+        .querySelector(`[data-do='${tool}']`)
+        .setAttribute("aria-pressed", String(this.hand.tool?.make === tool));
     }
     this.proven?.show(this.hand.tool?.proven ?? null);
     this.toolbar.show((tool) => this.used(tool), this.hand.tool);
@@ -274,11 +330,13 @@ export class Board {
       if (this.start.has(id)) role.add("start");
       if (this.isHidden(id)) role.add("hidden");
       for (const look of looksOf(this.figure.step(id))) role.add(look);
-      if (this.showsArcs && this.figure.kind(id) === "circle" && !this.given.has(id) && id !== this.highlighted) role.add("arcs");
+      if (this.showsArcs && this.figure.kind(id) === "circle" && !this.given.has(id) && id !== this.highlighted)
+        role.add("arcs");
       const result = this.result.role(id);
       if (result) role.add(result);
       if (inHand.has(id)) role.add(filledAs);
-      if (id === this.highlighted || this.selection.has(id) || (this.offer?.type === "object" && this.offer.id === id)) role.add("highlighted");
+      if (id === this.highlighted || this.selection.has(id) || (this.offer?.type === "object" && this.offer.id === id))
+        role.add("highlighted");
       return role;
     };
   }
@@ -286,8 +344,13 @@ export class Board {
   paint() {
     if (!this.view) return;
     this.drawing.draw(this.figure, this.view, this.#roles(), {
-      extras: [...this.measures.marks(this.figure, this.view), ...this.#whatVanished(), ...this.notes.marks(this.view), ...hints(this),
-        ...this.selection.marks()],
+      extras: [
+        ...this.measures.marks(this.figure, this.view),
+        ...this.#whatVanished(),
+        ...this.notes.marks(this.view),
+        ...hints(this),
+        ...this.selection.marks(),
+      ],
     });
   }
 
@@ -300,7 +363,7 @@ export class Board {
     } catch {
       return this.bar.announce(`${file.name} is not JSON; choose one that was exported from a board.`, true);
     }
-    const { operations, error } = await this.saving.importSteps(this.setting.urls["bring in"], work);
+    const { operations, error } = await this.saving.importSteps(this.setting.urls.import, work);
     if (!operations) return this.bar.announce(`${file.name}: ${error}`, true);
     this.stored.push(...operations.map(({ operation }) => operation));
     this.rebuild();
@@ -310,9 +373,15 @@ export class Board {
 
   async #copy(kind) {
     const name = document.title.split(" · ")[0];
-    if (kind === "svg") save((await svgOf(this.figure, this.#roles(), this.notes.all)).text, `${name}.svg`, "image/svg+xml");
+    if (kind === "svg")
+      save((await svgOf(this.figure, this.#roles(), this.notes.all)).text, `${name}.svg`, "image/svg+xml");
     if (kind === "png") save(await pngOf(this.figure, this.#roles(), this.notes.all), `${name}.png`);
-    if (kind === "json") save(JSON.stringify({ steps: this.own.map(({ within, ...step }) => step) }, null, 1), `${name}.json`, "application/json");
+    if (kind === "json")
+      save(
+        JSON.stringify({ steps: this.own.map(({ within: _, ...step }) => step) }, null, 1),
+        `${name}.json`,
+        "application/json",
+      );
     this.page.querySelector(".copies").open = false;
     this.bar.announce("Exported to your downloads.");
   }
@@ -328,8 +397,11 @@ export class Board {
   // Every point back where the task or the student first put it.
   #backToDrawn() {
     const first = new Map([...this.setting.given, ...this.setting.start].map(({ id, at }) => [id, at]));
-    for (const { op, step } of replay(this.#operations()).done) if (op === "add" || op === "remake") first.set(step.id, step.at);
-    const moved = this.figure.ids.filter((id) => this.figure.canDrag(id) && first.get(id) && !isAt(this.figure.step(id).at, first.get(id)));
+    for (const { op, step } of replay(this.#operations()).done)
+      if (op === "add" || op === "remake") first.set(step.id, step.at);
+    const moved = this.figure.ids.filter(
+      (id) => this.figure.canDrag(id) && first.get(id) && !isAt(this.figure.step(id).at, first.get(id)),
+    );
     if (moved.length) this.perform({ op: "move", points: Object.fromEntries(moved.map((id) => [id, first.get(id)])) });
     this.bar.announce(moved.length ? "Every point is where it was first put." : "No point has been moved.");
   }
@@ -343,10 +415,16 @@ export class Board {
   }
 
   #showAll() {
-    this.perform({ op: "dress", id: this.own.filter((step) => step.hidden && !isHelper(step)).map(({ id }) => id), dress: { hidden: false } });
+    this.perform({
+      op: "dress",
+      id: this.own.filter((step) => step.hidden && !isHelper(step)).map(({ id }) => id),
+      dress: { hidden: false },
+    });
   }
 
-  #operations() { return [...this.stored, ...this.saving.pending.map(({ operation }) => operation)]; }
+  #operations() {
+    return [...this.stored, ...this.saving.pending.map(({ operation }) => operation)];
+  }
 
   #startDragTest() {
     if (this.dragTest.isOn) return this.dragTest.stop();
@@ -370,8 +448,8 @@ export class Board {
 
   #listen() {
     const actions = {
-      "undo": () => this.perform({ op: "undo" }),
-      "redo": () => this.perform({ op: "redo" }),
+      undo: () => this.perform({ op: "undo" }),
+      redo: () => this.perform({ op: "redo" }),
       fit: () => this.fit(),
       "show all": () => this.#showAll(),
       arcs: () => this.#toggleArcs(),
@@ -398,7 +476,9 @@ export class Board {
       file.value = "";
     });
     new Keys(this, actions);
-    addEventListener("pageshow", (event) => { if (event.persisted) location.reload(); });
+    addEventListener("pageshow", (event) => {
+      if (event.persisted) location.reload();
+    });
   }
 
   #zoom(factor) {
@@ -420,7 +500,7 @@ function distance(view, at, px, py) {
   return Math.hypot(x - px, y - py);
 }
 
-const page = document.querySelector(".board-page");
+const page = find(".board-page");
 try {
   const book = await ToolBook.load(document.body.dataset.toolBook);
   page.board = new Board(page, book, JSON.parse(document.getElementById("setting").textContent));

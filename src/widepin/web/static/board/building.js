@@ -10,7 +10,9 @@ import { isHelper, useOf } from "./uses.js";
 const HASTE = 900; // milliseconds in which Enter is meant for the name that was taken by itself just now
 
 export class Building {
-  constructor(board) { this.board = board; }
+  constructor(board) {
+    this.board = board;
+  }
 
   take(tool) {
     if (this.board.hand.tool?.make === tool.make) return this.putDown();
@@ -50,7 +52,8 @@ export class Building {
     if (id === null) return;
     hand.filled.push(id);
     this.filledAt = performance.now();
-    if (hand.tool.make === "move") this.board.bar.announce("Arrow keys move it, with Shift ten times as far. Esc lets go of it.");
+    if (hand.tool.make === "move")
+      this.board.bar.announce("Arrow keys move it, with Shift ten times as far. Esc lets go of it.");
     if (hand.isFull) this.#complete();
     this.board.bar.clear();
     this.board.show();
@@ -63,15 +66,26 @@ export class Building {
       return null;
     }
     if (choice.type === "slide" && !choice.at.every(Number.isFinite)) {
-      this.board.bar.announce(`${labelOf(this.board.figure, choice.id)} is undefined in this position; put the point when it is there.`, true);
+      this.board.bar.announce(
+        `${labelOf(this.board.figure, choice.id)} is undefined in this position; put the point when it is there.`,
+        true,
+      );
       return null;
     }
-    if (choice.type === "slide") return this.add({ id: this.board.newId("point_on"), make: "point_on", from: [choice.id], at: rounded(choice.at) });
+    if (choice.type === "slide")
+      return this.add({
+        id: this.board.newId("point_on"),
+        make: "point_on",
+        from: [choice.id],
+        at: rounded(choice.at),
+      });
     return this.add({ id: this.board.newId("free_point"), make: "free_point", at: rounded(choice.at) });
   }
 
   #point(choice) {
-    const id = this.#pointFor(choice.type === "object" ? { type: "slide", id: choice.id, at: choice.at ?? this.#middleOf(choice.id) } : choice);
+    const id = this.#pointFor(
+      choice.type === "object" ? { type: "slide", id: choice.id, at: choice.at ?? this.#middleOf(choice.id) } : choice,
+    );
     if (id !== null) this.board.bar.announce(`${id} is there.`);
     this.board.bar.clear();
     this.board.show();
@@ -79,7 +93,11 @@ export class Building {
 
   #middleOf(id) {
     const [width, height] = this.board.drawing.size();
-    return nearestPlace(this.board.figure.kind(id), this.board.figure.shape(id), this.board.view.toPaper(width / 2, height / 2));
+    return nearestPlace(
+      this.board.figure.kind(id),
+      this.board.figure.shape(id),
+      this.board.view.toPaper(width / 2, height / 2),
+    );
   }
 
   #complete() {
@@ -107,7 +125,10 @@ export class Building {
 
   #announceDrawn(ids) {
     const gone = ids.find((id) => !this.board.figure.isDefined(id));
-    this.board.bar.announce(gone ? `${gone} is undefined in this position.` : `${listed(ids)} ${ids.length > 1 ? "are" : "is"} drawn.`, Boolean(gone));
+    this.board.bar.announce(
+      gone ? `${gone} is undefined in this position.` : `${listed(ids)} ${ids.length > 1 ? "are" : "is"} drawn.`,
+      Boolean(gone),
+    );
   }
 
   #measure() {
@@ -137,22 +158,32 @@ export class Building {
 
   #cross() {
     const { hand } = this.board;
-    const marked = (at) => this.board.figure.ids.find((id) => this.board.figure.isPoint(id) && this.board.figure.isDefined(id)
-      && !isHelper(this.board.figure.step(id))
-      && Math.hypot(this.board.figure.shape(id)[0] - at[0], this.board.figure.shape(id)[1] - at[1]) < 1e-6);
+    const marked = (at) =>
+      this.board.figure.ids.find(
+        (id) =>
+          this.board.figure.isPoint(id) &&
+          this.board.figure.isDefined(id) &&
+          !isHelper(this.board.figure.step(id)) &&
+          Math.hypot(this.board.figure.shape(id)[0] - at[0], this.board.figure.shape(id)[1] - at[1]) < 1e-6,
+      );
     const all = new Hits(this.board.figure, this.board.view, () => false).meetings([...hand.filled]);
     const meetings = all.filter(({ at }) => !marked(at));
     if (meetings.length === 2) {
       hand.meetings = meetings;
       const off = meetings.findIndex(({ at }) => !this.board.isInView(at));
-      this.board.bar.announce(off < 0
-        ? "Both intersections are numbered on the board: type 1 or 2, or point at one."
-        : `Intersection ${off + 1} lies off the paper: Fit brings it in. Type 1 or 2, or point at one.`);
+      this.board.bar.announce(
+        off < 0
+          ? "Both intersections are numbered on the board: type 1 or 2, or point at one."
+          : `Intersection ${off + 1} lies off the paper: Fit brings it in. Type 1 or 2, or point at one.`,
+      );
     } else if (meetings.length === 1) {
       this.mark(meetings[0].step);
     } else {
       hand.empty();
-      this.board.bar.announce(all.length ? `${marked(all[0].at)} is marked there already.` : "These two do not meet in this position.", true);
+      this.board.bar.announce(
+        all.length ? `${marked(all[0].at)} is marked there already.` : "These two do not meet in this position.",
+        true,
+      );
     }
   }
 
@@ -182,7 +213,9 @@ export class Building {
     }
     const ids = figure.ids.filter((id) => this.board.fits(id));
     const exact = ids.find((id) => labelOf(figure, id) === name || id === name);
-    const longer = ids.some((id) => id !== exact && !this.board.isHidden(id) && (id.startsWith(name) || labelOf(figure, id).startsWith(name)));
+    const longer = ids.some(
+      (id) => id !== exact && !this.board.isHidden(id) && (id.startsWith(name) || labelOf(figure, id).startsWith(name)),
+    );
     if (exact && (isFinal || !longer)) return this.fill({ type: "object", id: exact });
     if (isFinal && !name && this.board.offer) return this.fill(this.board.offer);
     if (isFinal && !name && performance.now() - this.filledAt < HASTE) return;

@@ -11,7 +11,8 @@ const MOST = 4; // points and curves that are offered, the nearest first
 export function choicesFor(figure, step) {
   if (step.make === "intersection") return intersections(figure, step);
   if (step.make === "free_point") return ties(figure, step);
-  if (step.make === "point_on") return [{ words: "Detach", step: { id: step.id, make: "free_point", at: rounded(figure.shape(step.id)) } }];
+  if (step.make === "point_on")
+    return [{ words: "Detach", step: { id: step.id, make: "free_point", at: rounded(figure.shape(step.id)) } }];
   return [];
 }
 
@@ -26,7 +27,11 @@ function intersections(figure, step) {
     : ["first", "second"].map((turn) => `met ${turn} along ${name(line)}`);
   const points = before(figure, step.id).filter((id) => figure.isPoint(id) && figure.isDefined(id));
   const common = points.filter((id) => step.from.every((curve) => away(figure, id, curve) < ON));
-  const near = byDistance(figure, step, points.filter((id) => !common.includes(id))).slice(0, MOST);
+  const near = byDistance(
+    figure,
+    step,
+    points.filter((id) => !common.includes(id)),
+  ).slice(0, MOST);
   return [
     ...words.map((words_, at) => ({ words: words_, step: { ...plain, pick: at + 1 } })),
     ...common.map((id) => ({ words: `not ${name(id)}`, step: { ...plain, other_than: id } })),
@@ -36,8 +41,13 @@ function intersections(figure, step) {
 }
 
 function ties(figure, step) {
-  const curves = before(figure, step.id).filter((id) => !figure.isPoint(id) && figure.isDefined(id) && !figure.step(id).hidden);
-  return curves.map((id) => ({ id, far: away(figure, step.id, id) })).sort((a, b) => a.far - b.far).slice(0, MOST)
+  const curves = before(figure, step.id).filter(
+    (id) => !figure.isPoint(id) && figure.isDefined(id) && !figure.step(id).hidden,
+  );
+  return curves
+    .map((id) => ({ id, far: away(figure, step.id, id) }))
+    .sort((a, b) => a.far - b.far)
+    .slice(0, MOST)
     .map(({ id }) => ({
       words: `Attach to ${labelOf(figure, id)}`,
       step: { id: step.id, make: "point_on", from: [id], at: rounded(figure.shape(step.id)) },
@@ -62,5 +72,8 @@ function byDistance(figure, step, points) {
 }
 
 function isSame(a, b) {
-  return ["other_than", "nearest_to", "farthest_from"].every((choice) => a[choice] === b[choice]) && (a.pick ?? 1) === (b.pick ?? 1);
+  return (
+    ["other_than", "nearest_to", "farthest_from"].every((choice) => a[choice] === b[choice]) &&
+    (a.pick ?? 1) === (b.pick ?? 1)
+  );
 }

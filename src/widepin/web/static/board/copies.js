@@ -1,12 +1,22 @@
 // Copies of the figure to take away: SVG in centimetres with named groups, PNG, and the steps as JSON.
 
+import { find } from "../look/page.js";
 import { Drawing, outlineOf } from "../figure/drawing.js";
 import { noteText } from "../figure/marks.js";
 import { View } from "../figure/view.js";
 
 const SCALE = 48; // pixels per centimetre in the PNG, units per centimetre in the SVG
 const MARGIN = 1; // centimetres around the figure
-const COLOURS = ["--ink", "--graphite", "--quiet", "--board", "--brass", "--madder", "--serif", "--bs-body-font-family"];
+const COLOURS = [
+  "--ink",
+  "--graphite",
+  "--quiet",
+  "--board",
+  "--brass",
+  "--madder",
+  "--serif",
+  "--bs-body-font-family",
+];
 
 // A drawing on a sheet of a fixed size, which is not on the page.
 class Sheet extends Drawing {
@@ -31,8 +41,12 @@ export async function svgOf(figure, roles, notes) {
   const { svg } = sheet;
   for (const [name, group] of Object.entries(sheet.layers)) group.id = name;
   for (const [name, value] of Object.entries({
-    xmlns: "http://www.w3.org/2000/svg", width: `${right - left}cm`, height: `${high - low}cm`, viewBox: `0 0 ${width} ${height}`,
-  })) svg.setAttribute(name, value);
+    xmlns: "http://www.w3.org/2000/svg",
+    width: `${right - left}cm`,
+    height: `${high - low}cm`,
+    viewBox: `0 0 ${width} ${height}`,
+  }))
+    svg.setAttribute(name, value);
   const style = document.createElementNS("http://www.w3.org/2000/svg", "style");
   style.textContent = await styles();
   svg.prepend(style);
@@ -41,7 +55,7 @@ export async function svgOf(figure, roles, notes) {
 
 // The page's own styles of a figure, with its colours filled in, so that the copy stands alone.
 async function styles() {
-  const sheet = document.querySelector("link[href*='figure.css']");
+  const sheet = find("link[href*='figure.css']");
   const text = await (await fetch(sheet.href)).text();
   const root = getComputedStyle(document.documentElement);
   return COLOURS.reduce((all, name) => all.replaceAll(`var(${name})`, root.getPropertyValue(name).trim()), text);
@@ -58,7 +72,9 @@ export async function pngOf(figure, roles, notes) {
   context.fillStyle = getComputedStyle(document.documentElement).getPropertyValue("--board");
   context.fillRect(0, 0, canvas.width, canvas.height);
   context.drawImage(picture, 0, 0, canvas.width, canvas.height);
-  return new Promise((done) => { canvas.toBlob(done, "image/png"); });
+  return new Promise((done) => {
+    canvas.toBlob(done, "image/png");
+  });
 }
 
 // Hand a file to the browser's downloads.

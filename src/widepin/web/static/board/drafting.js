@@ -1,6 +1,7 @@
 // Keeps what a teacher draws: the whole construction is stored on the task sheet, a moment after each change. It stands
 // in the place of Saving, for which single operations count.
 
+import { findAll } from "../look/page.js";
 import { newKey } from "./saving.js";
 
 const MOMENT = 400; // milliseconds without a change
@@ -16,12 +17,15 @@ export class Drafting {
     this.token = token;
     this.steps = steps;
     this.on = on;
-    addEventListener("pagehide", () => { if (this.#timer) this.#store(true); });
-    for (const done of document.querySelectorAll("[data-done]")) done.addEventListener("click", async (event) => {
-      event.preventDefault();
-      const { href } = event.currentTarget;
-      if (await this.settled()) location.assign(href);
+    addEventListener("pagehide", () => {
+      if (this.#timer) this.#store(true);
     });
+    for (const done of findAll("[data-done]"))
+      done.addEventListener("click", async (event) => {
+        event.preventDefault();
+        const { href } = done;
+        if (await this.settled()) location.assign(href);
+      });
   }
 
   add(operation) {
@@ -44,7 +48,9 @@ export class Drafting {
   }
 
   // The form of a trial holds the construction itself.
-  fill(body) { body.append("steps", JSON.stringify(this.steps())); }
+  fill(body) {
+    body.append("steps", JSON.stringify(this.steps()));
+  }
 
   #store(isLeaving = false) {
     this.#timer = null;
@@ -67,8 +73,8 @@ export class Drafting {
       }
       // An assigned task is never changed: from now on this is its next version.
       this.draft.url = told.urls.save;
-      for (const done of document.querySelectorAll("[data-done]")) done.href = told.urls.page;
-      this.on.state("Kept", false);
+      for (const done of findAll("[data-done]")) done.href = told.urls.page;
+      this.on.state("Saved", false);
       return true;
     } catch {
       this.on.state("No connection; not saved yet", true);

@@ -13,7 +13,9 @@ export class DragTest {
     this.done = done;
   }
 
-  get isOn() { return this.#frame !== null; }
+  get isOn() {
+    return this.#frame !== null;
+  }
 
   start() {
     const { figure } = this.board;
@@ -62,7 +64,10 @@ export class DragTest {
     // Steps may be undone while it runs.
     for (const id of this.ids.filter((one) => this.board.figure.has(one))) {
       const [from, to] = [this.targets[beat].get(id), this.targets[beat + 1].get(id)];
-      this.board.figure.put(id, [0, 1].map((axis) => from[axis] + share * (to[axis] - from[axis])));
+      this.board.figure.put(
+        id,
+        [0, 1].map((axis) => from[axis] + share * (to[axis] - from[axis])),
+      );
     }
     this.board.paint();
   }

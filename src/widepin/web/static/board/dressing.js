@@ -6,7 +6,7 @@ import { choicesFor } from "./choices.js";
 import { dependentsOf } from "./log.js";
 import { isHelper } from "./uses.js";
 
-const HUES = ["graphite", "sea", "plum", "pine"]; // told apart by colour-blind eyes too, and by their darkness
+const HUES = ["grey", "blue", "purple", "green"]; // told apart by colour-blind eyes too, and by their darkness
 
 // on: dress(id, fields), remake(step), remove(id), hideRest(id), tryOut(step or null), ask(id or null).
 // isAsking: whether it was asked what removing would take along.
@@ -20,9 +20,12 @@ export function dressing(figure, own, step, on, isAsking) {
   name.addEventListener("change", () => on.dress(step.id, { label: name.value.trim() || step.id }));
   tools.append(choice(step.hidden ? "Show" : "Hide", () => on.dress(step.id, { hidden: !step.hidden })));
   if (!figure.isPoint(step.id)) {
-    const dashed = step.style === "dashed", heavy = step.weight === "heavy";
-    tools.append(choice(dashed ? "Full line" : "Dashed", () => on.dress(step.id, { style: dashed ? "solid" : "dashed" })));
-    tools.append(choice(heavy ? "Thin" : "Heavy", () => on.dress(step.id, { weight: heavy ? "thin" : "heavy" })));
+    const dashed = step.style === "dashed",
+      thick = step.weight === "thick";
+    tools.append(
+      choice(dashed ? "Full line" : "Dashed", () => on.dress(step.id, { style: dashed ? "solid" : "dashed" })),
+    );
+    tools.append(choice(thick ? "Thin" : "Thick", () => on.dress(step.id, { weight: thick ? "thin" : "thick" })));
     if (figure.kind(step.id) === "segment") {
       tools.append(choice("Ticks", () => on.dress(step.id, { ticks: ((step.ticks ?? 0) + 1) % 4 })));
     }
@@ -52,7 +55,7 @@ function swatch(hue, step, on) {
   const button = choice("", () => on.dress(step.id, { hue }));
   button.className = `swatch hue-${hue}`;
   button.setAttribute("aria-label", `Draw it in ${hue}`);
-  button.setAttribute("aria-pressed", String((step.hue ?? "graphite") === hue));
+  button.setAttribute("aria-pressed", String((step.hue ?? "grey") === hue));
   return button;
 }
 

@@ -3,7 +3,9 @@
 import { blanksOf } from "./tools.js";
 
 export class Hand {
-  constructor() { this.putDown(); }
+  constructor() {
+    this.putDown();
+  }
 
   take(tool) {
     this.tool = tool;
@@ -11,8 +13,13 @@ export class Hand {
     this.meetings = null; // two intersections to choose between, once both curves are named
   }
 
-  putDown() { this.take(null); }
-  empty() { this.filled = []; this.meetings = null; }
+  putDown() {
+    this.take(null);
+  }
+  empty() {
+    this.filled = [];
+    this.meetings = null;
+  }
 
   // Empty the blanks that hold what is gone; intersections of it are no choice any more.
   forget(isGone) {
@@ -29,10 +36,12 @@ export class Hand {
 
   get blank() {
     if (!this.tool) return null;
-    return this.meetings ? { kind: "which" } : blanksOf(this.tool)[this.filled.length] ?? null;
+    return this.meetings ? { kind: "which" } : (blanksOf(this.tool)[this.filled.length] ?? null);
   }
 
-  get isFull() { return this.tool !== null && this.filled.length === blanksOf(this.tool).length; }
+  get isFull() {
+    return this.tool !== null && this.filled.length === blanksOf(this.tool).length;
+  }
 
   // The ids in the order of "from".
   get sources() {
@@ -44,16 +53,26 @@ export class Hand {
   fits(figure, id) {
     const kind = figure.kind(id);
     switch (this.blank?.kind) {
-      case "point": return kind === "point" && !(this.filled.includes(id) && !this.tool.order && !this.blank.again);
-      case "point or line": return kind !== "circle" && !this.filled.includes(id);
-      case "any": return true;
-      case "wanted": return this.blank.kinds.includes(kind) && !this.filled.includes(id);
-      case "draggable": return figure.canDrag(id);
-      case "straight": return kind !== "point" && kind !== "circle" && !this.filled.includes(id);
-      case "curve": return kind !== "point" && !this.filled.includes(id);
-      case "place": return kind !== "point";
-      case "circle": return kind === "circle" && !this.filled.includes(id);
-      default: return false;
+      case "point":
+        return kind === "point" && !(this.filled.includes(id) && !this.tool.order && !this.blank.again);
+      case "point or line":
+        return kind !== "circle" && !this.filled.includes(id);
+      case "any":
+        return true;
+      case "wanted":
+        return this.blank.kinds.includes(kind) && !this.filled.includes(id);
+      case "draggable":
+        return figure.canDrag(id);
+      case "straight":
+        return kind !== "point" && kind !== "circle" && !this.filled.includes(id);
+      case "curve":
+        return kind !== "point" && !this.filled.includes(id);
+      case "place":
+        return kind !== "point";
+      case "circle":
+        return kind === "circle" && !this.filled.includes(id);
+      default:
+        return false;
     }
   }
 
@@ -66,7 +85,9 @@ export class Hand {
       const place = blank++;
       const filled = this.filled[place];
       if (place < this.filled.length) return { filled: typeof filled === "string" ? labelOf(filled) : "here" };
-      return place === this.filled.length && !this.meetings ? { next: part.as ? `${roleWords(part.kind)}, as ${part.as}` : roleWords(part.kind), offer } : { open: true };
+      return place === this.filled.length && !this.meetings
+        ? { next: part.as ? `${roleWords(part.kind)}, as ${part.as}` : roleWords(part.kind), offer }
+        : { open: true };
     });
     if (this.meetings) parts.push(", at", { next: "1 or 2", offer: offer || "1 2" });
     return parts;
@@ -74,6 +95,17 @@ export class Hand {
 }
 
 function roleWords(kind) {
-  return { point: "a point", draggable: "a point", straight: "a line, ray or segment", curve: "a curve", circle: "a circle", place: "a place",
-    "point or line": "a point, or a line, ray or segment", any: "an object", wanted: "an object", spot: "a place", words: "words" }[kind];
+  return {
+    point: "a point",
+    draggable: "a point",
+    straight: "a line, ray or segment",
+    curve: "a curve",
+    circle: "a circle",
+    place: "a place",
+    "point or line": "a point, or a line, ray or segment",
+    any: "an object",
+    wanted: "an object",
+    spot: "a place",
+    words: "words",
+  }[kind];
 }

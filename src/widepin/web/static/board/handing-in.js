@@ -26,13 +26,19 @@ export class HandingIn {
     });
   }
 
-  get isOn() { return this.board.hand.tool === this.sentence; }
+  get isOn() {
+    return this.board.hand.tool === this.sentence;
+  }
 
   ask() {
     const { board } = this;
     board.hand.take(this.sentence);
     board.bar.clear();
-    board.bar.announce(board.setting.finding ? "Point at it or type its name, or hand in as it is and let it be found by the program." : "Point at it or type its name.");
+    board.bar.announce(
+      board.setting.finding
+        ? "Point at it or type its name, or hand in as it is and let it be found by the program."
+        : "Point at it or type its name.",
+    );
     board.show();
     if (board.setting.finding) this.button.focus();
     else board.bar.focus();
@@ -66,7 +72,10 @@ export class HandingIn {
   #isWhole() {
     const { hand, setting, bar } = this.board;
     if (hand.isFull || (!hand.filled.length && setting.finding)) return true;
-    bar.announce(`Fill every blank${setting.finding ? ", or empty them with Esc and let the answer be found by the program" : ""}.`, true);
+    bar.announce(
+      `Fill every blank${setting.finding ? ", or empty them with Esc and let the answer be found by the program" : ""}.`,
+      true,
+    );
     bar.focus();
     return false;
   }

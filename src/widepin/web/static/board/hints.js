@@ -47,13 +47,15 @@ function previewsOf(hand, offer, figure) {
   const sources = trial.sources.map((id) => (id === HERE && !at ? offer.id : id));
   const steps = madeBy(tool, sources, figure);
   const shapes = figure.previewAll([...here, ...steps.all]);
-  return steps.results.map((id) => ({ kind: steps.kind(id), shape: shapes.get(id) }))
+  return steps.results
+    .map((id) => ({ kind: steps.kind(id), shape: shapes.get(id) }))
     .filter(({ kind, shape }) => kind !== "point" && shape.every(Number.isFinite));
 }
 
 // What the tool would make, under names that no object has.
 function madeBy(tool, from, { book, ids }) {
-  let all = [], results = [];
+  let all = [],
+    results = [];
   if (tool.proven) {
     ({ steps: all, gives: results } = useOf(tool.proven, from, ids, (_, taken) => ` made ${taken.size}`));
   } else if (book.makes[makeOf(tool)]) {

@@ -28,32 +28,47 @@ export class Hits {
 
   points(px, py, reach) {
     const ids = this.#visible((id) => this.figure.isPoint(id));
-    return this.#near(ids.map((id) => ({ type: "object", id, far: this.#far(this.figure.shape(id), px, py) })), reach);
+    return this.#near(
+      ids.map((id) => ({ type: "object", id, far: this.#far(this.figure.shape(id), px, py) })),
+      reach,
+    );
   }
 
   curves(px, py, reach) {
     const paper = this.view.toPaper(px, py);
     const ids = this.#visible((id) => !this.figure.isPoint(id));
-    return this.#near(ids.map((id) => {
-      const at = nearestPlace(this.figure.kind(id), this.figure.shape(id), paper);
-      return { type: "object", id, at, far: this.#far(at, px, py) };
-    }), reach);
+    return this.#near(
+      ids.map((id) => {
+        const at = nearestPlace(this.figure.kind(id), this.figure.shape(id), paper);
+        return { type: "object", id, at, far: this.#far(at, px, py) };
+      }),
+      reach,
+    );
   }
 
   // Intersections near the pointer where no point is marked.
   intersections(px, py, reach) {
-    const close = this.curves(px, py, reach * 2).slice(0, 8).map(({ id }) => id);
+    const close = this.curves(px, py, reach * 2)
+      .slice(0, 8)
+      .map(({ id }) => id);
     const marked = this.#visible((id) => this.figure.isPoint(id));
     const found = [];
     for (let i = 0; i < close.length; i++) {
       for (let j = i + 1; j < close.length; j++) {
-        const from = this.figure.ids.indexOf(close[i]) < this.figure.ids.indexOf(close[j])
-          ? [close[i], close[j]] : [close[j], close[i]];
+        const from =
+          this.figure.ids.indexOf(close[i]) < this.figure.ids.indexOf(close[j])
+            ? [close[i], close[j]]
+            : [close[j], close[i]];
         found.push(...this.meetings(from));
       }
     }
-    const free = found.filter(({ at }) => !marked.some((id) => this.#far(this.figure.shape(id), ...this.view.toScreen(...at)) < 1));
-    return this.#near(free.map((one) => ({ ...one, far: this.#far(one.at, px, py) })), reach);
+    const free = found.filter(
+      ({ at }) => !marked.some((id) => this.#far(this.figure.shape(id), ...this.view.toScreen(...at)) < 1),
+    );
+    return this.#near(
+      free.map((one) => ({ ...one, far: this.#far(one.at, px, py) })),
+      reach,
+    );
   }
 
   // Every intersection of visible curves where no point is marked; pairs beyond a bound are left to the pointer.
@@ -61,7 +76,9 @@ export class Hits {
     const curves = this.#visible((id) => !this.figure.isPoint(id)).slice(-MAX_CURVES);
     const points = this.#visible((id) => this.figure.isPoint(id)).map((id) => this.figure.shape(id));
     const pairs = curves.flatMap((a, i) => curves.slice(i + 1).map((b) => [a, b]));
-    return pairs.flatMap((pair) => this.meetings(pair)).map(({ at }) => at)
+    return pairs
+      .flatMap((pair) => this.meetings(pair))
+      .map(({ at }) => at)
       .filter(([x, y]) => !points.some(([px, py]) => Math.hypot(px - x, py - y) < ONE));
   }
 

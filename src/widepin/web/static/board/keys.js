@@ -28,7 +28,8 @@ export class Keys {
     if (event.key === "?") return this.#toggleHelp(event);
     if (event.key === "Delete" && !board.selection.isEmpty) return board.selection.askToRemove();
     if (!board.hand.tool && this.#onHovered(event)) return;
-    if (!board.hand.tool && (key === "n" || key === "g")) return this.#takeUp(event, key === "n" ? "note" : "select several");
+    if (!board.hand.tool && (key === "n" || key === "g"))
+      return this.#takeUp(event, key === "n" ? "note" : "select several");
     if (!board.hand.tool && VIEW[event.key]) return this.actions[VIEW[event.key]]();
     if (event.key === "Tab" && board.pointing.next()) return event.preventDefault();
     if (board.hand.tool?.make === "move" && board.hand.isFull && this.#arrow(event)) return event.preventDefault();

@@ -4,7 +4,8 @@ import { renamed } from "../figure/renaming.js";
 import { freshNames } from "./uses.js";
 
 export function replay(log) {
-  const done = [], undone = [];
+  const done = [],
+    undone = [];
   for (const operation of log) {
     if (operation.op === "undo") {
       if (done.length) undone.push(done.pop());
@@ -46,7 +47,9 @@ function withoutOrphans(steps, { given, start }) {
 
 // What each operation does to what is board.
 const APPLY = {
-  add({ made }, { step }) { made.set(step.id, step); },
+  add({ made }, { step }) {
+    made.set(step.id, step);
+  },
   remake({ made }, { step }) {
     made.set(step.id, step);
     sourcesFirst(made);
@@ -69,9 +72,15 @@ const APPLY = {
       else places.set(id, at);
     }
   },
-  dress({ dress }, { id, dress: fields }) { for (const one of each(id)) dress.set(one, { ...dress.get(one), ...fields }); },
-  measure({ measures }, { of }) { measures.set(of.join(" "), of); },
-  "stop measuring"({ measures }, { of }) { measures.delete(of.join(" ")); },
+  dress({ dress }, { id, dress: fields }) {
+    for (const one of each(id)) dress.set(one, { ...dress.get(one), ...fields });
+  },
+  measure({ measures }, { of }) {
+    measures.set(of.join(" "), of);
+  },
+  "stop measuring"({ measures }, { of }) {
+    measures.delete(of.join(" "));
+  },
   note({ notes }, { note, text, at }) {
     if (text) notes.set(note, { note, text, at });
     else notes.delete(note);
@@ -105,7 +114,9 @@ function parentsOf({ from = [], other_than, nearest_to, farthest_from }) {
 }
 
 // The ids of an operation on one object or on several at once.
-function each(id) { return Array.isArray(id) ? id : [id]; }
+function each(id) {
+  return Array.isArray(id) ? id : [id];
+}
 
 // The ids of these steps and of all that is made from them; what a tool made at once goes at once.
 export function dependentsOf(steps, ...ids) {

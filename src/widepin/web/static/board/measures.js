@@ -4,7 +4,8 @@ import { element, labelOf, middleOf } from "../figure/drawing.js";
 import { angleMark } from "../figure/marks.js";
 import { nearestPlace } from "./hits.js";
 
-const BESIDE = 18, INSIDE = 62; // pixels from a length, from a vertex
+const BESIDE = 18,
+  INSIDE = 62; // pixels from a length, from a vertex
 const DEGREES = 180 / Math.PI;
 
 export class Measures {
@@ -17,7 +18,9 @@ export class Measures {
   }
 
   show(figure, measures) {
-    this.#all = measures.filter((of) => of.every((id) => figure.has(id))).map((of) => ({ of, ...this.#row(figure, of) }));
+    this.#all = measures
+      .filter((of) => of.every((id) => figure.has(id)))
+      .map((of) => ({ of, ...this.#row(figure, of) }));
     this.list.replaceChildren(...this.#all.map(({ row }) => row));
     this.list.hidden = this.#all.length === 0;
   }
@@ -44,8 +47,14 @@ export class Measures {
       if (words === null) return [];
       const shapes = placesOf(figure, of);
       const [x, y] = placeOf(shapes, view, view.toScreen(...middleOf(figure)));
-      const text = element("text", { x, y, class: "measure" }, of.length === 4 ? `${nameOf(figure, of)} = ${words}` : words);
-      return of.length === 3 ? [angleMark(...shapes.map((at) => view.toScreen(...at)), parseFloat(words)), text] : [text];
+      const text = element(
+        "text",
+        { x, y, class: "measure" },
+        of.length === 4 ? `${nameOf(figure, of)} = ${words}` : words,
+      );
+      return of.length === 3
+        ? [angleMark(...shapes.map((at) => view.toScreen(...at)), parseFloat(words)), text]
+        : [text];
     });
   }
 }
@@ -67,7 +76,9 @@ function valueOf(figure, of) {
     return cos === 0 && sin === 0 ? null : `${(Math.atan2(sin, cos) * DEGREES).toFixed(1)}°`;
   }
   if (of.length === 4) {
-    const [first, second] = [shapes.slice(0, 4), shapes.slice(4)].map((ends) => figure.book.play("length point point", ends)[0]);
+    const [first, second] = [shapes.slice(0, 4), shapes.slice(4)].map(
+      (ends) => figure.book.play("length point point", ends)[0],
+    );
     return second > 0 ? (first / second).toFixed(3) : null;
   }
   const kinds = of.length === 1 ? "radius circle" : `length point ${figure.isPoint(of[1]) ? "point" : "line"}`;

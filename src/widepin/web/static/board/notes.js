@@ -35,7 +35,9 @@ export class Notes {
     }
     const [field, remove] = row.children;
     if (document.activeElement !== field) field.value = text;
-    field.onchange = () => { if (field.value.trim() !== text) this.write({ note, text: field.value.trim(), at }); };
+    field.onchange = () => {
+      if (field.value.trim() !== text) this.write({ note, text: field.value.trim(), at });
+    };
     remove.onclick = () => this.write({ note, text: "", at });
     remove.setAttribute("aria-label", `Remove the note ${text}`);
   }
@@ -45,9 +47,15 @@ export class Notes {
     this.#rows.delete(name);
   }
 
-  named(name) { return this.all.find(({ note }) => note === name); }
+  named(name) {
+    return this.all.find(({ note }) => note === name);
+  }
 
-  putAside(name, [x, y]) { this.named(name).at = rounded([x, y]); }
+  putAside(name, [x, y]) {
+    this.named(name).at = rounded([x, y]);
+  }
 
-  marks(view) { return this.all.map((note) => noteText(note, view)); }
+  marks(view) {
+    return this.all.map((note) => noteText(note, view));
+  }
 }

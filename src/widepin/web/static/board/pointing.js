@@ -18,23 +18,35 @@ export class Pointing {
     this.isTouch = false;
     const paper = board.drawing.svg;
     // Wherever a finger was last, so that no keyboard pops up under it.
-    document.addEventListener("pointerdown", ({ pointerType }) => { this.isTouch = pointerType === "touch"; }, true);
+    document.addEventListener(
+      "pointerdown",
+      ({ pointerType }) => {
+        this.isTouch = pointerType === "touch";
+      },
+      true,
+    );
     paper.addEventListener("pointerdown", (event) => this.#press(event));
     paper.addEventListener("pointermove", (event) => this.#move(event));
     paper.addEventListener("pointerup", (event) => this.#release(event));
     paper.addEventListener("pointercancel", (event) => this.#cancel(event));
     // A finger that is lifted leaves too, but what it pointed at may still be meant.
-    paper.addEventListener("pointerleave", ({ pointerType }) => { if (!this.#down && pointerType !== "touch") this.#offer([]); });
+    paper.addEventListener("pointerleave", ({ pointerType }) => {
+      if (!this.#down && pointerType !== "touch") this.#offer([]);
+    });
     paper.addEventListener("wheel", (event) => this.#wheel(event), { passive: false });
   }
 
   // What is offered on a figure that was made anew: objects that are gone are offered no more.
   stillThere(figure) {
-    this.#offers = this.#offers.filter(({ id, step }) => [id, ...(step?.from ?? [])].every((one) => !one || figure.has(one)));
+    this.#offers = this.#offers.filter(({ id, step }) =>
+      [id, ...(step?.from ?? [])].every((one) => !one || figure.has(one)),
+    );
     return this.#offers[0] ?? null;
   }
 
-  get isAmbiguous() { return this.#offers.filter(({ type }) => type === "object").length > 1; }
+  get isAmbiguous() {
+    return this.#offers.filter(({ type }) => type === "object").length > 1;
+  }
 
   // Tab, wheel, tapping again: offer the next of several objects under the pointer. False where there is only one.
   next() {
@@ -100,7 +112,13 @@ export class Pointing {
     // A name can be dragged aside where nothing else is meant.
     const name = board.hand.tool ? null : event.target.closest?.("[data-names]")?.dataset.names;
     if (name && !id) {
-      this.#down = { name, aside: board.figure.step(name).name_at ?? [0, 0], start: place, view: board.view, dragged: false };
+      this.#down = {
+        name,
+        aside: board.figure.step(name).name_at ?? [0, 0],
+        start: place,
+        view: board.view,
+        dragged: false,
+      };
       return;
     }
     // With Shift the paper stays and the whole figure goes along.
@@ -160,7 +178,10 @@ export class Pointing {
     } else if (down.dragged && down.name) {
       board.perform({ op: "dress", id: down.name, dress: { name_at: board.figure.step(down.name).name_at } });
     } else if (down.dragged && down.whole) {
-      board.perform({ op: "move", points: Object.fromEntries([...down.whole.keys()].map((id) => [id, rounded(board.figure.shape(id))])) });
+      board.perform({
+        op: "move",
+        points: Object.fromEntries([...down.whole.keys()].map((id) => [id, rounded(board.figure.shape(id))])),
+      });
     } else if (down.dragged && down.id) {
       const at = rounded(board.figure.shape(down.id));
       board.perform({ op: "move", points: { [down.id]: at } });
@@ -186,7 +207,10 @@ export class Pointing {
   }
 
   #onPaper(dx, dy) {
-    const { aside: [x, y], view } = this.#down;
+    const {
+      aside: [x, y],
+      view,
+    } = this.#down;
     return [x + dx / view.scale, y - dy / view.scale];
   }
 

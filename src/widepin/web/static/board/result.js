@@ -16,22 +16,34 @@ export class Result {
     strip.querySelector("[data-go-on]").addEventListener("click", () => this.close());
   }
 
-  get isOpen() { return this.data !== null; }
-  get drags() { return this.data?.breaks?.points ?? []; }
-  get isBroken() { return this.drags.length > 0 && this.share > 0.98; }
+  get isOpen() {
+    return this.data !== null;
+  }
+  get drags() {
+    return this.data?.breaks?.points ?? [];
+  }
+  get isBroken() {
+    return this.drags.length > 0 && this.share > 0.98;
+  }
 
   show(data) {
     this.data = data;
     this.share = 0;
     this.strip.querySelector(".big-results").replaceChildren(...data.results.map(resultItem));
-    this.strip.querySelector(".why").textContent = data.sentences[0] ?? "The result says what holds; what is behind it is for you to find.";
+    this.strip.querySelector(".why").textContent =
+      data.sentences[0] ?? "The result says what holds; what is behind it is for you to find.";
     this.strip.querySelector("a").href = data.url;
     this.strip.querySelector("a").hidden = !data.url; // a trial has no report that is kept
     const controls = this.strip.querySelector(".break-player");
     controls.hidden = this.drags.length === 0;
     this.strip.hidden = false;
     if (!this.drags.length) return this.strip.querySelector("[data-go-on]").focus();
-    this.#player ??= new BreakPlayer(this, controls, () => {}, () => {});
+    this.#player ??= new BreakPlayer(
+      this,
+      controls,
+      () => {},
+      () => {},
+    );
     this.#player.rest();
     controls.querySelector("[data-play]").focus();
   }
@@ -46,7 +58,8 @@ export class Result {
   // What the player asks of a figure.
   dragTo(share) {
     this.share = share;
-    for (const { id, from, to, path } of this.drags) this.board.figure.put(id, along(path?.length ? path : [from, to], share));
+    for (const { id, from, to, path } of this.drags)
+      this.board.figure.put(id, along(path?.length ? path : [from, to], share));
     this.board.paint();
   }
 

@@ -151,7 +151,10 @@ export class Saving {
 
   #wait(why) {
     const steps = this.pending.length;
-    this.on.state(`Not saved yet, ${why}: ${steps} ${steps === 1 ? "step waits" : "steps wait"} here. Trying again.`, true);
+    this.on.state(
+      `Not saved yet, ${why}: ${steps} ${steps === 1 ? "step waits" : "steps wait"} here. Trying again.`,
+      true,
+    );
     this.#timer = setTimeout(() => this.flush(), Math.min(LONGEST_WAIT, 500 * 2 ** this.#tries++));
     return false;
   }

@@ -21,9 +21,15 @@ export class Selection {
     strip.querySelector("[data-clear]").addEventListener("click", () => board.building.putDown());
   }
 
-  get isOn() { return this.board.hand.tool?.make === "select several"; }
-  get isEmpty() { return this.#ids.size === 0; }
-  has(id) { return this.#ids.has(id); }
+  get isOn() {
+    return this.board.hand.tool?.make === "select several";
+  }
+  get isEmpty() {
+    return this.#ids.size === 0;
+  }
+  has(id) {
+    return this.#ids.has(id);
+  }
 
   toggle(id) {
     if (!this.#ids.delete(id)) this.#ids.add(id);
@@ -49,7 +55,8 @@ export class Selection {
     if (!this.#frame) return;
     const [[x1, y1], [x2, y2]] = this.#frame;
     this.#frame = null;
-    const inside = ([x, y]) => Math.min(x1, x2) <= x && x <= Math.max(x1, x2) && Math.min(y1, y2) <= y && y <= Math.max(y1, y2);
+    const inside = ([x, y]) =>
+      Math.min(x1, x2) <= x && x <= Math.max(x1, x2) && Math.min(y1, y2) <= y && y <= Math.max(y1, y2);
     const { board } = this;
     for (const { id, hidden } of board.own) {
       if (!hidden && board.figure.isDefined(id) && this.#placesOf(id).some(inside)) this.#ids.add(id);
@@ -60,7 +67,8 @@ export class Selection {
 
   #placesOf(id) {
     const { figure, view, drawing } = this.board;
-    const shape = figure.shape(id), kind = figure.kind(id);
+    const shape = figure.shape(id),
+      kind = figure.kind(id);
     if (kind === "point") return [view.toScreen(...shape)];
     const shares = Array.from({ length: SAMPLES + 1 }, (_, n) => n / SAMPLES);
     if (kind === "circle") {
@@ -75,9 +83,15 @@ export class Selection {
   marks() {
     if (!this.#frame) return [];
     const [[x1, y1], [x2, y2]] = this.#frame;
-    return [element("rect", {
-      x: Math.min(x1, x2), y: Math.min(y1, y2), width: Math.abs(x2 - x1), height: Math.abs(y2 - y1), class: "frame",
-    })];
+    return [
+      element("rect", {
+        x: Math.min(x1, x2),
+        y: Math.min(y1, y2),
+        width: Math.abs(x2 - x1),
+        height: Math.abs(y2 - y1),
+        class: "frame",
+      }),
+    ];
   }
 
   // -- what is done with them ------------------------------------------------------------------------
@@ -101,14 +115,20 @@ export class Selection {
   }
 
   // What depends on the selected objects and is not selected itself.
-  #along() { return dependentsOf(this.board.own, ...this.#ids).filter((id) => !this.#ids.has(id)); }
+  #along() {
+    return dependentsOf(this.board.own, ...this.#ids).filter((id) => !this.#ids.has(id));
+  }
 
   #ask(isAsking) {
     this.strip.querySelector(".asking")?.remove();
     if (isAsking) {
-      this.strip.append(question(this.board.figure, [...this.#ids], this.#along(), {
-        dress: (_, dress) => this.#dress(dress), remove: () => this.#removeAll(), ask: () => this.#ask(false),
-      }));
+      this.strip.append(
+        question(this.board.figure, [...this.#ids], this.#along(), {
+          dress: (_, dress) => this.#dress(dress),
+          remove: () => this.#removeAll(),
+          ask: () => this.#ask(false),
+        }),
+      );
       this.strip.querySelector(".asking button").focus();
     }
     this.board.show();

@@ -8,7 +8,7 @@ export class SentenceBar {
     this.takeIt = document.createElement("button");
     this.takeIt.type = "button";
     this.takeIt.className = "btn btn-main take-it";
-    this.takeIt.textContent = "Take it";
+    this.takeIt.textContent = "Select";
     this.takeIt.hidden = true;
     this.takeIt.addEventListener("click", () => this.onTake?.());
     this.say.after(this.takeIt);
@@ -56,9 +56,13 @@ export class SentenceBar {
     this.takeIt.hidden = onTake === null;
   }
 
-  clear() { this.field.value = ""; }
-  focus() { if (this.field.isConnected) this.field.focus({ preventScroll: true }); }
-  tell(words, isTrouble = false) {
+  clear() {
+    this.field.value = "";
+  }
+  focus() {
+    if (this.field.isConnected) this.field.focus({ preventScroll: true });
+  }
+  announce(words, isTrouble = false) {
     this.hint.textContent = words;
     this.hint.classList.toggle("trouble", isTrouble);
   }

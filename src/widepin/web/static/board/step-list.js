@@ -39,7 +39,9 @@ export class StepList {
     if (this.chosen) this.#rowOf(id).querySelector("[data-remove]").click();
   }
 
-  #rowOf(id) { return this.list.querySelector(`[data-step="${CSS.escape(id)}"]`); }
+  #rowOf(id) {
+    return this.list.querySelector(`[data-step="${CSS.escape(id)}"]`);
+  }
 
   #typeOn(before) {
     const field = this.list.querySelector(".dressing input");
@@ -73,7 +75,9 @@ export class StepList {
   // done: steps that were done for the student; own: the student's
   show(figure, done, own, makes, budget) {
     this.own = own;
-    const focused = document.activeElement?.closest?.("[data-step]")?.dataset.step;
+    /** @type {any} */
+    const active = document.activeElement;
+    const focused = active?.closest?.("[data-step]")?.dataset.step;
     let moves = 0;
     const rows = own.flatMap((step) => {
       const before = moves;
@@ -87,9 +91,9 @@ export class StepList {
       rows.push(empty);
     }
     // A save that is answered meanwhile must not take the question away, nor a name that is being typed.
-    const typed = document.activeElement?.matches?.(".dressing input") ? document.activeElement : null;
-    const question = document.activeElement?.closest?.(".asking");
-    const at = question ? [...question.querySelectorAll("button")].indexOf(document.activeElement) : -1;
+    const typed = active?.matches?.(".dressing input") ? active : null;
+    const question = active?.closest?.(".asking");
+    const at = question ? [...question.querySelectorAll("button")].indexOf(active) : -1;
     this.list.replaceChildren(...done.map((step) => this.#doneRow(figure, step)), ...rows);
     if (at >= 0) this.list.querySelectorAll(".asking button")[at]?.focus();
     else if (typed) this.#typeOn(typed);
@@ -118,7 +122,9 @@ export class StepList {
     const row = document.createElement("li");
     row.dataset.step = step.id;
     const gone = !figure.isDefined(step.id);
-    row.className = [this.chosen === step.id ? "chosen" : "", gone ? "gone" : "", step.hidden ? "is-hidden" : ""].join(" ");
+    row.className = [this.chosen === step.id ? "chosen" : "", gone ? "gone" : "", step.hidden ? "is-hidden" : ""].join(
+      " ",
+    );
     const line = document.createElement("button");
     line.type = "button";
     line.setAttribute("aria-expanded", String(this.chosen === step.id));

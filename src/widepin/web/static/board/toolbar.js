@@ -7,7 +7,8 @@ export class Toolbar {
     this.cards = tools.map((tool, number) => {
       const card = document.createElement("button");
       card.type = "button";
-      card.className = tool.name.length > 22 || tool.name.split(" ").some((word) => word.length > 11) ? "card-tool long" : "card-tool";
+      card.className =
+        tool.name.length > 22 || tool.name.split(" ").some((word) => word.length > 11) ? "card-tool long" : "card-tool";
       card.dataset.make = tool.make;
       const drawing = element("svg", { viewBox: "0 0 26 28", "aria-hidden": "true" });
       drawing.append(...(tool.drawing?.() ?? [element("path", { d: tool.icon })]));
@@ -26,7 +27,7 @@ export class Toolbar {
   show(used, inHand) {
     for (const { card, tool, left } of this.cards) {
       const rest = tool.most === null ? null : Math.max(0, tool.most - used(tool));
-      left.textContent = rest === null ? tool.costs ?? "" : `${rest} left`;
+      left.textContent = rest === null ? (tool.costs ?? "") : `${rest} left`;
       card.disabled = rest === 0;
       card.classList.toggle("in-hand", tool.make === inHand?.make);
       card.setAttribute("aria-pressed", String(tool.make === inHand?.make));

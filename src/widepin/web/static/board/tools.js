@@ -8,21 +8,68 @@ const AGAIN = { kind: "point", again: true }; // may be one that is in the sente
 
 // say: words and blanks in reading order. order: which blank is which entry of "from", where it is not the same.
 // draws: the make of its steps, where that is not its own name. inTasks: what tasks call it, where that is not its make. keeps: blanks that stay filled for the next step.
-const DRAG = { make: "move", name: "Drag", say: ["Drag", { kind: "draggable" }], icon: "M6 18l14-8M20 10l-6 0M20 10l-3 5M6 18a2.5 2.5 0 1 0 .1 0" };
-const FREE = { make: "point", inTasks: "points", name: "Point", say: ["Point at", { kind: "place" }], icon: "M13 14a4 4 0 1 0 .1 0M13 4v4M13 20v4M3 14h4M19 14h4" };
-const POLYLINE = { make: "polyline", draws: "segment", inTasks: "segment", name: "Polyline", say: ["Polyline from", POINT, "on to", POINT], keeps: [1], icon: "M4 22L10 8L17 18L23 5M4 20.4a1.6 1.6 0 1 0 .1 0M10 6.4a1.6 1.6 0 1 0 .1 0M17 16.4a1.6 1.6 0 1 0 .1 0" };
+const DRAG = {
+  make: "move",
+  name: "Drag",
+  say: ["Drag", { kind: "draggable" }],
+  icon: "M6 18l14-8M20 10l-6 0M20 10l-3 5M6 18a2.5 2.5 0 1 0 .1 0",
+};
+const FREE = {
+  make: "point",
+  inTasks: "points",
+  name: "Point",
+  say: ["Point at", { kind: "place" }],
+  icon: "M13 14a4 4 0 1 0 .1 0M13 4v4M13 20v4M3 14h4M19 14h4",
+};
+const POLYLINE = {
+  make: "polyline",
+  draws: "segment",
+  inTasks: "segment",
+  name: "Polyline",
+  say: ["Polyline from", POINT, "on to", POINT],
+  keeps: [1],
+  icon: "M4 22L10 8L17 18L23 5M4 20.4a1.6 1.6 0 1 0 .1 0M10 6.4a1.6 1.6 0 1 0 .1 0M17 16.4a1.6 1.6 0 1 0 .1 0",
+};
 
 // Gauges make no object and cost no move.
 const GAUGES = [
-  { make: "length", gauge: true, name: "Length", say: ["Length from", POINT, "to", { kind: "point or line" }], icon: "M3 19L23 9M2 15l3 8M21 5l3 8M9 13l1 3M14 10.5l1 3" },
-  { make: "angle", gauge: true, name: "Angle", say: ["Angle from", POINT, "at", POINT, "to", POINT], icon: "M4 22L24 22M4 22L17 5M13 22a9 9 0 0 0-3.5-7" },
-  { make: "radius", gauge: true, name: "Radius", say: ["Radius of", { kind: "circle" }], icon: "M13 5a9 9 0 1 0 .1 0M13 14L19.5 8M12 13l2 2M12 15l2-2" },
-  { make: "ratio", gauge: true, name: "Ratio", say: ["Ratio of the length from", AGAIN, "to", AGAIN, "to that from", AGAIN, "to", AGAIN], icon: "M4 9h18M4 6v6M22 6v6M4 20h9M4 17v6M13 17v6" },
+  {
+    make: "length",
+    gauge: true,
+    name: "Length",
+    say: ["Length from", POINT, "to", { kind: "point or line" }],
+    icon: "M3 19L23 9M2 15l3 8M21 5l3 8M9 13l1 3M14 10.5l1 3",
+  },
+  {
+    make: "angle",
+    gauge: true,
+    name: "Angle",
+    say: ["Angle from", POINT, "at", POINT, "to", POINT],
+    icon: "M4 22L24 22M4 22L17 5M13 22a9 9 0 0 0-3.5-7",
+  },
+  {
+    make: "radius",
+    gauge: true,
+    name: "Radius",
+    say: ["Radius of", { kind: "circle" }],
+    icon: "M13 5a9 9 0 1 0 .1 0M13 14L19.5 8M12 13l2 2M12 15l2-2",
+  },
+  {
+    make: "ratio",
+    gauge: true,
+    name: "Ratio",
+    say: ["Ratio of the length from", AGAIN, "to", AGAIN, "to that from", AGAIN, "to", AGAIN],
+    icon: "M4 9h18M4 6v6M22 6v6M4 20h9M4 17v6M13 17v6",
+  },
 ];
 
 // A template of the tool book, "Line through {0} and {1}", as words and what stands in its braces.
 export function partsOf(template, inBraces) {
-  return template.split(/\{(\w+)\}/).map((part, place) => (place % 2 ? inBraces(part) : part.trim())).flat().filter((part) => part !== "");
+  return template
+    .split(/\{(\w+)\}/)
+    .map((part, place) => (place % 2 ? inBraces(part) : part.trim()))
+    .flat()
+    .filter((part) => part !== "");
 }
 
 // The tool that makes an object in one step, as the tool book has it.
@@ -31,7 +78,11 @@ function toolOf(make, { makes, words }) {
   const entries = [...sentence.matchAll(/\{(\d)\}/g)].map(([, entry]) => Number(entry));
   const inOrder = entries.every((entry, blank) => entry === blank);
   return {
-    make, name: card, icon, keeps: keeps.length ? keeps : undefined, order: inOrder ? undefined : entries.map((_, entry) => entries.indexOf(entry)),
+    make,
+    name: card,
+    icon,
+    keeps: keeps.length ? keeps : undefined,
+    order: inOrder ? undefined : entries.map((_, entry) => entries.indexOf(entry)),
     say: partsOf(sentence, (entry) => ({ kind: blankFor(makes[make].from[Number(entry)]) })),
   };
 }
@@ -43,7 +94,10 @@ function blankFor(kinds) {
 
 // All tools, in the order of their cards.
 export function toolsOf(book) {
-  const making = Object.keys(book.words.makes).filter((make) => book.words.makes[make].card).map((make) => toolOf(make, book));
+  /** @type {any[]} */
+  const making = Object.keys(book.words.makes)
+    .filter((make) => book.words.makes[make].card)
+    .map((make) => toolOf(make, book));
   making.splice(making.findIndex(({ make }) => make === "segment") + 1, 0, POLYLINE);
   return [DRAG, FREE, ...making, ...GAUGES];
 }
@@ -56,15 +110,29 @@ export const SELECT = { make: "select several", say: ["Select what is framed, or
 export function allowed(tools, measuring, book) {
   const most = new Map(tools.map(({ tool, most: count }) => [tool, count]));
   const { opening } = tools.find(({ tool }) => tool === "circle_radius") ?? {};
-  return toolsOf(book).filter(({ make, inTasks, gauge }) => (gauge && measuring) || make === "move" || make === "intersection" || most.has(inTasks ?? make)
-    || (make === "point" && (most.has("free_point") || most.has("point_on"))))
+  return toolsOf(book)
+    .filter(
+      ({ make, inTasks, gauge }) =>
+        (gauge && measuring) ||
+        make === "move" ||
+        make === "intersection" ||
+        most.has(inTasks ?? make) ||
+        (make === "point" && (most.has("free_point") || most.has("point_on"))),
+    )
     .map((tool) => ({ ...tool, most: most.get(tool.inTasks ?? tool.make) ?? null }))
     .map((tool) => (opening && tool.make === "circle_radius" ? locked(tool, opening) : tool));
 }
 
 // A fixed compass, whose one radius is the distance of two given points: nothing but the centre is asked for.
 function locked(tool, opening) {
-  return { ...tool, name: "Fixed compass", say: [`Circle with radius ${opening.join("")} centred`, POINT], order: null, keeps: [], opening };
+  return {
+    ...tool,
+    name: "Fixed compass",
+    say: [`Circle with radius ${opening.join("")} centred`, POINT],
+    order: null,
+    keeps: [],
+    opening,
+  };
 }
 
 export function makeOf(tool) {
@@ -80,7 +148,8 @@ export function answering(wanted) {
   return {
     make: "answer",
     say: wanted.flatMap(({ name, kind, kinds, given }, place) => [
-      `${place ? "the" : "The"} ${kind} ${name} is`, { kind: "wanted", kinds, own: !given },
+      `${place ? "the" : "The"} ${kind} ${name} is`,
+      { kind: "wanted", kinds, own: !given },
     ]),
   };
 }
@@ -89,11 +158,17 @@ export function answering(wanted) {
 // tool that made several steps at once is told by what the tool was used on.
 export function sentenceOf(step, { words }) {
   if (step.within?.gives.includes(step.id)) {
-    const { class_tool: tool, from, gives: [first] } = step.within;
+    const {
+      class_tool: tool,
+      from,
+      gives: [first],
+    } = step.within;
     if (step.id !== first) return ["with", { id: first }];
     return [tool, "from", ...from.flatMap((id, place) => [...(place ? [joiner(place, from.length)] : []), { id }])];
   }
-  const [choice, reference] = Object.keys(words.which).map((one) => [one, step[one]]).find(([one, id]) => id && one !== "pick") ?? ["pick"];
+  const [choice, reference] = Object.keys(words.which)
+    .map((one) => [one, step[one]])
+    .find(([one, id]) => id && one !== "pick") ?? ["pick"];
   return partsOf(words.makes[step.make].told, (inBraces) => {
     if (inBraces === "which") return partsOf(words.which[choice], () => ({ id: reference }));
     return [...inBraces].map((entry, place) => ({ id: step.from[Number(entry)], joined: place > 0 }));

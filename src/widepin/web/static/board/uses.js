@@ -10,16 +10,27 @@ import { View } from "../figure/view.js";
 // A tool as the toolbar and the sentence bar know it. proven: its name, takes, steps, gives, moves and figure.
 export function fromProven(proven, book) {
   const { name, takes, moves } = proven;
-  const say = takes.flatMap(({ kind, name: as }, place) => [place ? joiner(place, takes.length) : `${name} from`, { kind, as }]);
+  const say = takes.flatMap(({ kind, name: as }, place) => [
+    place ? joiner(place, takes.length) : `${name} from`,
+    { kind, as },
+  ]);
   return {
-    make: `use ${name}`, name, say, proven, most: null, drawing: () => miniature(proven.figure, book),
+    make: `use ${name}`,
+    name,
+    say,
+    proven,
+    most: null,
+    drawing: () => miniature(proven.figure, book),
     costs: `${moves} ${moves === 1 ? "move" : "moves"}`,
   };
 }
 
 // The use of a tool on these objects, as an operation. newId(make, taken): a free name.
 export function useOf({ name, takes, steps, gives, moves }, from, taken, newId) {
-  const names = new Map([...takes.map((blank, place) => [blank.name, from[place]]), ...freshNames(steps, gives, taken, newId)]);
+  const names = new Map([
+    ...takes.map((blank, place) => [blank.name, from[place]]),
+    ...freshNames(steps, gives, taken, newId),
+  ]);
   const rename = (id) => names.get(id);
   const made = steps.map((step) => renamed(step, rename));
   const results = made.map(({ id }) => id).filter((_, place) => gives.includes(steps[place].id));
@@ -39,7 +50,8 @@ export function freshNames(steps, gives, taken, newId) {
   let number = 0;
   for (const { id } of steps) {
     if (names.has(id)) continue;
-    do number += 1; while (known.has(`${result}${number}`));
+    do number += 1;
+    while (known.has(`${result}${number}`));
     give(id, `${result}${number}`);
   }
   return names;
@@ -80,14 +92,16 @@ function miniature({ given, steps, answer }, book) {
   const [width, height] = [26, 28];
   const view = View.fitted(outlineOf(figure), width, height, 0.1);
   const shown = [...given.map(({ id }) => id), ...answer];
-  return shown.map((id) => {
-    const weight = answer.includes(id) ? "result" : "asked";
-    if (figure.isPoint(id)) {
-      const [cx, cy] = view.toScreen(...figure.shape(id));
-      return element("circle", { cx, cy, r: 1.6, class: `dot ${weight}` });
-    }
-    const path = curvePath(figure.kind(id), figure.shape(id), view, width, height);
-    path?.setAttribute("class", weight);
-    return path;
-  }).filter(Boolean);
+  return shown
+    .map((id) => {
+      const weight = answer.includes(id) ? "result" : "asked";
+      if (figure.isPoint(id)) {
+        const [cx, cy] = view.toScreen(...figure.shape(id));
+        return element("circle", { cx, cy, r: 1.6, class: `dot ${weight}` });
+      }
+      const path = curvePath(figure.kind(id), figure.shape(id), view, width, height);
+      path?.setAttribute("class", weight);
+      return path;
+    })
+    .filter(Boolean);
 }

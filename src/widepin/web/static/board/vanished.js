@@ -24,16 +24,18 @@ export class Vanished {
   }
 
   ghosts(figure, view, width, height) {
-    return [...this.#gone].filter((id) => this.#lastSeen.has(id) && figure.has(id) && !figure.step(id).hidden).flatMap((id) => {
-      const shape = this.#lastSeen.get(id);
-      if (!figure.isPoint(id)) {
-        const path = curvePath(figure.kind(id), shape, view, width, height);
-        path?.setAttribute("class", "ghost fading");
-        return path ? [path] : [];
-      }
-      const [cx, cy] = view.toScreen(...shape);
-      return [element("circle", { cx, cy, r: 9, class: "ghost fading" })];
-    });
+    return [...this.#gone]
+      .filter((id) => this.#lastSeen.has(id) && figure.has(id) && !figure.step(id).hidden)
+      .flatMap((id) => {
+        const shape = this.#lastSeen.get(id);
+        if (!figure.isPoint(id)) {
+          const path = curvePath(figure.kind(id), shape, view, width, height);
+          path?.setAttribute("class", "ghost fading");
+          return path ? [path] : [];
+        }
+        const [cx, cy] = view.toScreen(...shape);
+        return [element("circle", { cx, cy, r: 9, class: "ghost fading" })];
+      });
   }
 }
 
@@ -42,7 +44,8 @@ export function whyGone(figure, id) {
   const step = figure.step(id);
   const parents = [...(step.from ?? []), step.other_than ?? step.nearest_to ?? step.farthest_from].filter(Boolean);
   const missing = parents.find((parent) => !figure.isDefined(parent));
-  if (step.within && (!missing || isHelper(figure.step(missing)))) return `What ${step.within.class_tool} is made from is undefined in this position.`;
+  if (step.within && (!missing || isHelper(figure.step(missing))))
+    return `What ${step.within.class_tool} is made from is undefined in this position.`;
   if (missing) return whyGone(figure, missing);
   const { spanned, undefined: why } = figure.book.makes[step.make];
   const names = spanned.map((entry) => labelOf(figure, step.from[entry]));
@@ -56,7 +59,8 @@ function noIntersection(figure, step, [first, second]) {
   const isRound = (id) => figure.kind(id) === "circle";
   if (isRound(a) === isRound(b)) {
     const differ = measure(isRound(a) ? "differ circle circle" : "differ line line", figure.shape(a), figure.shape(b));
-    if (differ.every((value) => value < SAME)) return `${first} and ${second} are the same ${isRound(a) ? "circle" : "line"} here.`;
+    if (differ.every((value) => value < SAME))
+      return `${first} and ${second} are the same ${isRound(a) ? "circle" : "line"} here.`;
   }
   if (isRound(a) && isRound(b)) {
     const [outside, inside] = measure("apart circle circle", figure.shape(a), figure.shape(b));
@@ -69,7 +73,8 @@ function noIntersection(figure, step, [first, second]) {
     if (off > 0) return `${first} and ${second} no longer meet: they are ${cm(off)} apart.`;
   }
   const short = [a, b].find((id) => ["segment", "ray"].includes(figure.kind(id)));
-  if (short) return `${first} and ${second} meet beyond the end of the ${figure.kind(short)} ${labelOf(figure, short)}.`;
+  if (short)
+    return `${first} and ${second} meet beyond the end of the ${figure.kind(short)} ${labelOf(figure, short)}.`;
   if (!isRound(a) && !isRound(b)) return `${first} and ${second} are parallel.`;
   return `Which intersection of ${first} and ${second} is meant cannot be told: both are equally far.`;
 }

@@ -1,19 +1,21 @@
-// Judging all works of a task again, some at a time, with a bar that shows how far it has come.
+// Checking all works of a task again, some at a time, with a bar that shows how far it has come.
 
-const button = document.querySelector("[data-again]");
-const bar = button.parentElement.querySelector("progress");
-const words = button.parentElement.querySelector("[data-again-words]");
+import { csrfToken, find } from "../look/page.js";
 
-async function judgeAll() {
+const button = find("[data-again]");
+const bar = find("progress", button.parentElement);
+const words = find("[data-again-words]", button.parentElement);
+
+async function checkAll() {
   button.disabled = true;
   bar.hidden = false;
   try {
     for (let last = 0, done = -1, total = 0; done < total;) {
       const body = new FormData();
-      body.append("after", last);
-      const headers = { Accept: "application/json", "X-CSRFToken": document.querySelector("meta[name=csrf-token]").content };
+      body.append("after", String(last));
+      const headers = { Accept: "application/json", "X-CSRFToken": csrfToken() };
       const answer = await fetch(button.dataset.again, { method: "POST", headers, body });
-      if (!answer.ok) throw new Error(answer.status);
+      if (!answer.ok) throw new Error(`${answer.status}`);
       ({ last, done, total } = await answer.json());
       bar.max = total || 1;
       bar.value = done;
@@ -26,5 +28,5 @@ async function judgeAll() {
   }
 }
 
-button.addEventListener("click", judgeAll);
-if ("now" in button.dataset) judgeAll();
+button.addEventListener("click", checkAll);
+if ("now" in button.dataset) checkAll();

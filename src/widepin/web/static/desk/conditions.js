@@ -10,7 +10,9 @@ export class Conditions {
     this.names = names;
     this.changed = changed;
     this.blank = null; // the one that was used last
-    list.addEventListener("focusin", ({ target }) => { if (target.matches("input.term")) this.blank = target; });
+    list.addEventListener("focusin", ({ target }) => {
+      if (target.matches("input.term")) this.blank = target;
+    });
   }
 
   show(conditions) {
@@ -42,8 +44,8 @@ export class Conditions {
   point(name, isPoint) {
     if (!this.blank?.isConnected) return false;
     const sofar = termOf(this.blank.value, this.names());
-    const joins = isPoint && this.blank.value && this.blank.dataset.joins;
-    this.blank.value = joins ? written([sofar, name].flat()) : written(name);
+    const isJoined = isPoint && this.blank.value && this.blank.dataset.joins;
+    this.blank.value = isJoined ? written([sofar, name].flat()) : written(name);
     this.blank.dispatchEvent(new Event("change", { bubbles: true }));
     return true;
   }
@@ -51,11 +53,13 @@ export class Conditions {
   #row(condition, place) {
     const row = document.createElement("li");
     for (const part of partsOf(this.relations[condition.rel])) row.append(...this.#part(condition, part, place));
-    row.append(this.#button("Remove", `Remove condition ${place + 1}`, () => {
-      this.all.splice(place, 1);
-      this.show(this.all);
-      this.changed(this.all);
-    }));
+    row.append(
+      this.#button("Remove", `Remove condition ${place + 1}`, () => {
+        this.all.splice(place, 1);
+        this.show(this.all);
+        this.changed(this.all);
+      }),
+    );
     return row;
   }
 

@@ -18,11 +18,18 @@ export class FigureOfTask {
 
   show({ given, model, wanted }) {
     this.picture?.end();
-    this.picture = new Picture(this.book, { given, start: [], steps: model, answer: wanted.map(({ name }) => name) }, this.svg, true);
+    this.picture = new Picture(
+      this.book,
+      { given, start: [], steps: model, answer: wanted.map(({ name }) => name) },
+      this.svg,
+      true,
+    );
     this.picture.paint();
   }
 
-  kind(id) { return this.picture.figure.kind(id); }
+  kind(id) {
+    return this.picture.figure.kind(id);
+  }
 
   #at({ clientX, clientY }) {
     const box = this.svg.getBoundingClientRect();

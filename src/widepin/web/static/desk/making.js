@@ -1,17 +1,25 @@
 // Making a task: five parts on one page, stored as they grow.
 
+import { csrfToken, find } from "../look/page.js";
 import { ToolBook } from "../figure/tape.js";
 import { Conditions } from "./conditions.js";
 import { FigureOfTask } from "./figure-of-task.js";
-import { TaskCheck } from "./task_check.js";
+import { TaskCheck } from "./task-check.js";
 import { nameOf, termOf, written } from "./sentences.js";
 
 const MOMENT = 350; // milliseconds without a change
-const PARTS = { given: "the given figure", model: "the model", wanted: "the answer", conditions: "the conditions", tools: "the tools" };
+const PARTS = {
+  given: "the given figure",
+  model: "the sample solution",
+  wanted: "the answer",
+  conditions: "the conditions",
+  tools: "the tools",
+};
 
 class Making {
   #timer = null;
   #waiting = {}; // what is not stored yet
+  /** @type {Promise<void | boolean>} */
   #running = Promise.resolve();
 
   constructor(page, book) {
@@ -22,12 +30,19 @@ class Making {
     this.form = page.querySelector("form.parts");
     this.readyMade = JSON.parse(page.dataset.readyMade);
     this.toolSets = JSON.parse(page.dataset.toolSets);
-    this.figure = new FigureOfTask(book, page.querySelector(".making-figure svg"), (name, isPoint) => this.conditions.point(this.#nameOf(name), isPoint));
-    this.conditions = new Conditions(book.relations, page.querySelector("[data-conditions]"), () => this.#names(), (conditions) => this.change({ conditions }));
-    this.task_check = new TaskCheck(page.querySelector("[data-task-check]"), book, (conditions) => {
+    this.figure = new FigureOfTask(book, page.querySelector(".making-figure svg"), (name, isPoint) =>
+      this.conditions.point(this.#nameOf(name), isPoint),
+    );
+    this.conditions = new Conditions(
+      book.relations,
+      page.querySelector("[data-conditions]"),
+      () => this.#names(),
+      (conditions) => this.change({ conditions }),
+    );
+    this.taskCheck = new TaskCheck(page.querySelector("[data-task-check]"), book, (conditions) => {
       this.change({ conditions });
       this.conditions.show(conditions);
-      this.#check_task();
+      this.#checkTask();
     });
     this.#takeKept();
     this.#begin();
@@ -36,7 +51,9 @@ class Making {
     page.dataset.ready = "yes";
   }
 
-  get document() { return this.state.document; }
+  get document() {
+    return this.state.document;
+  }
 
   // -- showing ------------------------------------------------------------------------------------
 
@@ -52,10 +69,17 @@ class Making {
   #showTrouble() {
     const { trouble } = this.state;
     const part = PARTS[trouble?.place.match(/^\w+/)?.[0]];
-    this.page.querySelector("[data-trouble]").textContent = trouble ? `Still to do: ${part ?? trouble.place} ${trouble.words}.` : "";
+    this.page.querySelector("[data-trouble]").textContent = trouble
+      ? `Still to do: ${part ?? trouble.place} ${trouble.words}.`
+      : "";
     this.conditions.mark(trouble?.place);
     this.page.querySelector("[data-version]").textContent = this.state.version;
-    for (const [name, selector] of Object.entries({ given: "[data-draw=given]", model: "[data-draw=model]", trial: "[data-trial]", assign: "[data-assign]" })) {
+    for (const [name, selector] of Object.entries({
+      given: "[data-draw=given]",
+      model: "[data-draw=model]",
+      trial: "[data-trial]",
+      assign: "[data-assign]",
+    })) {
       const link = this.page.querySelector(selector);
       link.href = this.state.urls[name];
       if (name === "trial" || name === "assign") link.classList.toggle("disabled", Boolean(trouble));
@@ -74,7 +98,7 @@ class Making {
     const { model, wanted } = this.document;
     const used = new Set(model.flatMap(({ from = [] }) => from));
     const names = new Set(wanted.map(({ name }) => name));
-    const sorted = [...model].sort((a, b) => used.has(a.id) - used.has(b.id));
+    const sorted = [...model].sort((a, b) => Number(used.has(a.id)) - Number(used.has(b.id)));
     const boxes = sorted.map(({ id }) => {
       const label = document.createElement("label");
       const box = document.createElement("input");
@@ -86,11 +110,16 @@ class Making {
       return label;
     });
     this.page.querySelector("[data-wanted]").replaceChildren(...boxes);
-    this.page.querySelector("[data-model-words]").textContent = model.length ? `${model.length} steps` : "Nothing is drawn yet.";
+    this.page.querySelector("[data-model-words]").textContent = model.length
+      ? `${model.length} steps`
+      : "Nothing is drawn yet.";
   }
 
   #fillFields() {
-    const { document: task, form: { elements } } = this;
+    const {
+      document: task,
+      form: { elements },
+    } = this;
     for (const name of ["title", "text"]) elements[name].value = task[name] ?? "";
     elements.moves.value = task.budget?.moves ?? "";
     elements.done.value = task.start?.length || "";
@@ -105,18 +134,27 @@ class Making {
     elements.measuring.checked = policy.measuring;
     elements.finding.checked = policy.finding;
     for (const field of elements.scoring) field.value = policy.scoring[field.dataset.outcome] ?? "";
-    this.page.querySelector("[data-figures]").append(...Object.keys(this.readyMade).map((name) => this.#choice(name, () => this.#takeFigure(name))));
-    this.page.querySelector("[data-sets]").append(...Object.keys(this.toolSets).map((name) => this.#choice(name, () => {
-      this.#takeTools(this.toolSets[name]);
-    })));
-    this.page.querySelector("[data-relation]").append(...Object.entries(this.book.relations).map(([rel, relation]) => new Option(nameOf(relation), rel)));
+    this.page
+      .querySelector("[data-figures]")
+      .append(...Object.keys(this.readyMade).map((name) => this.#choice(name, () => this.#takeFigure(name))));
+    this.page.querySelector("[data-sets]").append(
+      ...Object.keys(this.toolSets).map((name) =>
+        this.#choice(name, () => {
+          this.#takeTools(this.toolSets[name]);
+        }),
+      ),
+    );
+    this.page
+      .querySelector("[data-relation]")
+      .append(...Object.entries(this.book.relations).map(([rel, relation]) => new Option(nameOf(relation), rel)));
   }
 
   // A set of tools; a compass with one opening gets the distance of the first two given points.
   #takeTools(tools) {
     const points = this.document.given.filter(({ id }) => this.figure.kind(id) === "point").map(({ id }) => id);
     const locked = tools.find(({ opening }) => opening);
-    if (locked && points.length < 2) return this.#say("Draw two given points first: their distance is the fixed radius", true);
+    if (locked && points.length < 2)
+      return this.#say("Draw two given points first: their distance is the fixed radius", true);
     this.change({ tools: tools.map((one) => (one === locked ? { ...one, opening: points.slice(0, 2) } : one)) });
     return this.#showTools();
   }
@@ -132,6 +170,7 @@ class Making {
 
   // -- changing -----------------------------------------------------------------------------------
 
+  /** @param {object} fields @param {{ policy?: object, topic?: string }} [more] */
   change(fields, { policy, topic } = {}) {
     Object.assign(this.document, fields);
     this.#waiting = {
@@ -199,14 +238,14 @@ class Making {
     const newer = this.#waiting.document ?? {};
     this.state = { ...answer, document: { ...answer.document, ...newer } };
     this.#showTrouble();
-    this.#say("Kept", false);
+    this.#say("Saved", false);
     return true;
   }
 
   async #post(url, value) {
     const answer = await fetch(url, {
       method: "POST",
-      headers: { "Content-Type": "application/json", Accept: "application/json", "X-CSRFToken": document.querySelector("meta[name=csrf-token]").content },
+      headers: { "Content-Type": "application/json", Accept: "application/json", "X-CSRFToken": csrfToken() },
       body: JSON.stringify(value),
     });
     return answer.json();
@@ -221,15 +260,22 @@ class Making {
   // What may stand in a blank: the answer's names, the given objects, and the model's as the model's.
   #names() {
     const { given, model, wanted } = this.document;
-    return new Set([...wanted.map(({ name }) => name), ...given.map(({ id }) => id), ...model.map(({ id }) => `model:${id}`)]);
+    return new Set([
+      ...wanted.map(({ name }) => name),
+      ...given.map(({ id }) => id),
+      ...model.map(({ id }) => `model:${id}`),
+    ]);
   }
 
-  #nameOf(id) { return this.#names().has(id) ? id : `model:${id}`; }
+  #nameOf(id) {
+    return this.#names().has(id) ? id : `model:${id}`;
+  }
 
   #takeFigure(name) {
     const { given, model } = this.document;
     const isNew = given.length === 0 && model.length === 0;
-    if (!isNew && !confirm("Use this figure? The given figure, the sample solution and the conditions are replaced.")) return;
+    if (!isNew && !confirm("Use this figure? The given figure, the sample solution and the conditions are replaced."))
+      return;
     this.change({ given: this.readyMade[name], model: [], wanted: [], conditions: [], start: null });
     this.show();
   }
@@ -246,7 +292,7 @@ class Making {
     } catch {
       return this.#say("No connection; nothing was changed", true);
     }
-    const { format, ...fields } = known.document;
+    const { format: _, ...fields } = known.document;
     this.form.elements.topic.value = known.topic;
     this.change({ start: null, budget: null, ...fields }, { topic: known.topic });
     this.#fillFields();
@@ -264,10 +310,12 @@ class Making {
     const on = (selector, action) => this.page.querySelector(selector).addEventListener("click", action);
     on("[data-add]", () => this.conditions.add(this.page.querySelector("[data-relation]").value));
     on("[data-fill]", () => this.#fill());
-    on("[data-propose]", () => { this.proposing = this.#propose(); });
-    on("[data-check-task]", () => this.#check_task());
+    on("[data-propose]", () => {
+      this.proposing = this.#propose();
+    });
+    on("[data-check-task]", () => this.#checkTask());
     on("[data-as-model]", async () => {
-      const { moves } = await this.#check_task();
+      const { moves } = await this.#checkTask();
       if (!moves) return;
       form.elements.moves.value = moves;
       this.change({ budget: { moves } });
@@ -275,13 +323,15 @@ class Making {
     for (const link of this.page.querySelectorAll("[data-draw], [data-trial], [data-assign]")) {
       link.addEventListener("click", async (event) => {
         event.preventDefault();
-        if (!link.classList.contains("disabled") && await this.store()) location.assign(link.href);
+        if (!link.classList.contains("disabled") && (await this.store())) location.assign(link.href);
       });
     }
     this.page.querySelector("[data-confirm]").addEventListener("click", (event) => {
       if (!confirm(event.target.dataset.confirm)) event.preventDefault();
     });
-    addEventListener("pageshow", (event) => { if (event.persisted) location.reload(); });
+    addEventListener("pageshow", (event) => {
+      if (event.persisted) location.reload();
+    });
     document.addEventListener("visibilitychange", () => this.#catchUp());
   }
 
@@ -289,16 +339,21 @@ class Making {
     const { elements } = this.form;
     const number = (text) => (/^\d+$/.test(text.trim()) ? Number(text) : null);
     switch (field.name) {
-      case "tool": case "most": case "opening": {
+      case "tool":
+      case "most":
+      case "opening": {
         const about = field.name === "opening" ? "circle_radius" : field.dataset.tool;
-        if (field.name !== "tool" && field.value.trim()) [...elements.tool].find(({ value }) => value === about).checked = true;
+        if (field.name !== "tool" && field.value.trim())
+          [...elements.tool].find(({ value }) => value === about).checked = true;
         const most = new Map([...elements.most].map((one) => [one.dataset.tool, number(one.value)]));
         const ends = elements.opening.value.trim() ? [termOf(elements.opening.value, this.#names())].flat() : null;
         const limits = (tool) => ({
-          ...(most.get(tool) === null ? {} : { most: most.get(tool) }), ...(tool === "circle_radius" && ends ? { opening: ends } : {}),
+          ...(most.get(tool) === null ? {} : { most: most.get(tool) }),
+          ...(tool === "circle_radius" && ends ? { opening: ends } : {}),
         });
         return this.change({
-          tools: [...elements.tool].filter(({ checked }) => checked)
+          tools: [...elements.tool]
+            .filter(({ checked }) => checked)
             .map(({ value }) => (Object.keys(limits(value)).length ? { tool: value, ...limits(value) } : value)),
         });
       }
@@ -306,19 +361,35 @@ class Making {
         const names = [...this.page.querySelectorAll("[name=wanted]:checked")].map(({ value }) => value);
         return this.change({ wanted: names.map((name) => ({ kind: this.figure.kind(name), name })) });
       }
-      case "moves": return this.change({ budget: number(field.value) ? { moves: number(field.value) } : null });
-      case "done": return this.change({ start: number(field.value) ? this.document.model.slice(0, number(field.value)) : null });
-      case "topic": return this.change({}, { topic: field.value });
-      case "attempts": case "feedback": case "measuring": case "finding": case "scoring": return this.change({}, {
-        policy: {
-          attempts: number(elements.attempts.value),
-          feedback: elements.feedback.value,
-          measuring: elements.measuring.checked,
-          finding: elements.finding.checked,
-          scoring: Object.fromEntries([...elements.scoring].filter(({ value }) => number(value) !== null).map((one) => [one.dataset.outcome, number(one.value)])),
-        },
-      });
-      default: return undefined;
+      case "moves":
+        return this.change({ budget: number(field.value) ? { moves: number(field.value) } : null });
+      case "done":
+        return this.change({ start: number(field.value) ? this.document.model.slice(0, number(field.value)) : null });
+      case "topic":
+        return this.change({}, { topic: field.value });
+      case "attempts":
+      case "feedback":
+      case "measuring":
+      case "finding":
+      case "scoring":
+        return this.change(
+          {},
+          {
+            policy: {
+              attempts: number(elements.attempts.value),
+              feedback: elements.feedback.value,
+              measuring: elements.measuring.checked,
+              finding: elements.finding.checked,
+              scoring: Object.fromEntries(
+                [...elements.scoring]
+                  .filter(({ value }) => number(value) !== null)
+                  .map((one) => [one.dataset.outcome, number(one.value)]),
+              ),
+            },
+          },
+        );
+      default:
+        return undefined;
     }
   }
 
@@ -339,22 +410,33 @@ class Making {
   // Something else that is true of the model, to be asked for with one click.
   #other(condition) {
     const item = document.createElement("li");
-    const shown = new Conditions(this.book.relations, document.createElement("ol"), () => this.#names(), () => {});
+    const shown = new Conditions(
+      this.book.relations,
+      document.createElement("ol"),
+      () => this.#names(),
+      () => {},
+    );
     shown.show([condition]);
-    const words = [...shown.list.firstElementChild.childNodes].filter((part) => !(part instanceof HTMLButtonElement))
-      .map((part) => part.value ?? part.textContent).join("");
+    const words = [...shown.list.firstElementChild.childNodes]
+      .filter((part) => !(part instanceof HTMLButtonElement))
+      .map((part) => part.value ?? part.textContent)
+      .join("");
     const about = new Set(condition.of.flat());
-    item.append(this.#choice(`Use instead: ${words}`, () => {
-      const rest = this.document.conditions.filter(({ rel, of }) => !(rel === "same" && about.has(of[0]) && of[1] === `model:${of[0]}`));
-      this.change({ conditions: [...rest, condition] });
-      this.conditions.show(this.document.conditions);
-      item.remove();
-    }));
+    item.append(
+      this.#choice(`Use instead: ${words}`, () => {
+        const rest = this.document.conditions.filter(
+          ({ rel, of }) => !(rel === "same" && about.has(of[0]) && of[1] === `model:${of[0]}`),
+        );
+        this.change({ conditions: [...rest, condition] });
+        this.conditions.show(this.document.conditions);
+        item.remove();
+      }),
+    );
     return item;
   }
 
-  async #check_task() {
-    this.task_check.wait();
+  async #checkTask() {
+    this.taskCheck.wait();
     await this.proposing; // conditions that are on their way are tried too
     await this.store();
     let found;
@@ -363,10 +445,10 @@ class Making {
     } catch {
       found = { error: "There is no connection. Nothing is lost; try again." };
     }
-    this.task_check.show(found);
+    this.taskCheck.show(found);
     return found;
   }
 }
 
-const page = document.querySelector(".making");
+const page = find(".making");
 page.making = new Making(page, await ToolBook.load(document.body.dataset.toolBook));

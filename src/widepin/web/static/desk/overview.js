@@ -1,18 +1,21 @@
 // Keeps the class overview as it is: asks every few seconds what changed, and puts the new cards in the place of the old.
 
+import { find, findAll } from "../look/page.js";
 import { drawAll } from "../figure/pictures.js";
 
 const EVERY = 4000; // milliseconds
 
-const overview = document.querySelector(".live");
+const overview = find(".live");
 const told = overview.querySelector("[data-live]");
 let { since } = overview.dataset;
 
 async function ask() {
   if (document.hidden) return;
   try {
-    const answer = await fetch(`${overview.dataset.changes}?since=${encodeURIComponent(since)}`, { headers: { Accept: "application/json" } });
-    if (!answer.ok || answer.redirected) throw new Error(answer.status);
+    const answer = await fetch(`${overview.dataset.changes}?since=${encodeURIComponent(since)}`, {
+      headers: { Accept: "application/json" },
+    });
+    if (!answer.ok || answer.redirected) throw new Error(`${answer.status}`);
     const { at, cards, presence } = await answer.json();
     since = at;
     for (const [student, html] of Object.entries(cards)) replace(student, html);
@@ -23,13 +26,15 @@ async function ask() {
       said.textContent = words;
     }
     const count = (kind) => Object.values(presence).filter(([one]) => one === kind).length;
-    told.textContent = `${count("working")} at work, ${count("stuck")} stuck, ${count("away") + count("new")} not here`;
+    told.textContent = `${count("working")} at work, ${count("inactive")} inactive, ${count("offline") + count("new")} offline`;
   } catch {
     told.textContent = "No connection; trying again";
   }
 }
 
-function cardOf(student) { return overview.querySelector(`[data-student="${student}"]`); }
+function cardOf(student) {
+  return overview.querySelector(`[data-student="${student}"]`);
+}
 
 // A card that somebody is reading keeps the focus.
 function replace(student, html) {
@@ -38,6 +43,7 @@ function replace(student, html) {
   const hadFocus = before === document.activeElement;
   const holder = document.createElement("template");
   holder.innerHTML = html.trim();
+  /** @type {any} */
   const card = holder.content.firstElementChild;
   before.replaceWith(card);
   drawAll(card);
@@ -47,7 +53,7 @@ function replace(student, html) {
 // Arrow keys go from card to card.
 overview.addEventListener("keydown", (event) => {
   const way = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[event.key];
-  const cards = [...overview.querySelectorAll("a.work-card[href]")];
+  const cards = findAll("a.work-card[href]", overview);
   const place = cards.indexOf(document.activeElement);
   if (!way || place < 0) return;
   event.preventDefault();

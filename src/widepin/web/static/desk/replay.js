@@ -1,5 +1,6 @@
 // A work replayed operation by operation, what was taken back included.
 
+import { find } from "../look/page.js";
 import { replay, stepsOf } from "../board/log.js";
 import { inOneLine, sentenceOf } from "../board/tools.js";
 import { Picture } from "../figure/picture.js";
@@ -30,7 +31,12 @@ class Replay {
     this.count = Math.max(0, Math.min(this.log.length, count));
     const { given, own, notes } = stepsOf(this.setting, replay(this.log.slice(0, this.count)).done);
     this.picture?.end();
-    this.picture = new Picture(this.book, { given, start: [], steps: own, notes }, this.page.querySelector("svg"), true);
+    this.picture = new Picture(
+      this.book,
+      { given, start: [], steps: own, notes },
+      this.page.querySelector("svg"),
+      true,
+    );
     this.picture.paint();
     if (!this.slider) return;
     this.slider.value = this.count;
@@ -38,7 +44,11 @@ class Replay {
   }
 
   #words(operation) {
-    const at = new Date(operation.stored).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit", second: "2-digit" });
+    const at = new Date(operation.stored).toLocaleTimeString("en-GB", {
+      hour: "2-digit",
+      minute: "2-digit",
+      second: "2-digit",
+    });
     return `${this.count} of ${this.log.length}, ${at}: ${whatWasDone(operation, this.book)}.`;
   }
 
@@ -62,15 +72,24 @@ class Replay {
 function whatWasDone(operation, book) {
   const names = (id) => [id].flat().join(", ");
   switch (operation.op) {
-    case "add": return `${operation.step.id}: ${inWords(operation.step, book)}`;
-    case "use": return `${names(operation.gives)}: ${operation.class_tool} from ${names(operation.from)}`;
-    case "remake": return `${operation.step.id} made another way: ${inWords(operation.step, book)}`;
-    case "remove": return `${names(operation.id)} removed`;
-    case "move": return `${Object.keys(operation.points).join(", ")} dragged`;
-    case "dress": return `${names(operation.id)} shown another way`;
-    case "measure": return `${operation.of.join("")} measured`;
-    case "note": return operation.text ? `a note: ${operation.text}` : "a note removed";
-    default: return operation.op === "undo" ? "the step before undone" : operation.op;
+    case "add":
+      return `${operation.step.id}: ${inWords(operation.step, book)}`;
+    case "use":
+      return `${names(operation.gives)}: ${operation.class_tool} from ${names(operation.from)}`;
+    case "remake":
+      return `${operation.step.id} made another way: ${inWords(operation.step, book)}`;
+    case "remove":
+      return `${names(operation.id)} removed`;
+    case "move":
+      return `${Object.keys(operation.points).join(", ")} dragged`;
+    case "dress":
+      return `${names(operation.id)} shown another way`;
+    case "measure":
+      return `${operation.of.join("")} measured`;
+    case "note":
+      return operation.text ? `a note: ${operation.text}` : "a note removed";
+    default:
+      return operation.op === "undo" ? "the step before undone" : operation.op;
   }
 }
 
@@ -78,5 +97,5 @@ function inWords(step, book) {
   return inOneLine(sentenceOf(step, book), (id) => id);
 }
 
-const page = document.querySelector(".replay");
+const page = find(".replay");
 page.replay = new Replay(page, await ToolBook.load(document.body.dataset.toolBook));

@@ -5,13 +5,18 @@ import { listed } from "../figure/listed.js";
 
 // The parts of a relation's sentence: words, a number for the blank of a term, "all", "n" and "d".
 export function partsOf({ sentence }) {
-  return sentence.split(/\{(\w+)\}/).map((part, at) => (at % 2 ? { blank: part } : part)).filter((part) => part !== "");
+  return sentence
+    .split(/\{(\w+)\}/)
+    .map((part, at) => (at % 2 ? { blank: part } : part))
+    .filter((part) => part !== "");
 }
 
 // What stands in the list of relations to choose from.
 export function nameOf(relation) {
   const all = Array(Math.max(2, relation.many)).fill("…");
-  return partsOf(relation).map((part) => (typeof part === "string" ? part : part.blank === "all" ? listed(all) : "…")).join("");
+  return partsOf(relation)
+    .map((part) => (typeof part === "string" ? part : part.blank === "all" ? listed(all) : "…"))
+    .join("");
 }
 
 export function blanksOf({ of, many }) {
@@ -26,13 +31,13 @@ export function joins({ of, many }, at) {
 // A term as it stands in a blank.
 export function written(term) {
   const names = Array.isArray(term) ? term : [term];
-  const text = names.map((name) => name.replace(/^model:/, "model "));
+  const text = names.map((name) => name.replace(/^model:/, "sample "));
   return text.every((name) => /^[A-Z]\d*'?$/.test(name)) ? text.join("") : text.join("-");
 }
 
 // The term that a text means, where these names are known: a name, or a list of names. Unknown ones stay as they are.
 export function termOf(text, names) {
-  const name = (word) => word.trim().replace(/^model[\s:]+/, "model:");
+  const name = (word) => word.trim().replace(/^(?:sample|model)[\s:]+/, "model:");
   const whole = name(text);
   if (names.has(whole)) return whole;
   if (whole.includes("-")) return whole.split("-").map(name);

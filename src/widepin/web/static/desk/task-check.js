@@ -10,10 +10,13 @@ export class TaskCheck {
     this.ask = ask;
   }
 
-  wait() { this.holder.replaceChildren(paragraph("Trying …")); }
+  wait() {
+    this.holder.replaceChildren(paragraph("Checking …"));
+  }
 
   show(found) {
     if (found.error) return this.holder.replaceChildren(paragraph(found.error, "trouble"));
+    /** @type {HTMLElement[]} */
     const parts = [paragraph(found.headline, found.solved ? "task-text good" : "task-text trouble")];
     if (found.model) parts.push(...found.model.sentences.map((words) => paragraph(words)));
     if (found.warnings.length) parts.push(list(found.warnings));
@@ -33,10 +36,17 @@ export class TaskCheck {
     if (found.rejected.length) {
       parts.push(paragraph("The mirror image of the answer would be called wrong:"));
       grid(found.rejected);
-      parts.push(found.looser.length ? this.#instead(found.looser) : paragraph("If it should count, use conditions that are true of both, not the sample solution’s own objects."));
+      parts.push(
+        found.looser.length
+          ? this.#instead(found.looser)
+          : paragraph(
+              "If it should count, use conditions that are true of both, not the sample solution’s own objects.",
+            ),
+      );
     }
     this.holder.replaceChildren(...parts);
-    for (const [made, works] of grids) made.querySelectorAll("svg").forEach((svg, at) => this.#draw(svg, works[at].figure));
+    for (const [made, works] of grids)
+      made.querySelectorAll("svg").forEach((svg, at) => this.#draw(svg, works[at].figure));
   }
 
   #instead(conditions) {
@@ -65,11 +75,13 @@ function paragraph(words, kind = "") {
 function list(sentences) {
   const made = document.createElement("ul");
   made.className = "warnings";
-  made.append(...sentences.map((words) => {
-    const item = document.createElement("li");
-    item.textContent = words;
-    return item;
-  }));
+  made.append(
+    ...sentences.map((words) => {
+      const item = document.createElement("li");
+      item.textContent = words;
+      return item;
+    }),
+  );
   return made;
 }
 

@@ -20,11 +20,17 @@ export function pointsUsedOn(figure, circle) {
 export function arcsPath([x, y, rr], places, view) {
   const r = Math.sqrt(rr);
   const half = Math.min(MOST, HALF / r);
-  const at = (angle) => view.toScreen(x + r * Math.cos(angle), y + r * Math.sin(angle)).map((value) => value.toFixed(2)).join(" ");
+  const at = (angle) =>
+    view
+      .toScreen(x + r * Math.cos(angle), y + r * Math.sin(angle))
+      .map((value) => value.toFixed(2))
+      .join(" ");
   const radius = (r * view.scale).toFixed(2);
-  const d = places.map(([px, py]) => {
-    const angle = Math.atan2(py - y, px - x);
-    return `M${at(angle - half)}A${radius} ${radius} 0 0 0 ${at(angle + half)}`;
-  }).join("");
+  const d = places
+    .map(([px, py]) => {
+      const angle = Math.atan2(py - y, px - x);
+      return `M${at(angle - half)}A${radius} ${radius} 0 0 0 ${at(angle + half)}`;
+    })
+    .join("");
   return element("path", { d });
 }

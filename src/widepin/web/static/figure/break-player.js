@@ -60,6 +60,8 @@ export class BreakPlayer {
 
   #what() {
     const { then, object } = this.picture.data.breaks;
-    return then === "undefined" ? `Here ${object} does not exist any more.` : `Here ${object} is not what it should be.`;
+    return then === "undefined"
+      ? `Here ${object} does not exist any more.`
+      : `Here ${object} is not what it should be.`;
   }
 }

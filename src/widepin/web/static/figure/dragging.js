@@ -11,9 +11,16 @@ export function makeDraggable(picture, svg) {
   const near = (event) => {
     const { figure, view } = picture;
     const [px, py] = place(event);
-    return figure.ids.filter((id) => figure.canDrag(id) && figure.isDefined(id) && !picture.isHidden(id))
-      .map((id) => ({ id, far: Math.hypot(...view.toScreen(...figure.shape(id)).map((x, axis) => x - [px, py][axis])) }))
-      .filter(({ far }) => far <= (REACH[event.pointerType] ?? REACH.mouse)).sort((a, b) => a.far - b.far)[0]?.id ?? null;
+    return (
+      figure.ids
+        .filter((id) => figure.canDrag(id) && figure.isDefined(id) && !picture.isHidden(id))
+        .map((id) => ({
+          id,
+          far: Math.hypot(...view.toScreen(...figure.shape(id)).map((x, axis) => x - [px, py][axis])),
+        }))
+        .filter(({ far }) => far <= (REACH[event.pointerType] ?? REACH.mouse))
+        .sort((a, b) => a.far - b.far)[0]?.id ?? null
+    );
   };
   svg.addEventListener("pointerdown", (event) => {
     held = near(event);
@@ -28,6 +35,15 @@ export function makeDraggable(picture, svg) {
     }
     picture.put(held, picture.view.toPaper(...place(event)));
   });
-  for (const end of ["pointerup", "pointercancel"]) svg.addEventListener(end, () => { held = null; });
-  svg.addEventListener("touchstart", (event) => { if (held) event.preventDefault(); }, { passive: false });
+  for (const end of ["pointerup", "pointercancel"])
+    svg.addEventListener(end, () => {
+      held = null;
+    });
+  svg.addEventListener(
+    "touchstart",
+    (event) => {
+      if (held) event.preventDefault();
+    },
+    { passive: false },
+  );
 }

@@ -16,16 +16,21 @@ export function element(name, attributes = {}, text) {
 // The part of a line, ray or segment that lies in the window, as screen coordinates; null if none does.
 export function visiblePart(kind, [x, y, dx, dy], view, width, height) {
   const [px, py] = view.toScreen(x, y);
-  const vx = dx * view.scale, vy = -dy * view.scale;
+  const vx = dx * view.scale,
+    vy = -dy * view.scale;
   let from = kind === "line" ? -Infinity : 0;
   let to = kind === "segment" ? 1 : Infinity;
   const edge = 20; // a little beyond the window
-  for (const [p, v, size] of [[px, vx, width], [py, vy, height]]) {
+  for (const [p, v, size] of [
+    [px, vx, width],
+    [py, vy, height],
+  ]) {
     if (Math.abs(v) < 1e-12) {
       if (p < -edge || p > size + edge) return null;
       continue;
     }
-    const a = (-edge - p) / v, b = (size + edge - p) / v;
+    const a = (-edge - p) / v,
+      b = (size + edge - p) / v;
     from = Math.max(from, Math.min(a, b));
     to = Math.min(to, Math.max(a, b));
   }
@@ -52,7 +57,8 @@ export class Drawing {
   draw(figure, view, roles, { names = true, extras = [] } = {}) {
     const [width, height] = this.size();
     const layers = { under: [], curves: [], points: [], labels: [], over: extras };
-    const points = [], curves = []; // what gets a name
+    const points = [],
+      curves = []; // what gets a name
     for (const id of figure.ids) {
       const role = roles(id);
       if (!figure.isDefined(id) || (role.has("hidden") && !role.has("highlighted"))) continue;
@@ -70,9 +76,14 @@ export class Drawing {
   // Whether a curve is seen as such, and not as arcs or not at all.
   #curve(layers, figure, id, view, role, width, height) {
     const used = role.has("arcs") ? pointsUsedOn(figure, id) : [];
-    const make = () => (used.length
-      ? arcsPath(figure.shape(id), used.map((point) => figure.shape(point)), view)
-      : curvePath(figure.kind(id), figure.shape(id), view, width, height));
+    const make = () =>
+      used.length
+        ? arcsPath(
+            figure.shape(id),
+            used.map((point) => figure.shape(point)),
+            view,
+          )
+        : curvePath(figure.kind(id), figure.shape(id), view, width, height);
     const path = make();
     if (!path) return false;
     if (role.has("answer") || role.has("highlighted")) {
@@ -91,7 +102,11 @@ export class Drawing {
 
 // How a step asks to be drawn, as classes.
 export function looksOf({ style, weight, hue }) {
-  return [style === "dashed" && "dashed", weight === "heavy" && "heavy", hue && hue !== "graphite" && `hue-${hue}`].filter(Boolean);
+  return [
+    style === "dashed" && "dashed",
+    weight === "thick" && "thick",
+    hue && hue !== "grey" && `hue-${hue}`,
+  ].filter(Boolean);
 }
 
 export function labelOf(figure, id) {
@@ -152,12 +167,20 @@ export function outlineOf(figure) {
   const isShown = (id) => figure.isDefined(id) && !figure.step(id).hidden;
   const shown = figure.ids.filter((id) => figure.isPoint(id) && isShown(id)).map((id) => figure.shape(id));
   const points = shown.length ? shown : pointsOf(figure);
-  const xs = points.map(([x]) => x), ys = points.map(([, y]) => y);
+  const xs = points.map(([x]) => x),
+    ys = points.map(([, y]) => y);
   const span = Math.max(1, Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys));
   const circles = figure.ids.filter((id) => figure.kind(id) === "circle" && isShown(id));
-  return points.concat(circles.flatMap((id) => {
-    const [x, y, rr] = figure.shape(id);
-    const r = Math.sqrt(rr);
-    return r > 2.5 * span ? [] : [[x - r, y - r], [x + r, y + r]];
-  }));
+  return points.concat(
+    circles.flatMap((id) => {
+      const [x, y, rr] = figure.shape(id);
+      const r = Math.sqrt(rr);
+      return r > 2.5 * span
+        ? []
+        : [
+            [x - r, y - r],
+            [x + r, y + r],
+          ];
+    }),
+  );
 }

@@ -10,14 +10,30 @@ export class Figure {
     for (const step of steps) this.add(step);
   }
 
-  get ids() { return [...this.#objects.keys()]; }
-  has(id) { return this.#objects.has(id); }
-  step(id) { return this.#objects.get(id).step; }
-  kind(id) { return this.#objects.get(id).kind; }
-  shape(id) { return this.#objects.get(id).shape; }
-  isDefined(id) { return this.shape(id).every(Number.isFinite); }
-  isPoint(id) { return this.kind(id) === "point"; }
-  canDrag(id) { return ["free_point", "point_on"].includes(this.step(id).make); }
+  get ids() {
+    return [...this.#objects.keys()];
+  }
+  has(id) {
+    return this.#objects.has(id);
+  }
+  step(id) {
+    return this.#objects.get(id).step;
+  }
+  kind(id) {
+    return this.#objects.get(id).kind;
+  }
+  shape(id) {
+    return this.#objects.get(id).shape;
+  }
+  isDefined(id) {
+    return this.shape(id).every(Number.isFinite);
+  }
+  isPoint(id) {
+    return this.kind(id) === "point";
+  }
+  canDrag(id) {
+    return ["free_point", "point_on"].includes(this.step(id).make);
+  }
 
   // A step and all that it is made from.
   madeFrom(id) {
@@ -27,7 +43,13 @@ export class Figure {
   }
 
   add(step) {
-    const object = { step, kind: this.book.makes[step.make].gives, inputs: this.#inputs(step, step.at), ...this.#linked(step) };
+    /** @type {any} */
+    const object = {
+      step,
+      kind: this.book.makes[step.make].gives,
+      inputs: this.#inputs(step, step.at),
+      ...this.#linked(step),
+    };
     object.shape = play(object);
     this.#objects.set(step.id, object);
   }

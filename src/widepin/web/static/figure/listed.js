@@ -5,4 +5,6 @@ export function listed(names) {
 }
 
 // What stands before a part of such a row that is not the first.
-export function joiner(place, count) { return place === count - 1 ? "and" : ","; }
+export function joiner(place, count) {
+  return place === count - 1 ? "and" : ",";
+}

@@ -2,8 +2,10 @@
 
 import { element } from "./drawing.js";
 
-const TICK = 7, APART = 6; // pixels
-const ARC = 30, SQUARE = 14; // pixels from the vertex
+const TICK = 7,
+  APART = 6; // pixels
+const ARC = 30,
+  SQUARE = 14; // pixels from the vertex
 const RIGHT = 0.05; // degrees within which an angle is drawn as a right one
 
 // Ticks across the middle of a segment.
@@ -29,8 +31,11 @@ export function angleMark(a, v, b, degrees) {
     const [cx, cy] = [v[0] + corner[0][0] + corner[1][0], v[1] + corner[0][1] + corner[1][1]];
     return element("path", { d: `M${at(ways[0], SQUARE)}L${cx} ${cy}L${at(ways[1], SQUARE)}`, class: "tick" });
   }
-  const turn = (ways[1] - ways[0] + 3 * Math.PI) % (2 * Math.PI) - Math.PI;
-  return element("path", { d: `M${at(ways[0], ARC)}A${ARC} ${ARC} 0 0 ${turn > 0 ? 1 : 0} ${at(ways[1], ARC)}`, class: "tick" });
+  const turn = ((ways[1] - ways[0] + 3 * Math.PI) % (2 * Math.PI)) - Math.PI;
+  return element("path", {
+    d: `M${at(ways[0], ARC)}A${ARC} ${ARC} 0 0 ${turn > 0 ? 1 : 0} ${at(ways[1], ARC)}`,
+    class: "tick",
+  });
 }
 
 const LETTERS = 30; // in a line of a note, about
@@ -40,7 +45,8 @@ export function noteText({ note, text, at }, view) {
   const [x, y] = view.toScreen(...at);
   const made = element("text", { x, y, class: "note" });
   if (note) made.dataset.note = note;
-  for (const [number, line] of linesOf(text).entries()) made.append(element("tspan", { x, dy: number ? "1.25em" : 0 }, line));
+  for (const [number, line] of linesOf(text).entries())
+    made.append(element("tspan", { x, dy: number ? "1.25em" : 0 }, line));
   return made;
 }
 

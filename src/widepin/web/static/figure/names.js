@@ -2,7 +2,8 @@
 
 import { element, labelOf, middleOf, visiblePart } from "./drawing.js";
 
-const FROM_POINT = 20, FROM_CURVE = 11; // pixels
+const FROM_POINT = 20,
+  FROM_CURVE = 11; // pixels
 const MARK = 8; // half the width of a point's mark, in pixels
 const TURNS = [0, 45, -45, 90, -90, 135, -135, 180].map((turn) => (turn * Math.PI) / 180);
 const AROUND = [45, 135, -45, -135, 90, 0, 180].map((angle) => (angle * Math.PI) / 180);
@@ -36,6 +37,7 @@ export class Names {
     const name = labelOf(figure, id);
     const [aside, below] = figure.step(id).name_at ?? [0, 0];
     const wide = 3 + half * 0.42 * name.length;
+    /** @returns {[number, number, number, number]} */
     const box = ([x, y]) => [x - wide, y - half, x + wide, y + half];
     // A name that was dragged aside stays where it was put.
     const place = (figure.step(id).name_at ? null : places.find((one) => this.#isFree(box(one)))) ?? places[0];
@@ -59,7 +61,8 @@ export class Names {
 
   #besideCurve(id) {
     const { figure, view } = this;
-    const kind = figure.kind(id), shape = figure.shape(id);
+    const kind = figure.kind(id),
+      shape = figure.shape(id);
     if (kind === "circle") {
       const [x, y] = view.toScreen(shape[0], shape[1]);
       const far = Math.sqrt(shape[2]) * view.scale + FROM_CURVE;
@@ -68,9 +71,9 @@ export class Names {
     const [x1, y1, x2, y2] = visiblePart(kind, shape, view, ...this.size);
     const length = Math.hypot(x2 - x1, y2 - y1) || 1;
     const [nx, ny] = [(FROM_CURVE * (y2 - y1)) / length, (-FROM_CURVE * (x2 - x1)) / length];
-    return SHARES[kind].flatMap((share) => [1, -1].map((side) => [
-      x1 + share * (x2 - x1) + side * nx, y1 + share * (y2 - y1) + side * ny,
-    ]));
+    return SHARES[kind].flatMap((share) =>
+      [1, -1].map((side) => [x1 + share * (x2 - x1) + side * nx, y1 + share * (y2 - y1) + side * ny]),
+    );
   }
 }
 

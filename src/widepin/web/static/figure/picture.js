@@ -32,11 +32,17 @@ export class Picture {
     this.observer.observe(svg);
   }
 
-  get isUntouched() { return this.share === 0 && this.shown === this.data.steps.length; }
-  get isBroken() { return this.drags.length > 0 && this.share > 0.98; }
+  get isUntouched() {
+    return this.share === 0 && this.shown === this.data.steps.length;
+  }
+  get isBroken() {
+    return this.drags.length > 0 && this.share > 0.98;
+  }
 
   // No longer drawn; another picture takes its place.
-  end() { this.observer.disconnect(); }
+  end() {
+    this.observer.disconnect();
+  }
 
   // Drag the figure to a share of the way to where it breaks, 0 to 1.
   dragTo(share) {
@@ -54,7 +60,9 @@ export class Picture {
     this.paint();
   }
 
-  isHidden(id) { return this.#roles()(id).has("hidden"); }
+  isHidden(id) {
+    return this.#roles()(id).has("hidden");
+  }
 
   // Point an object out, or none.
   light(id) {
@@ -75,13 +83,17 @@ export class Picture {
     this.view = view;
     this.drawing.draw(this.figure, view, this.#roles(), {
       names: this.names,
-      extras: [...this.#ghosts(view, width, height), ...(this.names ? (this.data.notes ?? []).map((note) => noteText(note, view)) : [])],
+      extras: [
+        ...this.#ghosts(view, width, height),
+        ...(this.names ? (this.data.notes ?? []).map((note) => noteText(note, view)) : []),
+      ],
     });
   }
 
   #put(share) {
     this.share = share;
-    for (const { id, from, to, path } of this.drags) this.figure.put(id, along(path?.length ? path : [from, to], share));
+    for (const { id, from, to, path } of this.drags)
+      this.figure.put(id, along(path?.length ? path : [from, to], share));
     this.#note();
   }
 
@@ -113,19 +125,21 @@ export class Picture {
   // What the break is about, where it was seen last, once it is gone.
   #ghosts(view, width, height) {
     const about = [...new Set([this.data.breaks?.object, ...(this.data.answer ?? [])])];
-    return about.filter((id) => id && this.figure.has(id) && !this.figure.isDefined(id) && this.lastSeen.has(id)).flatMap((id) => {
-      const shape = this.lastSeen.get(id);
-      if (!this.figure.isPoint(id)) {
-        const path = curvePath(this.figure.kind(id), shape, view, width, height);
-        path?.setAttribute("class", "ghost");
-        return path ? [path] : [];
-      }
-      const [x, y] = view.toScreen(...shape);
-      return [
-        element("circle", { cx: x, cy: y, r: 11, class: "ghost" }),
-        element("text", { x, y: y - 17, class: "label gone" }, `${labelOf(this.figure, id)} is gone`),
-      ];
-    });
+    return about
+      .filter((id) => id && this.figure.has(id) && !this.figure.isDefined(id) && this.lastSeen.has(id))
+      .flatMap((id) => {
+        const shape = this.lastSeen.get(id);
+        if (!this.figure.isPoint(id)) {
+          const path = curvePath(this.figure.kind(id), shape, view, width, height);
+          path?.setAttribute("class", "ghost");
+          return path ? [path] : [];
+        }
+        const [x, y] = view.toScreen(...shape);
+        return [
+          element("circle", { cx: x, cy: y, r: 11, class: "ghost" }),
+          element("text", { x, y: y - 17, class: "label gone" }, `${labelOf(this.figure, id)} is undefined here`),
+        ];
+      });
   }
 }
 

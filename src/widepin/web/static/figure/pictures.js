@@ -1,5 +1,6 @@
 // Draws every figure of a page: elements with data-figure hold an SVG, and players for its break and its steps if any.
 
+import { find } from "../look/page.js";
 import { BreakPlayer } from "./break-player.js";
 import { makeDraggable } from "./dragging.js";
 import { Picture } from "./picture.js";
@@ -7,16 +8,25 @@ import { StepPlayer } from "./step-player.js";
 import { ToolBook } from "./tape.js";
 
 function show(book, holder) {
-  const picture = new Picture(book, JSON.parse(holder.dataset.figure), holder.querySelector("svg"), holder.dataset.names !== "no");
+  const picture = new Picture(
+    book,
+    JSON.parse(holder.dataset.figure),
+    holder.querySelector("svg"),
+    holder.dataset.names !== "no",
+  );
   if (holder.classList.contains("large")) makeDraggable(picture, holder.querySelector("svg"));
   const caption = holder.querySelector(".caption");
-  const say = (words) => { caption.textContent = words; };
+  const say = (words) => {
+    caption.textContent = words;
+  };
   // Only one of the two is at work at a time: the break is played with all steps, the steps are shown as drawn.
   const controls = ["break", "step"].map((name) => holder.querySelector(`.${name}-player`));
   const breakPlayer = controls[0] && new BreakPlayer(picture, controls[0], say, () => stepPlayer?.rest());
   const stepPlayer = controls[1] && new StepPlayer(picture, controls[1], say, () => breakPlayer?.rest());
   if (breakPlayer && !matchMedia("(prefers-reduced-motion: reduce)").matches) {
-    setTimeout(() => { if (picture.isUntouched) breakPlayer.play(); }, 900);
+    setTimeout(() => {
+      if (picture.isUntouched) breakPlayer.play();
+    }, 900);
   }
   holder.querySelector("[data-overlay]")?.addEventListener("change", ({ target }) => {
     picture.showsModel = target.checked;
@@ -34,9 +44,12 @@ function show(book, holder) {
 }
 
 // Keys that links of the page name, where nothing is being typed.
-document.addEventListener("keydown", ({ key, target, ctrlKey, metaKey, altKey }) => {
+document.addEventListener("keydown", (event) => {
+  const { key, ctrlKey, metaKey, altKey } = event;
+  /** @type {any} */
+  const target = event.target;
   if (ctrlKey || metaKey || altKey || target.matches("input, textarea, select")) return;
-  document.querySelector(`a[data-key="${CSS.escape(key)}"]`)?.click();
+  find(`a[data-key="${CSS.escape(key)}"]`)?.click();
 });
 
 let book = null;

@@ -3,6 +3,7 @@
 export function renamed(step, rename) {
   const made = { ...step, id: rename(step.id) };
   if (step.from) made.from = step.from.map(rename);
-  for (const choice of ["other_than", "nearest_to", "farthest_from"]) if (step[choice]) made[choice] = rename(step[choice]);
+  for (const choice of ["other_than", "nearest_to", "farthest_from"])
+    if (step[choice]) made[choice] = rename(step[choice]);
   return made;
 }

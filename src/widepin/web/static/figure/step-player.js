@@ -30,7 +30,9 @@ export class StepPlayer {
   }
 
   // Up to the step that makes an object.
-  showStep(id) { this.show(this.picture.data.steps.findIndex((step) => step.id === id) + 1); }
+  showStep(id) {
+    this.show(this.picture.data.steps.findIndex((step) => step.id === id) + 1);
+  }
 
   #sentence(step) {
     const { figure } = this.picture;

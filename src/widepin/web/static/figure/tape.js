@@ -49,7 +49,9 @@ export class Tape {
     this.rounding = rounding;
     this.slack = slack;
     this.ops = Uint8Array.from(code, ([op]) => OPCODES.indexOf(op));
-    this.operands = Int32Array.from(code.flatMap(([op, ...places]) => [0, 1, 2, 3].map((n) => (op === "const" ? 0 : places[n] ?? 0))));
+    this.operands = Int32Array.from(
+      code.flatMap(([op, ...places]) => [0, 1, 2, 3].map((n) => (op === "const" ? 0 : (places[n] ?? 0)))),
+    );
     this.registers = new Float64Array(inputs + code.length);
     for (const [n, [op, value]] of code.entries()) {
       if (!OPCODES.includes(op)) throw new Error(`${op} is no opcode.`);
@@ -61,21 +63,47 @@ export class Tape {
     const { registers: r, ops, operands, rounding, slack } = this;
     for (let n = 0; n < this.inputs; n++) r[n] = inputs[n];
     for (let n = 0, at = this.inputs, o = 0; n < ops.length; n++, at++, o += 4) {
-      const a = r[operands[o]], b = r[operands[o + 1]], c = r[operands[o + 2]];
+      const a = r[operands[o]],
+        b = r[operands[o + 1]],
+        c = r[operands[o + 2]];
       switch (ops[n]) {
-        case 0: break; // a constant lies in its register already
-        case 1: r[at] = a + b; break;
-        case 2: r[at] = a - b; break;
-        case 3: r[at] = a * b; break;
-        case 4: r[at] = -a; break;
-        case 5: r[at] = Math.abs(a); break;
-        case 6: r[at] = Math.sin(a); break;
-        case 7: r[at] = Math.cos(a); break;
-        case 8: r[at] = Math.abs(b) > rounding * c ? a / b : NaN; break;
-        case 9: r[at] = Math.abs(a) <= rounding * b ? 0 : Math.sqrt(a); break;
-        case 10: r[at] = a > rounding * b ? c : NaN; break;
-        case 11: r[at] = a >= -slack ? b : NaN; break;
-        default: r[at] = a > rounding * b ? c : a < -rounding * b ? r[operands[o + 3]] : NaN;
+        case 0:
+          break; // a constant lies in its register already
+        case 1:
+          r[at] = a + b;
+          break;
+        case 2:
+          r[at] = a - b;
+          break;
+        case 3:
+          r[at] = a * b;
+          break;
+        case 4:
+          r[at] = -a;
+          break;
+        case 5:
+          r[at] = Math.abs(a);
+          break;
+        case 6:
+          r[at] = Math.sin(a);
+          break;
+        case 7:
+          r[at] = Math.cos(a);
+          break;
+        case 8:
+          r[at] = Math.abs(b) > rounding * c ? a / b : NaN;
+          break;
+        case 9:
+          r[at] = Math.abs(a) <= rounding * b ? 0 : Math.sqrt(a);
+          break;
+        case 10:
+          r[at] = a > rounding * b ? c : NaN;
+          break;
+        case 11:
+          r[at] = a >= -slack ? b : NaN;
+          break;
+        default:
+          r[at] = a > rounding * b ? c : a < -rounding * b ? r[operands[o + 3]] : NaN;
       }
     }
     return this.out.map((place) => r[place]);

@@ -12,10 +12,16 @@ export class View {
     Object.freeze(this);
   }
 
-  toScreen(x, y) { return [(x - this.left) * this.scale, (this.top - y) * this.scale]; }
-  toPaper(px, py) { return [this.left + px / this.scale, this.top - py / this.scale]; }
+  toScreen(x, y) {
+    return [(x - this.left) * this.scale, (this.top - y) * this.scale];
+  }
+  toPaper(px, py) {
+    return [this.left + px / this.scale, this.top - py / this.scale];
+  }
 
-  panned(dx, dy) { return new View(this.scale, this.left - dx / this.scale, this.top + dy / this.scale); }
+  panned(dx, dy) {
+    return new View(this.scale, this.left - dx / this.scale, this.top + dy / this.scale);
+  }
 
   // Zoomed so that the paper under a pixel stays there.
   zoomed(factor, px, py) {
@@ -27,9 +33,11 @@ export class View {
   // The view that shows all of some points, with a margin, in a window of this size.
   static fitted(points, width, height, margin = 0.14) {
     if (points.length === 0) return new View();
-    const xs = points.map(([x]) => x), ys = points.map(([, y]) => y);
+    const xs = points.map(([x]) => x),
+      ys = points.map(([, y]) => y);
     const [left, right, low, high] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
-    const spanX = Math.max(right - left, 0.5), spanY = Math.max(high - low, 0.5);
+    const spanX = Math.max(right - left, 0.5),
+      spanY = Math.max(high - low, 0.5);
     const room = 1 - 2 * margin;
     const scale = Math.min(CLOSEST, Math.max(FARTHEST, Math.min((width * room) / spanX, (height * room) / spanY)));
     return new View(scale, (left + right - width / scale) / 2, (low + high + height / scale) / 2);

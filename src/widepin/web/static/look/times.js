@@ -1,16 +1,24 @@
 // The server keeps and says times in UTC; here they become those of the reader's clock.
 
-for (const time of document.querySelectorAll("time[datetime]")) {
+import { findAll } from "./page.js";
+
+for (const time of findAll("time[datetime]")) {
   const at = new Date(time.dateTime);
-  time.textContent = at.toLocaleString("en-GB", { weekday: "long", day: "numeric", month: "long", hour: "2-digit", minute: "2-digit" });
+  time.textContent = at.toLocaleString("en-GB", {
+    weekday: "long",
+    day: "numeric",
+    month: "long",
+    hour: "2-digit",
+    minute: "2-digit",
+  });
 }
 
 // Times that are typed in the reader's clock go to the server in UTC, through the hidden field of that name.
-for (const field of document.querySelectorAll("input[data-time]")) {
+for (const field of findAll("input[data-time]")) {
   const hidden = field.form.querySelector(`input[type=hidden][name=${field.dataset.time}]`);
   if (hidden.value) {
     const at = new Date(`${hidden.value}Z`);
-    field.value = new Date(at - at.getTimezoneOffset() * 60000).toISOString().slice(0, 16);
+    field.value = new Date(at.getTime() - at.getTimezoneOffset() * 60000).toISOString().slice(0, 16);
   }
   field.addEventListener("change", () => {
     hidden.value = field.value ? new Date(field.value).toISOString().slice(0, 16) : "";
