@@ -82,7 +82,7 @@ def make_a_task(page: Page) -> None:
 
 def use_an_class_tool(page: Page) -> None:
     """The board with a class tool of the class in hand, and back to the tasks."""
-    page.get_by_role("link", name="Round a gable").click()
+    page.get_by_role("link", name="Circumcircle of a triangle").click()
     page.wait_for_selector("[data-ready]")
     page.get_by_role("button", name="Centre line").click()
     page.keyboard.type("ABB", delay=30)

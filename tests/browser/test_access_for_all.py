@@ -55,7 +55,7 @@ def test_the_teachers_pages(page, served, path):
 
 
 def test_the_board_with_an_class_tool_of_the_class(desk):
-    desk.enter("Round a gable")
+    desk.enter("Circumcircle of a triangle")
     desk.page.get_by_role("button", name="Centre line").click()
     desk.page.keyboard.type("AB")
     desk.page.locator(".step-list li[data-step] > button").click()

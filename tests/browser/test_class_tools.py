@@ -7,7 +7,7 @@ from playwright.sync_api import expect
 @pytest.fixture
 def round_a_gable(desk):
     """The board of a task for which the class tool Centre line is allowed."""
-    return desk.enter("Round a gable")
+    return desk.enter("Circumcircle of a triangle")
 
 
 def take(desk):
@@ -106,7 +106,7 @@ def test_a_teacher_gives_a_students_work_to_the_class_and_lends_it(page, served)
     page.goto(served)
     page.get_by_role("button", name="Corin Hale").click()
     page.get_by_role("link", name="Second year").click()
-    page.get_by_role("link", name="Round a gable").click()
+    page.get_by_role("link", name="Circumcircle of a triangle").click()
     page.locator(".work-card", has=page.locator(".result-item.good")).first.click()
     page.get_by_role("link", name="Make it a class tool").click()
     expect(page.get_by_text("From the points A, B and C it makes the circle")).to_be_visible()
@@ -121,14 +121,14 @@ def test_a_teacher_gives_a_students_work_to_the_class_and_lends_it(page, served)
     expect(card).to_contain_text("A use counts 7 moves. Not allowed for a task yet")
 
     page.get_by_role("link", name="Tasks and marks").click()
-    page.get_by_role("link", name="Round a gable").click()
+    page.get_by_role("link", name="Circumcircle of a triangle").click()
     page.get_by_text("Dates, attempts, students").click()
     expect(page.get_by_label("Centre line, 1 move")).to_be_checked()
     page.get_by_label("Ring round three, 7 moves").check()
     page.get_by_role("button", name="Save", exact=True).click()
     page.get_by_role("link", name="Second year").click()
     page.get_by_role("link", name="Class tools", exact=True).click()
-    expect(card).to_contain_text("Allowed for Round a gable")
+    expect(card).to_contain_text("Allowed for Circumcircle of a triangle")
     card.get_by_role("link", name="Delete").click()
     expect(page.get_by_text("What students have built with it stays")).to_be_visible()
     page.get_by_role("button", name="Remove from the class").click()

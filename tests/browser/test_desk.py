@@ -244,7 +244,9 @@ def test_the_program_warns_of_a_model_that_breaks_and_of_class_tools_that_do_not
     teacher.get_by_label("point E").check()
     teacher.get_by_role("button", name="Suggest conditions").click()
     teacher.get_by_role("button", name="Check the task").click()
-    expect(teacher.locator("[data-task-check]")).to_contain_text("The tools of the task cannot make the sample solution")
+    expect(teacher.locator("[data-task-check]")).to_contain_text(
+        "The tools of the task cannot make the sample solution"
+    )
     expect(teacher.locator(".warnings")).to_contain_text("midpoint is not among the tools")
 
 
@@ -252,14 +254,14 @@ def test_a_task_of_the_library_is_found_and_taken(teacher):
     teacher.get_by_role("link", name="Task library").click()
     expect(teacher.get_by_text("You have made no task yet")).to_be_visible()
     teacher.get_by_label("Topic").select_option("Polygons")
-    teacher.get_by_label("Search").fill("rose")
+    teacher.get_by_label("Search").fill("hexagon")
     teacher.get_by_role("button", name="Search", exact=True).click()
-    expect(teacher.locator(".work-card")).to_have_count(1)
-    teacher.get_by_role("link", name="Six-petal rose").click()
+    expect(teacher.locator(".work-card")).to_have_count(2)
+    teacher.get_by_role("link", name="Regular hexagon in a circle").click()
     expect(teacher.get_by_text("Prerequisites")).to_be_visible()
     teacher.get_by_role("button", name="Copy and edit").click()
     teacher.wait_for_selector(".making[data-ready]")
-    expect(teacher.get_by_label("Title")).to_have_value("Six-petal rose")
+    expect(teacher.get_by_label("Title")).to_have_value("Regular hexagon in a circle")
     teacher.get_by_role("button", name="Check the task").click()
     expect(teacher.locator("[data-task-check]")).to_contain_text("solves the task wherever")
 

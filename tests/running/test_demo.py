@@ -46,6 +46,10 @@ class Demo:
                 return "".join(said)
         raise AssertionError("".join(said))
 
+    @property
+    def is_running(self):
+        return self.process is not None and self.process.poll() is None
+
     def stop(self, how=signal.SIGTERM):
         self.process.send_signal(how)
         said, _ = self.process.communicate(timeout=60)
@@ -62,9 +66,26 @@ class Demo:
 @pytest.fixture(scope="module")
 def demo(tmp_path_factory):
     made = Demo(tmp_path_factory.mktemp("var"))
+    made.said_first = made.start()
     yield made
-    if made.process and made.process.poll() is None:
+    if made.is_running:
         made.stop()
+
+
+@pytest.fixture
+def running(demo):
+    """The demo, running, whatever the test before has done to it."""
+    if not demo.is_running:
+        demo.start()
+    return demo
+
+
+@pytest.fixture
+def stopped(demo):
+    """The demo, loaded and not running."""
+    if demo.is_running:
+        demo.stop()
+    return demo
 
 
 def alive(pid):
@@ -83,38 +104,38 @@ def gone(pid):
     return False
 
 
-def test_a_first_start_serves_the_demo_school(demo):
-    said = demo.start()
-    assert f"http://127.0.0.1:{demo.port}/" in said and "corin.hale" in said and "tracery" in said
-    assert "Master Corin Hale" in demo.page()
+def test_a_first_start_serves_the_demo_school(running):
+    said = running.said_first
+    assert f"http://127.0.0.1:{running.port}/" in said and "corin.hale" in said and "tracery" in said
+    assert "Master Corin Hale" in running.page()
 
 
-def test_a_second_instance_is_told_where_the_first_one_is(demo):
-    said, _ = demo.launch().communicate(timeout=60)
-    assert "running already" in said and str(demo.port) in said
+def test_a_second_instance_is_told_where_the_first_one_is(running):
+    said, _ = running.launch().communicate(timeout=60)
+    assert "running already" in said and str(running.port) in said
 
 
-def test_sigterm_stops_both_servers(demo):
-    database = demo.database_process()
-    said = demo.stop()
-    assert "All data are kept" in said and demo.process.returncode == 0
+def test_sigterm_stops_both_servers(running):
+    database = running.database_process()
+    said = running.stop()
+    assert "All data are kept" in said and running.process.returncode == 0
     assert gone(database)
     with pytest.raises(OSError):
-        demo.page()
+        running.page()
 
 
-def test_ctrl_c_stops_a_second_start_that_loaded_nothing_anew(demo):
-    said = demo.start()
+def test_ctrl_c_stops_a_second_start_that_loaded_nothing_anew(stopped):
+    said = stopped.start()
     assert "Loading" not in said and "Starting the database" in said
-    assert "stopped" not in demo.stop(signal.SIGINT).splitlines()[0] and demo.process.returncode == 0
+    assert "stopped" not in stopped.stop(signal.SIGINT).splitlines()[0] and stopped.process.returncode == 0
 
 
-def test_a_taken_port_is_said(demo):
+def test_a_taken_port_is_said(stopped):
     with socket.socket() as other:
         other.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
-        other.bind(("127.0.0.1", demo.port))
+        other.bind(("127.0.0.1", stopped.port))
         other.listen()
-        said, _ = demo.launch().communicate(timeout=60)
+        said, _ = stopped.launch().communicate(timeout=60)
     assert "taken" in said and "--port" in said
 
 
@@ -138,13 +159,12 @@ def status(demo, path="/sign-in"):
         return None
 
 
-def test_a_database_that_dies_is_started_again_and_the_site_goes_on(demo):
-    demo.start()
-    known = demo.database_process()
+def test_a_database_that_dies_is_started_again_and_the_site_goes_on(running):
+    known = running.database_process()
     os.kill(known, signal.SIGKILL)
-    assert "nothing that was saved is lost" in said_until(demo, "The database runs again")
-    assert demo.database_process() != known
-    assert "Master Corin Hale" in demo.page() and demo.process.poll() is None
+    assert "nothing that was saved is lost" in said_until(running, "The database runs again")
+    assert running.database_process() != known
+    assert "Master Corin Hale" in running.page() and running.process.poll() is None
 
 
 def sign_in(demo):
@@ -161,13 +181,13 @@ def sign_in(demo):
         return error.code
 
 
-def test_a_database_that_hangs_is_noticed(demo):
-    known = demo.database_process()
+def test_a_database_that_hangs_is_noticed(running):
+    known = running.database_process()
     os.kill(known, signal.SIGSTOP)
     begun = time.monotonic()
-    assert sign_in(demo) == 503 and time.monotonic() - begun < 30
-    said_until(demo, "The database runs again")
-    assert demo.database_process() != known and sign_in(demo) == 200
+    assert sign_in(running) == 503 and time.monotonic() - begun < 30
+    said_until(running, "The database runs again")
+    assert running.database_process() != known and sign_in(running) == 200
 
 
 def children(pid):
@@ -178,44 +198,41 @@ def main_of_web_server(demo):
     return next(pid for pid in children(demo.process.pid) if b"gunicorn" in Path(f"/proc/{pid}/cmdline").read_bytes())
 
 
-def test_workers_end_with_the_main_process_of_the_web_server_and_it_is_started_again(demo):
-    main = main_of_web_server(demo)
+def test_workers_end_with_the_main_process_of_the_web_server_and_it_is_started_again(running):
+    main = main_of_web_server(running)
     workers = children(main)
     assert len(workers) >= 2
     os.kill(main, signal.SIGKILL)
-    said_until(demo, "The web server runs again")
+    said_until(running, "The web server runs again")
     assert all(gone(worker) for worker in workers)
-    assert "Master Corin Hale" in demo.page()
-    demo.stop()
+    assert "Master Corin Hale" in running.page()
 
 
-def test_after_the_demo_itself_is_killed_the_next_start_works(demo):
-    demo.start()
-    database = demo.database_process()
-    demo.process.kill()
-    demo.process.wait()
-    demo.process.stdout.close()
+def test_after_the_demo_itself_is_killed_the_next_start_works(running):
+    database = running.database_process()
+    running.process.kill()
+    running.process.wait()
+    running.process.stdout.close()
     assert gone(database), "the database ends with its parent"
     for _ in range(100):
-        with contextlib.suppress(OSError), socket.create_connection(("127.0.0.1", demo.port), 1):
+        with contextlib.suppress(OSError), socket.create_connection(("127.0.0.1", running.port), 1):
             time.sleep(0.1)
             continue
         break
-    demo.start()
-    assert "Master Corin Hale" in demo.page()
-    demo.stop()
+    running.start()
+    assert "Master Corin Hale" in running.page()
 
 
-def test_starting_over_asks_first(demo):
+def test_starting_over_asks_first(stopped):
     process = subprocess.run(
         [sys.executable, "-m", "widepin.cli", "demo", "--reset"],
         input="n\n",
         capture_output=True,
         text=True,
-        env={**os.environ, "PYTHONPATH": str(ROOT / "src"), "WIDEPIN_VAR": str(demo.folder)},
+        env={**os.environ, "PYTHONPATH": str(ROOT / "src"), "WIDEPIN_VAR": str(stopped.folder)},
     )
     assert process.returncode == 1 and re.search("Start over", process.stdout)
-    assert (demo.folder / "demo" / "made").exists()
+    assert (stopped.folder / "demo" / "made").exists()
 
 
 def test_rows_committed_before_a_kill_are_there_afterwards(tmp_path):

@@ -21,7 +21,7 @@ def assignment_id(school):
     with make_sessions(school)() as session:
         own = select(Assignment.id).join(TaskSheet).join(Membership, Membership.class_id == Assignment.class_id)
         veteran = own.join(Person, Person.id == Membership.person_id).where(Person.login == "ilse.marran")
-        return session.scalars(veteran.where(TaskSheet.title == "Roundel in a gable")).first()
+        return session.scalars(veteran.where(TaskSheet.title.startswith("Roundel in a gable"))).first()
 
 
 def at_once(*calls):

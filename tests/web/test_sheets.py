@@ -64,7 +64,7 @@ def test_a_change_to_an_assigned_task_is_answered_with_the_address_of_its_next_v
     assert teacher.post(f"{sheet}/assign", data={"class": new}).status_code == 302
     answer = teacher.post(sheet, json={"document": {"title": "The same, anew"}}).json
     assert answer["version"] == 2 and answer["urls"]["page"] != sheet
-    assert json.loads(teacher.get(f"{sheet}/task.json").data)["title"] == "Middle of a sill"
+    assert json.loads(teacher.get(f"{sheet}/task.json").data)["title"] == "Midpoint of a segment"
 
 
 @pytest.mark.parametrize("missing", ["given", "model", "wanted", "conditions"])
@@ -89,7 +89,7 @@ def test_one_task_that_cannot_be_read_breaks_no_list(school, as_person, fresh_st
     with make_sessions(school)() as session:
         own = select(Assignment).join(TaskSheet).join(Membership, Membership.class_id == Assignment.class_id)
         veteran = own.join(Person, Person.id == Membership.person_id).where(Person.login == "ilse.marran")
-        broken = session.scalars(veteran.where(TaskSheet.title == "Round a gable")).first()
+        broken = session.scalars(veteran.where(TaskSheet.title == "Circumcircle of a triangle")).first()
         sheet, whole = broken.sheet, broken.sheet.document
         sheet.document = {**whole, "given": []}
         session.commit()
@@ -124,7 +124,7 @@ def test_a_part_that_does_not_exist_is_not_drawn(teacher, sheet):
 
 
 @pytest.mark.parametrize(
-    ("query", "title"), [("words=rose", "Six-petal rose"), ("topic=Parallels", "Course at half height")]
+    ("query", "title"), [("words=hexagon", "Regular hexagon in a circle"), ("topic=Parallels", "Midline of a triangle")]
 )
 def test_the_library_is_searched_by_words_and_topic(teacher, query, title):
     found = teacher.get(f"/library?{query}").text

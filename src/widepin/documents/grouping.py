@@ -2,9 +2,38 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from typing import Any
 
+from ..plane.makes import MakeName
+from .make_words import MAKE_WORDS
 from .words import listed
+
+
+def method_in_words(makes: Counter[MakeName], class_tools: Counter[str]) -> str:
+    """What a construction was made with, the most frequent first.
+
+    >>> method_in_words(Counter({MakeName.CIRCLE: 2, MakeName.LINE: 1}), Counter())
+    '2 circles and a line'
+    """
+    parts = [name if count == 1 else f"{count} × {name}" for name, count in class_tools.most_common()]
+    for make, count in makes.most_common():
+        tool = MAKE_WORDS[make].tool
+        parts.append(f"{count} {plural(tool)}" if count > 1 else f"{'an' if tool[0] in 'aeiou' else 'a'} {tool}")
+    return listed(parts) or "no moves"
+
+
+def plural(tool: str) -> str:
+    """The plural of a tool's name: of its first noun where more words follow.
+
+    >>> plural("perpendicular bisector"), plural("circle through 3 points")
+    ('perpendicular bisectors', 'circles through 3 points')
+    """
+    for follows in (" by ", " through ", " of "):
+        first, word, rest = tool.partition(follows)
+        if word:
+            return f"{first}s{word}{rest}"
+    return f"{tool}s"
 
 
 def what_went_wrong(verdict: dict[str, Any], moves: int, budget: int | None) -> str:

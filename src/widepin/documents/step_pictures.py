@@ -17,9 +17,25 @@ from PIL import Image, ImageDraw
 from ..plane.figure import Figure, Node, is_defined
 from ..plane.shapes import Circle, Point, Shape
 from ..plane.steps import Step
-from .svg import ARC, GRAPHITE, HEIGHT, INK, LIT, WIDTH, Box, curve, mark, names, points_on, sheet, short_arcs, stroke
+from .colours import COLOURS
+from .svg import (
+    ARC,
+    GRAPHITE,
+    HEIGHT,
+    HIGHLIGHT,
+    INK,
+    WIDTH,
+    Box,
+    curve,
+    mark,
+    names,
+    points_on,
+    sheet,
+    short_arcs,
+    stroke,
+)
 
-FAINT, FAINT_WIDTH = "#a9b2b9", 0.5
+FAINT, FAINT_WIDTH = COLOURS["faint"], 0.5
 
 ON_ONE_BASE = 12
 """Pictures that share a base: about a page of them."""
@@ -98,7 +114,7 @@ def drawing(
             points = marked.get(node.step.id, []) if layer is not made else []
             drawn = short_arcs(box, shape, points) if isinstance(shape, Circle) else curve(box, node.kind, shape)
             if layer is made:
-                under.append(stroke(drawn, LIT, 3.2))
+                under.append(stroke(drawn, HIGHLIGHT, 3.2))
             lines.append(stroke(drawn, colour, width))
     named = {node.step.id: shape for node, shape in [*given, *sources, *made] if isinstance(shape, Point)}
     return sheet([*under, *lines, *marks, *names(box, list(named.items()))])

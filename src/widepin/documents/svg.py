@@ -10,11 +10,12 @@ from ..plane.figure import Figure, is_defined
 from ..plane.makes import MAKES, MakeName
 from ..plane.shapes import Circle, Kind, Line, Point, Shape
 from ..plane.steps import Step
+from .colours import COLOURS
 
+INK, GRAPHITE, HIGHLIGHT, WHITE = (COLOURS[name] for name in ("ink", "graphite", "highlight", "white"))
 WIDTH, HEIGHT = 120.0, 92.0
 """Units of every drawing, whatever the size of its figure, so that pens and letters are the same on a page."""
 
-INK, GRAPHITE, BRASS, LIT = "#1f2a33", "#66727c", "#d9a94a", "#e3bd6c"
 MARGIN, WIDER = 0.9, 0.1
 """Around what is drawn: centimetres at least, and as a part of its extent, so that names have room in large figures."""
 
@@ -95,7 +96,7 @@ def picture(
         short = arcs and id_ in own and id_ != lit and isinstance(shape, Circle)
         drawn = short_arcs(box, shape, points_on(figure, shapes, id_)) if short else curve(box, node.kind, shape)  # type: ignore[arg-type]
         if id_ in answer or id_ == lit:
-            under.append(stroke(drawn, BRASS if id_ in answer else LIT, 3.2))
+            under.append(stroke(drawn, COLOURS["answer"] if id_ in answer else COLOURS["highlight"], 3.2))
         lines.append(stroke(drawn, GRAPHITE if id_ in own else INK, 0.6 if id_ in own else 1.2))
     texts = names(box, [(node.step.id, shape) for node, shape in shown if isinstance(shape, Point)])
     return sheet([*under, *lines, *marks, *texts])
@@ -168,11 +169,11 @@ def mark(box: Box, step: Step, point: Point, own: bool, out: bool) -> list[str]:
     ``own``: whether the student made it. ``out``: whether it is brought out.
     """
     x, y = box.at(point.x, point.y)
-    halo = [f'<circle cx="{x:.2f}" cy="{y:.2f}" r="4.4" fill="{LIT}"/>'] if out else []
+    halo = [f'<circle cx="{x:.2f}" cy="{y:.2f}" r="4.4" fill="{HIGHLIGHT}"/>'] if out else []
     if not own:
         return [*halo, f'<circle cx="{x:.2f}" cy="{y:.2f}" r="1.7" fill="{INK}"/>']
     if step.make in ("free_point", "point_on"):
-        return [*halo, f'<circle cx="{x:.2f}" cy="{y:.2f}" r="2" fill="#ffffff" stroke="{INK}" stroke-width="0.7"/>']
+        return [*halo, f'<circle cx="{x:.2f}" cy="{y:.2f}" r="2" fill="{WHITE}" stroke="{INK}" stroke-width="0.7"/>']
     cross = f"M{x - 2:.2f} {y - 2:.2f}l4 4M{x - 2:.2f} {y + 2:.2f}l4 -4"
     return [*halo, f'<path d="{cross}" stroke="{INK}" stroke-width="0.8" fill="none"/>']
 
@@ -193,6 +194,6 @@ def names(box: Box, points: Sequence[tuple[str, Point]]) -> list[str]:
         place = f'x="{x + 6.5 * dx / far:.2f}" y="{y - 6.5 * dy / far + 2.4:.2f}" text-anchor="middle"'
         font = 'font-family="Alegreya, DejaVu Serif" font-style="italic" font-size="7"'
         name = escape(id_)
-        texts.append(f'<text {place} {font} fill="none" stroke="#ffffff" stroke-width="2">{name}</text>')
+        texts.append(f'<text {place} {font} fill="none" stroke="{WHITE}" stroke-width="2">{name}</text>')
         texts.append(f'<text {place} {font} fill="{INK}">{name}</text>')
     return texts

@@ -6,7 +6,7 @@ from collections import Counter
 from collections.abc import Collection, Iterable, Sequence
 from hashlib import sha256
 
-from ..plane.makes import MAKES
+from ..plane.makes import MAKES, MakeName
 from ..plane.steps import Step
 from .counts import by_hand
 from .task import Use
@@ -36,17 +36,12 @@ def _short(text: str) -> str:
     return sha256(text.encode()).hexdigest()[:16]
 
 
-def moves_in_words(steps: Sequence[Step], needed: Collection[str], uses: Sequence[Use] = ()) -> str:
-    """What a construction is made with: 1 × Centre line, 3 circles, 1 line."""
-    moves = [step.make for step in by_hand(steps, uses) if step.id in needed and MAKES[step.make].counts]
-    used = Counter(use.class_tool for use in uses if not set(needed).isdisjoint(use.ids))
-    return ", ".join(
-        [f"{count} × {class_tool}" for class_tool, count in used.most_common()]
-        + [
-            f"{count} {make.replace('_', ' ')}{'s' if count > 1 else ''}"
-            for make, count in Counter(moves).most_common()
-        ]
-    )
+def made_with(
+    steps: Sequence[Step], needed: Collection[str], uses: Sequence[Use] = ()
+) -> tuple[Counter[MakeName], Counter[str]]:
+    """What a construction is made with: how often each make that counts, by hand, and each class tool by its name."""
+    moves = [MakeName(step.make) for step in by_hand(steps, uses) if step.id in needed and MAKES[step.make].counts]
+    return Counter(moves), Counter(use.class_tool for use in uses if not set(needed).isdisjoint(use.ids))
 
 
 def needed_by(steps: Sequence[Step], answer: Iterable[str]) -> set[str]:

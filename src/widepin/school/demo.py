@@ -50,7 +50,9 @@ def load_demo(
     teacher = Person(login="corin.hale", name="Master Corin Hale", role=Role.TEACHER, password_hash=password)
     session.add(teacher)
     sheets = [
-        TaskSheet(owner=teacher, title=task.title, document=task.document(), family=number, topic="Tracery")
+        TaskSheet(
+            owner=teacher, title=task.document()["title"], document=task.document(), family=number, topic="Tracery"
+        )
         for number, task in enumerate(TASKS, 1)
     ]
     session.add_all(sheets)
@@ -71,7 +73,7 @@ def load_demo(
             say(f"{name}, {TASKS[task].title}")
             let_them_work(session, assignment, students, TASKS[task], place, len(set_tasks))
         look_through(session, school_class)
-    say("A series, and a class of last year")
+    say("A graded series, and a class of last year")
     altitude = LIBRARY["foot-of-an-altitude"]
     series = new_sheet(session, teacher, altitude.document(), altitude.topic)
     assign_series(session, series, school_class, Terms(due=at_nine(24)))
@@ -80,7 +82,7 @@ def load_demo(
 
 
 def allow_a_class_tool(session: Session, school_class: SchoolClass) -> None:
-    """What the class has proven is lent for a new task, and the first students have built with it."""
+    """What the class has proven may be used for a new task, and the first students have built with it."""
     proven, sheet = (
         new_sheet(session, school_class.teacher, LIBRARY[key].document(), LIBRARY[key].topic)
         for key in ("perpendicular-bisector", "circumcircle")

@@ -9,7 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from typing import Any
 
-from .library.notation import GABLE, RULER_AND_COMPASS, SILL, rel, task_document
+from .library.notation import RULER_AND_COMPASS, SEGMENT, TRIANGLE, rel, task_document
 
 
 @dataclass(frozen=True)
@@ -17,6 +17,7 @@ class DemoTask:
     """A task document and the demo students' solutions: (expected outcome, steps as lines)."""
 
     title: str
+    trade: str  # what a textbook calls it
     text: str
     given: str
     wanted: list[str]
@@ -30,16 +31,24 @@ class DemoTask:
         """The task document."""
         model = self.model or next(lines for outcome, lines in self.solutions if outcome == "sound")
         return task_document(
-            self.title, self.text, self.given, self.tools, self.wanted, self.conditions, model, self.moves
+            f"{self.title} ({self.trade})",
+            self.text,
+            self.given,
+            self.tools,
+            self.wanted,
+            self.conditions,
+            model,
+            self.moves,
         )
 
 
 TASKS = [
     DemoTask(
         "Centre line of a sill",
+        "perpendicular bisector",
         "The sill AB is laid out on the floor. Set out the line that splits it in the middle at a right angle: "
         "the mullion will stand on it.",
-        SILL,
+        SEGMENT,
         ["straight m"],
         [rel("same", "m", "model:m")],
         model="m perpendicular_bisector A B",
@@ -63,6 +72,7 @@ TASKS = [
     ),
     DemoTask(
         "Crown of a pointed arch",
+        "equilateral triangle",
         "An arch springs from A and from B, each side struck from the other's foot. Mark the crown C.",
         "A free_point at=2,2\nB free_point at=8,2.6\ns segment A B",
         ["point C"],
@@ -78,6 +88,7 @@ TASKS = [
     ),
     DemoTask(
         "Splitting a gable",
+        "angle bisector",
         "Two rafters leave A. Set out the ray that halves the angle between them.",
         "A free_point at=2,2\nB free_point at=9,2.5\nC free_point at=5.5,7.5\nr ray A B\nq ray A C",
         ["ray m"],
@@ -100,6 +111,7 @@ TASKS = [
     ),
     DemoTask(
         "Plumb from a boss",
+        "perpendicular through a point",
         "From the boss P a plumb line hangs to the string course g. Set it out.",
         "A free_point at=1,2\nB free_point at=9,3\ng line A B\nP free_point at=4.5,7",
         ["straight p"],
@@ -119,6 +131,7 @@ TASKS = [
     ),
     DemoTask(
         "A course through a mark",
+        "parallel through a point",
         "A new course of stone runs parallel to the base g, at the height of the mark P.",
         "A free_point at=1.5,2\nB free_point at=8.5,2.8\ng line A B\nP free_point at=3.5,6",
         ["straight n"],
@@ -140,6 +153,7 @@ TASKS = [
     ),
     DemoTask(
         "Hub of a broken wheel",
+        "centre of a circle",
         "Of a wheel window only three pieces of the rim are left, at A, B and C. Find the hub O.",
         "A free_point at=2,3\nB free_point at=9,4\nC free_point at=5,8",
         ["point O"],
@@ -160,6 +174,7 @@ TASKS = [
     ),
     DemoTask(
         "Six-petal rose",
+        "regular hexagon in a circle",
         "The rose has six petals of one length. A is the tip of the first. Mark the other five in order.",
         "O free_point at=5,5\nA free_point at=8.5,6\nk circle O A",
         ["point B", "point C", "point D", "point E", "point F"],
@@ -191,8 +206,9 @@ TASKS = [
     ),
     DemoTask(
         "Roundel in a gable",
+        "incircle of a triangle",
         "A roundel fills the gable ABC: a circle that touches all three sides. Set it out.",
-        GABLE,
+        TRIANGLE,
         ["circle k"],
         [rel("tangent", "k", "a"), rel("tangent", "k", "b"), rel("tangent", "k", "c")],
         moves=4,
@@ -229,6 +245,7 @@ TASKS = [
     ),
     DemoTask(
         "Three lights over a sill",
+        "third of a segment",
         "The window gets three lights of one width. Mark P on the sill AB, a third of the way from A to B.",
         "A free_point at=2,2\nB free_point at=9,3\ns segment A B",
         ["point P"],
@@ -252,6 +269,7 @@ TASKS = [
     ),
     DemoTask(
         "Stay bar to a roundel",
+        "tangent from a point",
         "A straight bar runs from the bolt P so that it just touches the roundel k. Set it out.",
         "O free_point at=3.5,4.5\nA free_point at=5.5,4\nk circle O A\nP free_point at=10,6",
         ["straight t"],

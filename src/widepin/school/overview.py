@@ -13,9 +13,9 @@ from sqlalchemy.orm import Session, selectinload
 
 from ..documents.amounts import duration, moves
 from ..documents.construction import read_steps
-from ..documents.grouping import what_went_wrong
+from ..documents.grouping import method_in_words, what_went_wrong
 from ..judge.counts import moves_of
-from ..judge.structure import moves_in_words, needed_by, points_put, structure
+from ..judge.structure import made_with, needed_by, points_put, structure
 from ..judge.task import Task
 from ..plane.steps import Step
 from .class_tools import uses_in
@@ -130,7 +130,7 @@ def groups_of(task: Task, best: HandIn) -> tuple[dict[str, str], str]:
     }
     if not answer:
         return group, ""
-    group["method"] = moves_in_words(steps, needed_by(steps, answer), uses) or "no moves"
+    group["method"] = method_in_words(*made_with(steps, needed_by(steps, answer), uses))
     return group, structure((step.id for step in task.done), steps, answer)
 
 

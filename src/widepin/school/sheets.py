@@ -18,18 +18,17 @@ from ..judge.references import check_references
 from ..judge.task import MODEL, Task
 from ..plane.figure import Figure
 from ..plane.steps import ID, IllFormed, check_steps
-from .library.notation import GABLE, RAFTERS, ROUNDEL, RULER_AND_COMPASS, SILL, steps
-from .library.triangles import OBTUSE
+from .library.notation import ANGLE, CIRCLE, OBTUSE_TRIANGLE, RULER_AND_COMPASS, SEGMENT, TRIANGLE, steps
 from .models import Assignment, Person, TaskSheet
 from .scoring import SCORING
 
 READY_MADE = {
-    "Segment": SILL,
-    "Angle": RAFTERS,
-    "Acute triangle": GABLE,
-    "Obtuse triangle": OBTUSE,
+    "Segment": SEGMENT,
+    "Angle": ANGLE,
+    "Acute triangle": TRIANGLE,
+    "Obtuse triangle": OBTUSE_TRIANGLE,
     "Line and point": "A free_point at=1.5,2\nB free_point at=8.5,2.8\ng line A B\nP free_point at=4.5,6",
-    "Circle with centre": ROUNDEL,
+    "Circle with centre": CIRCLE,
     "Circle without centre": "A free_point at=2,3\nB free_point at=9,4\nC free_point at=5,8\nk circle_through A B C",
 }
 """Given figures to begin with."""

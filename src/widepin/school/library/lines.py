@@ -1,245 +1,295 @@
-"""Tasks on segments, angles, perpendiculars, parallels and equal division."""
+"""Tasks on angles, perpendiculars and parallels."""
 
-from .notation import COURSE, RAFTERS, RULER_AND_COMPASS, SILL, LibraryTask, rel
+from .notation import ANGLE, LINE, LibraryTask, rel
 
 LINES = (
     LibraryTask(
-        "carry-a-length",
-        "Segments",
-        "Carry an edge",
-        "Lay the length AB off on the ray from C: mark P on the ray so that CP is as long as AB.",
-        "A free_point at=1,6\nB free_point at=4,7\ns segment A B\nC free_point at=2,2\nD free_point at=9,3\nr ray C D",
-        ["point P"],
-        [rel("on", "P", "r"), rel("equal_length", "C-P", "A-B")],
-        "c circle_radius C A B\nP intersection c r pick=2",
-        1,
+        key="bisect-an-angle",
+        topic="Angles",
+        title="Bisector of an angle",
+        text="Construct the ray from A that bisects the angle BAC. Only short arcs are needed.",
+        level=1,
+        elements="I.9",
+        terms="angle bisector, bisect an angle, halve an angle",
+        mistake="Starts from points on the legs that are not equally far from the vertex.",
+        given=ANGLE,
+        wanted=["ray m"],
+        conditions=[rel("same", "m", "model:m")],
+        model="""
+c circle A B
+D intersection c q pick=2
+d circle B A
+e circle D A
+F intersection d e other_than=A
+m ray A F
+""",
+        moves=4,
     ),
     LibraryTask(
-        "add-two-lengths",
-        "Segments",
-        "Two edges end to end",
-        "Mark P on the ray from C so that CP is as long as AB and EF together.",
-        "A free_point at=1,7\nB free_point at=3,7.6\ns segment A B\nE free_point at=5,7.8\nF free_point at=8,7\n"
-        "t segment E F\nC free_point at=1.5,3\nD free_point at=8,3.6\nr ray C D",
-        ["point P"],
-        [rel("same", "P", "model:P")],
-        "c circle_radius C A B\nQ intersection c r pick=2\nd circle_radius Q E F\nP intersection d r pick=2",
-        2,
-        before=("carry-a-length",),
+        key="copy-an-angle",
+        topic="Angles",
+        title="Copy of an angle",
+        text="Construct a point P so that the angle EDP is as large as the angle BAC.",
+        level=2,
+        elements="I.23",
+        terms="copy an angle, transfer an angle, congruent angles, equal angles",
+        mistake="Draws the second circle with another radius than the first.",
+        given="""
+A free_point at=1,5
+B free_point at=5,5.3
+C free_point at=4,8
+r ray A B
+q ray A C
+D free_point at=2,1
+E free_point at=8,1.4
+t ray D E
+""",
+        wanted=["point P"],
+        conditions=[rel("equal_angle", "B-A-C", "E-D-P")],
+        model="""
+c circle A B
+Q intersection c q pick=2
+d circle_radius D A B
+R intersection d t pick=2
+e circle_radius R B Q
+P intersection d e pick=1
+""",
+        moves=3,
+        prerequisites=("carry-a-length",),
     ),
     LibraryTask(
-        "midpoint",
-        "Segments",
-        "Middle of a sill",
-        "Mark the midpoint M of the sill AB.",
-        SILL,
-        ["point M"],
-        [rel("midpoint", "M", "A", "B")],
-        "c circle A B\nd circle B A\nD intersection c d pick=1\nE intersection c d pick=2\nm line D E\n"
-        "M intersection m s",
-        3,
+        key="sixty-degrees",
+        topic="Angles",
+        title="Angle of 60 degrees",
+        text="Construct a point P so that the angle BAP is 60 degrees.",
+        level=1,
+        elements="I.1",
+        terms="60 degrees, sixty degrees, equilateral triangle, angle, degree",
+        mistake="Places P by eye on only one of the circles.",
+        given="""
+A free_point at=2,3
+B free_point at=8,3.6
+r ray A B
+""",
+        wanted=["point P"],
+        conditions=[rel("equal_angle", "B-A-P", "B-A-model:P")],
+        model="""
+c circle A B
+d circle B A
+P intersection c d pick=1
+""",
+        moves=2,
     ),
     LibraryTask(
-        "perpendicular-bisector",
-        "Segments",
-        "Centre line",
-        "Set out the line that splits the sill AB in the middle at a right angle.",
-        SILL,
-        ["straight m"],
-        [rel("same", "m", "model:m")],
-        "c circle A B\nd circle B A\nD intersection c d pick=1\nE intersection c d pick=2\nm line D E",
-        3,
+        key="thirty-degrees",
+        topic="Angles",
+        title="Angle of 30 degrees",
+        text="Construct a point P so that the angle BAP is 30 degrees.",
+        level=2,
+        terms="30 degrees, thirty degrees, half of sixty degrees, angle, degree",
+        mistake="Bisects the wrong angle, the one at B.",
+        given="""
+A free_point at=2,3
+B free_point at=7,3.6
+r ray A B
+""",
+        wanted=["point P"],
+        conditions=[rel("equal_angle", "B-A-P", "B-A-model:P")],
+        model="""
+c circle A B
+d circle B A
+C intersection c d pick=1
+e circle C A
+P intersection d e other_than=A
+""",
+        moves=3,
+        prerequisites=(
+            "sixty-degrees",
+            "bisect-an-angle",
+        ),
     ),
     LibraryTask(
-        "bisect-an-angle",
-        "Angles",
-        "Half an angle",
-        "Set out the ray from A that halves the angle between the rafters AB and AC. Short arcs are enough.",
-        RAFTERS,
-        ["ray m"],
-        [rel("same", "m", "model:m")],
-        "c circle A B\nD intersection c q pick=2\nd circle B A\ne circle D A\nF intersection d e other_than=A\n"
-        "m ray A F",
-        4,
+        key="perpendicular-at-a-point",
+        topic="Perpendiculars",
+        title="Perpendicular at a point of a line",
+        text="Construct the perpendicular to the line g at its point P.",
+        level=1,
+        elements="I.11",
+        terms="perpendicular, right angle, normal, 90 degrees, ninety degrees",
+        mistake="Takes two points of g that are not equally far from P.",
+        given=LINE + "P point_on g at=4,2.2857",
+        wanted=["straight p"],
+        conditions=[rel("perpendicular", "p", "g"), rel("on", "P", "p")],
+        model="""
+c circle P A
+D intersection c g other_than=A
+d circle A D
+e circle D A
+E intersection d e pick=1
+F intersection d e pick=2
+p line E F
+""",
+        moves=4,
+        prerequisites=("perpendicular-bisector",),
     ),
     LibraryTask(
-        "copy-an-angle",
-        "Angles",
-        "Carry an angle",
-        "Mark a point P so that the angle EDP is as wide as the angle BAC.",
-        "A free_point at=1,5\nB free_point at=5,5.3\nC free_point at=4,8\nr ray A B\nq ray A C\n"
-        "D free_point at=2,1\nE free_point at=8,1.4\nt ray D E",
-        ["point P"],
-        [rel("equal_angle", "B-A-C", "E-D-P")],
-        "c circle A B\nQ intersection c q pick=2\nd circle_radius D A B\nR intersection d t pick=2\n"
-        "e circle_radius R B Q\nP intersection d e pick=1",
-        3,
-        before=("carry-a-length",),
+        key="perpendicular-through-a-point",
+        topic="Perpendiculars",
+        title="Perpendicular through a point off the line",
+        text="Construct the perpendicular to the line g through the point P.",
+        level=1,
+        elements="I.12",
+        terms="perpendicular, drop a perpendicular, distance of a point from a line, foot, normal",
+        mistake="Draws a circle about P that does not reach the line after dragging.",
+        given=LINE + "P free_point at=4.5,7",
+        wanted=["straight p"],
+        conditions=[rel("perpendicular", "p", "g"), rel("on", "P", "p")],
+        model="""
+c circle A P
+d circle B P
+Q intersection c d other_than=P
+p line P Q
+""",
+        moves=3,
     ),
     LibraryTask(
-        "sixty-degrees",
-        "Angles",
-        "A third of a straight angle",
-        "Mark a point P so that the angle BAP has sixty degrees.",
-        "A free_point at=2,3\nB free_point at=8,3.6\nr ray A B",
-        ["point P"],
-        [rel("equal_angle", "B-A-P", "B-A-model:P")],
-        "c circle A B\nd circle B A\nP intersection c d pick=1",
-        2,
-    ),
-    LibraryTask(
-        "thirty-degrees",
-        "Angles",
-        "Thirty degrees",
-        "Mark a point P so that the angle BAP has thirty degrees.",
-        "A free_point at=2,3\nB free_point at=7,3.6\nr ray A B",
-        ["point P"],
-        [rel("equal_angle", "B-A-P", "B-A-model:P")],
-        "c circle A B\nd circle B A\nC intersection c d pick=1\ne circle C A\nP intersection d e other_than=A",
-        3,
-        before=("sixty-degrees", "bisect-an-angle"),
-    ),
-    LibraryTask(
-        "perpendicular-at-a-point",
-        "Perpendiculars",
-        "Upright on a course",
-        "Set out the perpendicular to the course g at its mark P.",
-        COURSE + "P point_on g at=4,2.2857",
-        ["straight p"],
-        [rel("perpendicular", "p", "g"), rel("on", "P", "p")],
-        "c circle P A\nD intersection c g other_than=A\nd circle A D\ne circle D A\nE intersection d e pick=1\n"
-        "F intersection d e pick=2\np line E F",
-        4,
-        before=("perpendicular-bisector",),
-    ),
-    LibraryTask(
-        "perpendicular-through-a-point",
-        "Perpendiculars",
-        "Plumb line",
-        "From the boss P a plumb line hangs to the course g. Set it out.",
-        COURSE + "P free_point at=4.5,7",
-        ["straight p"],
-        [rel("perpendicular", "p", "g"), rel("on", "P", "p")],
-        "c circle A P\nd circle B P\nQ intersection c d other_than=P\np line P Q",
-        3,
-    ),
-    LibraryTask(
-        "perpendicular-with-one-opening",
-        "Perpendiculars",
-        "Upright with a rusted compass",
-        "The compass is rusted fast at the opening RS. Set out the perpendicular to the course g at its mark P.",
-        COURSE + "P point_on g at=4,2.2857\nR free_point at=7,6\nS free_point at=9,6.3\no segment R S",
-        ["straight p"],
-        [rel("perpendicular", "p", "g"), rel("on", "P", "p")],
-        "c circle_radius P R S\nD intersection c g pick=2\nd circle_radius D R S\nE intersection c d pick=1\n"
-        "e circle_radius E R S\nF intersection c e other_than=D\nf circle_radius F R S\n"
-        "T intersection e f other_than=P\np line P T",
-        5,
+        key="perpendicular-with-one-opening",
+        topic="Perpendiculars",
+        title="Perpendicular with a fixed compass",
+        text="The compass is fixed to the radius RS. Construct the perpendicular to the line g at its point P.",
+        level=3,
+        elements="I.11",
+        terms="fixed compass, rusty compass, perpendicular, rusted compass",
+        mistake="Tries to set the compass to another radius.",
+        given=LINE + "P point_on g at=4,2.2857\nR free_point at=7,6\nS free_point at=9,6.3\no segment R S",
+        wanted=["straight p"],
+        conditions=[rel("perpendicular", "p", "g"), rel("on", "P", "p")],
+        model="""
+c circle_radius P R S
+D intersection c g pick=2
+d circle_radius D R S
+E intersection c d pick=1
+e circle_radius E R S
+F intersection c e other_than=D
+f circle_radius F R S
+T intersection e f other_than=P
+p line P T
+""",
+        moves=5,
         tools=["points", "line", "ray", "segment", {"tool": "circle_radius", "opening": ["R", "S"]}],
-        before=("perpendicular-at-a-point", "sixty-degrees"),
+        prerequisites=(
+            "perpendicular-at-a-point",
+            "sixty-degrees",
+        ),
     ),
     LibraryTask(
-        "perpendicular-at-an-end",
-        "Perpendiculars",
-        "Upright at the end of a wall",
-        "Set out the perpendicular at A, where the wall ends: beyond A there is no room to draw on.",
-        "A free_point at=3,2.5\nB free_point at=6.5,2.9\nr ray A B",
-        ["straight p"],
-        [rel("perpendicular", "p", "r"), rel("on", "A", "p")],
-        "c circle A B\nd circle B A\nC intersection c d pick=1\ne circle C A\nD intersection c e other_than=B\n"
-        "f circle D A\nG intersection e f other_than=A\np ray A G",
-        5,
+        key="perpendicular-at-an-end",
+        topic="Perpendiculars",
+        title="Perpendicular at the end of a ray",
+        text="Construct the perpendicular to the ray at its end A, without extending the ray beyond A.",
+        level=2,
+        elements="I.11",
+        terms="perpendicular at an endpoint, end of a segment, right angle, Thales",
+        mistake="Extends the ray, for which there is no room.",
+        given="""
+A free_point at=3,2.5
+B free_point at=6.5,2.9
+r ray A B
+""",
+        wanted=["straight p"],
+        conditions=[rel("perpendicular", "p", "r"), rel("on", "A", "p")],
+        model="""
+c circle A B
+d circle B A
+C intersection c d pick=1
+e circle C A
+D intersection c e other_than=B
+f circle D A
+G intersection e f other_than=A
+p ray A G
+""",
+        moves=5,
         tools=["points", "ray", "segment", "circle", "circle_radius"],
-        before=("sixty-degrees", "bisect-an-angle"),
+        prerequisites=(
+            "sixty-degrees",
+            "bisect-an-angle",
+        ),
     ),
     LibraryTask(
-        "mirror-a-point",
-        "Perpendiculars",
-        "The other half of the leaf",
-        "A leaf is the same on both sides of g. Mark Q, where P goes on the other side.",
-        COURSE + "P free_point at=4,6",
-        ["point Q"],
-        [rel("equal_length", "A-P", "A-Q"), rel("equal_length", "B-P", "B-Q"), rel("distinct", "P", "Q")],
-        "c circle A P\nd circle B P\nQ intersection c d other_than=P",
-        2,
-        before=("perpendicular-through-a-point",),
+        key="parallel-through-a-point",
+        topic="Parallels",
+        title="Parallel through a point",
+        text="Construct the line through P that is parallel to the line g.",
+        level=2,
+        elements="I.31",
+        terms="parallel, parallel line, corresponding angles, alternate angles, rhombus",
+        mistake="Takes the other intersection of the two circles, which is right only on one side of the line.",
+        given=LINE + "P free_point at=3.5,6",
+        wanted=["straight n"],
+        conditions=[rel("parallel", "n", "g"), rel("on", "P", "n")],
+        model="""
+c circle_radius P A B
+d circle_radius B A P
+Q intersection c d farthest_from=A
+n line P Q
+""",
+        moves=3,
     ),
     LibraryTask(
-        "parallel-through-a-point",
-        "Parallels",
-        "A course at a mark",
-        "Set out the course of stone that runs parallel to g through the mark P.",
-        COURSE + "P free_point at=3.5,6",
-        ["straight n"],
-        [rel("parallel", "n", "g"), rel("on", "P", "n")],
-        "c circle_radius P A B\nd circle_radius B A P\nQ intersection c d farthest_from=A\nn line P Q",
-        3,
+        key="parallelogram",
+        topic="Parallels",
+        title="Fourth vertex of a parallelogram",
+        text="Construct the point D so that ABCD is a parallelogram.",
+        level=2,
+        elements="I.33",
+        terms="parallelogram, opposite sides, fourth corner, vector, translation",
+        mistake="Takes the intersection beside B, so that the sides cross.",
+        given="""
+A free_point at=2,2
+B free_point at=8,2.6
+C free_point at=9.5,6.5
+s segment A B
+t segment B C
+""",
+        wanted=["point D"],
+        conditions=[rel("parallel", "A-D", "B-C"), rel("parallel", "C-D", "A-B")],
+        model="""
+c circle_radius C A B
+d circle_radius A B C
+D intersection c d farthest_from=B
+""",
+        moves=2,
+        prerequisites=("parallel-through-a-point",),
     ),
     LibraryTask(
-        "parallelogram",
-        "Parallels",
-        "Fourth corner of a slab",
-        "Three corners of a parallelogram stand at A, B and C. Mark the fourth, D, opposite B.",
-        "A free_point at=2,2\nB free_point at=8,2.6\nC free_point at=9.5,6.5\ns segment A B\nt segment B C",
-        ["point D"],
-        [rel("parallel", "A-D", "B-C"), rel("parallel", "C-D", "A-B")],
-        "c circle_radius C A B\nd circle_radius A B C\nD intersection c d farthest_from=B",
-        2,
-        before=("parallel-through-a-point",),
-    ),
-    LibraryTask(
-        "midline",
-        "Parallels",
-        "Course at half height",
-        "Mark P in the middle of the edge CA, and Q in the middle of CB. One midpoint and one parallel are allowed.",
-        "A free_point at=1,1\nB free_point at=10,1.2\nC free_point at=4,7.5\nc segment A B\na segment B C\n"
-        "b segment C A",
-        ["point P", "point Q"],
-        [rel("midpoint", "P", "C", "A"), rel("midpoint", "Q", "C", "B")],
-        "P midpoint C A\nn parallel c P\nQ intersection n a",
-        2,
+        key="midline",
+        topic="Parallels",
+        title="Midline of a triangle",
+        text="Construct the midpoints P of the side CA and Q of the side CB. One midpoint and one parallel may be used.",
+        level=2,
+        elements="VI.2",
+        terms="midline, midsegment, midpoint theorem, intercept theorem, parallel",
+        mistake="Places the second midpoint by eye.",
+        given="""
+A free_point at=1,1
+B free_point at=10,1.2
+C free_point at=4,7.5
+c segment A B
+a segment B C
+b segment C A
+""",
+        wanted=["point P", "point Q"],
+        conditions=[rel("midpoint", "P", "C", "A"), rel("midpoint", "Q", "C", "B")],
+        model="""
+P midpoint C A
+n parallel c P
+Q intersection n a
+""",
+        moves=2,
         tools=["line", "segment", {"tool": "midpoint", "most": 1}, {"tool": "parallel", "most": 1}],
-        before=("midpoint", "parallel-through-a-point"),
-    ),
-    LibraryTask(
-        "third-of-a-segment",
-        "Equal division",
-        "Three lights of one width",
-        "Mark P on the sill AB, a third of the way from A to B. One parallel is allowed.",
-        SILL,
-        ["point P"],
-        [rel("on", "P", "s"), rel("ratio", "A-P", "A-B") | {"is": [1, 3]}],
-        "C free_point at=3.2,5\nl line A C\nc circle C A\nD intersection l c other_than=A\nd circle D C\n"
-        "E intersection l d other_than=C\nk line E B\nn parallel k C\nP intersection n s",
-        5,
-        tools=[*RULER_AND_COMPASS, {"tool": "parallel", "most": 1}],
-        before=("carry-a-length", "parallel-through-a-point"),
-    ),
-    LibraryTask(
-        "quarter-of-a-segment",
-        "Equal division",
-        "A quarter of the sill",
-        "Mark P on the sill AB, a quarter of the way from A to B. Two midpoints are allowed.",
-        SILL,
-        ["point P"],
-        [rel("on", "P", "s"), rel("ratio", "A-P", "A-B") | {"is": [1, 4]}],
-        "M midpoint A B\nP midpoint A M",
-        2,
-        tools=["line", "segment", {"tool": "midpoint", "most": 2}],
-        before=("midpoint",),
-    ),
-    LibraryTask(
-        "golden-section",
-        "Equal division",
-        "Mean and extreme",
-        "Mark P on the sill AB so that the whole sill is to AP as AP is to PB.",
-        SILL,
-        ["point P"],
-        [rel("same", "P", "model:P")],
-        "M midpoint A B\np perpendicular s B\nc circle B M\nD intersection c p pick=2\nh line A D\nd circle D B\n"
-        "E intersection d h pick=1\ne circle A E\nP intersection e s pick=2",
-        6,
-        tools=[*RULER_AND_COMPASS, {"tool": "midpoint", "most": 1}, {"tool": "perpendicular", "most": 1}],
-        before=("perpendicular-at-a-point", "carry-a-length"),
+        prerequisites=(
+            "midpoint",
+            "parallel-through-a-point",
+        ),
     ),
 )

@@ -8,21 +8,30 @@ from typing import Any
 RULER_AND_COMPASS = ["points", "line", "ray", "segment", "circle", "circle_radius"]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class LibraryTask:
-    """A task of the task library: its document, its topic, and the keys of the tasks that should be known before."""
+    """A task of the library: its document, and what teachers choose by.
+
+    ``level``: 1 to 4, of ``LEVELS``. ``elements``: where it stands in Euclid's Elements, if it does. ``terms``: what
+    people may search for besides the words of title and text, with commas between. ``mistake``: what students
+    typically do wrong. ``prerequisites``: keys of the tasks that should be solved before.
+    """
 
     key: str
     topic: str
     title: str
     text: str
+    level: int
+    elements: str = ""
+    terms: str
+    mistake: str
     given: str
     wanted: list[str]
     conditions: list[dict[str, Any]]
     model: str
     moves: int
     tools: list[Any] = field(default_factory=lambda: list(RULER_AND_COMPASS))
-    before: tuple[str, ...] = ()
+    prerequisites: tuple[str, ...] = ()
 
     def document(self) -> dict[str, Any]:
         """The task document."""
@@ -80,13 +89,13 @@ def rel(name: str, *of: Any) -> dict[str, Any]:
     return {"rel": name, "of": [term.split("-") if "-" in term else term for term in of]}
 
 
-SILL = """
+SEGMENT = """
 A free_point at=2,3
 B free_point at=8,4
 s segment A B
 """
 
-GABLE = """
+TRIANGLE = """
 A free_point at=1,1
 B free_point at=10,1.2
 C free_point at=4,7.5
@@ -95,7 +104,7 @@ a segment B C
 b segment C A
 """
 
-RAFTERS = """
+ANGLE = """
 A free_point at=2,2
 B free_point at=8,2.5
 C free_point at=5,7
@@ -103,14 +112,23 @@ r ray A B
 q ray A C
 """
 
-COURSE = """
+LINE = """
 A free_point at=1.5,2
 B free_point at=8.5,2.8
 g line A B
 """
 
-ROUNDEL = """
+CIRCLE = """
 O free_point at=5,5
 A free_point at=8,5.8
 k circle O A
+"""
+
+OBTUSE_TRIANGLE = """
+A free_point at=4.5,2
+B free_point at=9,2.4
+C free_point at=2.5,6.5
+c segment A B
+a segment B C
+b segment C A
 """

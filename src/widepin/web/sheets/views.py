@@ -21,7 +21,7 @@ from ...judge.judging import judge
 from ...judge.task import MAX_WANTED, TOOLS, Task, Work
 from ...judge.task_check import check_task, is_solved, proposed
 from ...school import assigning, graded_series, sheets
-from ...school.library import LIBRARY, TOPICS, LibraryTask
+from ...school.library import LEVELS, LIBRARY, TOPICS, LibraryTask
 from ...school.models import SchoolClass, TaskSheet
 from ...school.scoring import SCORING
 from ..access import me, own_class, own_sheet, teachers_only
@@ -39,12 +39,17 @@ from .checking import task_check_in_words
 def library() -> str:
     """All tasks to choose from: the teacher's own, and those that come with the product."""
     words, topic = request.args.get("words", "").strip(), request.args.get("topic", "")
-    own = [one for one in sheets.own_sheets(session(), me()) if fits(words, topic, one.title, one.topic, one.document)]
-    known = [one for one in LIBRARY.values() if fits(words, topic, one.title, one.topic, one.document())]
+    own = [
+        one
+        for one in sheets.own_sheets(session(), me())
+        if topic in ("", one.topic) and fits(words, f"{one.title} {one.topic} {one.document.get('text', '')}")
+    ]
+    known = [one for one in found_by(words) if topic in ("", one.topic)]
     return render_template(
         "sheets/library.html",
         own=[(one, draft_figure(one.document)) for one in own],
         known=[(one, draft_figure(one.document())) for one in known],
+        levels=LEVELS,
         topics=TOPICS,
         topic=topic,
         words=words,
@@ -52,10 +57,19 @@ def library() -> str:
     )
 
 
-def fits(words: str, topic: str, title: str, of: str, document: dict[str, Any]) -> bool:
-    """Whether a task has a topic and all words that were asked for."""
-    text = f"{title} {of} {document.get('text', '')}".casefold()
-    return topic in ("", of) and all(word in text for word in words.casefold().split())
+def found_by(words: str) -> list[LibraryTask]:
+    """The tasks of the library that a search finds, by words, search terms and place in the Elements."""
+    return [
+        one
+        for one in LIBRARY.values()
+        if fits(words, " ".join((one.title, one.topic, one.text, one.terms, f"Elements {one.elements}")))
+    ]
+
+
+def fits(words: str, text: str) -> bool:
+    """Whether a text has all words that were asked for."""
+    text = text.casefold()
+    return all(word in text for word in words.casefold().split())
 
 
 def draft_figure(document: dict[str, Any]) -> dict[str, Any]:
@@ -86,7 +100,8 @@ def library_task(key: str) -> str:
         task=task,
         words=Words(task),
         figure=draft_figure(known.document()),
-        before=[LIBRARY[one] for one in known.before],
+        prerequisites=[LIBRARY[one] for one in known.prerequisites],
+        level=LEVELS[known.level],
     )
 
 

@@ -7,17 +7,6 @@ import { View } from "../figure/view.js";
 
 const SCALE = 48; // pixels per centimetre in the PNG, units per centimetre in the SVG
 const MARGIN = 1; // centimetres around the figure
-const COLOURS = [
-  "--ink",
-  "--graphite",
-  "--quiet",
-  "--board",
-  "--brass",
-  "--madder",
-  "--serif",
-  "--bs-body-font-family",
-];
-
 // A drawing on a sheet of a fixed size, which is not on the page.
 class Sheet extends Drawing {
   constructor(width, height) {
@@ -58,7 +47,7 @@ async function styles() {
   const sheet = find("link[href*='figure.css']");
   const text = await (await fetch(sheet.href)).text();
   const root = getComputedStyle(document.documentElement);
-  return COLOURS.reduce((all, name) => all.replaceAll(`var(${name})`, root.getPropertyValue(name).trim()), text);
+  return text.replace(/var\((--[\w-]+)\)/g, (_, name) => root.getPropertyValue(name).trim());
 }
 
 export async function pngOf(figure, roles, notes) {

@@ -102,11 +102,9 @@ export class Drawing {
 
 // How a step asks to be drawn, as classes.
 export function looksOf({ style, weight, hue }) {
-  return [
-    style === "dashed" && "dashed",
-    weight === "thick" && "thick",
-    hue && hue !== "grey" && `hue-${hue}`,
-  ].filter(Boolean);
+  return [style === "dashed" && "dashed", weight === "thick" && "thick", hue && hue !== "grey" && `hue-${hue}`].filter(
+    Boolean,
+  );
 }
 
 export function labelOf(figure, id) {
