@@ -51,10 +51,10 @@ def main(address: str) -> None:
         page.get_by_role("link", name="Replay every operation").click()
         shoot(page, "replay")
         page.goto(f"{address}classes/2/tools")
-        shoot(page, "class_tools")
+        shoot(page, "class-tools")
         enter(page, address, "Ilse Marran")
         shoot(page, "tasks")
-        use_an_class_tool(page)
+        use_a_class_tool(page)
         page.get_by_role("link", name="Roundel in a gable").click()
         page.wait_for_selector("[data-ready]")
         build(page)
@@ -70,7 +70,7 @@ def main(address: str) -> None:
 
 def make_a_task(page: Page) -> None:
     """A task of the task library taken and tried, and the page that assigns it."""
-    page.get_by_role("link", name="A window opening").last.click()
+    page.get_by_role("link", name="Rectangle with given sides").last.click()
     page.get_by_role("button", name="Copy and edit").click()
     page.wait_for_selector(".making[data-ready]")
     page.get_by_role("button", name="Check the task").click()
@@ -80,7 +80,7 @@ def make_a_task(page: Page) -> None:
     shoot(page, "assign")
 
 
-def use_an_class_tool(page: Page) -> None:
+def use_a_class_tool(page: Page) -> None:
     """The board with a class tool of the class in hand, and back to the tasks."""
     page.get_by_role("link", name="Circumcircle of a triangle").click()
     page.wait_for_selector("[data-ready]")

@@ -54,7 +54,7 @@ def test_the_teachers_pages(page, served, path):
     assert barriers(page) == []
 
 
-def test_the_board_with_an_class_tool_of_the_class(desk):
+def test_the_board_with_a_class_tool_of_the_class(desk):
     desk.enter("Circumcircle of a triangle")
     desk.page.get_by_role("button", name="Centre line").click()
     desk.page.keyboard.type("AB")

@@ -14,7 +14,7 @@ def take(desk):
     desk.page.get_by_role("button", name="Centre line").click()
 
 
-def test_a_whole_task_is_built_with_an_class_tool_by_keyboard(round_a_gable):
+def test_a_whole_task_is_built_with_a_class_tool_by_keyboard(round_a_gable):
     desk, page = round_a_gable, round_a_gable.page
     take(desk)
     expect(page.locator(".proven .point")).to_have_count(2)
@@ -84,7 +84,7 @@ def test_it_shows_how_it_is_built_and_goes_as_it_came(round_a_gable):
     assert len(desk.steps()) == 2
 
 
-def test_two_windows_give_what_an_class_tool_makes_names_of_its_own(round_a_gable):
+def test_two_windows_give_what_a_class_tool_makes_names_of_its_own(round_a_gable):
     desk, page = round_a_gable, round_a_gable.page
     other = page.context.new_page()
     other.goto(page.url)

@@ -39,7 +39,7 @@ def test_steps_of_two_windows_get_names_of_their_own(run):
     assert operations[2]["points"] == {"C": [1, 2]} and operations[3]["id"] == "d"
 
 
-def test_results_of_an_class_tool_are_named_as_steps_are_and_its_helpers_after_the_first(run):
+def test_results_of_a_class_tool_are_named_as_steps_are_and_its_helpers_after_the_first(run):
     steps = [
         {"id": "c", "make": "circle", "from": ["O", "A"]},
         {"id": "X", "make": "intersection", "from": ["c", "g"], "pick": 1},

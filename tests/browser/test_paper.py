@@ -46,7 +46,7 @@ class TestAnswer:
         gable.page.keyboard.press("Escape")
         expect(gable.page.locator(".handing-in")).to_be_hidden()
 
-    def test_taking_an_class_tool_is_not_yet_handing_in(self, gable):
+    def test_taking_a_class_tool_is_not_yet_handing_in(self, gable):
         gable.page.get_by_role("button", name="Hand in").click()
         gable.take("line")
         expect(gable.page.locator(".handing-in")).to_be_hidden()

@@ -23,7 +23,7 @@ def asks(given: tuple[Step, ...], made: str, gives: str) -> list[tuple[str, str]
     return [(blank.name, blank.kind) for blank in compound_tool_of(given, steps(made), [gives]).takes]
 
 
-def test_an_class_tool_asks_for_what_the_construction_uses():
+def test_a_class_tool_asks_for_what_the_construction_uses():
     assert asks(GABLE, "k circle A C", "k") == [("A", "point"), ("C", "point")]
     assert asks(GABLE, "p parallel c C", "p") == [("C", "point"), ("c", "straight")]
     assert asks(steps("A free_point at=0,0\nB free_point at=1,0\nk circle A B"), "X midpoint A B", "X")[0][0] == "A"
@@ -49,7 +49,7 @@ def test_steps_that_the_results_do_not_need_are_left_out():
         ("x line A B", "c", "given already"),
     ],
 )
-def test_what_cannot_be_an_class_tool_is_said(made, gives, said):
+def test_what_cannot_be_a_class_tool_is_said(made, gives, said):
     with pytest.raises(NotATool, match=said):
         compound_tool_of(GABLE, steps(made), [gives])
 

@@ -57,7 +57,7 @@ def put(session, work, *operations):
     session.refresh(work)
 
 
-def test_a_board_is_built_with_an_class_tool_and_handed_in(session, work, centre_line):
+def test_a_board_is_built_with_a_class_tool_and_handed_in(session, work, centre_line):
     put(session, work, *round_a_gable(centre_line))
     attempt = handins.hand_in(session, work)
     assert (attempt.outcome, attempt.moves) == (Outcome.SOUND, 3)
@@ -68,7 +68,7 @@ def test_a_board_is_built_with_an_class_tool_and_handed_in(session, work, centre
     assert attempt.moves == 3
 
 
-def test_what_an_class_tool_made_at_once_goes_at_once(session, work, centre_line):
+def test_what_a_class_tool_made_at_once_goes_at_once(session, work, centre_line):
     on_helper = {"op": "add", "step": {"id": "z", "make": "circle", "from": ["u2", "A"]}}
     put(session, work, use(centre_line, "AB", "u"), on_helper, use(centre_line, "BC", "v"))
     put(session, work, {"op": "remove", "id": "u4"})
@@ -99,20 +99,20 @@ def test_a_use_asks_for_objects_of_the_right_kind_that_are_there(session, work, 
             put(session, work, use(centre_line, sources, "u"))
 
 
-def test_a_step_within_an_class_tool_is_not_made_another_way(session, work, centre_line):
+def test_a_step_within_a_class_tool_is_not_made_another_way(session, work, centre_line):
     put(session, work, use(centre_line, "AB", "u"))
     other = {"op": "remake", "step": {"id": "u2", "make": "intersection", "from": ["u0", "u1"], "pick": 2}}
     with pytest.raises(OperationRefused, match="made by Mid rule"):
         put(session, work, other)
 
 
-def test_without_being_lent_an_class_tool_cannot_be_used(session, work, centre_line):
+def test_without_being_lent_a_class_tool_cannot_be_used(session, work, centre_line):
     assigning.change_terms(work.assignment, assigning.Terms())
     with pytest.raises(OperationRefused, match="not among the class tools"):
         put(session, work, use(centre_line, "AB", "u"))
 
 
-def test_taking_an_class_tool_away_leaves_what_was_built_with_it(session, work, centre_line):
+def test_taking_a_class_tool_away_leaves_what_was_built_with_it(session, work, centre_line):
     put(session, work, use(centre_line, "AB", "u"))
     session.delete(centre_line)
     session.flush()
@@ -128,12 +128,12 @@ def test_the_full_price_is_that_of_the_construction(session, first_year, centre_
 @pytest.mark.parametrize(
     ("name", "price", "said"), [("Mid  rule", "one", "already"), ("", "one", "a name"), ("Other", "two", "counts")]
 )
-def test_an_class_tool_that_cannot_be_given_is_said(session, first_year, centre_line, name, price, said):
+def test_a_class_tool_that_cannot_be_given_is_said(session, first_year, centre_line, name, price, said):
     with pytest.raises(class_tools.Refused, match=said):
         class_tools.give(session, first_year, name, price, centre_line.document)
 
 
-def test_only_what_is_proven_becomes_an_class_tool(session, first_year, work):
+def test_only_what_is_proven_becomes_a_class_tool(session, first_year, work):
     with pytest.raises(NotATool, match="not finished"):
         class_tools.proven_on_sheet(sheets.new_sheet(session, first_year.teacher, dict(sheets.BLANK)))
     put(session, work, {"op": "add", "step": {"id": "k", "make": "circle", "from": ["A", "B"]}})
@@ -142,7 +142,7 @@ def test_only_what_is_proven_becomes_an_class_tool(session, first_year, work):
         class_tools.proven_by(wrong)
 
 
-def test_a_students_sound_work_becomes_an_class_tool(session, work, centre_line):
+def test_a_students_sound_work_becomes_a_class_tool(session, work, centre_line):
     put(session, work, *round_a_gable(centre_line))
     document = class_tools.proven_by(handins.hand_in(session, work))
     found = class_tools.read_class_tool(document)
