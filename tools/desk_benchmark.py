@@ -57,7 +57,7 @@ def fill(app) -> dict[str, int]:
         students = add_students(session, school_class, [f"Student {number}" for number in range(STUDENTS)])
         for place, task in enumerate(list(LIBRARY.values())[:TASKS]):
             sheet = new_sheet(session, teacher, task.document())
-            assignment = Assignment(sheet=sheet, place=place, school_class=school_class)
+            assignment = Assignment(sheet=sheet, position=place, school_class=school_class)
             session.add(assignment)
             session.flush()
             print(f"{place + 1:3} of {TASKS}: {task.title}", flush=True)

@@ -61,7 +61,7 @@ def test_models_of_the_library_are_right_from_other_points_too(key):
     try:
         class_tool = compound_tool_of(task.given, task.model, [one.name for one in task.wanted])
     except NotATool as wrong:
-        assert "slides on" in str(wrong)
+        assert "slides on" in str(wrong) or "was placed by hand" in str(wrong)
         return
     made, use = used(class_tool, [blank.name for blank in class_tool.takes], "u", 1)
     verdict = judge(replace(task, tools=()), Work(made, dict(zip(names(task), use.gives, strict=True)), (use,)))

@@ -35,7 +35,7 @@ def test_an_assigned_version_never_changes(session, sheet, first_year):
     assigning.assign(session, sheet, first_year, assigning.Terms())
     changed = sheets.change(session, sheet, {"title": "Another crown"}, None, None)
     assert (changed.version, changed.family, changed.title) == (2, sheet.family, "Another crown")
-    assert sheet.title == "Crown of a pointed arch" and sheet.document["title"] == sheet.title
+    assert sheet.title == "Equilateral triangle on a side" and sheet.document["title"] == sheet.title
     assert [one.id for one in sheets.own_sheets(session, first_year.teacher) if one.family == sheet.family] == [
         changed.id
     ]

@@ -137,8 +137,8 @@ def test_a_teacher_chooses_how_much_a_hand_in_tells(as_person, fresh_student):
     page = student.post("/tasks/7/hand-in").location
     assert "placed by eye" in student.get(page).text and "Where it breaks" in student.get(page).text
     for level, shown, hidden in (
-        ("result", "for you to find", "placed by eye"),
-        ("conditions", "m is the bisector of angle BAC", "placed by eye"),
+        ("result", "for you to find", "was placed by eye"),
+        ("conditions", "m is the bisector of angle BAC", "was placed by eye"),
         ("break", "placed by eye", "for you to find"),
     ):
         answer = teacher.post("/assignments/7/feedback", data={"feedback": level}, follow_redirects=True)

@@ -91,7 +91,11 @@ class Measure:
 
 
 def same(m: Measure, x: Term, y: Term) -> Finding:
-    """Equal points or circles; lines on one line; two rays also from one point the same way."""
+    """Equal points or circles; lines on one line; two rays also from one point the same way.
+
+    >>> plain(found(same(unit_figure, Term(Point(0, 0), Kind.POINT), Term(Point(3, 4), Kind.POINT))))
+    ((5.0,), ())
+    """
     a, b = x.shape, y.shape
     if isinstance(a, Point) and isinstance(b, Point):
         return Finding([m.distance(a, b)])
@@ -110,7 +114,11 @@ def same(m: Measure, x: Term, y: Term) -> Finding:
 
 
 def on(m: Measure, p: Term, curve: Term) -> Finding:
-    """The point lies on the line or circle; on a ray or segment also within its extent."""
+    """The point lies on the line or circle; on a ray or segment also within its extent.
+
+    >>> plain(found(on(unit_figure, Term(Point(3, 5), Kind.POINT), Term(Line(0, 0, 4, 0), Kind.SEGMENT))))
+    ((5.0, 0.0, 0.0), ())
+    """
     point, shape = p.shape, curve.shape
     assert isinstance(point, Point)
     if isinstance(shape, Circle):
@@ -121,13 +129,21 @@ def on(m: Measure, p: Term, curve: Term) -> Finding:
 
 
 def parallel(m: Measure, x: Term, y: Term) -> Finding:
-    """The lines have one direction, or opposite ones."""
+    """The lines have one direction, or opposite ones.
+
+    >>> plain(found(parallel(unit_figure, Term(Line(0, 0, 1, 0), Kind.LINE), Term(Line(0, 3, 2, 0), Kind.LINE))))
+    ((0.0,), ())
+    """
     (ux, uy), (vx, vy) = _directions(m, x, y)
     return Finding([cross(ux, uy, vx, vy) * m.size])
 
 
 def perpendicular(m: Measure, x: Term, y: Term) -> Finding:
-    """The lines stand at right angles."""
+    """The lines stand at right angles.
+
+    >>> plain(found(perpendicular(unit_figure, Term(Line(0, 0, 1, 0), Kind.LINE), Term(Line(0, 3, 2, 0), Kind.LINE))))
+    ((1.0,), ())
+    """
     (ux, uy), (vx, vy) = _directions(m, x, y)
     return Finding([dot(ux, uy, vx, vy) * m.size])
 
@@ -138,7 +154,11 @@ def _directions(m: Measure, x: Term, y: Term) -> list[tuple[Any, Any]]:
 
 
 def tangent(m: Measure, x: Term, y: Term) -> Finding:
-    """The circle touches the line, within its extent, or the other circle, from outside or inside."""
+    """The circle touches the line, within its extent, or the other circle, from outside or inside.
+
+    >>> plain(found(tangent(unit_figure, Term(Circle(0, 3, 4), Kind.CIRCLE), Term(Line(0, 0, 1, 0), Kind.LINE))))
+    ((1.0,), ())
+    """
     if isinstance(x.shape, Line):
         x, y = y, x
     circle, other = x.shape, y.shape
@@ -157,13 +177,21 @@ def tangent(m: Measure, x: Term, y: Term) -> Finding:
 
 
 def equal_length(m: Measure, *pairs: Sequence[Point]) -> Finding:
-    """All pairs of points are equally far apart."""
+    """All pairs of points are equally far apart.
+
+    >>> plain(found(equal_length(unit_figure, (Point(0, 0), Point(3, 4)), (Point(0, 0), Point(0, 2)))))
+    ((3.0,), ())
+    """
     first, *others = [m.distance(p, q) for p, q in pairs]
     return Finding([first - other for other in others])
 
 
 def equal_angle(m: Measure, *triples: Sequence[Point]) -> Finding:
-    """All undirected angles, vertex second, are equal."""
+    """All undirected angles, vertex second, are equal.
+
+    >>> plain(found(equal_angle(unit_figure, *[(Point(1, 0), Point(0, 0), Point(0, 1))] * 2)))
+    ((0.0,), (1.0,))
+    """
     turns = []
     for p, vertex, q in triples:
         ux, uy = m.unit(p.x - vertex.x, p.y - vertex.y)
@@ -174,20 +202,33 @@ def equal_angle(m: Measure, *triples: Sequence[Point]) -> Finding:
 
 
 def ratio(m: Measure, first: Sequence[Point], second: Sequence[Point], n: float, d: float) -> Finding:
-    """The first distance is n/d times the second."""
+    """The first distance is n/d times the second.
+
+    >>> plain(found(ratio(unit_figure, (Point(0, 0), Point(1, 0)), (Point(0, 0), Point(3, 0)), 1, 3)))
+    ((0.0,), ())
+    """
     scale = max(abs(n), abs(d), 1)
     return Finding([(m.distance(*first) * d - m.distance(*second) * n) * (1 / scale)])
 
 
 def midpoint(m: Measure, x: Term, p: Term, q: Term) -> Finding:
-    """The first point lies halfway between the two others."""
+    """The first point lies halfway between the two others.
+
+    >>> a, b, c = Term(Point(2, 0), Kind.POINT), Term(Point(0, 0), Kind.POINT), Term(Point(4, 0), Kind.POINT)
+    >>> plain(found(midpoint(unit_figure, a, b, c)))
+    ((0.0,), ())
+    """
     middle, a, b = x.shape, p.shape, q.shape
     assert isinstance(middle, Point) and isinstance(a, Point) and isinstance(b, Point)
     return Finding([m.distance(middle, Point((a.x + b.x) * 0.5, (a.y + b.y) * 0.5))])
 
 
 def distinct(m: Measure, *terms: Term) -> Finding:
-    """All points differ."""
+    """All points differ.
+
+    >>> plain(found(distinct(unit_figure, Term(Point(0, 0), Kind.POINT), Term(Point(3, 4), Kind.POINT))))
+    ((), (5.0,))
+    """
     points = [term.shape for term in terms]
     return Finding(
         [],
@@ -201,12 +242,22 @@ def distinct(m: Measure, *terms: Term) -> Finding:
 
 
 def same_side(m: Measure, line: Term, p: Term, q: Term) -> Finding:
-    """Both points lie strictly on one side of the line of the line."""
+    """Both points lie strictly on one side of the line of the line.
+
+    >>> a, b, c = Term(Line(0, 0, 1, 0), Kind.LINE), Term(Point(0, 1), Kind.POINT), Term(Point(5, 2), Kind.POINT)
+    >>> plain(found(same_side(unit_figure, a, b, c)))
+    ((), (2.0,))
+    """
     return Finding([], [_sides(m, line, p, q)])
 
 
 def opposite_side(m: Measure, line: Term, p: Term, q: Term) -> Finding:
-    """The points lie strictly on different sides of the line of the line."""
+    """The points lie strictly on different sides of the line of the line.
+
+    >>> a, b, c = Term(Line(0, 0, 1, 0), Kind.LINE), Term(Point(0, 1), Kind.POINT), Term(Point(5, 2), Kind.POINT)
+    >>> plain(found(opposite_side(unit_figure, a, b, c)))
+    ((), (-2.0,))
+    """
     return Finding([], [-_sides(m, line, p, q)])
 
 
@@ -217,7 +268,11 @@ def _sides(m: Measure, line: Term, p: Term, q: Term) -> Any:
 
 
 def inside_angle(m: Measure, p: Term, angle: Sequence[Point]) -> Finding:
-    """The point lies strictly inside the angle AVB, given as its three points."""
+    """The point lies strictly inside the angle AVB, given as its three points.
+
+    >>> plain(found(inside_angle(unit_figure, Term(Point(1, 0), Kind.POINT), (Point(1, 0), Point(0, 0), Point(0, 1)))))
+    ((), (0.0, 1.0))
+    """
     a, vertex, b = angle
     assert isinstance(p.shape, Point)
     (ux, uy), (vx, vy), (px, py) = (m.unit(end.x - vertex.x, end.y - vertex.y) for end in (a, b, p.shape))
@@ -226,14 +281,23 @@ def inside_angle(m: Measure, p: Term, angle: Sequence[Point]) -> Finding:
 
 
 def equal_area(m: Measure, *triangles: Sequence[Point]) -> Finding:
-    """All triangles have one area; those of three points in a row have none."""
+    """All triangles have one area; those of three points in a row have none.
+
+    >>> plain(found(equal_area(unit_figure, *[(Point(0, 0), Point(4, 0), Point(x, 3)) for x in (1, 9)])))
+    ((0.0,), ())
+    """
     first, *others = [m.system.absolute(double_area(*corners)) * 0.5 for corners in triangles]
     # As a length: what one side of the figure's size would have to be longer.
     return Finding([m.system.over(first - other, m.size, m.size) for other in others])
 
 
 def collinear(m: Measure, *terms: Term) -> Finding:
-    """All points lie on one line: of any three, the one off the longest side lies on it."""
+    """All points lie on one line: of any three, the one off the longest side lies on it.
+
+    >>> a, b, c = Term(Point(0, 0), Kind.POINT), Term(Point(4, 0), Kind.POINT), Term(Point(2, 0), Kind.POINT)
+    >>> plain(found(collinear(unit_figure, a, b, c)))
+    ((0.0,), ())
+    """
     gaps = []
     for one in combinations([term.shape for term in terms], 3):
         p, q, r = one

@@ -29,7 +29,11 @@ CHOICES = ("pick", "other_than", "nearest_to", "farthest_from")
 
 
 def within_extent(system: NumberSystem, kind: Kind, t: Any, place: Point) -> Point:
-    """``place``, undefined where its parameter t lies outside a ray or segment. Ends belong to both."""
+    """``place``, undefined where its parameter t lies outside a ray or segment. Ends belong to both.
+
+    >>> plain(within_extent(ARRAYS, Kind.SEGMENT, 1.5, Point(6, 0)))
+    (nan, nan)
+    """
     x, y = place
     if kind in (Kind.RAY, Kind.SEGMENT):
         x, y = system.where_not_negative(t, x), system.where_not_negative(t, y)
@@ -39,7 +43,11 @@ def within_extent(system: NumberSystem, kind: Kind, t: Any, place: Point) -> Poi
 
 
 def lines_meet(system: NumberSystem, a: Line, a_kind: Kind, b: Line, b_kind: Kind) -> Point:
-    """Where two lines cross; undefined where they are parallel or an extent ends before the intersection."""
+    """Where two lines cross; undefined where they are parallel or an extent ends before the intersection.
+
+    >>> plain(lines_meet(ARRAYS, Line(0, 0, 4, 0), Kind.LINE, Line(1, -1, 0, 2), Kind.SEGMENT))
+    (1.0, 0.0)
+    """
     spread = cross(a.dx, a.dy, b.dx, b.dy)
     # Not the terms of the spread, which vanish for two level lines.
     size = (system.absolute(a.dx) + system.absolute(a.dy)) * (system.absolute(b.dx) + system.absolute(b.dy))
@@ -52,7 +60,11 @@ def lines_meet(system: NumberSystem, a: Line, a_kind: Kind, b: Line, b_kind: Kin
 
 
 def along_line(system: NumberSystem, line: Line, circle: Circle) -> tuple[Any, Any]:
-    """Parameters of the two places where a line meets a circle, the first met first."""
+    """Parameters of the two places where a line meets a circle, the first met first.
+
+    >>> plain(along_line(ARRAYS, Line(-5, 0, 10, 0), Circle(0, 0, 25)))
+    (0.0, 1.0)
+    """
     ex, ey = line.x - circle.x, line.y - circle.y
     way = dot(line.dx, line.dy, line.dx, line.dy)
     off = cross(ex, ey, line.dx, line.dy)
@@ -63,7 +75,11 @@ def along_line(system: NumberSystem, line: Line, circle: Circle) -> tuple[Any, A
 
 
 def circles_meet(system: NumberSystem, c: Circle, d: Circle) -> tuple[Point, Point]:
-    """The two meeting points of circles: left, then right of the way from c's centre to d's."""
+    """The two meeting points of circles: left, then right of the way from c's centre to d's.
+
+    >>> plain(circles_meet(ARRAYS, Circle(0, 0, 25), Circle(6, 0, 25)))
+    ((3.0, 4.0), (3.0, -4.0))
+    """
     dx, dy = d.x - c.x, d.y - c.y
     apart = dx * dx + dy * dy
     size = c.rr + d.rr + apart
@@ -77,7 +93,11 @@ def circles_meet(system: NumberSystem, c: Circle, d: Circle) -> tuple[Point, Poi
 
 
 def mirrored_in_centres(system: NumberSystem, c: Circle, d: Circle, p: Point) -> Point:
-    """The second meeting point of two circles that both pass through p: p mirrored in the line of centres."""
+    """The second meeting point of two circles that both pass through p: p mirrored in the line of centres.
+
+    >>> plain(mirrored_in_centres(ARRAYS, Circle(0, 0, 25), Circle(6, 0, 25), Point(3, 4)))
+    (3.0, -4.0)
+    """
     dx, dy = d.x - c.x, d.y - c.y
     apart = dx * dx + dy * dy
     apart = system.where_positive(apart, (c.rr + d.rr + apart) * 1e-12, apart)
@@ -86,7 +106,11 @@ def mirrored_in_centres(system: NumberSystem, c: Circle, d: Circle, p: Point) ->
 
 
 def other_intersection(system: NumberSystem, a: Shape, b: Shape, p: Point) -> Point:
-    """The second point where two curves meet, at least one of them a circle, of which p is the first."""
+    """The second point where two curves meet, at least one of them a circle, of which p is the first.
+
+    >>> plain(other_intersection(ARRAYS, Line(-5, 0, 10, 0), Circle(0, 0, 25), Point(-5, 0)))
+    (5.0, 0.0)
+    """
     if isinstance(a, Circle) and isinstance(b, Circle):
         return mirrored_in_centres(system, a, b, p)
     if isinstance(a, Circle):
@@ -96,7 +120,11 @@ def other_intersection(system: NumberSystem, a: Shape, b: Shape, p: Point) -> Po
 
 
 def chosen(system: NumberSystem, choice: str, pick: int, first: Point, second: Point, reference: Point | None) -> Point:
-    """One of two meeting points: by ``pick``, or by its distance from the reference point."""
+    """One of two meeting points: by ``pick``, or by its distance from the reference point.
+
+    >>> plain(chosen(ARRAYS, "nearest_to", 1, Point(3, 4), Point(3, -4), Point(0, -1)))
+    (3.0, -4.0)
+    """
     if reference is None:
         return first if pick == 1 else second
     to_first, to_second = square_distance(first, reference), square_distance(second, reference)
@@ -119,6 +147,9 @@ def intersection(
 
     ``choice`` is one of ``CHOICES``; all but "pick" come with the ``reference`` point. Undefined where the
     curves do not meet, where nearest or farthest is a tie, or where the chosen place lies outside an extent.
+
+    >>> plain(intersection(ARRAYS, Line(-9, 0, 1, 0), Kind.LINE, Circle(0, 0, 25), Kind.CIRCLE, "pick", 2))
+    (5.0, 0.0)
     """
     if isinstance(a, Circle) and isinstance(b, Circle):
         if choice == "other_than" and reference is not None:

@@ -33,7 +33,11 @@ from .strokes import FREE_CIRCLE, LINE, Price, strokes
 
 
 def line(system: NumberSystem, p: Point, q: Point) -> Line:
-    """The line from p to q, whatever its extent; undefined where they are one point."""
+    """The line from p to q, whatever its extent; undefined where they are one point.
+
+    >>> plain(line(ARRAYS, Point(1, 2), Point(4, 6)))
+    (1.0, 2.0, 3.0, 4.0)
+    """
     dx, dy = q.x - p.x, q.y - p.y
     return spanned(system, p, dx, dy, rounding_of_square(p))
 
@@ -46,17 +50,29 @@ def spanned(system: NumberSystem, p: Point, dx: Any, dy: Any, size: Any) -> Line
 
 
 def midpoint(system: NumberSystem, p: Point, q: Point) -> Point:
-    """The point halfway between p and q, p itself where they are equal."""
+    """The point halfway between p and q, p itself where they are equal.
+
+    >>> plain(midpoint(ARRAYS, Point(1, 2), Point(4, 6)))
+    (2.5, 4.0)
+    """
     return Point((p.x + q.x) * 0.5, (p.y + q.y) * 0.5)
 
 
 def perpendicular(system: NumberSystem, parent: Line, p: Point) -> Line:
-    """The line through p, its way the parent's turned a quarter left."""
+    """The line through p, its way the parent's turned a quarter left.
+
+    >>> plain(perpendicular(ARRAYS, Line(0, 0, 2, 0), Point(1, 3)))
+    (1.0, 3.0, 0.0, 2.0)
+    """
     return directed(p, -parent.dy, parent.dx)
 
 
 def parallel(system: NumberSystem, parent: Line, p: Point) -> Line:
-    """The line through p with the parent's way."""
+    """The line through p with the parent's way.
+
+    >>> plain(parallel(ARRAYS, Line(0, 0, 2, 0), Point(1, 3)))
+    (1.0, 3.0, 2.0, 0.0)
+    """
     return directed(p, parent.dx, parent.dy)
 
 
@@ -67,7 +83,11 @@ def directed(p: Point, dx: Any, dy: Any) -> Line:
 
 
 def perpendicular_bisector(system: NumberSystem, p: Point, q: Point) -> Line:
-    """The line through the midpoint of p and q, its way that from p to q turned a quarter left."""
+    """The line through the midpoint of p and q, its way that from p to q turned a quarter left.
+
+    >>> plain(perpendicular_bisector(ARRAYS, Point(0, 0), Point(4, 0)))
+    (2.0, 0.0, 0.0, 4.0)
+    """
     return perpendicular(system, line(system, p, q), midpoint(system, p, q))
 
 
@@ -76,6 +96,9 @@ def angle_bisector(system: NumberSystem, p: Point, vertex: Point, q: Point) -> L
 
     That point divides the side as the legs (Euclid VI.3). Undefined for a straight angle, whose inside could
     be either side, and where a leg has length zero.
+
+    >>> plain(angle_bisector(ARRAYS, Point(4, 0), Point(0, 0), Point(0, 4)))
+    (0.0, 0.0, 2.0, 2.0)
     """
     u, w = line(system, vertex, p), line(system, vertex, q)
     uu, ww = u.dx * u.dx + u.dy * u.dy, w.dx * w.dx + w.dy * w.dy
@@ -87,12 +110,20 @@ def angle_bisector(system: NumberSystem, p: Point, vertex: Point, q: Point) -> L
 
 
 def circle_radius(system: NumberSystem, centre: Point, p: Point, q: Point) -> Circle:
-    """The circle with the distance of p and q as radius; undefined where that is 0."""
+    """The circle with the distance of p and q as radius; undefined where that is 0.
+
+    >>> plain(circle_radius(ARRAYS, Point(1, 1), Point(0, 0), Point(3, 4)))
+    (1.0, 1.0, 25.0)
+    """
     return round_about(system, centre, square_distance(p, q) + zero_where_defined(centre.x), rounding_of_square(p))
 
 
 def circle(system: NumberSystem, centre: Point, p: Point) -> Circle:
-    """The circle about centre through p; undefined where they are one point."""
+    """The circle about centre through p; undefined where they are one point.
+
+    >>> plain(circle(ARRAYS, Point(0, 0), Point(3, 4)))
+    (0.0, 0.0, 25.0)
+    """
     return round_about(system, centre, square_distance(centre, p), rounding_of_square(centre))
 
 
@@ -104,7 +135,11 @@ def round_about(system: NumberSystem, centre: Point, rr: Any, size: Any) -> Circ
 
 
 def circle_through(system: NumberSystem, p: Point, q: Point, r: Point) -> Circle:
-    """The circle through three points; undefined where they lie on one line, or two of them are one."""
+    """The circle through three points; undefined where they lie on one line, or two of them are one.
+
+    >>> plain(circle_through(ARRAYS, Point(5, 0), Point(0, 5), Point(-5, 0)))
+    (0.0, 0.0, 25.0)
+    """
     bx, by, cx, cy = q.x - p.x, q.y - p.y, r.x - p.x, r.y - p.y
     area = 2 * cross(bx, by, cx, cy)
     bb, cc = bx * bx + by * by, cx * cx + cy * cy
@@ -116,25 +151,41 @@ def circle_through(system: NumberSystem, p: Point, q: Point, r: Point) -> Circle
 
 
 def on_line(system: NumberSystem, parent: Line, t: Any) -> Point:
-    """The sliding point with parameter t on a line."""
+    """The sliding point with parameter t on a line.
+
+    >>> plain(on_line(ARRAYS, Line(1, 2, 4, 0), 0.25))
+    (2.0, 2.0)
+    """
     return at_parameter(parent, t)
 
 
 def on_circle(system: NumberSystem, parent: Circle, angle: Any) -> Point:
-    """The sliding point at an angle, in radians from the x direction, on a circle."""
+    """The sliding point at an angle, in radians from the x direction, on a circle.
+
+    >>> plain(on_circle(ARRAYS, Circle(1, 1, 4), 0.0))
+    (3.0, 1.0)
+    """
     radius = system.root(parent.rr, parent.rr)
     return Point(parent.x + radius * system.cos(angle), parent.y + radius * system.sin(angle))
 
 
 def reflection(system: NumberSystem, p: Point, mirror: Line) -> Point:
-    """The mirror image of p in the line of a line."""
+    """The mirror image of p in the line of a line.
+
+    >>> plain(reflection(ARRAYS, Point(1, 3), Line(0, 0, 2, 0)))
+    (1.0, -3.0)
+    """
     way = mirror.dx * mirror.dx + mirror.dy * mirror.dy
     off = system.over(cross(mirror.dx, mirror.dy, p.x - mirror.x, p.y - mirror.y), way, way)
     return Point(p.x + 2 * off * mirror.dy, p.y - 2 * off * mirror.dx)
 
 
 def translation(system: NumberSystem, p: Point, tail: Point, tip: Point) -> Point:
-    """The point p moved by the way from tail to tip; p itself where these are equal."""
+    """The point p moved by the way from tail to tip; p itself where these are equal.
+
+    >>> plain(translation(ARRAYS, Point(1, 1), Point(0, 0), Point(2, 3)))
+    (3.0, 4.0)
+    """
     return Point(p.x + (tip.x - tail.x), p.y + (tip.y - tail.y))
 
 

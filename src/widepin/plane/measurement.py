@@ -24,18 +24,30 @@ def distance(system: NumberSystem, p: Point, q: Point, size: Any = None) -> Any:
 
 
 def length(system: NumberSystem, line: Line) -> Any:
-    """The distance of the two points that a line is drawn through: the length of a segment."""
+    """The distance of the two points that a line is drawn through: the length of a segment.
+
+    >>> plain(length(ARRAYS, Line(1, 1, 3, 4)))
+    5.0
+    """
     square = dot(line.dx, line.dy, line.dx, line.dy)
     return system.root(square, square)
 
 
 def radius(system: NumberSystem, circle: Circle) -> Any:
-    """The radius of a circle."""
+    """The radius of a circle.
+
+    >>> plain(radius(ARRAYS, Circle(1, 1, 9)))
+    3.0
+    """
     return system.root(circle.rr, circle.rr)
 
 
 def unit(system: NumberSystem, dx: Any, dy: Any, size: Any = 0) -> tuple[Any, Any]:
-    """The vector of length 1 in a direction; undefined for the zero vector. ``size``: added to that of its square."""
+    """The vector of length 1 in a direction; undefined for the zero vector. ``size``: added to that of its square.
+
+    >>> plain(unit(ARRAYS, 3, 4))
+    (0.6, 0.8)
+    """
     square = dx * dx + dy * dy
     way = system.root(square, square + size)
     return system.over(dx, way, way), system.over(dy, way, way)
@@ -55,7 +67,11 @@ def offset(system: NumberSystem, p: Point, line: Line, size: Any = 0) -> Any:
 
 
 def off_curve(system: NumberSystem, p: Point, curve: Line | Circle) -> Any:
-    """How far a point lies off a curve: left of a line, or outside a circle; negative on the other side."""
+    """How far a point lies off a curve: left of a line, or outside a circle; negative on the other side.
+
+    >>> plain(off_curve(ARRAYS, Point(7, 0), Circle(0, 0, 25)))
+    2.0
+    """
     if isinstance(curve, Circle):
         return distance(system, p, Point(curve.x, curve.y)) - radius(system, curve)
     return offset(system, p, curve)
@@ -73,7 +89,11 @@ def parameter(system: NumberSystem, line: Line, p: Point) -> Any:
 
 
 def along(system: NumberSystem, line: Line, p: Point) -> Any:
-    """How far along a line the point nearest to p lies from its first point."""
+    """How far along a line the point nearest to p lies from its first point.
+
+    >>> plain(along(ARRAYS, Line(0, 0, 4, 0), Point(3, 2)))
+    3.0
+    """
     ux, uy = unit(system, line.dx, line.dy)
     return dot(ux, uy, p.x - line.x, p.y - line.y)
 
@@ -82,6 +102,9 @@ def separation(system: NumberSystem, c: Circle, d: Circle) -> tuple[Any, Any]:
     """By how much two circles lie outside each other, and by how much one lies inside the other.
 
     Each is negative where they do not: circles meet in two points where both are.
+
+    >>> plain(separation(ARRAYS, Circle(0, 0, 4), Circle(5, 0, 4)))
+    (1.0, -5.0)
     """
     apart = distance(system, Point(c.x, c.y), Point(d.x, d.y), c.rr + d.rr)
     r, s = radius(system, c), radius(system, d)
@@ -92,13 +115,20 @@ def turn(p: Point, vertex: Point, q: Point) -> tuple[Any, Any]:
     """The cosine and the sine of the angle from p over the vertex to q, times the lengths of its legs.
 
     The sine is positive where q lies left of the way from the vertex to p.
+
+    >>> plain(turn(Point(3, 0), Point(0, 0), Point(0, 2)))
+    (0.0, 6.0)
     """
     ux, uy, vx, vy = p.x - vertex.x, p.y - vertex.y, q.x - vertex.x, q.y - vertex.y
     return dot(ux, uy, vx, vy), cross(ux, uy, vx, vy)
 
 
 def double_area(p: Point, q: Point, r: Point) -> Any:
-    """Twice the area of a triangle, in square centimetres; positive where its corners run to the left, 0 in a row."""
+    """Twice the area of a triangle, in square centimetres; positive where its corners run to the left, 0 in a row.
+
+    >>> plain(double_area(Point(0, 0), Point(4, 0), Point(0, 3)))
+    12.0
+    """
     return cross(q.x - p.x, q.y - p.y, r.x - p.x, r.y - p.y)
 
 
@@ -106,6 +136,9 @@ def line_coordinates(system: NumberSystem, line: Line) -> tuple[Any, Any, Any, A
     """Numbers that are equal where two lines are one, whatever points they are drawn through.
 
     They are the foot of the perpendicular from the origin, and two products of the direction that have no sign.
+
+    >>> plain(line_coordinates(ARRAYS, Line(0, 2, 5, 0))) == plain(line_coordinates(ARRAYS, Line(9, 2, -1, 0)))
+    True
     """
     ux, uy = unit(system, line.dx, line.dy)
     off = line.x * uy - line.y * ux

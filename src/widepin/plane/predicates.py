@@ -20,12 +20,20 @@ def side(line: Line, p: Point) -> Any:
 
 
 def acute(p: Point, vertex: Point, q: Point) -> Any:
-    """Whether an angle is acute: positive where it is, 0 for a right angle, negative for an obtuse one."""
+    """Whether an angle is acute: positive where it is, 0 for a right angle, negative for an obtuse one.
+
+    >>> acute(Point(1, 0), Point(0, 0), Point(1, 1)) > 0
+    True
+    """
     return dot(p.x - vertex.x, p.y - vertex.y, q.x - vertex.x, q.y - vertex.y)
 
 
 def incidence(p: Shape, curve: Shape) -> tuple[Any, Any]:
-    """A number that is zero where a point lies on a circle or a line, however far that extends; and its magnitude."""
+    """A number that is zero where a point lies on a circle or a line, however far that extends; and its magnitude.
+
+    >>> incidence(Point(3, 4), Circle(0, 0, 25))[0]
+    0
+    """
     assert isinstance(p, Point)
     if isinstance(curve, Circle):
         square = square_distance(p, Point(curve.x, curve.y))
@@ -41,6 +49,9 @@ def coincidence(a: Shape, b: Shape, kind: Kind) -> list[Any]:
 
     Lines are the same whatever points they are drawn through, segments whichever end comes first. That rays point the
     same way, and not opposite ways, is not asked here.
+
+    >>> coincidence(Line(0, 0, 2, 0), Line(5, 0, -1, 0), Kind.LINE)
+    [0, 0]
     """
     if not isinstance(a, Line) or not isinstance(b, Line):
         return [x - y for x, y in zip(a, b, strict=True)]
