@@ -145,7 +145,7 @@ MAKE_WORDS: dict[str, MakeWords] = complete(
             (0, 1),
         ),
         M.CIRCLE_THROUGH: MakeWords(
-            "circle through three points",
+            "circle through 3 points",
             "Circle through 3 points",
             "Circle through {0} and {1} and {2}",
             "circle through {0}, {1} and {2}",

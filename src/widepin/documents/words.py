@@ -295,9 +295,12 @@ def _told(verdict: Verdict, what: str) -> str:
 
 
 def results_of(outcome: Outcome, moves: int, budget: int | None) -> Sequence[tuple[str, str, str]]:
-    """The parts of a result: word, state ("good", "half", "bad" or "plain"), and what it means, three of them.
+    """The parts of a result: word, state ("good", "half", "bad" or "plain"), and what it means.
 
-    Few moves are no merit of a work that is not right, so its third part is plain. A refused work was not judged.
+    Few moves are no merit of a work that is not right, so its last part is plain.
+
+    >>> [word for word, _, _ in results_of(Outcome.FRAGILE, 4, 3)]
+    ['Correct', 'Not in every position', '4 of 3 moves']
     """
     limit = "" if budget is None else f" of {budget}"
     if not outcome.is_right_as_drawn:
@@ -306,24 +309,22 @@ def results_of(outcome: Outcome, moves: int, budget: int | None) -> Sequence[tup
         steps = ("good", "within the move limit")
     else:
         steps = ("half", "over the move limit")
-    correct = CORRECT.get(outcome, ("bad", "not correct"))
-    holds = HOLDS.get(outcome, ("bad", "it does not"))
-    return (
-        ("Correct", *correct),
-        ("Holds when dragged", *holds),
-        (f"{moves}{limit} {'move' if moves == 1 and not limit else 'moves'}", *steps),
-    )
+    return (*RESULTS[outcome], (f"{moves}{limit} {'move' if moves == 1 and not limit else 'moves'}", *steps))
 
 
-UNJUDGED = ("plain", "not checked")
-CORRECT = {
-    **dict.fromkeys(filter(lambda one: one.is_right_as_drawn, Outcome), ("good", "correct as drawn")),
-    **dict.fromkeys((Outcome.APPROXIMATE, Outcome.EYEBALLED), ("half", "placed by eye")),
-    Outcome.REFUSED: UNJUDGED,
+_RIGHT = ("Correct", "good", "correct as drawn")
+_BY_EYE = ("Placed by eye", "half", "correct to the eye, not exactly")
+_IN_SOME = ("Not in every position", "half", "fails in some positions when dragged")
+_NOT_HOLDING = ("Does not hold", "bad", "fails when dragged")
+
+RESULTS: dict[Outcome, Sequence[tuple[str, str, str]]] = {
+    Outcome.SOUND: (_RIGHT, ("Holds when dragged", "good", "correct in every position")),
+    Outcome.FRAGILE: (_RIGHT, _IN_SOME),
+    Outcome.SWITCHING: (_RIGHT, _IN_SOME),
+    Outcome.APPROXIMATE: (_BY_EYE, _NOT_HOLDING),
+    Outcome.EYEBALLED: (_BY_EYE, _NOT_HOLDING),
+    Outcome.WRONG: (("Not correct", "bad", "not correct as drawn"), _NOT_HOLDING),
+    Outcome.REFUSED: (("Not checked", "plain", "a tool or a step that the task does not allow"),),
 }
-HOLDS = {
-    Outcome.REFUSED: UNJUDGED,
-    Outcome.SOUND: ("good", "in every position"),
-    Outcome.FRAGILE: ("half", "not in every position"),
-    Outcome.SWITCHING: ("half", "not in every position"),
-}
+if set(RESULTS) != set(Outcome):
+    raise TypeError("every outcome needs the parts of its result")
