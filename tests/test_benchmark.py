@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from widepin.benchmark import eyeballed, floor_of, fragile, hostile, sound, walk
-from widepin.judge.board import Board
+from widepin.judge.examination import Examination
 from widepin.judge.judging import judge
 from widepin.plane.steps import MAX_STEPS
 
@@ -19,8 +19,8 @@ def test_works_have_the_steps_and_the_outcome_that_they_are_named_for(name, make
 
 def test_the_floor_computes_the_same_geometry():
     task, work, rounds = sound(40)
-    board = Board(task, work.steps)
-    (ax, ay), (bx, by) = board.batch.positions[0:2], board.batch.positions[2:4]
+    examined = Examination(task, work.steps)
+    (ax, ay), (bx, by) = examined.batch.positions[0:2], examined.batch.positions[2:4]
     assert np.abs(walk(ax, ay, bx, by, rounds, np.sqrt)).max() < 1e-9
     floor_of(task, work, rounds)()
 

@@ -20,7 +20,7 @@ from flint import arb, ctx
 from numpy.typing import NDArray
 
 from .documents.task import read_task, read_work
-from .judge.board import Board
+from .judge.examination import Examination
 from .judge.judging import judge
 from .judge.task import Task, Work
 from .judge.trial import try_answer
@@ -137,8 +137,8 @@ def walk(ax: Any, ay: Any, bx: Any, by: Any, rounds: int, root: Callable[[Any], 
 
 def floor_of(task: Task, work: Work, rounds: int) -> Callable[[], Any]:
     """The floor for a work of so many rounds: the positions that its verdict looks at, and the probes by balls."""
-    board = Board(task, work.steps)
-    trial = try_answer(board, {name: board.figure.index[id_] for name, id_ in (work.answer or {}).items()})
+    examined = Examination(task, work.steps)
+    trial = try_answer(examined, {name: examined.figure.index[id_] for name, id_ in (work.answer or {}).items()})
     positions = trial.batch.positions
     a, b = positions[0:2], positions[2:4]
     picked = positions[:4, :: positions.shape[1] // trial.probed][:, : trial.probed].T.tolist()

@@ -5,7 +5,7 @@ import pytest
 
 from tests.judge.test_judging import DEMO, TASKS_BY_NAME, verdict
 from widepin.documents.construction import read_steps
-from widepin.judge.board import Board, Ruling
+from widepin.judge.examination import Examination, Ruling
 from widepin.judge.judging import judge
 from widepin.judge.task import Work
 from widepin.school.library.notation import steps as from_lines
@@ -18,38 +18,38 @@ def failing(request):
     title, _, made = request.param
     task, steps = TASKS_BY_NAME[title], read_steps(from_lines(made))
     found = judge(task, Work(steps))
-    return Board(task, steps), found
+    return Examination(task, steps), found
 
 
 def test_it_fails_in_the_break_as_balls_see_it(failing):
-    board, found = failing
-    answer = {name: board.figure.index[id_] for name, id_ in found.answer.items()}
-    ruling, _ = board.rule(found.breaks.position, answer)
+    examined, found = failing
+    answer = {name: examined.figure.index[id_] for name, id_ in found.answer.items()}
+    ruling, _ = examined.certify(found.breaks.position, answer)
     assert ruling is (Ruling.UNDEFINED if found.breaks.happens == "undefined" else Ruling.WRONG)
 
 
 def test_only_the_named_points_are_dragged(failing):
-    board, found = failing
+    examined, found = failing
     named = {drag.id for drag in found.breaks.drags}
     assert 1 <= len(named) <= 2
-    for handle in board.handles:
-        same = np.array_equal(np.array(found.breaks.position)[handle.inputs], board.drawn[handle.inputs])
-        assert same == (board.figure.nodes[handle.number].step.id not in named)
+    for handle in examined.handles:
+        same = np.array_equal(np.array(found.breaks.position)[handle.inputs], examined.drawn[handle.inputs])
+        assert same == (examined.figure.nodes[handle.number].step.id not in named)
 
 
 def test_drags_start_where_the_points_are_drawn(failing):
-    board, found = failing
+    examined, found = failing
     for drag in found.breaks.drags:
-        shape = board.shapes[board.figure.index[drag.id]]
+        shape = examined.shapes[examined.figure.index[drag.id]]
         assert drag.start == pytest.approx((shape.x, shape.y))
-        assert drag.by == ("given" if board.figure.index[drag.id] < board.given else "own")
+        assert drag.by == ("given" if examined.figure.index[drag.id] < examined.given else "own")
 
 
 def test_what_is_named_is_gone_or_part_of_the_answer(failing):
-    board, found = failing
-    number = board.figure.index[found.breaks.object]
+    examined, found = failing
+    number = examined.figure.index[found.breaks.object]
     if found.breaks.happens == "undefined":
-        shapes = board.figure.evaluate_batch(np.array(found.breaks.position)[:, None])
+        shapes = examined.figure.evaluate_batch(np.array(found.breaks.position)[:, None])
         assert np.isnan(sum(float(np.ravel(x)[0]) for x in shapes[number]))
     else:
         assert found.breaks.object in found.answer.values()

@@ -13,7 +13,7 @@ from widepin.documents.bundle import read_bundle
 from widepin.documents.explaining import explained
 from widepin.documents.task import read_work
 from widepin.documents.verdict import judge_document
-from widepin.judge.board import Board
+from widepin.judge.examination import Examination
 from widepin.plane.steps import Step
 
 FAULTS = {path.stem: path for path in sorted((Path(__file__).parents[1] / "cases" / "faults").glob("*.json"))}
@@ -44,8 +44,8 @@ def test_the_object_that_is_off_is_blamed_not_one_that_only_follows():
 def test_a_break_can_be_seen():
     task, found = judged("break-that-nobody-sees")
     bundle = read_bundle(FAULTS["break-that-nobody-sees"])
-    board = Board(task, read_work(bundle.works[0][1]).steps)
-    ruling, gap = board.rule(found.breaks.position, {"m": board.figure.index["m"]})
+    examined = Examination(task, read_work(bundle.works[0][1]).steps)
+    ruling, gap = examined.certify(found.breaks.position, {"m": examined.figure.index["m"]})
     assert len(found.breaks.drags) == 1 and gap > 0.05
 
 

@@ -5,7 +5,7 @@ import pytest
 
 from tests import zoo
 from tests.judge.test_judging import ALL, task
-from widepin.judge.board import Board
+from widepin.judge.examination import Examination
 from widepin.judge.limits import beyond_limits, clearances, slack
 from widepin.plane.arrays import ARRAYS
 from widepin.plane.figure import Evaluation
@@ -27,13 +27,13 @@ STEADY = {
 }
 
 
-def board(made):
-    return Board(task(AB, ["point X"], [rel("distinct", "X", "A")], tools=[*ALL]), zoo.steps(made))
+def examined(made):
+    return Examination(task(AB, ["point X"], [rel("distinct", "X", "A")], tools=[*ALL]), zoo.steps(made))
 
 
 def searched(made):
     """What a search finds that has only seen large movements in which X exists."""
-    on = board(made)
+    on = examined(made)
     number = on.figure.index["X"]
     needed = sorted(on.figure.ancestors([number]))
     positions = on.batch.positions[:, on.batch.groups["large all"]]
@@ -81,7 +81,7 @@ def test_room_is_how_far_curves_may_still_part(kinds, a, b, point, expected):
 
 
 def test_what_has_two_intersections_is_as_far_from_its_limit_as_the_choice_is_from_a_tie():
-    on = board("c circle A B\nd circle B A\nQ free_point at=3,1\nX intersection c d nearest_to=Q")
+    on = examined("c circle A B\nd circle B A\nQ free_point at=3,1\nX intersection c d nearest_to=Q")
     number = on.figure.index["X"]
     shapes = on.figure.evaluate_batch(on.drawn[:, None])
     tie = clearances(on.figure, number, shapes)[-1]

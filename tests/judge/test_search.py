@@ -5,7 +5,7 @@ import pytest
 from tests import zoo
 from tests.judge.test_judging import AB, ALL, TASKS_BY_NAME, task, verdict
 from widepin.judge import search as searching
-from widepin.judge.board import Board
+from widepin.judge.examination import Examination
 from widepin.judge.search import binding_order, search, split, twins
 from widepin.judge.task import Condition
 from widepin.school.demo_tasks import TASKS
@@ -34,7 +34,7 @@ def test_a_triangle_is_found_once_not_six_times():
         "M midpoint A B\nc circle M A\nd circle A M\nC intersection c d pick=1\nD intersection c d pick=2\n"
         "E midpoint C D\nF midpoint A M\nl line A B\nG intersection l d other_than=M"
     )
-    found = search(Board(triangle, made))
+    found = search(Examination(triangle, made))
     assert not found.stopped
     assert len({frozenset(answer.values()) for answer in found.answers}) == len(found.answers)
 

@@ -13,7 +13,7 @@ from tests.judge.test_cases import CASES
 from tests.judge.test_faults import FAULTS
 from widepin.documents.bundle import read_bundle
 from widepin.documents.task import read_work
-from widepin.judge.board import Board, Ruling
+from widepin.judge.examination import Examination, Ruling
 from widepin.judge.judging import judge
 from widepin.judge.ordering import sources_first
 from widepin.judge.proving import Proving
@@ -27,43 +27,43 @@ ASKED = 8
 """Failures that are put to balls, the clearest ones."""
 
 
-def positions(board, only_given, near=False, seed=0):
+def positions(examined, only_given, near=False, seed=0):
     """Places drawn at random as docs/formats.md says, for all points or for the given ones alone."""
     rng = np.random.default_rng(seed)
-    found = np.repeat(board.drawn[:, None], DENSE, axis=1)
-    size = float(board.size)
-    for handle in board.handles:
+    found = np.repeat(examined.drawn[:, None], DENSE, axis=1)
+    size = float(examined.size)
+    for handle in examined.handles:
         if only_given and not handle.given:
             continue
-        node = board.figure.nodes[handle.number]
+        node = examined.figure.nodes[handle.number]
         if node.step.make == "free_point":
             at_home = handle.given or near
-            middle = board.drawn[handle.inputs] if at_home else np.array(board.region.middle)
-            radius = (0.02 if near else 1.5) * size if at_home else board.region.radius
+            middle = examined.drawn[handle.inputs] if at_home else np.array(examined.region.middle)
+            radius = (0.02 if near else 1.5) * size if at_home else examined.region.radius
             angle, way = rng.uniform(0, 2 * math.pi, DENSE), radius * np.sqrt(rng.uniform(0, 1, DENSE))
             found[handle.inputs] = middle[:, None] + way * np.array([np.cos(angle), np.sin(angle)])
             continue
-        curve, kind = board.shapes[node.sources[0]], board.figure.nodes[node.sources[0]].kind
+        curve, kind = examined.shapes[node.sources[0]], examined.figure.nodes[node.sources[0]].kind
         low, high = (-math.pi, math.pi) if isinstance(curve, Circle) else (-1.0, 2.0)
         if near:
-            step = 0.02 * size / board.unit(handle)
-            low, high = (float(board.drawn[handle.inputs][0]) + way for way in (-step, step))
+            step = 0.02 * size / examined.unit(handle)
+            low, high = (float(examined.drawn[handle.inputs][0]) + way for way in (-step, step))
         if kind in (Kind.RAY, Kind.SEGMENT):
             low, high = max(low, 1e-3), min(high, 1 - 1e-3) if kind is Kind.SEGMENT else high
         found[handle.inputs] = rng.uniform(low, high, DENSE)
     return found
 
 
-def dense_outcome(board, answer):
+def dense_outcome(examined, answer):
     """What dense sampling makes of an answer that is right as drawn: sound, fragile or switching."""
     undefined = wrong = False
     for only_given, near in ((False, False), (True, False), (False, True)):
-        batch = positions(board, only_given, near)
-        look = board.look(Evaluation(board.figure, batch).shapes(board.needs(answer)), answer)
+        batch = positions(examined, only_given, near)
+        look = examined.evaluate(Evaluation(examined.figure, batch).shapes(examined.needs(answer)), answer)
         for mask, claim in ((look.undefined, Ruling.UNDEFINED), (look.wrong, Ruling.WRONG)):
             columns = np.flatnonzero(mask)
             columns = columns[np.argsort(-np.nan_to_num(look.gap[columns]))][:ASKED]
-            found = any(board.rule(batch[:, n].tolist(), answer)[0] is claim for n in columns)
+            found = any(examined.certify(batch[:, n].tolist(), answer)[0] is claim for n in columns)
             undefined |= found and claim is Ruling.UNDEFINED
             wrong |= found and claim is Ruling.WRONG
     return Outcome.SWITCHING if wrong else Outcome.FRAGILE if undefined else Outcome.SOUND
@@ -93,9 +93,9 @@ def test_it_finds_no_failure_that_a_verdict_on_a_generated_work_missed():
 def agrees(task, work, name=""):
     found = judge(task, work, report=False)
     if found.outcome.is_right_as_drawn:
-        board = Board(task, work.steps)
-        answer = {wanted: board.figure.index[id_] for wanted, id_ in found.answer.items()}
-        assert dense_outcome(board, answer) is found.outcome, name
+        examined = Examination(task, work.steps)
+        answer = {wanted: examined.figure.index[id_] for wanted, id_ in found.answer.items()}
+        assert dense_outcome(examined, answer) is found.outcome, name
 
 
 def test_every_claim_of_a_report_holds_in_fresh_positions():
@@ -105,10 +105,10 @@ def test_every_claim_of_a_report_holds_in_fresh_positions():
         found = judge(case.task, case.work)
         if found.report is None or not (found.report.truths or found.report.repeated):
             continue
-        board = Board(case.task, case.work.steps)
-        proving = Proving(board)
-        for column, position in enumerate(positions(board, only_given=False, seed=5)[:, :4].T, start=10**6):
-            proving.in_balls[column] = board.in_balls(position.tolist())
+        examined = Examination(case.task, case.work.steps)
+        proving = Proving(examined)
+        for column, position in enumerate(positions(examined, only_given=False, seed=5)[:, :4].T, start=10**6):
+            proving.in_balls[column] = examined.in_balls(position.tolist())
             if proving.in_balls[column] is None:
                 continue
             for truth in found.report.truths:
@@ -123,9 +123,9 @@ def test_every_break_can_be_seen_and_every_mend_is_sound():
         found = judge(case.task, case.work)
         if found.breaks is not None:
             breaks += 1
-            board = Board(case.task, case.work.steps)
-            answer = {wanted: board.figure.index[id_] for wanted, id_ in found.answer.items()}
-            ruling, gap = board.rule(found.breaks.position, answer)
+            examined = Examination(case.task, case.work.steps)
+            answer = {wanted: examined.figure.index[id_] for wanted, id_ in found.answer.items()}
+            ruling, gap = examined.certify(found.breaks.position, answer)
             assert ruling.value == found.breaks.happens, case.name
             assert ruling is Ruling.UNDEFINED or gap > 0.012, case.name
         for mend in found.report.mends if found.report else ():

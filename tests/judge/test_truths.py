@@ -4,7 +4,7 @@ import pytest
 
 from tests import zoo
 from tests.judge.test_judging import AB, ALL, DEMO, TASKS_BY_NAME, task, verdict
-from widepin.judge.board import Board
+from widepin.judge.examination import Examination
 from widepin.judge.proving import Proving
 from widepin.judge.task import Condition
 from widepin.judge.truths import MOST
@@ -123,8 +123,8 @@ def test_balls_tell_a_near_miss_from_an_equality():
         lines += [f"M{n} midpoint {low} {high}", f"N{n} midpoint {low} M{n}"]
         low, high = f"N{n}", f"M{n}"
     lines += [f"c circle {high} A", "T intersection l c other_than=A"]
-    board = Board(task(AB, ["point X"], [rel("distinct", "X", "A")]), zoo.steps("\n".join(lines)))
-    proving = Proving(board)
+    examined = Examination(task(AB, ["point X"], [rel("distinct", "X", "A")]), zoo.steps("\n".join(lines)))
+    proving = Proving(examined)
     assert not proving.is_proven(Condition("equal_length", (("A", high), ("T", "B"))))
     assert proving.is_proven(Condition("equal_length", (("A", high), (high, "T"))))
 

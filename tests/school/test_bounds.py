@@ -11,6 +11,7 @@ from widepin.school import handins, reviewing, works
 from widepin.school.handins import NotTaken, hand_in
 from widepin.school.history import OperationRefused
 from widepin.school.models import Person
+from widepin.school.refused import Refused
 from widepin.school.works import import_steps, store, work_of
 
 
@@ -95,5 +96,5 @@ def test_so_many_attempts_a_minute_and_comments_on_each_are_taken(session, work,
         hand_in(session, work)
     reviewing.comment(session, attempt, work.student, "Why?")
     session.refresh(attempt)
-    with pytest.raises(reviewing.Refused, match="no more are taken"):
+    with pytest.raises(Refused, match="no more are taken"):
         reviewing.comment(session, attempt, work.student, "And why?")

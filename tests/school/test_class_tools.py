@@ -10,6 +10,7 @@ from widepin.school import again, assigning, class_tools, handins, roster, sheet
 from widepin.school.history import OperationRefused
 from widepin.school.library import LIBRARY
 from widepin.school.models import ClassTool, SchoolClass
+from widepin.school.refused import Refused
 
 
 @pytest.fixture
@@ -129,7 +130,7 @@ def test_the_full_price_is_that_of_the_construction(session, first_year, centre_
     ("name", "price", "said"), [("Mid  rule", "one", "already"), ("", "one", "a name"), ("Other", "two", "counts")]
 )
 def test_a_class_tool_that_cannot_be_given_is_said(session, first_year, centre_line, name, price, said):
-    with pytest.raises(class_tools.Refused, match=said):
+    with pytest.raises(Refused, match=said):
         class_tools.give(session, first_year, name, price, centre_line.document)
 
 

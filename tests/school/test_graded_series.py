@@ -12,6 +12,7 @@ from widepin.school.library import LIBRARY
 from widepin.school.models import SchoolClass
 from widepin.school.operations import add
 from widepin.school.progress import to_do
+from widepin.school.refused import Refused
 from widepin.school.works import store, work_of
 
 
@@ -65,7 +66,7 @@ def solved(session, student, made):
 
 def test_a_model_of_one_move_makes_no_graded_series(session, first_year):
     sheet = sheets.new_sheet(session, first_year.teacher, LIBRARY["carry-a-length"].document())
-    with pytest.raises(assigning.Refused, match="too few moves"):
+    with pytest.raises(Refused, match="too few moves"):
         graded_series.assign_series(session, sheet, first_year, assigning.Terms())
 
 

@@ -8,6 +8,7 @@ from widepin.school import handins, reviewing
 from widepin.school.marks import as_rows, history_of, mark_of, summary_of, table_of
 from widepin.school.models import Person, SchoolClass, TaskSheet
 from widepin.school.progress import to_do
+from widepin.school.refused import Refused
 from widepin.school.roster import add_students
 
 
@@ -81,7 +82,7 @@ def test_score_override_counts_and_can_be_taken_back(session, second_year, attem
     ("credit", "reason", "words"), [("101", "x", "0 to 100"), ("half", "x", "0 to 100"), ("50", " ", "Say why")]
 )
 def test_score_override_is_checked(attempt, credit, reason, words):
-    with pytest.raises(reviewing.Refused, match=words):
+    with pytest.raises(Refused, match=words):
         reviewing.set_score(attempt, credit, reason)
     assert attempt.score_override is None
 
@@ -98,7 +99,7 @@ def test_comments_are_on_the_work_or_on_a_step_of_it(session, attempt):
     ("text", "step", "words"), [("  ", "", "Write"), ("x" * 1001, "", "1000"), ("x", "zz", "no object")]
 )
 def test_comments_are_checked(session, attempt, text, step, words):
-    with pytest.raises(reviewing.Refused, match=words):
+    with pytest.raises(Refused, match=words):
         reviewing.comment(session, attempt, attempt.work.student, text, step)
 
 

@@ -12,6 +12,7 @@ from widepin.school import assigning, handins, sheets
 from widepin.school.library import LIBRARY
 from widepin.school.models import Person, SchoolClass, now
 from widepin.school.progress import standings, to_do
+from widepin.school.refused import Refused
 from widepin.school.scoring import SCORING, score_for
 from widepin.school.states import Late
 
@@ -120,7 +121,7 @@ def test_only_a_task_that_its_model_solves_is_assigned(session, sheet, first_yea
 
 def test_a_class_gets_a_task_once(session, sheet, first_year):
     assigning.assign(session, sheet, first_year, assigning.Terms())
-    with pytest.raises(assigning.Refused, match="already"):
+    with pytest.raises(Refused, match="already"):
         assigning.assign(session, sheet, first_year, assigning.Terms())
 
 
@@ -174,7 +175,7 @@ def test_late_works_and_attempts_beyond_the_last_are_refused(session, first_year
     ],
 )
 def test_terms_are_checked(session, first_year, form, words):
-    with pytest.raises(assigning.Refused, match=words):
+    with pytest.raises(Refused, match=words):
         assigning.read_terms(MultiDict(form), first_year)
 
 
@@ -223,7 +224,7 @@ def test_terms_can_be_changed_and_come_back_as_typed(session, sheet, first_year)
 def test_no_task_waits_for_itself(session, first_year):
     first, second = first_year.assignments[:2]
     assigning.change_terms(second, assigning.Terms(after=first))
-    with pytest.raises(assigning.Refused, match="wait for itself"):
+    with pytest.raises(Refused, match="wait for itself"):
         assigning.change_terms(first, assigning.Terms(after=second))
 
 

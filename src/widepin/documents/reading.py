@@ -8,8 +8,10 @@ from typing import Any
 
 from pydantic import ValidationError
 
+from ..plane.errors import CoreError
 
-class Unreadable(Exception):
+
+class Unreadable(CoreError):
     """A document cannot be used. ``place``: where, as ``given[2].from[0]``; ``remedy``: what is wrong, what to do."""
 
     def __init__(self, place: str, remedy: str):

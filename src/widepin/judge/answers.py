@@ -6,8 +6,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ..plane.tolerances import BLURRED
-from .board import Board
 from .counts import NeededMoves
+from .examination import Examination
 from .search import search
 from .task import Work
 from .trial import Trial, try_answer
@@ -31,50 +31,50 @@ class Found:
     stopped: bool = False
 
 
-def pointed_out(board: Board, work: Work) -> Found:
+def pointed_out(examined: Examination, work: Work) -> Found:
     """The answer that the student pointed out, if it is right to the eye."""
-    answer = {name: board.figure.index[id_] for name, id_ in (work.answer or {}).items()}
-    return Found(try_answer(board, answer) if board.looks_right(answer) else None)
+    answer = {name: examined.figure.index[id_] for name, id_ in (work.answer or {}).items()}
+    return Found(try_answer(examined, answer) if examined.looks_right(answer) else None)
 
 
-def best_found(board: Board, work: Work) -> Found:
+def best_found(examined: Examination, work: Work) -> Found:
     """The best of all answers: of right ones that which needs the fewest moves, else the one that comes closest."""
-    best, tried, stopped = best_exact(board, work)
+    best, tried, stopped = best_exact(examined, work)
     if best is not None and best.outcome is Outcome.SOUND:
         return Found(best, stopped)
-    looking = search(board)
+    looking = search(examined)
     others = [answer for answer in looking.answers if answer not in tried]
-    blurred = [answer for answer in others if floats_are_blurred(board, answer)]
-    clear = [] if best is not None and best.outcome.is_right_as_drawn else closest(board, others)[:MAX_BY_EYE]
-    other = best_trial(board, [*blurred[:MAX_EXACT], *(answer for answer in clear if answer not in blurred)])
+    blurred = [answer for answer in others if floats_are_blurred(examined, answer)]
+    clear = [] if best is not None and best.outcome.is_right_as_drawn else closest(examined, others)[:MAX_BY_EYE]
+    other = best_trial(examined, [*blurred[:MAX_EXACT], *(answer for answer in clear if answer not in blurred)])
     stopped |= looking.stopped or len(blurred) > MAX_EXACT
     trials = [one for one in (best, other) if one is not None]
     return Found(min(trials, key=lambda one: one.rank, default=None), stopped)
 
 
-def best_exact(board: Board, work: Work) -> tuple[Trial | None, list[dict[str, int]], bool]:
+def best_exact(examined: Examination, work: Work) -> tuple[Trial | None, list[dict[str, int]], bool]:
     """The best of the answers that are exact nearby, those that were tried for it, and whether there were too many."""
-    needed = NeededMoves(work, board.figure)
-    exact = search(board, exact=True)
+    needed = NeededMoves(work, examined.figure)
+    exact = search(examined, exact=True)
     if exact.stopped:
         # Too many because objects are there several times: then the cheapest of each stands for all.
-        exact = search(board, exact=True, cost=lambda number: needed.of([number]))
+        exact = search(examined, exact=True, cost=lambda number: needed.of([number]))
     answers = sorted(exact.answers, key=lambda answer: (needed.of(answer.values()), sorted(answer.values())))
     if len(answers) > MAX_EXACT:
         # Those that floats see failing nowhere come first.
         screened = answers[:MAX_SCREENED]
-        answers = [*sorted(screened, key=lambda answer: fails_somewhere(board, answer)), *answers[MAX_SCREENED:]]
+        answers = [*sorted(screened, key=lambda answer: fails_somewhere(examined, answer)), *answers[MAX_SCREENED:]]
     tried = answers[:MAX_EXACT]
-    best = best_trial(board, tried)
+    best = best_trial(examined, tried)
     is_sound = best is not None and best.outcome is Outcome.SOUND
     return best, tried, exact.stopped or (len(answers) > MAX_EXACT and not is_sound)
 
 
-def best_trial(board: Board, answers: Sequence[dict[str, int]]) -> Trial | None:
+def best_trial(examined: Examination, answers: Sequence[dict[str, int]]) -> Trial | None:
     """The best outcome among answers, of equally good ones the first."""
     best: Trial | None = None
     for answer in answers:
-        trial = try_answer(board, answer)
+        trial = try_answer(examined, answer)
         if best is None or trial.outcome.rank < best.outcome.rank:
             best = trial
         if best.outcome is Outcome.SOUND:
@@ -82,23 +82,23 @@ def best_trial(board: Board, answers: Sequence[dict[str, int]]) -> Trial | None:
     return best
 
 
-def closest(board: Board, answers: Sequence[dict[str, int]]) -> list[dict[str, int]]:
+def closest(examined: Examination, answers: Sequence[dict[str, int]]) -> list[dict[str, int]]:
     """Answers that only look right, those first that look so in the most positions, and of these the closest as
     drawn.
     """
     ranked = []
     for place, answer in enumerate(answers):
-        look = board.look(board.evaluation.shapes(board.needs(answer)), answer)
-        ranked.append((-int(look.visual.sum()), float(board.look_as_drawn(answer).gap[0]), place))
+        look = examined.evaluate(examined.evaluation.shapes(examined.needs(answer)), answer)
+        ranked.append((-int(look.visual.sum()), float(examined.look_as_drawn(answer).gap[0]), place))
     return [answers[place] for *_, place in sorted(ranked)]
 
 
-def fails_somewhere(board: Board, answer: dict[str, int]) -> bool:
+def fails_somewhere(examined: Examination, answer: dict[str, int]) -> bool:
     """Whether floats see an answer wrong or undefined in some position of the first batch."""
-    look = board.look(board.evaluation.shapes(board.needs(answer)), answer)
+    look = examined.evaluate(examined.evaluation.shapes(examined.needs(answer)), answer)
     return bool((look.wrong | look.undefined).any())
 
 
-def floats_are_blurred(board: Board, answer: dict[str, int]) -> bool:
+def floats_are_blurred(examined: Examination, answer: dict[str, int]) -> bool:
     """Whether floats miss what balls find of an answer as drawn, so that they may call wrong what is exact."""
-    return any(board.float_error(number) > BLURRED for number in answer.values())
+    return any(examined.float_error(number) > BLURRED for number in answer.values())

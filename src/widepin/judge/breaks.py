@@ -17,8 +17,8 @@ from ..plane.balls import BALLS, Undecided, at_rising_precision, ball
 from ..plane.figure import Evaluation
 from ..plane.shapes import Point
 from ..plane.tolerances import PLAIN_TO_SEE, VISUAL
-from .board import Board, Ruling, finite, spread
 from .drags import Handle
+from .examination import Examination, Ruling, finite, spread
 from .trial import Trial
 from .verdict import Break, Drag, Outcome
 
@@ -41,19 +41,19 @@ MAX_TOGETHER = 8
 """Points of which pairs are dragged."""
 
 
-def simplest_break(board: Board, trial: Trial) -> Break | None:
+def simplest_break(examined: Examination, trial: Trial) -> Break | None:
     """The simplest failing position, or None where nothing needs to be dragged, or no failure can be seen."""
     if not trial.failing or trial.outcome is Outcome.APPROXIMATE:
         return None
     for enough in (PLAIN_TO_SEE, VISUAL):
-        for position in _tries(board, trial, enough):
-            ruling, gap = board.rule(position.tolist(), trial.answer)
+        for position in _tries(examined, trial, enough):
+            ruling, gap = examined.certify(position.tolist(), trial.answer)
             if ruling is Ruling.UNDEFINED or (ruling is Ruling.WRONG and gap > enough):
-                return _described(board, trial, position, ruling)
+                return _described(examined, trial, position, ruling)
     return None
 
 
-def _tries(board: Board, trial: Trial, enough: float) -> Iterator[Floats]:
+def _tries(examined: Examination, trial: Trial, enough: float) -> Iterator[Floats]:
     """Positions in which floats see the answer fail by enough, the simplest first."""
     seen = trial.look.undefined | (trial.look.there & (~trial.look.clear | (trial.look.gap > enough)))
     failing = np.zeros(len(seen), dtype=bool)
@@ -64,23 +64,23 @@ def _tries(board: Board, trial: Trial, enough: float) -> Iterator[Floats]:
     if not len(columns):
         return
     starts = trial.batch.positions[:, spread(columns, STARTS)]
-    simpler = _with_fewer_points(board, trial, starts, enough)
+    simpler = _with_fewer_points(examined, trial, starts, enough)
     if simpler.shape[1]:
-        simpler[:, 0] = _with_points_put_back(board, trial, simpler[:, 0], enough)
+        simpler[:, 0] = _with_points_put_back(examined, trial, simpler[:, 0], enough)
     for position in simpler[:, :SHORTENED].T:
-        yield _shortened(board, trial, position, enough)
+        yield _shortened(examined, trial, position, enough)
     yield from simpler.T
     yield from starts.T
 
 
-def _with_points_put_back(board: Board, trial: Trial, position: Floats, enough: float) -> Floats:
+def _with_points_put_back(examined: Examination, trial: Trial, position: Floats, enough: float) -> Floats:
     """A failing position from which no point can be put back where it was drawn without the failure going away."""
-    moved = [handle for handle in board.handles if (position[handle.inputs] != board.drawn[handle.inputs]).any()]
+    moved = [handle for handle in examined.handles if (position[handle.inputs] != examined.drawn[handle.inputs]).any()]
     while len(moved) > 1:
         tries = np.repeat(position[:, None], len(moved), axis=1)
         for place, handle in enumerate(moved):
-            tries[handle.inputs, place] = board.drawn[handle.inputs]
-        fails = np.flatnonzero(_fails(board, trial, tries, enough))
+            tries[handle.inputs, place] = examined.drawn[handle.inputs]
+        fails = np.flatnonzero(_fails(examined, trial, tries, enough))
         if not len(fails):
             break
         # The student's own points are put back first.
@@ -90,94 +90,96 @@ def _with_points_put_back(board: Board, trial: Trial, position: Floats, enough: 
     return position
 
 
-def _with_fewer_points(board: Board, trial: Trial, starts: Floats, enough: float) -> Floats:
+def _with_fewer_points(examined: Examination, trial: Trial, starts: Floats, enough: float) -> Floats:
     """Failing positions in which only some points differ from the drawing, the simplest first; none if none."""
-    given = [handle for handle in board.handles if handle.given]
-    own = [handle for handle in board.handles if not handle.given]
+    given = [handle for handle in examined.handles if handle.given]
+    own = [handle for handle in examined.handles if not handle.given]
     ways: list[tuple[Handle, ...]] = [
         *((handle,) for handle in given),
         *combinations(given[:MAX_TOGETHER], 2),
         tuple(given),
         *((handle,) for handle in own),
-        *combinations(board.handles[:MAX_TOGETHER], 2),
+        *combinations(examined.handles[:MAX_TOGETHER], 2),
         tuple(own),
     ]
     kinds_of_drag = list({tuple(handle.number for handle in way): way for way in ways if way}.values())
-    tries = np.repeat(board.drawn[:, None], len(kinds_of_drag) * starts.shape[1], axis=1)
+    tries = np.repeat(examined.drawn[:, None], len(kinds_of_drag) * starts.shape[1], axis=1)
     for place, moved in enumerate(kinds_of_drag):
         for handle in moved:
             tries[handle.inputs, place * starts.shape[1] : (place + 1) * starts.shape[1]] = starts[handle.inputs]
-    failing = _fails(board, trial, tries, enough).reshape(len(kinds_of_drag), -1)
+    failing = _fails(examined, trial, tries, enough).reshape(len(kinds_of_drag), -1)
     if not failing.any():
         return starts[:, :0]
     place = int(np.argmax(failing.any(axis=1)))
     columns = place * starts.shape[1] + np.flatnonzero(failing[place])
-    lengths = _way(board, tries[:, columns])
+    lengths = _way(examined, tries[:, columns])
     # The shortest drags first, but those that nobody would see last.
     return tries[:, columns[np.argsort(np.where(lengths < PLAIN_TO_SEE, np.inf, lengths), kind="stable")]]
 
 
-def _shortened(board: Board, trial: Trial, position: Floats, enough: float) -> Floats:
+def _shortened(examined: Examination, trial: Trial, position: Floats, enough: float) -> Floats:
     """The first failing position on the line way from the drawing to a failing one."""
     way = np.linspace(0, 1, STOPS + 1)[1:]
-    tries = board.drawn[:, None] + (position - board.drawn)[:, None] * way
-    fails = np.flatnonzero(_fails(board, trial, tries, enough) & (_way(board, tries) >= PLAIN_TO_SEE))
+    tries = examined.drawn[:, None] + (position - examined.drawn)[:, None] * way
+    fails = np.flatnonzero(_fails(examined, trial, tries, enough) & (_way(examined, tries) >= PLAIN_TO_SEE))
     return tries[:, fails[0]] if len(fails) else position
 
 
-def _way(board: Board, positions: Floats) -> Floats:
+def _way(examined: Examination, positions: Floats) -> Floats:
     """How far the point that is dragged farthest is dragged in each position, as a multiple of the figure's size."""
     farthest = np.zeros(positions.shape[1])
-    for handle in board.handles:
-        ways = np.linalg.norm(positions[handle.inputs] - board.drawn[handle.inputs][:, None], axis=0)
-        farthest = np.maximum(farthest, ways * board.unit(handle) / float(board.size))
+    for handle in examined.handles:
+        ways = np.linalg.norm(positions[handle.inputs] - examined.drawn[handle.inputs][:, None], axis=0)
+        farthest = np.maximum(farthest, ways * examined.unit(handle) / float(examined.size))
     return farthest
 
 
-def _fails(board: Board, trial: Trial, positions: Floats, enough: float) -> NDArray[np.bool_]:
+def _fails(examined: Examination, trial: Trial, positions: Floats, enough: float) -> NDArray[np.bool_]:
     """In which positions floats see the answer fail by more than ``enough``, a multiple of the figure's size.
 
     That is its size in the position or as drawn, whichever is larger: a figure that is dragged small shows little.
     """
-    shapes = Evaluation(board.figure, positions).shapes(board.needs(trial.answer))
-    look = board.look(shapes, trial.answer)
-    shrunk = np.minimum(1.0, board.measure(shapes).size / float(board.size))
+    shapes = Evaluation(examined.figure, positions).shapes(examined.needs(trial.answer))
+    look = examined.evaluate(shapes, trial.answer)
+    shrunk = np.minimum(1.0, examined.measure(shapes).size / float(examined.size))
     failing = look.there & (~look.clear | (look.gap * shrunk > enough))
     if trial.outcome is not Outcome.SWITCHING:
         failing = failing | look.undefined
     return np.broadcast_to(failing, (positions.shape[1],))
 
 
-def _described(board: Board, trial: Trial, position: Floats, ruling: Ruling) -> Break:
+def _described(examined: Examination, trial: Trial, position: Floats, ruling: Ruling) -> Break:
     shares = np.linspace(0, 1, PATH)
-    dragged = [one for one in board.handles if not np.array_equal(position[one.inputs], board.drawn[one.inputs])]
-    needed = board.figure.ancestors(handle.number for handle in dragged)
-    way = Evaluation(board.figure, board.drawn[:, None] + (position - board.drawn)[:, None] * shares).shapes(needed)
-    drags = [_drag(board, handle, way[handle.number]) for handle in dragged]  # type: ignore[arg-type]
-    happens, number = (
-        ("undefined", _first_undefined(board, trial, position))
-        if ruling is Ruling.UNDEFINED
-        else ("wrong", _first_off(board, trial, position))
+    dragged = [one for one in examined.handles if not np.array_equal(position[one.inputs], examined.drawn[one.inputs])]
+    needed = examined.figure.ancestors(handle.number for handle in dragged)
+    way = Evaluation(examined.figure, examined.drawn[:, None] + (position - examined.drawn)[:, None] * shares).shapes(
+        needed
     )
-    return Break(tuple(drags), happens, board.figure.nodes[number].step.id, tuple(position.tolist()))
+    drags = [_drag(examined, handle, way[handle.number]) for handle in dragged]  # type: ignore[arg-type]
+    happens, number = (
+        ("undefined", _first_undefined(examined, trial, position))
+        if ruling is Ruling.UNDEFINED
+        else ("wrong", _first_off(examined, trial, position))
+    )
+    return Break(tuple(drags), happens, examined.figure.nodes[number].step.id, tuple(position.tolist()))
 
 
-def _drag(board: Board, handle: Handle, way: Point) -> Drag:
+def _drag(examined: Examination, handle: Handle, way: Point) -> Drag:
     """A drag along places that are defined; a free point goes line."""
-    step = board.figure.nodes[handle.number].step
+    step = examined.figure.nodes[handle.number].step
     places = [(x, y) for x, y in np.array([way.x, way.y]).T.tolist() if math.isfinite(x + y)] or [step.at or (0.0, 0.0)]
     if step.make == "free_point":
         places = [places[0], places[-1]]
     return Drag(step.id, places[0], places[-1], "given" if handle.given else "own", tuple(places))
 
 
-def _first_undefined(board: Board, trial: Trial, position: Floats) -> int:
+def _first_undefined(examined: Examination, trial: Trial, position: Floats) -> int:
     """The first object that the answer is made from and that is gone in this position, as balls see it."""
-    needed = board.figure.ancestors(trial.answer.values())
-    in_order = board.in_submitted_order(needed)
+    needed = examined.figure.ancestors(trial.answer.values())
+    in_order = examined.in_submitted_order(needed)
 
     def compute() -> int:
-        shapes = board.figure.evaluate(BALLS, [ball(float(x)) for x in position], only=needed)
+        shapes = examined.figure.evaluate(BALLS, [ball(float(x)) for x in position], only=needed)
         return next((number for number in in_order if not finite(shapes[number])), in_order[-1])
 
     try:
@@ -186,7 +188,7 @@ def _first_undefined(board: Board, trial: Trial, position: Floats) -> int:
         return in_order[-1]
 
 
-def _first_off(board: Board, trial: Trial, position: Floats) -> int:
+def _first_off(examined: Examination, trial: Trial, position: Floats) -> int:
     """The first part of the answer that is off in this position.
 
     A condition that fails is spoilt by the last of the objects that it names; of several the first is told, since
@@ -194,10 +196,12 @@ def _first_off(board: Board, trial: Trial, position: Floats) -> int:
     """
     if len(trial.answer) == 1:
         return next(iter(trial.answer.values()))
-    shapes = board.rounded_at(position.tolist(), trial.answer)
+    shapes = examined.rounded_at(position.tolist(), trial.answer)
     spoilt = []
-    for condition, look in zip(board.task.conditions, board.look_at_each_condition(shapes, trial.answer), strict=True):
+    for condition, look in zip(
+        examined.task.conditions, examined.look_at_each_condition(shapes, trial.answer), strict=True
+    ):
         named = [trial.answer[name] for name in condition.names if name in trial.answer]
         if named and not bool(look.visual[0]):
-            spoilt.append(board.in_submitted_order(named)[-1])
-    return board.in_submitted_order(spoilt or trial.answer.values())[0 if spoilt else -1]
+            spoilt.append(examined.in_submitted_order(named)[-1])
+    return examined.in_submitted_order(spoilt or trial.answer.values())[0 if spoilt else -1]

@@ -11,7 +11,7 @@ from ..plane.arrays import ARRAYS, Arrays
 from ..plane.figure import Evaluation, Link
 from ..plane.shapes import Shape
 from ..plane.steps import Step
-from .board import Board, Look
+from .examination import Examination, Look
 
 Floats = NDArray[np.float64]
 
@@ -26,14 +26,14 @@ Tried = tuple[Change, ...]
 class Changes:
     """Tries changes of the steps that an answer is made from, in some positions (width, n) of the figure."""
 
-    def __init__(self, board: Board, answer: Mapping[str, int], positions: Floats):
-        self.board = board
+    def __init__(self, examined: Examination, answer: Mapping[str, int], positions: Floats):
+        self.examined = examined
         self.answer = answer
         self.count = positions.shape[1]
-        self.needed = board.needs(answer)
-        self.evaluation = Evaluation(board.figure, positions)
+        self.needed = examined.needs(answer)
+        self.evaluation = Evaluation(examined.figure, positions)
         self.children: dict[int, list[int]] = {}
-        for number, node in enumerate(board.figure.nodes):
+        for number, node in enumerate(examined.figure.nodes):
             for parent in node.parents:
                 self.children.setdefault(parent, []).append(number)
 
@@ -60,20 +60,20 @@ class Changes:
         return None
 
     def _parents(self, change: Change) -> set[int]:
-        return self.board.figure.ancestors(self.board.figure.index[parent] for parent in change[1].parents)
+        return self.examined.figure.ancestors(self.examined.figure.index[parent] for parent in change[1].parents)
 
     def that_stand(self, tries: Sequence[Tried]) -> list[Tried]:
         """Those of the tries with which floats see the answer right in all the positions.
 
         All must change the same steps in the same order, as ``in_order`` gives it.
         """
-        look = self.look(tries)
+        look = self.evaluate(tries)
         fails = np.any((look.undefined | look.wrong).reshape(len(tries), -1), axis=1)
         return [one for one, failed in zip(tries, fails.tolist(), strict=True) if not failed]
 
-    def look(self, tries: Sequence[Tried]) -> Look:
+    def evaluate(self, tries: Sequence[Tried]) -> Look:
         """What floats see of the answer with each of these in turn: one look, try by try."""
-        figure = self.board.figure
+        figure = self.examined.figure
         numbers = [number for number, _ in tries[0]]
         hanging = [self.dependents(number) for number in numbers]
         links = [[figure.link(step) for _, step in changes] for changes in tries]
@@ -90,7 +90,7 @@ class Changes:
                 waiting = set().union(*hanging[place + 1 :]) | set(numbers)
                 for other in sorted((hanging[place] & relevant) - waiting):
                     tiled[other] = figure.nodes[other].link.made(ARRAYS, tiled, positions)
-        return self.board.look(tiled, self.answer)
+        return self.examined.evaluate(tiled, self.answer)
 
     def _in_each_try(self, links: Sequence[Link], shapes: Sequence[Shape]) -> Shape:
         """An object that each try makes in its own way, in the columns of all tries."""

@@ -14,6 +14,7 @@ from __future__ import annotations
 from collections.abc import Collection, Sequence
 from dataclasses import dataclass, replace
 
+from ..plane.errors import CoreError
 from ..plane.makes import MAKES
 from ..plane.shapes import LINES
 from ..plane.steps import Step
@@ -23,7 +24,7 @@ from .task import Use, Work
 from .verdict import Break, Report
 
 
-class NotATool(Exception):
+class NotATool(CoreError):
     """A construction that cannot be made a class tool. The message says why."""
 
 

@@ -13,10 +13,10 @@ from __future__ import annotations
 from ..plane.steps import IllFormed, check_steps
 from ..plane.tolerances import DIGITS
 from .answers import best_found, pointed_out
-from .board import Board
 from .breaks import simplest_break
 from .compound_tools import at_result, without_helpers
 from .counts import by_hand, counted, counted_alone, refused_tool
+from .examination import Examination
 from .method import method_holds
 from .references import check_references
 from .report import report_on
@@ -32,24 +32,24 @@ def judge(task: Task, work: Work, report: bool = True) -> Verdict:
     refusal = refused_tool(by_hand(work.steps, work.uses), task.tools) or ill_formed(task, work)
     if refusal is not None:
         return Verdict(Outcome.REFUSED, counted_alone(work), refusal=refusal)
-    board = Board(task, work.steps)
-    found = pointed_out(board, work) if work.answer is not None else best_found(board, work)
+    examined = Examination(task, work.steps)
+    found = pointed_out(examined, work) if work.answer is not None else best_found(examined, work)
     best = found.trial
     if best is None:
         answer = work.answer
-        numbers = {name: board.figure.index[id_] for name, id_ in (answer or {}).items()}
-        counts = counted(work, board.figure, numbers.values()) if answer else counted_alone(work)
-        said = without_helpers(report_on(board, work, None, None, numbers), work) if report else None
+        numbers = {name: examined.figure.index[id_] for name, id_ in (answer or {}).items()}
+        counts = counted(work, examined.figure, numbers.values()) if answer else counted_alone(work)
+        said = without_helpers(report_on(examined, work, None, None, numbers), work) if report else None
         return Verdict(Outcome.WRONG, counts, answer, report=said, search_stopped=found.stopped)
-    found_break = simplest_break(board, best)
+    found_break = simplest_break(examined, best)
     return Verdict(
         best.outcome,
-        counted(work, board.figure, best.answer.values()),
-        board.ids_of(best.answer),
+        counted(work, examined.figure, best.answer.values()),
+        examined.ids_of(best.answer),
         at_result(found_break, work.uses),
-        method_holds(board, best),
+        method_holds(examined, best),
         Certificate(best.certified, DIGITS) if best.outcome is Outcome.SOUND else None,
-        report=without_helpers(report_on(board, work, best, found_break), work) if report else None,
+        report=without_helpers(report_on(examined, work, best, found_break), work) if report else None,
         search_stopped=found.stopped,
     )
 

@@ -21,8 +21,8 @@ from ..plane.measurement import distance, off_curve
 from ..plane.shapes import Circle, Kind, Line, Point, Shape
 from ..plane.steps import IllFormed, Step
 from ..plane.tolerances import NEAR_BY_EYE, SAME
-from .board import Board, spread
 from .changes import Change, Changes, Tried
+from .examination import Examination, spread
 from .method import needed_intersections, that_may_help
 from .ordering import sources_first
 from .references import check_references, passes_through
@@ -42,7 +42,7 @@ FIRST, MAX_FAILING = 3, 24
 """Failing positions in which floats look at a change, first in a few of them."""
 
 
-def mends(board: Board, trial: Trial) -> tuple[Mend, ...]:
+def mends(examined: Examination, trial: Trial) -> tuple[Mend, ...]:
     """Changes that make this answer sound: of one step if there are any, else of two at once.
 
     For each step the change that comes first: the one that says the same most plainly.
@@ -50,12 +50,12 @@ def mends(board: Board, trial: Trial) -> tuple[Mend, ...]:
     if not trial.failing:
         return ()
     failing = spread(np.array(trial.failing), MAX_FAILING)
-    few = Changes(board, trial.answer, trial.batch.positions[:, failing[:: -(-len(failing) // FIRST)]])
-    changes = Changes(board, trial.answer, trial.batch.positions[:, failing])
+    few = Changes(examined, trial.answer, trial.batch.positions[:, failing[:: -(-len(failing) // FIRST)]])
+    changes = Changes(examined, trial.answer, trial.batch.positions[:, failing])
     if trial.outcome in (Outcome.SWITCHING, Outcome.FRAGILE):
-        proposed = intersections_said_otherwise(board, trial, few)
+        proposed = intersections_said_otherwise(examined, trial, few)
     elif trial.outcome in (Outcome.EYEBALLED, Outcome.APPROXIMATE):
-        proposed = points_tied_down(board, trial, few)
+        proposed = points_tied_down(examined, trial, few)
     else:
         return ()
     by_step = [list(islice(ways, MAX_WAYS)) for _, ways in groupby(proposed, key=itemgetter(0))][:MAX_STEPS]
@@ -68,12 +68,14 @@ def mends(board: Board, trial: Trial) -> tuple[Mend, ...]:
         for pair in product(a[i : i + 1], b[j : j + 1])
     ]
     return (
-        sound_ones(board, trial, (few, changes), singles)
-        or sound_ones(board, trial, (few, changes), pairs[:MAX_PAIRS])[:1]
+        sound_ones(examined, trial, (few, changes), singles)
+        or sound_ones(examined, trial, (few, changes), pairs[:MAX_PAIRS])[:1]
     )
 
 
-def sound_ones(board: Board, trial: Trial, stages: Sequence[Changes], tries: Sequence[Tried]) -> tuple[Mend, ...]:
+def sound_ones(
+    examined: Examination, trial: Trial, stages: Sequence[Changes], tries: Sequence[Tried]
+) -> tuple[Mend, ...]:
     """Those of the changes with which the work is sound; of several that change the same steps the first.
 
     ``stages``: where floats look at them, few positions first.
@@ -84,9 +86,9 @@ def sound_ones(board: Board, trial: Trial, stages: Sequence[Changes], tries: Seq
         numbers = tuple(number for number, _ in changed)
         if numbers not in found and judged < MAX_JUDGED:
             judged += 1
-            if is_sound(board, trial, changed):
+            if is_sound(examined, trial, changed):
                 found[numbers] = Mend(
-                    tuple(sorted((step for _, step in changed), key=lambda step: board.submitted[step.id]))
+                    tuple(sorted((step for _, step in changed), key=lambda step: examined.submitted[step.id]))
                 )
     return tuple(found.values())
 
@@ -105,110 +107,110 @@ def that_stand(stages: Sequence[Changes], tries: Sequence[Tried]) -> list[Tried]
     return [one for one in in_order if one in standing]
 
 
-def is_sound(board: Board, trial: Trial, changes: Sequence[Change]) -> bool:
+def is_sound(examined: Examination, trial: Trial, changes: Sequence[Change]) -> bool:
     """Whether the work with these steps replaced is sound, with the same answer."""
-    steps = list(board.steps)
+    steps = list(examined.steps)
     for number, step in changes:
-        steps[number - len(board.task.done)] = step
+        steps[number - len(examined.task.done)] = step
     steps = sources_first(steps)
     try:
-        check_references(board.task.figure(steps), len(board.task.done))
+        check_references(examined.task.figure(steps), len(examined.task.done))
     except IllFormed:
         return False
-    changed = Board(board.task, steps)
-    answer = {name: changed.figure.index[id_] for name, id_ in board.ids_of(trial.answer).items()}
+    changed = Examination(examined.task, steps)
+    answer = {name: changed.figure.index[id_] for name, id_ in examined.ids_of(trial.answer).items()}
     return changed.looks_right(answer) and try_answer(changed, answer).outcome is Outcome.SOUND
 
 
-def intersections_said_otherwise(board: Board, trial: Trial, changes: Changes) -> Iterator[Change]:
+def intersections_said_otherwise(examined: Examination, trial: Trial, changes: Changes) -> Iterator[Change]:
     """The needed intersections, each by another choice that means the same point as drawn."""
-    intersections = needed_intersections(board, trial)
-    helping = that_may_help(board, trial.answer, changes.evaluation.positions, intersections)
+    intersections = needed_intersections(examined, trial)
+    helping = that_may_help(examined, trial.answer, changes.evaluation.positions, intersections)
     for number in (number for number in intersections if any(number in of_position for of_position in helping)):
-        node, here = board.figure.nodes[number], board.shapes[number]
+        node, here = examined.figure.nodes[number], examined.shapes[number]
         assert isinstance(here, Point)
-        a, b = (board.shapes[source] for source in node.sources)
+        a, b = (examined.shapes[source] for source in node.sources)
         other = other_intersection(ARRAYS, a, b, here)
         points = [
             n
-            for n in usable(board, changes, number)
-            if board.figure.nodes[n].kind is Kind.POINT and is_defined(board.shapes[n]) and n != node.reference
+            for n in usable(examined, changes, number)
+            if examined.figure.nodes[n].kind is Kind.POINT and is_defined(examined.shapes[n]) and n != node.reference
         ]
-        on_both = [n for n in points if all(passes_through(board.figure, curve, n) for curve in node.sources)]
-        far = {n: _distance(board, n, here) - _distance(board, n, other) for n in points}
-        size = SAME * float(board.size)
+        on_both = [n for n in points if all(passes_through(examined.figure, curve, n) for curve in node.sources)]
+        far = {n: _distance(examined, n, here) - _distance(examined, n, other) for n in points}
+        size = SAME * float(examined.size)
         means_this = {
-            "other_than": [n for n in on_both if _distance(board, n, other) < size],
+            "other_than": [n for n in on_both if _distance(examined, n, other) < size],
             "farthest_from": [n for n in points if far[n] > size],
             "nearest_to": [n for n in points if far[n] < -size],
         }
         for choice, references in means_this.items():
             for reference in references:
-                name = board.figure.nodes[reference].step.id
+                name = examined.figure.nodes[reference].step.id
                 changed = replace(node.step, choice=choice, reference=name, pick=1)
                 if changed != node.step:
                     yield number, changed
 
 
-def _distance(board: Board, number: int, point: Point) -> float:
+def _distance(examined: Examination, number: int, point: Point) -> float:
     """How far a point of the board lies from another as drawn, in centimetres."""
-    there = board.shapes[number]
+    there = examined.shapes[number]
     assert isinstance(there, Point)
     return float(distance(ARRAYS, there, point))
 
 
-def usable(board: Board, changes: Changes, number: int) -> list[int]:
+def usable(examined: Examination, changes: Changes, number: int) -> list[int]:
     """The objects from which a step may be made: all that are given or the student's, but what is made from it."""
     dependents = changes.dependents(number)
-    return [n for n in range(board.last) if n not in dependents]
+    return [n for n in range(examined.last) if n not in dependents]
 
 
-def _as_drawn(board: Board, step: Step) -> Point:
+def _as_drawn(examined: Examination, step: Step) -> Point:
     """Where an intersection of objects on the board lies as drawn."""
     with Arrays.quiet():
-        place = board.figure.link(step).made(ARRAYS, board.shapes, ())
+        place = examined.figure.link(step).made(ARRAYS, examined.shapes, ())
     return Point(float(place.x), float(place.y))
 
 
-def placed_by_eye(board: Board, trial: Trial) -> list[int]:
+def placed_by_eye(examined: Examination, trial: Trial) -> list[int]:
     """The student's free and sliding points that the answer depends on, the last one first."""
-    needed = board.figure.ancestors(trial.answer.values())
-    return [handle.number for handle in reversed(board.handles) if not handle.given and handle.number in needed]
+    needed = examined.figure.ancestors(trial.answer.values())
+    return [handle.number for handle in reversed(examined.handles) if not handle.given and handle.number in needed]
 
 
-def points_tied_down(board: Board, trial: Trial, changes: Changes) -> Iterator[Change]:
+def points_tied_down(examined: Examination, trial: Trial, changes: Changes) -> Iterator[Change]:
     """Points placed by eye, each as an intersection of curves that pass close by, the closest first."""
-    for number in placed_by_eye(board, trial):
-        curves = [n for n in curves_for(board, changes, number) if _close(board, number, n)]
+    for number in placed_by_eye(examined, trial):
+        curves = [n for n in curves_for(examined, changes, number) if _close(examined, number, n)]
         ways: list[tuple[float, Step]] = []
         for pair in combinations(curves, 2):
-            ways += _intersections_near(board, number, pair)
+            ways += _intersections_near(examined, number, pair)
         for _, step in sorted(ways, key=lambda way: way[0]):
             yield number, step
 
 
-def curves_for(board: Board, changes: Changes, number: int) -> list[int]:
+def curves_for(examined: Examination, changes: Changes, number: int) -> list[int]:
     """The curves that a point may be attached to."""
-    return [n for n in usable(board, changes, number) if board.figure.nodes[n].kind is not Kind.POINT]
+    return [n for n in usable(examined, changes, number) if examined.figure.nodes[n].kind is not Kind.POINT]
 
 
-def ties(board: Board, trial: Trial, by_eye: Sequence[str]) -> dict[str, Step]:
+def ties(examined: Examination, trial: Trial, by_eye: Sequence[str]) -> dict[str, Step]:
     """For points placed by eye, what they lie next to: an intersection of curves, or else a curve."""
-    changes = Changes(board, trial.answer, board.drawn[:, None])
-    numbers = {board.figure.index[id_] for id_ in by_eye}
+    changes = Changes(examined, trial.answer, examined.drawn[:, None])
+    numbers = {examined.figure.index[id_] for id_ in by_eye}
     found: dict[str, Step] = {}
-    for number, step in points_tied_down(board, trial, changes):
+    for number, step in points_tied_down(examined, trial, changes):
         if number in numbers:
             found.setdefault(step.id, step)
     for number in sorted(numbers):
-        node, point = board.figure.nodes[number], board.shapes[number]
+        node, point = examined.figure.nodes[number], examined.shapes[number]
         assert isinstance(point, Point)
-        apart = {curve: _apart(point, board.shapes[curve]) for curve in curves_for(board, changes, number)}
-        near = [curve for curve, far in apart.items() if far <= NEAR_BY_EYE * float(board.size)]
+        apart = {curve: _apart(point, examined.shapes[curve]) for curve in curves_for(examined, changes, number)}
+        near = [curve for curve, far in apart.items() if far <= NEAR_BY_EYE * float(examined.size)]
         if near and node.step.make == "free_point":
             closest = min(near, key=apart.__getitem__)
             found.setdefault(
-                node.step.id, Step(node.step.id, "point_on", (board.figure.nodes[closest].step.id,), node.step.at)
+                node.step.id, Step(node.step.id, "point_on", (examined.figure.nodes[closest].step.id,), node.step.at)
             )
     return found
 
@@ -222,23 +224,23 @@ def _apart(point: Point, curve: Shape) -> float:
         return abs(float(off_curve(ARRAYS, point, curve)))
 
 
-def _close(board: Board, number: int, curve: int) -> bool:
-    point = board.shapes[number]
+def _close(examined: Examination, number: int, curve: int) -> bool:
+    point = examined.shapes[number]
     assert isinstance(point, Point)
-    return _apart(point, board.shapes[curve]) <= NEAR_BY_EYE * float(board.size)
+    return _apart(point, examined.shapes[curve]) <= NEAR_BY_EYE * float(examined.size)
 
 
-def _intersections_near(board: Board, number: int, pair: tuple[int, int]) -> list[tuple[float, Step]]:
-    node = board.figure.nodes[number]
-    names = tuple(board.figure.nodes[curve].step.id for curve in pair)
-    round_ = any(board.figure.nodes[curve].kind is Kind.CIRCLE for curve in pair)
-    place = board.shapes[number]
+def _intersections_near(examined: Examination, number: int, pair: tuple[int, int]) -> list[tuple[float, Step]]:
+    node = examined.figure.nodes[number]
+    names = tuple(examined.figure.nodes[curve].step.id for curve in pair)
+    round_ = any(examined.figure.nodes[curve].kind is Kind.CIRCLE for curve in pair)
+    place = examined.shapes[number]
     assert isinstance(place, Point)
     found = []
     for pick in (1, 2) if round_ else (1,):
         step = Step(node.step.id, "intersection", names, pick=pick)
-        shape = _as_drawn(board, step)
-        far = float(distance(ARRAYS, shape, place)) / float(board.size)
+        shape = _as_drawn(examined, step)
+        far = float(distance(ARRAYS, shape, place)) / float(examined.size)
         if far <= NEAR_BY_EYE:
             found.append((far, step))
     return found

@@ -12,7 +12,7 @@ from ..plane.arrays import ARRAYS, Arrays
 from ..plane.shapes import Kind, Point
 from ..plane.steps import Step
 from .answers import best_exact, best_trial
-from .board import Board
+from .examination import Examination
 from .search import search
 from .task import Work
 from .verdict import Outcome
@@ -24,29 +24,29 @@ MAX_TRIED = 4
 """Answers with unmarked intersections that are tried."""
 
 
-def right_instead(board: Board, work: Work, outcome: Outcome) -> dict[str, str]:
+def right_instead(examined: Examination, work: Work, outcome: Outcome) -> dict[str, str]:
     """Wanted name -> the object that would be right, for those where the student pointed out another one; {} if there
     is none.
     """
     if work.answer is None or outcome.is_right_as_drawn:
         return {}
-    found, *_ = best_exact(board, work)
+    found, *_ = best_exact(examined, work)
     if found is None or not found.outcome.is_right_as_drawn:
         return {}
-    return {name: id_ for name, id_ in board.ids_of(found.answer).items() if work.answer[name] != id_}
+    return {name: id_ for name, id_ in examined.ids_of(found.answer).items() if work.answer[name] != id_}
 
 
-def unmarked(board: Board, outcome: Outcome) -> tuple[Step, ...]:
+def unmarked(examined: Examination, outcome: Outcome) -> tuple[Step, ...]:
     """Intersections that would be right if they were marked, under the wanted names, where nothing on the board is
     right.
     """
-    points = [wanted.name for wanted in board.task.wanted if wanted.kind == Kind.POINT]
+    points = [wanted.name for wanted in examined.task.wanted if wanted.kind == Kind.POINT]
     if outcome is not Outcome.WRONG or not points:
         return ()
-    extra = _intersections(board)
+    extra = _intersections(examined)
     if not extra:
         return ()
-    more = Board(board.task, (*board.steps, *extra))
+    more = Examination(examined.task, (*examined.steps, *extra))
     marked = {more.figure.index[step.id] for step in extra}
     answers = [one for one in search(more, exact=True).answers if marked & set(one.values())]
     answers.sort(key=lambda one: len(marked & set(one.values())))
@@ -62,17 +62,19 @@ def unmarked(board: Board, outcome: Outcome) -> tuple[Step, ...]:
     )
 
 
-def _intersections(board: Board) -> list[Step]:
+def _intersections(examined: Examination) -> list[Step]:
     """Intersections of drawn curves where no point lies, as steps."""
-    nodes, size = board.figure.nodes, float(board.size)
-    curves = board.in_submitted_order(n for n in range(board.last) if nodes[n].kind is not Kind.POINT)[-MAX_CURVES:]
-    there = [shape for shape in board.shapes[: board.last] if isinstance(shape, Point)]
+    nodes, size = examined.figure.nodes, float(examined.size)
+    curves = examined.in_submitted_order(n for n in range(examined.last) if nodes[n].kind is not Kind.POINT)[
+        -MAX_CURVES:
+    ]
+    there = [shape for shape in examined.shapes[: examined.last] if isinstance(shape, Point)]
     found: list[Step] = []
     for a, b in combinations(curves, 2):
         for pick in (1, 2) if Kind.CIRCLE in (nodes[a].kind, nodes[b].kind) else (1,):
             step = Step(f"unmarked{len(found)}", "intersection", (nodes[a].step.id, nodes[b].step.id), pick=pick)
             with Arrays.quiet():
-                place = board.figure.link(step).made(ARRAYS, board.shapes, ())
+                place = examined.figure.link(step).made(ARRAYS, examined.shapes, ())
             x, y = float(place.x), float(place.y)
             if np.isfinite(x) and all(np.hypot(x - p.x, y - p.y) > 1e-6 * size for p in there if np.isfinite(p.x)):
                 found.append(step)

@@ -13,8 +13,8 @@ from ..plane.figure import is_defined
 from ..plane.makes import circle_through
 from ..plane.shapes import Kind, Point, Shape
 from ..plane.tolerances import EXACT_IN_FLOATS
-from .board import Board, finding, seen_by_floats, spread, vanishes
 from .conditions import RELATIONS, Finding, Measure, Relation, Term, on
+from .examination import Examination, finding, seen_by_floats, spread, vanishes
 from .task import Condition
 
 FEWEST = 3
@@ -41,11 +41,11 @@ TRUTHS = {
 class Proving:
     """Proves truths about a board, each in positions where its own objects exist."""
 
-    def __init__(self, board: Board):
-        self.board = board
-        self.in_balls: dict[int, list[Shape] | None] = dict(board.proofs)
-        self.size = float(board.size)
-        self.measure = Measure(BALLS, ball(float(board.size)), Point(ball(0), ball(0)))
+    def __init__(self, examined: Examination):
+        self.examined = examined
+        self.in_balls: dict[int, list[Shape] | None] = dict(examined.proofs)
+        self.size = float(examined.size)
+        self.measure = Measure(BALLS, ball(float(examined.size)), Point(ball(0), ball(0)))
 
     def is_proven(self, truth: Condition) -> bool:
         """Whether floats see a truth hold wherever its objects exist, but for ghosts, and balls prove it.
@@ -56,7 +56,7 @@ class Proving:
         if len(failing) > GHOSTS or len(columns) < FEWEST:
             return False
         there = set(columns.tolist())
-        chosen = [column for column in self.board.proofs if column in there]
+        chosen = [column for column in self.examined.proofs if column in there]
         if len(chosen) < FEWEST:
             chosen += spread(columns, FEWEST)
         return self.holds_in_balls(truth, list(dict.fromkeys([*map(int, failing), *chosen])))
@@ -65,13 +65,13 @@ class Proving:
         """The columns of the batch in which the objects of a truth exist, and those of them in which floats see it
         fail.
         """
-        board = self.board
-        numbers = [board.figure.index[name] for name in truth.names]
-        shapes = board.evaluation.shapes(board.figure.ancestors([*numbers, *board.given_points]))
-        count = board.batch.positions.shape[1]
+        examined = self.examined
+        numbers = [examined.figure.index[name] for name in truth.names]
+        shapes = examined.evaluation.shapes(examined.figure.ancestors([*numbers, *examined.given_points]))
+        count = examined.batch.positions.shape[1]
         with Arrays.quiet():
             there = np.broadcast_to(np.logical_and.reduce([is_defined(shapes[n]) for n in numbers]), (count,))
-            measure = board.measure(shapes)
+            measure = examined.measure(shapes)
             gap, clear = seen_by_floats([self.finding(measure, truth, shapes)], measure.size, (count,))
         # Where two points of a pair are one, there is no line through them.
         there = there & ~np.isnan(gap)
@@ -97,10 +97,10 @@ class Proving:
     def shapes_in_balls(self, column: int) -> list[Shape] | None:
         """The whole board in balls in a column of the batch."""
         if column not in self.in_balls:
-            self.in_balls[column] = self.board.in_balls(self.board.batch.positions[:, column].tolist())
+            self.in_balls[column] = self.examined.in_balls(self.examined.batch.positions[:, column].tolist())
         return self.in_balls[column]
 
     def finding(self, measure: Measure, truth: Condition, shapes: Sequence[Shape]) -> Finding:
         """What a truth finds in these shapes."""
-        nodes, index = self.board.figure.nodes, self.board.figure.index
+        nodes, index = self.examined.figure.nodes, self.examined.figure.index
         return finding(measure, truth, lambda name: Term(shapes[index[name]], nodes[index[name]].kind), TRUTHS)

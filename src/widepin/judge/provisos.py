@@ -17,7 +17,7 @@ from ..plane.figure import Evaluation
 from ..plane.measurement import distance
 from ..plane.predicates import side
 from ..plane.shapes import LINES, Line, Point
-from .board import Board, spread
+from .examination import Examination, spread
 from .task import Condition, Names
 from .trial import Trial
 from .verdict import Break, Outcome
@@ -34,7 +34,7 @@ AGREES = 0.995
 Mask = NDArray[np.bool_]
 
 
-def proviso(board: Board, trial: Trial, found: Break | None) -> Condition | None:
+def proviso(examined: Examination, trial: Trial, found: Break | None) -> Condition | None:
     """What must be true of the student's own point for the work to hold, None where that is not what the work is
     fragile by.
 
@@ -43,24 +43,26 @@ def proviso(board: Board, trial: Trial, found: Break | None) -> Condition | None
     """
     if trial.outcome is not Outcome.FRAGILE or found is None or found.by != "own":
         return None
-    needed = board.figure.ancestors(trial.answer.values())
-    own = [handle for handle in board.handles if not handle.given and handle.number in needed]
+    needed = examined.figure.ancestors(trial.answer.values())
+    own = [handle for handle in examined.handles if not handle.given and handle.number in needed]
     if len(own) == 1:
         columns = spread(np.flatnonzero(trial.look.counts & trial.batch.in_group("large")), LOOKED_AT)
         right = trial.look.exact[columns]
-        for condition, holds in conditions_on(board, own[0].number, trial.batch.positions[:, columns]):
+        for condition, holds in conditions_on(examined, own[0].number, trial.batch.positions[:, columns]):
             if np.mean(holds == right) >= AGREES and holds.any() and not holds.all():
                 return condition
-    step = board.figure.nodes[board.figure.index[found.object]].step
+    step = examined.figure.nodes[examined.figure.index[found.object]].step
     return Condition("meet", step.sources) if step.make == "intersection" else None
 
 
-def conditions_on(board: Board, number: int, positions: NDArray[np.float64]) -> Iterator[tuple[Condition, Mask]]:
+def conditions_on(
+    examined: Examination, number: int, positions: NDArray[np.float64]
+) -> Iterator[tuple[Condition, Mask]]:
     """Conditions on a point, the plainest first, and in which of the positions each holds."""
-    nodes = board.figure.nodes
-    given = board.given_points[:MAX_POINTS]
-    lines = [n for n in range(board.given) if nodes[n].kind in LINES]
-    shapes = Evaluation(board.figure, positions).shapes(board.figure.ancestors([number, *given, *lines]))
+    nodes = examined.figure.nodes
+    given = examined.given_points[:MAX_POINTS]
+    lines = [n for n in range(examined.given) if nodes[n].kind in LINES]
+    shapes = Evaluation(examined.figure, positions).shapes(examined.figure.ancestors([number, *given, *lines]))
 
     def name(n: int) -> str:
         return nodes[n].step.id

@@ -12,11 +12,11 @@ from numpy.typing import NDArray
 from ..plane.figure import Evaluation
 from ..plane.shapes import Shape
 from ..plane.tolerances import ALWAYS_EQUAL, VISUAL
-from .board import Board, finding, seen_by_floats
 from .conditions import Term
 from .costs import Costs, Way, costs
 from .counts import is_move
 from .drags import TRIANGLES
+from .examination import Examination, finding, seen_by_floats
 from .measured import measured
 from .mends import mends, placed_by_eye, ties
 from .overlooked import right_instead, unmarked
@@ -33,98 +33,105 @@ MOVED = 8
 
 
 def report_on(
-    board: Board, work: Work, trial: Trial | None, found: Break | None, declared: Mapping[str, int] | None = None
+    examined: Examination,
+    work: Work,
+    trial: Trial | None,
+    found: Break | None,
+    declared: Mapping[str, int] | None = None,
 ) -> Report:
     """Everything worth saying about a work: of its answer where it has one that looks right, else of what was declared
     or comes closest.
     """
-    first, last, every = len(board.task.done), board.given + board.own, len(board.figure.nodes)
-    again = repeated(board)
+    first, last, every = len(examined.task.done), examined.given + examined.own, len(examined.figure.nodes)
+    again = repeated(examined)
     answer = sorted(trial.answer.values()) if trial else []
     outcome = trial.outcome if trial else Outcome.WRONG
     common = Report(
-        instead=right_instead(board, work, outcome),
-        unmarked=unmarked(board, outcome),
+        instead=right_instead(examined, work, outcome),
+        unmarked=unmarked(examined, outcome),
         repeated=again,
-        truths=what_stays_true(board, answer, list(again)),
-        costs=costs_of(board, board.in_submitted_order(range(first, last))),
-        model_costs=costs_of(board, range(last, every)) if every > last else None,
+        truths=what_stays_true(examined, answer, list(again)),
+        costs=costs_of(examined, examined.in_submitted_order(range(first, last))),
+        model_costs=costs_of(examined, range(last, every)) if every > last else None,
     )
     if trial is None:
-        closest = declared or closest_object(board)
+        closest = declared or closest_object(examined)
         if closest is None:
             return common
-        ids = {name: board.figure.nodes[number].step.id for name, number in closest.items()}
-        return replace(common, closest=ids, conditions=conditions(board, closest, None))
-    guilty = by_eye(board, trial)
+        ids = {name: examined.figure.nodes[number].step.id for name, number in closest.items()}
+        return replace(common, closest=ids, conditions=conditions(examined, closest, None))
+    guilty = by_eye(examined, trial)
     return replace(
         common,
-        conditions=conditions(board, trial.answer, found),
-        shapes=by_shape(board, trial),
+        conditions=conditions(examined, trial.answer, found),
+        shapes=by_shape(examined, trial),
         by_eye=guilty,
-        slides={id_: node.step.sources[0] for id_ in guilty if (node := board.node(id_)).step.make == "point_on"},
-        ties=ties(board, trial, guilty),
-        mends=mends(board, trial),
-        proviso=proviso(board, trial, found),
+        slides={id_: node.step.sources[0] for id_ in guilty if (node := examined.node(id_)).step.make == "point_on"},
+        ties=ties(examined, trial, guilty),
+        mends=mends(examined, trial),
+        proviso=proviso(examined, trial, found),
     )
 
 
-def closest_object(board: Board) -> dict[str, int] | None:
+def closest_object(examined: Examination) -> dict[str, int] | None:
     """The object that fulfils the most conditions as drawn, with the smallest gaps; where a single one is wanted."""
-    if len(board.task.wanted) != 1:
+    if len(examined.task.wanted) != 1:
         return None
-    (wanted,) = board.task.wanted
+    (wanted,) = examined.task.wanted
     best: tuple[float, int] | None = None
-    for number in candidates(board, wanted):
+    for number in candidates(examined, wanted):
         looks = [
-            _look_at(board, {wanted.name: number}, place, board.shapes) for place in range(len(board.task.conditions))
+            _look_at(examined, {wanted.name: number}, place, examined.shapes)
+            for place in range(len(examined.task.conditions))
         ]
-        miss = sum(2.0 * (not holds) + min(1.0, (gap or 0.0) / float(board.size)) for gap, holds in looks)
+        miss = sum(2.0 * (not holds) + min(1.0, (gap or 0.0) / float(examined.size)) for gap, holds in looks)
         best = min(best or (miss, number), (miss, number))
     return {wanted.name: best[1]} if best else None
 
 
-def conditions(board: Board, answer: Mapping[str, int], found: Break | None) -> tuple[ConditionReport, ...]:
+def conditions(examined: Examination, answer: Mapping[str, int], found: Break | None) -> tuple[ConditionReport, ...]:
     """For each condition, its largest gap in centimetres as drawn and in the break, and whether it looks fulfilled."""
-    at_break = board.rounded_at(found.position, answer) if found else None
+    at_break = examined.rounded_at(found.position, answer) if found else None
     reports = []
-    for place in range(len(board.task.conditions)):
-        drawn_gap, drawn_holds = _look_at(board, answer, place, board.shapes)
-        break_gap, break_holds = _look_at(board, answer, place, at_break) if at_break else (None, None)
+    for place in range(len(examined.task.conditions)):
+        drawn_gap, drawn_holds = _look_at(examined, answer, place, examined.shapes)
+        break_gap, break_holds = _look_at(examined, answer, place, at_break) if at_break else (None, None)
         values = measured(
-            board.task.conditions[place],
-            _one_position(board, answer, board.shapes),
-            _one_position(board, answer, at_break) if at_break else None,
+            examined.task.conditions[place],
+            _one_position(examined, answer, examined.shapes),
+            _one_position(examined, answer, at_break) if at_break else None,
         )
         reports.append(ConditionReport(place, bool(drawn_holds), drawn_gap, break_holds, break_gap, values))
     return tuple(reports)
 
 
-def _one_position(board: Board, answer: Mapping[str, int], shapes: list[Shape]) -> Callable[[str], Term]:
+def _one_position(examined: Examination, answer: Mapping[str, int], shapes: list[Shape]) -> Callable[[str], Term]:
     """What names stand for in one position, in plain floats."""
 
     def look(name: str) -> Term:
-        number = board.number(name, answer)
+        number = examined.number(name, answer)
         shape = type(shapes[number])(*(float(np.ravel(value)[0]) for value in shapes[number]))
-        return Term(shape, board.figure.nodes[number].kind)
+        return Term(shape, examined.figure.nodes[number].kind)
 
     return look
 
 
-def _look_at(board: Board, answer: Mapping[str, int], place: int, shapes: list[Shape]) -> tuple[float | None, bool]:
+def _look_at(
+    examined: Examination, answer: Mapping[str, int], place: int, shapes: list[Shape]
+) -> tuple[float | None, bool]:
     def look_up(name: str) -> Term:
-        number = board.number(name, answer)
-        return Term(shapes[number], board.figure.nodes[number].kind)
+        number = examined.number(name, answer)
+        return Term(shapes[number], examined.figure.nodes[number].kind)
 
     with np.errstate(all="ignore"):
-        measure = board.measure(shapes)
-        found = finding(measure, board.task.conditions[place], look_up)
+        measure = examined.measure(shapes)
+        found = finding(measure, examined.task.conditions[place], look_up)
         gaps, clear = seen_by_floats([found], measure.size, (1,))
         gap, size = float(gaps[0]), float(np.ravel(measure.size)[0])
     return (None, False) if np.isnan(gap) else (gap * size, bool(clear[0]) and gap <= VISUAL)
 
 
-def by_shape(board: Board, trial: Trial) -> dict[str, str]:
+def by_shape(examined: Examination, trial: Trial) -> dict[str, str]:
     """For each named shape of the given triangle: "holds", "vanishes" or "goes wrong"."""
     found = {}
     for name in TRIANGLES:
@@ -138,40 +145,40 @@ def by_shape(board: Board, trial: Trial) -> dict[str, str]:
     return found
 
 
-def by_eye(board: Board, trial: Trial) -> tuple[str, ...]:
+def by_eye(examined: Examination, trial: Trial) -> tuple[str, ...]:
     """The student's own points, free or sliding, that the answer hangs on.
 
     A point is by eye where moving it alone spoils the answer; a helper that may lie anywhere does not.
     """
-    own = board.in_submitted_order(placed_by_eye(board, trial))
+    own = examined.in_submitted_order(placed_by_eye(examined, trial))
     if trial.outcome not in (Outcome.EYEBALLED, Outcome.APPROXIMATE) or not own:
         return ()
     group = "small own" if "small own" in trial.batch.groups else "small all"
     alone = trial.look.gap[trial.batch.in_group(group) & trial.look.counts]
     if len(own) == 1 and len(alone):
         # Small movements of the student's own points are movements of this one, and have been looked at.
-        return () if np.allclose(alone, trial.gap, atol=1e-6) else (board.figure.nodes[own[0]].step.id,)
+        return () if np.allclose(alone, trial.gap, atol=1e-6) else (examined.figure.nodes[own[0]].step.id,)
     rng = np.random.default_rng(11)
-    moved = np.repeat(board.drawn[:, None], MOVED * len(own), axis=1)
+    moved = np.repeat(examined.drawn[:, None], MOVED * len(own), axis=1)
     for place, number in enumerate(own):
-        inputs = board.figure.nodes[number].inputs
-        way = 0.05 * float(board.size) if inputs.stop - inputs.start == 2 else 0.05
+        inputs = examined.figure.nodes[number].inputs
+        way = 0.05 * float(examined.size) if inputs.stop - inputs.start == 2 else 0.05
         columns = slice(place * MOVED, (place + 1) * MOVED)
         moved[inputs, columns] += rng.uniform(-way, way, (inputs.stop - inputs.start, MOVED))
-    gaps = board.look(Evaluation(board.figure, moved).shapes(board.needs(trial.answer)), trial.answer).gap
+    gaps = examined.evaluate(Evaluation(examined.figure, moved).shapes(examined.needs(trial.answer)), trial.answer).gap
     spoilt = [not np.allclose(of_point, trial.gap, atol=1e-6) for of_point in gaps.reshape(len(own), -1)]
-    return tuple(board.figure.nodes[number].step.id for number, bad in zip(own, spoilt, strict=True) if bad)
+    return tuple(examined.figure.nodes[number].step.id for number, bad in zip(own, spoilt, strict=True) if bad)
 
 
-def costs_of(board: Board, numbers: Sequence[int]) -> Costs:
+def costs_of(examined: Examination, numbers: Sequence[int]) -> Costs:
     """What these objects cost, made in this order."""
 
     @cache
     def length(way: Way) -> NDArray[np.float64]:
-        (px, py), (qx, qy) = (board.sample(point) for point in way)
-        return np.asarray(np.hypot(px - qx, py - qy) / float(board.size))
+        (px, py), (qx, qy) = (examined.sample(point) for point in way)
+        return np.asarray(np.hypot(px - qx, py - qy) / float(examined.size))
 
     def same_way(a: Way, b: Way) -> bool:
         return bool(np.nanmax(np.abs(length(a) - length(b)), initial=0.0) < ALWAYS_EQUAL)
 
-    return costs(board.figure, numbers, is_move, same_way)
+    return costs(examined.figure, numbers, is_move, same_way)

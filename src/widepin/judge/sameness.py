@@ -21,7 +21,7 @@ from ..plane.shapes import LINES, Kind, Line, Point, Shape
 from ..plane.steps import Step
 from . import drags
 from .alike import alike
-from .board import Board, finite, vanishes
+from .examination import Examination, finite, vanishes
 from .task import Task
 
 POSITIONS, PROOFS = 12, 3
@@ -31,38 +31,38 @@ MAX_POINTS = 6
 """Given points from which objects are made that a model's may be."""
 
 
-def repeated(board: Board) -> dict[str, str]:
+def repeated(examined: Examination) -> dict[str, str]:
     """The student's objects that were there already: id -> id of the earlier object.
 
     Floats compare all objects of a kind in a few positions at once; balls have the last word, on every branch that
     floats see.
     """
-    nodes = board.figure.nodes
+    nodes = examined.figure.nodes
     pairs = []
     for kind in Kind:
-        numbers = [n for n in range(board.last) if nodes[n].kind is kind]
-        rows = np.array([mark(board.sample(n), kind) for n in numbers])
+        numbers = [n for n in range(examined.last) if nodes[n].kind is kind]
+        rows = np.array([mark(examined.sample(n), kind) for n in numbers])
         for group in alike(rows):
-            first, *others = board.in_submitted_order(numbers[at] for at in group)
-            pairs += [(n, first) for n in others if n >= len(board.task.done)]
+            first, *others = examined.in_submitted_order(numbers[at] for at in group)
+            pairs += [(n, first) for n in others if n >= len(examined.task.done)]
     try:
-        proven = at_rising_precision(lambda: [_equal(board, n, m) for n, m in pairs])
+        proven = at_rising_precision(lambda: [_equal(examined, n, m) for n, m in pairs])
     except Undecided:
-        proven = [_decided(board, n, m) for n, m in pairs]
+        proven = [_decided(examined, n, m) for n, m in pairs]
     ids = {nodes[n].step.id: nodes[m].step.id for (n, m), same in zip(pairs, proven, strict=True) if same}
-    return {id_: ids[id_] for id_ in sorted(ids, key=board.submitted.__getitem__)}
+    return {id_: ids[id_] for id_ in sorted(ids, key=examined.submitted.__getitem__)}
 
 
-def _equal(board: Board, n: int, m: int) -> bool:
+def _equal(examined: Examination, n: int, m: int) -> bool:
     """Whether balls find two objects equal in all positions that they look at, to sixty digits. May raise Undecided."""
-    kind, size = board.figure.nodes[n].kind, float(board.size)
-    both = [(shapes[n], shapes[m]) for shapes in board.proofs.values() if finite(shapes[n]) or finite(shapes[m])]
+    kind, size = examined.figure.nodes[n].kind, float(examined.size)
+    both = [(shapes[n], shapes[m]) for shapes in examined.proofs.values() if finite(shapes[n]) or finite(shapes[m])]
     return bool(both) and all(vanishes(gap, size) for one, other in both for gap in coincidence(one, other, kind))
 
 
-def _decided(board: Board, n: int, m: int) -> bool:
+def _decided(examined: Examination, n: int, m: int) -> bool:
     try:
-        return at_rising_precision(lambda: _equal(board, n, m))
+        return at_rising_precision(lambda: _equal(examined, n, m))
     except Undecided:
         return False
 

@@ -25,8 +25,8 @@ from ..plane.figure import is_defined
 from ..plane.shapes import SHAPE_OF, Kind, Shape
 from ..plane.tolerances import EXACT_IN_FLOATS, VISUAL
 from .alike import alike
-from .board import Board, finding, seen_by_floats
 from .conditions import RELATIONS, Finding, Measure, Term
+from .examination import Examination, finding, seen_by_floats
 from .task import Condition, Names, Task, Wanted
 
 MAX_LOOKS = 60_000
@@ -53,28 +53,28 @@ class Search:
     stopped: bool = False
 
 
-def search(board: Board, exact: bool = False, cost: Callable[[int], int] | None = None) -> Search:
+def search(examined: Examination, exact: bool = False, cost: Callable[[int], int] | None = None) -> Search:
     """Assignments of made objects to wanted names: all that are right to the eye as drawn, or those that are exact
     nearby.
 
     With a ``cost``, of objects that are one and the same only the cheapest is tried.
     """
-    return _Searching(board, exact, cost).run()
+    return _Searching(examined, exact, cost).run()
 
 
 class _Searching:
-    def __init__(self, board: Board, exact: bool, cost: Callable[[int], int] | None):
-        task = board.task
-        self.board = board
+    def __init__(self, examined: Examination, exact: bool, cost: Callable[[int], int] | None):
+        task = examined.task
+        self.examined = examined
         self.exact = exact
         self.found = Search()
         self.looks = 0
-        self.candidates = {wanted.name: candidates(board, wanted) for wanted in task.wanted}
+        self.candidates = {wanted.name: candidates(examined, wanted) for wanted in task.wanted}
         if cost is not None:
             self.candidates = {name: self.nearby.once_each(found, cost) for name, found in self.candidates.items()}
         self.order = binding_order(task, {name: len(found) for name, found in self.candidates.items()})
         self.twins = twins(task)
-        self.drawn = _Stacks(board, board.shapes)
+        self.drawn = _Stacks(examined, examined.shapes)
         self.due: dict[str, list[Condition]] = {name: [] for name in self.order}
         for part in (part for condition in task.conditions for part in split(condition)):
             names = part.names & set(self.order)
@@ -119,7 +119,7 @@ class _Searching:
         """Keep whole answers that look right as drawn."""
         for row in bound:
             answer = dict(zip(self.order, map(int, row), strict=True))
-            if self.board.looks_right(answer):
+            if self.examined.looks_right(answer):
                 self.found.answers.append(answer)
             if len(self.found.answers) >= (MAX_EXACT_ANSWERS if self.exact else MAX_ANSWERS):
                 self.found.stopped = True
@@ -127,7 +127,7 @@ class _Searching:
 
     def by_kind(self, name: str) -> Iterator[list[int]]:
         """The objects that may serve for a name, those of one kind together."""
-        nodes = self.board.figure.nodes
+        nodes = self.examined.figure.nodes
         for kind in sorted({nodes[n].kind for n in self.candidates[name]}):
             yield [n for n in self.candidates[name] if nodes[n].kind is kind]
 
@@ -153,17 +153,17 @@ class _Searching:
     @cached_property
     def nearby(self) -> _Stacks:
         """The objects in a few small movements."""
-        first = self.board.batch.groups["small all"].start
-        return _Stacks(self.board, self.board.in_batch(slice(first, first + NEARBY)))
+        first = self.examined.batch.groups["small all"].start
+        return _Stacks(self.examined, self.examined.in_batch(slice(first, first + NEARBY)))
 
 
 class _Stacks:
     """All objects in some positions, so laid out that many can be taken at once."""
 
-    def __init__(self, board: Board, shapes: Sequence[Shape]):
-        nodes = board.figure.nodes
-        self.board = board
-        self.measure: Measure = board.measure(shapes)
+    def __init__(self, examined: Examination, shapes: Sequence[Shape]):
+        nodes = examined.figure.nodes
+        self.examined = examined
+        self.measure: Measure = examined.measure(shapes)
         self.kinds = np.array([list(Kind).index(node.kind) for node in nodes])
         self.count = max((np.size(shape[0]) for shape in shapes), default=1)
         self.coordinates: dict[type[Shape], NDArray[np.float64]] = {}
@@ -183,7 +183,7 @@ class _Stacks:
     def once_each(self, numbers: Sequence[int], cost: Callable[[int], int]) -> list[int]:
         """These objects without those that are the same as a cheaper one in all the positions."""
         left = set(numbers)
-        kinds = {n: self.board.figure.nodes[n].kind for n in numbers}
+        kinds = {n: self.examined.figure.nodes[n].kind for n in numbers}
         for kind in set(kinds.values()):
             of_kind = [n for n in numbers if kinds[n] is kind]
             rows = self.coordinates[SHAPE_OF[kind]][of_kind].reshape(len(of_kind), -1)
@@ -205,7 +205,7 @@ class _Stacks:
         kinds.
         """
         columns = {name: bound[:, place] for place, name in enumerate(order[: bound.shape[1]])}
-        nodes, index = self.board.figure.nodes, self.board.figure.index
+        nodes, index = self.examined.figure.nodes, self.examined.figure.index
 
         def look_up(name: str) -> Term:
             numbers = columns[name] if name in columns else index[name]
@@ -216,13 +216,13 @@ class _Stacks:
             return seen_by_floats(found, self.measure.size, (len(bound), self.count))
 
 
-def candidates(board: Board, wanted: Wanted) -> list[int]:
+def candidates(examined: Examination, wanted: Wanted) -> list[int]:
     """The objects that may serve for a wanted name: made by the student, or given where the task says so."""
-    first = 0 if wanted.given else board.given
+    first = 0 if wanted.given else examined.given
     return [
         number
-        for number in range(first, board.given + board.own)
-        if board.figure.nodes[number].kind in wanted.kinds and is_defined(board.shapes[number])
+        for number in range(first, examined.given + examined.own)
+        if examined.figure.nodes[number].kind in wanted.kinds and is_defined(examined.shapes[number])
     ]
 
 

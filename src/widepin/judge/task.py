@@ -6,6 +6,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 
+from ..plane.errors import CoreError
 from ..plane.figure import Figure
 from ..plane.makes import MAKES
 from ..plane.shapes import LINES, Kind
@@ -23,7 +24,7 @@ TOOLS = (*(name for name in MAKES if name != "intersection"), "points")
 WANTED_KINDS = (*(kind.value for kind in Kind), "straight")
 
 
-class IllFormedTask(Exception):
+class IllFormedTask(CoreError):
     """A task breaks a rule of the format. ``place``: as in the document, ``given[2].from[0]``; ``rule``: in words."""
 
     def __init__(self, place: str, rule: str):

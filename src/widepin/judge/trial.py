@@ -17,9 +17,9 @@ from numpy.typing import NDArray
 
 from ..plane.figure import Evaluation
 from ..plane.shapes import Shape
-from .board import Board, Look, Ruling, spread
 from .branches import across_branches
 from .drags import Batch
+from .examination import Examination, Look, Ruling, spread
 from .limits import beyond_limits
 from .verdict import Outcome
 
@@ -73,9 +73,9 @@ class Trial:
         return in_group("small given") | in_group("large given") | in_group("shape")
 
 
-def try_answer(board: Board, answer: dict[str, int]) -> Trial:
+def try_answer(examined: Examination, answer: dict[str, int]) -> Trial:
     """The outcome for an answer that is right to the eye as drawn."""
-    trying = _Trying(board, answer)
+    trying = _Trying(examined, answer)
     if not trying.floats_agree(trying.first_probes()):
         return trying.by_balls()
     outcome, failing = trying.outcome(confirmed := trying.confirmed())
@@ -91,22 +91,22 @@ def try_answer(board: Board, answer: dict[str, int]) -> Trial:
 class _Trying:
     """What is known of an answer so far: the positions looked at, what floats see there, what balls have said."""
 
-    def __init__(self, board: Board, answer: dict[str, int]):
-        self.board = board
+    def __init__(self, examined: Examination, answer: dict[str, int]):
+        self.examined = examined
         self.answer = answer
-        self.needs = board.needs(answer)
-        self.own = [number for number in sorted(self.needs) if number in range(len(board.task.done), board.last)]
-        self.batch = board.batch
-        self.shapes: Sequence[Shape] = board.evaluation.shapes(self.needs)
-        self.look = board.look(self.shapes, answer)
+        self.needs = examined.needs(answer)
+        self.own = [number for number in sorted(self.needs) if number in range(len(examined.task.done), examined.last)]
+        self.batch = examined.batch
+        self.shapes: Sequence[Shape] = examined.evaluation.shapes(self.needs)
+        self.look = examined.evaluate(self.shapes, answer)
         self.further = self.look
         """What floats see in the further positions, once they have been looked at."""
         self.rulings: dict[int, tuple[Ruling, float]] = {}
 
-    def rule(self, column: int) -> Ruling:
+    def certify(self, column: int) -> Ruling:
         """What balls say of the answer in a position of the batch."""
         if column not in self.rulings:
-            self.rulings[column] = self.board.rule(self.batch.positions[:, column].tolist(), self.answer)
+            self.rulings[column] = self.examined.certify(self.batch.positions[:, column].tolist(), self.answer)
         return self.rulings[column][0]
 
     # -- where to look -------------------------------------------------------------------------------
@@ -120,9 +120,9 @@ class _Trying:
 
     def look_further(self) -> None:
         """Look at several thousand more large movements."""
-        board = self.board
-        self.further = board.look(board.further_evaluation.shapes(self.needs), self.answer)
-        self.batch = self.batch.joined(board.further)
+        examined = self.examined
+        self.further = examined.evaluate(examined.further_evaluation.shapes(self.needs), self.answer)
+        self.batch = self.batch.joined(examined.further)
         self.look = self.look.joined(self.further)
 
     def search_limits(self, outcome: Outcome) -> None:
@@ -135,19 +135,19 @@ class _Trying:
             return look.wrong if outcome is Outcome.FRAGILE else look.wrong | look.undefined
 
         def look_at(positions: NDArray[np.float64]) -> Look:
-            return board.look(Evaluation(board.figure, positions).shapes(self.needs), self.answer)
+            return examined.evaluate(Evaluation(examined.figure, positions).shapes(self.needs), self.answer)
 
-        board = self.board
-        if seen(self.further).any() or not board.handles:
+        examined = self.examined
+        if seen(self.further).any() or not examined.handles:
             return
-        shapes = board.further_evaluation.shapes(self.needs)
+        shapes = examined.further_evaluation.shapes(self.needs)
         found = beyond_limits(
-            board.figure,
+            examined.figure,
             self.own,
-            board.handles,
-            board.further.positions,
+            examined.handles,
+            examined.further.positions,
             shapes,
-            float(board.size),
+            float(examined.size),
             lambda positions: seen(look_at(positions)),
         )
         if found.shape[1]:
@@ -156,13 +156,13 @@ class _Trying:
 
     def probes(self) -> list[int]:
         """Positions on every branch where floats see the answer, and a few of small movements."""
-        board = self.board
+        examined = self.examined
         found = spread(np.flatnonzero(self.look.there & self.batch.in_group("small all")), 4)
-        first = board.batch.positions.shape[1]
-        there = self.look.there[first : first + board.further.positions.shape[1]]
-        shapes = board.further_evaluation.shapes(self.needs)
-        needed = [number for number in sorted(self.needs) if number < board.last]
-        chosen = across_branches(board.figure, needed, shapes, np.flatnonzero(there), PROBES - len(found))
+        first = examined.batch.positions.shape[1]
+        there = self.look.there[first : first + examined.further.positions.shape[1]]
+        shapes = examined.further_evaluation.shapes(self.needs)
+        needed = [number for number in sorted(self.needs) if number < examined.last]
+        chosen = across_branches(examined.figure, needed, shapes, np.flatnonzero(there), PROBES - len(found))
         return found + [first + column for column in chosen]
 
     # -- floats and balls ----------------------------------------------------------------------------
@@ -171,7 +171,7 @@ class _Trying:
         """Whether floats can be heard, by positions that are put to balls; where they can, balls have the last word
         there.
         """
-        rulings = [(column, self.rule(column)) for column in columns]
+        rulings = [(column, self.certify(column)) for column in columns]
         right = [column for column, ruling in rulings if ruling is Ruling.RIGHT]
         missed = any(self.look.exact[column] for column, ruling in rulings if ruling is Ruling.WRONG)
         blurred = [column for column in right if not self.look.exact[column]]
@@ -210,7 +210,7 @@ class _Trying:
         )
         for mask, claimed in kinds:
             if mask.any() and all(
-                self.rule(column) not in (claimed, Ruling.UNDECIDED) for column in self._claims(mask, claimed)
+                self.certify(column) not in (claimed, Ruling.UNDECIDED) for column in self._claims(mask, claimed)
             ):
                 dropped |= mask
         return self._with_rulings(Look(look.gap, look.clear, look.counts & ~dropped, look.exact_below))
@@ -229,7 +229,7 @@ class _Trying:
         count = self.batch.positions.shape[1]
         asked = {*range(0, count, max(1, count // SHARE_FOR_BALLS)), *self.rulings}
         for column in sorted(asked.union(spread(np.flatnonzero(self.look.undefined), CLAIMS))):
-            self.rule(column)
+            self.certify(column)
         unknown = Look(np.full(count, np.nan), np.ones(count, dtype=bool), np.zeros(count, dtype=bool), 1e-300)
         look = self._with_rulings(unknown)
         return self.trial(*self._outcome_and(look), by_floats=False)
@@ -263,6 +263,6 @@ class _Trying:
     def trial(self, outcome: Outcome, look: Look, failing: tuple[int, ...], by_floats: bool = True) -> Trial:
         """The trial as it ended."""
         certified = sum(ruling is Ruling.RIGHT for ruling, _ in self.rulings.values())
-        gap = float(self.board.look_as_drawn(self.answer).gap[0])
+        gap = float(self.examined.look_as_drawn(self.answer).gap[0])
         probed = len(self.rulings)
         return Trial(outcome, self.answer, self.batch, look, failing, certified, probed, by_floats, gap)

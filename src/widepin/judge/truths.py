@@ -21,7 +21,7 @@ from ..plane.measurement import distance, double_area, off_curve, radius, separa
 from ..plane.shapes import LINES, SHAPE_OF, Circle, Kind, Point
 from ..plane.tolerances import ALWAYS_EQUAL, IN_A_ROW
 from .alike import alike
-from .board import SAMPLES, Board
+from .examination import SAMPLES, Examination
 from .proving import TRUTHS, Proving
 from .references import passes_through
 from .task import Condition, Names
@@ -41,12 +41,12 @@ RATIOS = (2, 3)
 """How many times longer one length is than another, where it is worth saying."""
 
 
-def what_stays_true(board: Board, answer: Sequence[int], left_out: Sequence[str]) -> tuple[Condition, ...]:
+def what_stays_true(examined: Examination, answer: Sequence[int], left_out: Sequence[str]) -> tuple[Condition, ...]:
     """At most a dozen truths, the most telling first.
 
     ``answer``: the numbers of its objects. ``left_out``: ids of objects that repeat others.
     """
-    looking = _Looking(board, answer, set(left_out))
+    looking = _Looking(examined, answer, set(left_out))
     found = [
         *looking.right_angles_and_parallels(),
         *looking.equal_lengths(),
@@ -56,7 +56,7 @@ def what_stays_true(board: Board, answer: Sequence[int], left_out: Sequence[str]
         *looking.equal_angles(),
         *looking.concyclic(),
     ]
-    proving = Proving(board)
+    proving = Proving(examined)
     proven: list[Condition] = []
     for truth in sorted(found, key=looking.interest)[:MAX_TRIED]:
         if len(proven) == MOST:
@@ -71,26 +71,28 @@ def what_stays_true(board: Board, answer: Sequence[int], left_out: Sequence[str]
 class _Looking:
     """The objects that are compared, with their coordinates in the samples."""
 
-    def __init__(self, board: Board, answer: Sequence[int], left_out: set[str]):
-        self.board = board
-        self.nodes = board.figure.nodes
+    def __init__(self, examined: Examination, answer: Sequence[int], left_out: set[str]):
+        self.examined = examined
+        self.nodes = examined.figure.nodes
         self.answer = set(answer)
         self.parents = {parent for number in answer for parent in self.nodes[number].parents}
-        needed = board.figure.ancestors(answer)
-        there = [n for n in range(board.last) if is_defined(board.shapes[n]) and self.id(n) not in left_out]
-        there = board.in_submitted_order(there)
+        needed = examined.figure.ancestors(answer)
+        there = [n for n in range(examined.last) if is_defined(examined.shapes[n]) and self.id(n) not in left_out]
+        there = examined.in_submitted_order(there)
         by_use = sorted(there, key=lambda n: (n not in self.answer | self.parents, n not in needed))
-        self.points = board.in_submitted_order([n for n in by_use if self.nodes[n].kind is Kind.POINT][:MAX_POINTS])
-        self.lines = board.in_submitted_order([n for n in by_use if self.nodes[n].kind in LINES][:MAX_LINES])
-        self.circles = board.in_submitted_order([n for n in by_use if self.nodes[n].kind is Kind.CIRCLE][:MAX_CIRCLES])
-        self.at = {n: board.sample(n) for n in (*self.points, *self.lines, *self.circles)}
+        self.points = examined.in_submitted_order([n for n in by_use if self.nodes[n].kind is Kind.POINT][:MAX_POINTS])
+        self.lines = examined.in_submitted_order([n for n in by_use if self.nodes[n].kind in LINES][:MAX_LINES])
+        self.circles = examined.in_submitted_order(
+            [n for n in by_use if self.nodes[n].kind is Kind.CIRCLE][:MAX_CIRCLES]
+        )
+        self.at = {n: examined.sample(n) for n in (*self.points, *self.lines, *self.circles)}
 
     def id(self, number: int) -> str:
         return self.nodes[number].step.id
 
     def place(self, number: int) -> int:
         """The place of an object in the order in which they were handed in."""
-        return self.board.submitted[self.id(number)]
+        return self.examined.submitted[self.id(number)]
 
     def pair(self, p: int, q: int) -> tuple[int, int]:
         """Two points, the one that was there first before the other."""
@@ -98,13 +100,13 @@ class _Looking:
 
     def interest(self, truth: Condition) -> tuple[int, int, int]:
         """What makes a truth telling, the smallest first: near to the answer, of a telling kind, about much."""
-        numbers = {self.board.figure.index[name] for name in truth.names}
+        numbers = {self.examined.figure.index[name] for name in truth.names}
         nearness = 0 if numbers & self.answer else 1 if numbers & self.parents else 2
         return nearness, list(TRUTHS).index(truth.rel), -len(truth.of)
 
     def through(self, curve: int) -> list[int]:
         """The points that a curve passes through by its making or theirs."""
-        return [p for p in self.points if passes_through(self.board.figure, curve, p)]
+        return [p for p in self.points if passes_through(self.examined.figure, curve, p)]
 
     def within_extent_or_on_lines(self, truth: Condition) -> Iterator[Condition]:
         """A truth about the extent of rays and segments, then about their lines."""
@@ -120,7 +122,7 @@ class _Looking:
         """
         if truth.rel != "on":
             return False
-        point, line = (self.board.figure.index[str(name)] for name in truth.of)
+        point, line = (self.examined.figure.index[str(name)] for name in truth.of)
         passing = set(self.through(line))
         return any(point in row and len(row & passing) > 1 for row in (set(self.through(s)) for s in self.lines))
 
@@ -128,7 +130,7 @@ class _Looking:
         """The line of a ray or segment as the pair of points that it was drawn through; None where it has no two."""
         if not isinstance(term, str):
             return term
-        node = self.nodes[self.board.figure.index[term]]
+        node = self.nodes[self.examined.figure.index[term]]
         if node.kind not in (Kind.RAY, Kind.SEGMENT):
             return term
         return tuple(node.step.sources) if len(node.step.sources) == 2 else None
@@ -153,7 +155,7 @@ class _Looking:
         upright = _always_zero(ux[:, None] * ux[None] + uy[:, None] * uy[None])
         level = _always_zero(ux[:, None] * uy[None] - uy[:, None] * ux[None])
         apart = (x[None] - x[:, None]) * uy[:, None] - (y[None] - y[:, None]) * ux[:, None]
-        one_line = level & _always_zero(apart / float(self.board.size))
+        one_line = level & _always_zero(apart / float(self.examined.size))
         for i, j in combinations(range(len(ways)), 2):
             for rel, holds in (("perpendicular", upright[i, j]), ("parallel", level[i, j] and not one_line[i, j])):
                 if holds and not self.is_said(rel, makers[i], makers[j]):
@@ -161,7 +163,7 @@ class _Looking:
 
     def given_pairs(self) -> Iterator[tuple[int, int]]:
         """Pairs of given points that no line passes through, where few points are given."""
-        given = [p for p in self.points if p < self.board.given]
+        given = [p for p in self.points if p < self.examined.given]
         joined = [set(self.through(line)) for line in self.lines]
         for pair in combinations(given, 2):
             if len(given) <= 3 and not any(set(pair) <= points for points in joined):
@@ -186,7 +188,7 @@ class _Looking:
     def lengths(self) -> tuple[list[tuple[int, int]], Floats]:
         """Ways between points that can be seen, and how long they are in the samples, in sizes of the figure."""
         ways = sorted(self.drawn_ways(), key=lambda way: (self.place(way[0]), self.place(way[1])))
-        at, size = self.at, float(self.board.size)
+        at, size = self.at, float(self.examined.size)
         rows = [np.hypot(at[p][0] - at[q][0], at[p][1] - at[q][1]) / size for p, q in ways]
         return ways, np.array(rows) if rows else np.zeros((0, SAMPLES))
 
@@ -313,7 +315,7 @@ class _Looking:
 
     def on_curves(self) -> Iterator[Condition]:
         """Points that lie on a line or circle although they were not made so."""
-        size = float(self.board.size)
+        size = float(self.examined.size)
         for curve in (*self.lines, *self.circles):
             passing = set(self.through(curve))
             middles = {p for p in self.points if self.nodes[p].step.make == "midpoint"}
@@ -331,7 +333,7 @@ class _Looking:
 
     def touching(self) -> Iterator[Condition]:
         """Circles that touch a line or another circle."""
-        size = float(self.board.size)
+        size = float(self.examined.size)
         for circle in self.circles:
             shape = Circle(*self.at[circle])
             centre = Point(shape.x, shape.y)
@@ -352,7 +354,7 @@ class _Looking:
         if len(self.points) < 4:
             return
         corners = np.array([[self.at[n] for n in triple] for triple in triples])
-        rows = np.concatenate(_circle_through(corners, float(self.board.size)), axis=1)
+        rows = np.concatenate(_circle_through(corners, float(self.examined.size)), axis=1)
         seen: set[frozenset[int]] = set()
         drawn = [set(self.through(circle)) | set(self.lying_on(circle)) for circle in self.circles]
         for group in alike(rows):
@@ -364,7 +366,7 @@ class _Looking:
             yield Condition("concyclic", tuple(self.id(n) for n in sorted(points, key=self.place)[:MAX_TERMS]))
 
     def lying_on(self, circle: int) -> Iterator[int]:
-        size = float(self.board.size)
+        size = float(self.examined.size)
         return (p for p in self.points if _always_zero(self.off(self.at[p], circle) / size))
 
 

@@ -14,6 +14,7 @@ from typing import Any, TypeVar
 
 from flint import arb, ctx
 
+from .errors import CoreError
 from .tolerances import ZERO_DIGITS
 
 PRECISIONS = (448, 1024, 2560)
@@ -30,7 +31,7 @@ _precision_lock = (
 T = TypeVar("T")
 
 
-class Undecided(Exception):
+class Undecided(CoreError):
     """At this precision the sign of a number is not known."""
 
 

@@ -7,6 +7,7 @@ after the choice is made.
 
 from __future__ import annotations
 
+from enum import StrEnum
 from typing import Any
 
 from .measurement import parameter
@@ -25,7 +26,17 @@ from .shapes import (
     square_distance,
 )
 
-CHOICES = ("pick", "other_than", "nearest_to", "farthest_from")
+
+class Choice(StrEnum):
+    """How an intersection of two is chosen: by number, or by a point."""
+
+    PICK = "pick"
+    OTHER_THAN = "other_than"
+    NEAREST_TO = "nearest_to"
+    FARTHEST_FROM = "farthest_from"
+
+
+CHOICES = tuple(Choice)
 
 
 def within_extent(system: NumberSystem, kind: Kind, t: Any, place: Point) -> Point:

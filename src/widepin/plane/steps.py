@@ -7,6 +7,7 @@ import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
+from .errors import CoreError
 from .intersections import CHOICES
 from .makes import MAKES, Make
 from .shapes import LINES, Kind
@@ -39,7 +40,7 @@ class Step:
         return self.sources if self.reference is None else (*self.sources, self.reference)
 
 
-class IllFormed(Exception):
+class IllFormed(CoreError):
     """A step breaks a rule of the format.
 
     ``index``: which step, from 0. ``field``: the part of it, as in the JSON document (``from[1]``).

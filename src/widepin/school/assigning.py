@@ -16,12 +16,9 @@ from ..documents.reading import Unreadable
 from ..judge.task import Task
 from ..judge.task_check import is_solved
 from .models import Assignment, ClassTool, Person, SchoolClass, TaskSheet, now
+from .refused import Refused
 from .sheets import NotSolved, Policy, task_in
 from .states import Late
-
-
-class Refused(Exception):
-    """An assignment that cannot be made so. The message says what to change."""
 
 
 class DuePassed(Refused):

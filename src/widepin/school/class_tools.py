@@ -16,14 +16,11 @@ from ..judge.task_check import judge_model
 from ..judge.verdict import Outcome
 from ..plane.steps import Step
 from .models import Assignment, ClassTool, HandIn, SchoolClass, TaskSheet
+from .refused import Refused
 from .sheets import task_in
 
 PRICES = ("one", "full")
 """What a use of a class tool counts: one move, or the moves of its construction."""
-
-
-class Refused(Exception):
-    """A class tool that cannot be given so. The message says what to change."""
 
 
 def proven_on_sheet(sheet: TaskSheet) -> dict[str, Any]:

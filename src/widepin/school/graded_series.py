@@ -9,8 +9,9 @@ from sqlalchemy.orm import Session
 
 from ..documents.construction import read_steps
 from ..judge.counts import moves_of
-from .assigning import Refused, Terms, assign
+from .assigning import Terms, assign
 from .models import Assignment, SchoolClass, TaskSheet
+from .refused import Refused
 from .sheets import Policy, new_sheet
 
 

@@ -16,6 +16,7 @@ from ..documents.verdict import read_verdict, write_verdict
 from ..judge.judging import judge
 from ..judge.task import Work as Submission
 from ..judge.verdict import Mend, Outcome, Verdict
+from ..plane.errors import CoreError
 from ..plane.steps import Step
 from .class_tools import write_uses
 from .history import OperationRefused
@@ -29,15 +30,15 @@ MAX_A_MINUTE = 12
 """Attempts at one task that are taken within a minute."""
 
 
-class NothingToHandIn(Exception):
+class NothingToHandIn(CoreError):
     """The board is empty."""
 
 
-class NotTaken(Exception):
+class NotTaken(CoreError):
     """No more is taken: it is late, or the attempts are used up. The message is for the student."""
 
 
-class BoardHasChanged(Exception):
+class BoardHasChanged(CoreError):
     """The board is no longer as it was when it was handed in, so that a mend of it would not fit."""
 
 

@@ -12,6 +12,7 @@ from ..judge.counts import by_hand, refused_tool
 from ..judge.ordering import sources_first
 from ..judge.references import check_references
 from ..judge.task import Task, Use
+from ..plane.errors import CoreError
 from ..plane.figure import Figure
 from ..plane.makes import MAKES
 from ..plane.shapes import LINES, Kind
@@ -34,7 +35,7 @@ from .operations import (
 MAX_NOTES = 40
 
 
-class OperationRefused(Exception):
+class OperationRefused(CoreError):
     """An operation that does not fit the board as it stands; nothing is stored. The message is for the student."""
 
 

@@ -5,12 +5,9 @@ from __future__ import annotations
 from sqlalchemy.orm import Session
 
 from .models import Comment, HandIn, Person, now
+from .refused import Refused
 
 LONGEST_COMMENT, LONGEST_REASON, MAX_COMMENTS = 1000, 300, 200
-
-
-class Refused(Exception):
-    """What was typed cannot stand. The message says what to change."""
 
 
 def comment(session: Session, attempt: HandIn, author: Person, text: str, step: str = "") -> Comment:

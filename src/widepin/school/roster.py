@@ -14,6 +14,7 @@ from sqlalchemy import func, select
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
+from ..plane.errors import CoreError
 from .models import (
     LETTERS,
     Assignment,
@@ -32,7 +33,7 @@ PERSONAL_CODE = 8
 """Letters in a personal code."""
 
 
-class NameTaken(Exception):
+class NameTaken(CoreError):
     """The teacher has a class of this name."""
 
 

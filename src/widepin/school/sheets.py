@@ -16,6 +16,7 @@ from ..documents.reading import Unreadable, from_validation
 from ..documents.task import TASK_FORMAT, read_task
 from ..judge.references import check_references
 from ..judge.task import MODEL, Task
+from ..plane.errors import CoreError
 from ..plane.figure import Figure
 from ..plane.steps import ID, IllFormed, check_steps
 from .library.notation import ANGLE, CIRCLE, OBTUSE_TRIANGLE, RULER_AND_COMPASS, SEGMENT, TRIANGLE, steps
@@ -83,7 +84,7 @@ class Policy(BaseModel):
     scoring: dict[str, int] = Field(default_factory=dict)
 
 
-class NotSolved(Exception):
+class NotSolved(CoreError):
     """A task that its model does not solve cannot be assigned. The message says what to do."""
 
 

@@ -18,13 +18,14 @@ from math import ceil
 from sqlalchemy import ColumnElement, and_, delete, func, select, update
 from sqlalchemy.orm import Session, sessionmaker
 
+from ..plane.errors import CoreError
 from .models import Person, SchoolClass, SignIn, now
 from .people import Passwords, as_login
 from .roster import student_with_code, typed
 from .states import SignInOutcome
 
 
-class TooSoon(Exception):
+class TooSoon(CoreError):
     """Others have failed lately, so that this try was not looked at. ``seconds``: how long to wait."""
 
     def __init__(self, seconds: int):

@@ -15,6 +15,7 @@ from sqlalchemy.orm import Session
 from ..documents.construction import read_steps, write_step
 from ..documents.task import read_task
 from ..judge.task import Task
+from ..plane.errors import CoreError
 from .class_tools import allowed_tools
 from .history import History, OperationRefused, replay
 from .intersections import settled
@@ -39,7 +40,7 @@ LARGEST_OPERATION = 16_384
 """Characters of an operation as JSON; a use of a class tool is bounded by its steps."""
 
 
-class StaleLog(Exception):
+class StaleLog(CoreError):
     """The sender does not know the latest operations; ``missed`` holds them, to be built upon."""
 
     def __init__(self, missed: list[Operation]):

@@ -22,6 +22,8 @@ from pathlib import Path
 from time import monotonic, sleep
 from typing import Any, TypeVar
 
+from ..plane.errors import CoreError
+
 Result = TypeVar("Result")
 
 LESS_URGENT = 5
@@ -33,11 +35,11 @@ LONGEST_LOADING = 20.0
 """Seconds that a process of the server waits for that; it takes about two."""
 
 
-class Busy(Exception):
+class Busy(CoreError):
     """Too much is under way already; nothing was done. The message is for whoever waits."""
 
 
-class TooHeavy(Exception):
+class TooHeavy(CoreError):
     """A job took more time or memory than it may; nothing came of it. The message is for whoever asked."""
 
 

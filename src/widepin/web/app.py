@@ -27,7 +27,11 @@ from .access import login_manager
 from .apart import JobQueue
 from .database import use_database
 from .errors import handle_errors
+from .navigation import Navigation
 from .reading import NumberConverter
+
+FEATURES = (signin, classes, roster, class_tools, sheets, tasks, handins, drawing)
+"""Every feature: a folder with ``blueprint.py``, its table of URLs, and ``views.py``."""
 
 DEFAULTS: dict[str, Any] = {
     "DEMO": False,
@@ -89,13 +93,17 @@ def create_app(settings: dict[str, Any]) -> Flask:
         content_security_policy=CONTENT_SECURITY_POLICY,
     )
     app.url_map.converters["int"] = NumberConverter
-    for feature in (signin, classes, roster, class_tools, sheets, tasks, handins, drawing):
+    for feature in FEATURES:
         app.register_blueprint(feature.blueprint)
     app.add_url_rule("/", "home", home)
     app.after_request(keep_private)
     handle_errors(app)
     app.jinja_env.globals.update(
-        amounts=amounts, results_of=results_of, tool_in_words=tool_in_words, tool_words=TOOL_WORDS
+        amounts=amounts,
+        navigation=Navigation(FEATURES),
+        results_of=results_of,
+        tool_in_words=tool_in_words,
+        tool_words=TOOL_WORDS,
     )
     app.json.sort_keys = False  # type: ignore[attr-defined]
     app.jinja_env.policies["json.dumps_kwargs"] = {"sort_keys": False}

@@ -28,17 +28,18 @@ from werkzeug.exceptions import (
 )
 
 from ..documents.reading import Unreadable
-from .apart import Busy, TooHeavy
+from ..plane.errors import CoreError
+from .apart import Busy
 
 
 def handle_errors(app: Flask) -> None:
     """Let the application answer every error in words."""
     app.register_error_handler(HTTPException, show_error)
+    app.register_error_handler(CoreError, show_core_error)
     app.register_error_handler(Unreadable, show_unreadable)
     for trouble in (OperationalError, InterfaceError, InternalError, PoolTimeout):
         app.register_error_handler(trouble, show_database_trouble)
     app.register_error_handler(Busy, lambda busy: show_error(TooManyRequests(str(busy))))
-    app.register_error_handler(TooHeavy, lambda heavy: show_error(UnprocessableEntity(str(heavy))))
     app.register_error_handler(NoResultFound, lambda gone: show_error(NotFound()))  # removed in the meantime
     app.register_error_handler(IntegrityError, show_conflict)
     app.register_error_handler(DataError, show_too_large)
@@ -54,6 +55,11 @@ WORDS = {
     503: "Nothing can be stored at the moment. What is on your page stays there; try again in a minute.",
 }
 """What is said of an error that says nothing of its own."""
+
+
+def show_core_error(error: CoreError) -> tuple[Any, int]:
+    """What the core refuses, where the view has no place of its own to say so."""
+    return show_error(UnprocessableEntity(str(error)))
 
 
 def show_unreadable(error: Unreadable) -> tuple[Any, int]:

@@ -14,6 +14,7 @@ from ...judge.compound_tools import NotATool
 from ...school import class_tools
 from ...school.assigning import with_tasks
 from ...school.models import SchoolClass
+from ...school.refused import Refused
 from ..access import me, own_class, own_sheet, taught_class_tool, teachers_only, visible_hand_in
 from ..database import session
 from ..figures import proven_figure
@@ -97,7 +98,7 @@ def give(proven: Proven, title: str) -> Any:
     name, price = request.form.get("name", ""), request.form.get("price", "")
     try:
         made = class_tools.give(session(), school_class, name, price, proven())
-    except (class_tools.Refused, NotATool) as wrong:
+    except (Refused, NotATool) as wrong:
         return show(proven, title, trouble=str(wrong)), 422
     flash(f"{made.name} is a tool of {school_class.name} now. Allow it for a task when you assign it.")
     return redirect(url_for("class_tools.index", class_id=school_class.id))

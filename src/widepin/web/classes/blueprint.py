@@ -2,9 +2,13 @@
 
 from flask import Blueprint
 
+from ...school.states import Role
+from ..navigation import Entry
 from . import views
 
 blueprint = Blueprint("classes", __name__)
+
+NAVIGATION = (Entry("Classes", "classes.index", Role.TEACHER, ("classes", "roster", "handins", "class_tools"), 1),)
 
 blueprint.add_url_rule("/classes", "index", views.index)
 blueprint.add_url_rule("/classes/<int:class_id>", "school_class", views.school_class)

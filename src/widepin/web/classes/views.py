@@ -20,6 +20,7 @@ from ...documents.words import Words
 from ...judge.task_check import is_solved
 from ...school import again, assigning, marks, overview
 from ...school.models import Assignment, SchoolClass, now
+from ...school.refused import Refused
 from ...school.sheets import NotSolved
 from ...school.works import task_of
 from ..access import me, own_class, own_student, taught_assignment, taught_work, teachers_only
@@ -210,7 +211,7 @@ def set_terms(assignment_id: int) -> Any:
     try:
         terms = assigning.read_terms(request.form, found.school_class, found.due)
         assigning.change_terms(found, terms)
-    except assigning.Refused as wrong:
+    except Refused as wrong:
         return show(found, str(wrong), isinstance(wrong, assigning.DuePassed)), 422
     flash("The dates and conditions are changed.")
     return redirect(url_for("classes.assignment", assignment_id=found.id))

@@ -14,6 +14,7 @@ from ...school import handins, reviewing
 from ...school.class_tools import uses_in
 from ...school.models import HandIn
 from ...school.progress import standings
+from ...school.refused import Refused
 from ...school.works import task_of
 from ..access import me, own_hand_in, students_only, teachers_only, visible_hand_in
 from ..database import session
@@ -88,7 +89,7 @@ def comment(hand_in_id: int) -> Any:
     attempt = visible_hand_in(hand_in_id)
     try:
         reviewing.comment(session(), attempt, me(), request.form.get("text", ""), request.form.get("step", ""))
-    except reviewing.Refused as wrong:
+    except Refused as wrong:
         return show(attempt, str(wrong)), 422
     return redirect(url_for("handins.hand_in", hand_in_id=attempt.id, _anchor="comments"))
 
@@ -99,7 +100,7 @@ def set_score(hand_in_id: int) -> Any:
     attempt = visible_hand_in(hand_in_id)
     try:
         reviewing.set_score(attempt, request.form.get("score", ""), request.form.get("reason", ""))
-    except reviewing.Refused as wrong:
+    except Refused as wrong:
         return show(attempt, str(wrong)), 422
     return redirect(url_for("handins.hand_in", hand_in_id=attempt.id))
 

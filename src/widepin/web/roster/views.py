@@ -11,6 +11,7 @@ from werkzeug.wrappers import Response
 
 from ...documents.reading import Unreadable
 from ...documents.roster import LONGEST_NAME, decoded, read_roster, write_roster
+from ...plane.errors import CoreError
 from ...school import roster
 from ...school.models import SchoolClass, class_code, now
 from ..access import me, own_class, own_student, teachers_only
@@ -302,7 +303,7 @@ def remove(class_id: int, person_id: int) -> Response:
     return redirect(url_for("roster.index", class_id=class_id))
 
 
-class BadName(Exception):
+class BadName(CoreError):
     """A name that cannot stand; the message says why."""
 
 

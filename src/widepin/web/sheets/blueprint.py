@@ -2,9 +2,13 @@
 
 from flask import Blueprint
 
+from ...school.states import Role
+from ..navigation import Entry
 from . import views
 
 blueprint = Blueprint("sheets", __name__)
+
+NAVIGATION = (Entry("Task library", "sheets.library", Role.TEACHER, ("sheets",), 2),)
 
 blueprint.add_url_rule("/library", "library", views.library)
 blueprint.add_url_rule("/library/<key>", "library_task", views.library_task)

@@ -23,6 +23,7 @@ from ...judge.task_check import check_task, is_solved, proposed
 from ...school import assigning, graded_series, sheets
 from ...school.library import LEVELS, LIBRARY, TOPICS, LibraryTask
 from ...school.models import SchoolClass, TaskSheet
+from ...school.refused import Refused
 from ...school.scoring import SCORING
 from ..access import me, own_class, own_sheet, teachers_only
 from ..classes.views import FEEDBACK_IN_WORDS
@@ -394,7 +395,7 @@ def assign(sheet_id: int) -> Any:
             flash(f"{found.title} is a graded series of {len(climbed)} levels for {school_class.name}.")
             return redirect(url_for("classes.school_class", class_id=school_class.id))
         made = assigning.assign(session(), found, school_class, terms, partial(apart, is_solved))
-    except (assigning.Refused, sheets.NotSolved) as wrong:
+    except (Refused, sheets.NotSolved) as wrong:
         return show_assign(found, str(wrong), isinstance(wrong, assigning.DuePassed)), 422
     flash(f"{found.title} is assigned to {school_class.name}.")
     return redirect(url_for("classes.assignment", assignment_id=made.id))

@@ -98,7 +98,7 @@ class Look:
         return self.counts & self.clear & (self.gap <= VISUAL)
 
 
-class Board:
+class Examination:
     """A task with a student's steps on it, evaluated: as drawn, and in a batch of positions.
 
     The steps stand in an order that depends on how they are built alone; ``submitted``: id -> their place as handed in.
@@ -274,10 +274,10 @@ class Board:
         """What floats see of an answer in the drawn position."""
         key = tuple(answer.items())
         if key not in self._as_drawn:
-            self._as_drawn[key] = self.look(self.shapes, answer)
+            self._as_drawn[key] = self.evaluate(self.shapes, answer)
         return self._as_drawn[key]
 
-    def look(self, shapes: Sequence[Shape], answer: Mapping[str, int]) -> Look:
+    def evaluate(self, shapes: Sequence[Shape], answer: Mapping[str, int]) -> Look:
         """What floats see of an answer in these shapes, one position or many."""
         with Arrays.quiet():
             measure = self.measure(shapes)
@@ -348,7 +348,7 @@ class Board:
             self._plans[key] = self.figure.plan(BALLS, self.needs(answer)), RisingPrecision()
         return self._plans[key]
 
-    def rule(
+    def certify(
         self, position: Sequence[float], answer: Mapping[str, int], swaps: Mapping[int, Link] | None = None
     ) -> tuple[Ruling, float]:
         """What balls say of an answer in one position, and the largest gap relative to the figure's size."""

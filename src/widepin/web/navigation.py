@@ -1,0 +1,35 @@
+"""The main navigation, put together from what the features say of themselves in their ``blueprint.py``."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from types import ModuleType
+
+from ..school.states import Role
+
+
+@dataclass(frozen=True)
+class Entry:
+    """An entry of the main navigation: what it says, where it leads, for whom, and under which features it is current.
+
+    ``place``: entries stand in this order.
+    """
+
+    words: str
+    endpoint: str
+    role: Role
+    blueprints: tuple[str, ...]
+    place: int = 0
+
+
+class Navigation:
+    """What the main navigation holds for whom."""
+
+    def __init__(self, features: Iterable[ModuleType]):
+        found = [entry for feature in features for entry in getattr(feature, "NAVIGATION", ())]
+        self.entries = sorted(found, key=lambda entry: entry.place)
+
+    def __call__(self, role: Role) -> list[Entry]:
+        """The entries for people of a role."""
+        return [entry for entry in self.entries if entry.role is role]
