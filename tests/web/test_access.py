@@ -31,7 +31,7 @@ TABLE = {
     "classes.ask_remove": ("GET", AWAY, OK, NO, NO, NO),
     "classes.remove": ("POST", AWAY, None, NO, NO, NO),
     "classes.student": ("GET", AWAY, OK, NO, NO, NO),
-    "classes.set_feedback": ("POST", AWAY, 400, NO, NO, NO),
+    "classes.set_feedback": ("POST", AWAY, 422, NO, NO, NO),
     "roster.create": ("POST", AWAY, 422, 422, NO, NO),
     "roster.index": ("GET", AWAY, OK, NO, NO, NO),
     "roster.read": ("POST", AWAY, 422, NO, NO, NO),

@@ -8,6 +8,7 @@ from pathlib import Path
 
 import pytest
 
+from tests.papers import paper_from
 from widepin.documents.reading import Unreadable
 from widepin.web import apart, paper, printing
 from widepin.web.apart import Busy, JobQueue, TooHeavy
@@ -42,7 +43,7 @@ def dies():
 def leaves_a_mark(folder, name):
     """Says when it was at it."""
     begun = time.monotonic()
-    time.sleep(0.3)
+    time.sleep(1)
     (Path(folder) / f"mark-{name}").write_text(f"{begun} {time.monotonic()}")
 
 
@@ -133,7 +134,7 @@ def test_a_hand_in_that_cannot_be_taken_now_says_so_and_keeps_the_board(app, as_
 
 
 def sheet_paper(client):
-    return client.get("/sheets/1/handout.pdf")
+    return paper_from(client, "/sheets/1/handout.pdf")
 
 
 def test_a_paper_is_made_once_and_kept(app, as_person, monkeypatch):
@@ -148,12 +149,7 @@ def test_while_a_paper_is_made_a_page_says_how_far_it_is(app, as_person, monkeyp
     monkeypatch.setattr(printing, "AT_ONCE", 0.0)
     answer = client.get("/sheets/2/handout.pdf?arcs=1")
     assert answer.status_code == 200 and "<progress" in answer.text and answer.headers["Refresh"] == "1"
-    for _ in range(300):
-        answer = client.get("/sheets/2/handout.pdf?arcs=1")
-        if answer.mimetype == "application/pdf":
-            break
-        time.sleep(0.1)
-    assert answer.data.startswith(b"%PDF")
+    assert paper_from(client, "/sheets/2/handout.pdf?arcs=1").data.startswith(b"%PDF")
 
 
 def test_a_paper_of_the_same_person_waits_for_the_one_before(app, as_person, monkeypatch):
@@ -188,11 +184,11 @@ def number_of(app, login):
 def test_a_paper_that_takes_too_much_is_told_and_can_be_tried_again(app, as_person, monkeypatch):
     client = as_person("corin.hale")
     monkeypatch.setattr(printing, "MEGABYTES", 1)
-    answer = client.get("/sheets/4/handout.pdf")
+    answer = paper_from(client, "/sheets/4/handout.pdf")
     assert answer.status_code == 422 and "could not be made" in answer.text and "Refresh" not in answer.headers
     assert client.get("/sheets/4/handout.pdf").status_code == 422
     monkeypatch.setattr(printing, "MEGABYTES", 400)
-    assert client.get("/sheets/4/handout.pdf?again=1").data.startswith(b"%PDF")
+    assert paper_from(client, "/sheets/4/handout.pdf?again=1").data.startswith(b"%PDF")
 
 
 def test_only_so_many_papers_are_kept(tmp_path, monkeypatch):

@@ -6,6 +6,7 @@ import json
 import pytest
 from sqlalchemy import select
 
+from tests.papers import paper_from
 from widepin.school.library import LIBRARY
 from widepin.school.models import Assignment, Membership, Person, TaskSheet
 from widepin.school.store import make_sessions
@@ -136,7 +137,7 @@ def test_nothing_found_says_so(teacher):
 
 
 def test_a_handout_is_a_pdf_with_and_without_arcs(teacher, sheet):
-    plain, arcs = teacher.get(f"{sheet}/handout.pdf"), teacher.get(f"{sheet}/handout.pdf?arcs=1")
+    plain, arcs = paper_from(teacher, f"{sheet}/handout.pdf"), paper_from(teacher, f"{sheet}/handout.pdf?arcs=1")
     assert plain.data.startswith(b"%PDF") and arcs.data.startswith(b"%PDF") and plain.data != arcs.data
 
 

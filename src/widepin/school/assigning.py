@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Collection
 from dataclasses import dataclass
 from datetime import datetime
 
@@ -173,6 +173,23 @@ def change_terms(assignment: Assignment, terms: Terms) -> None:
     assignment.opens, assignment.due, assignment.late = terms.opens, terms.due, terms.late
     assignment.attempts, assignment.after, assignment.chosen = terms.attempts, terms.after, list(terms.chosen)
     assignment.class_tools = list(terms.class_tools)
+
+
+def remove(session: Session, assignment: Assignment) -> None:
+    """Take a task away from its class, with all works on it."""
+    session.delete(assignment)
+
+
+def set_feedback(assignment: Assignment, level: str, may: Collection[str] | None) -> None:
+    """Choose how much a hand-in tells the students, and what they ``may``: measure, find; None leaves that.
+
+    Raises Refused.
+    """
+    if level not in list(Feedback):
+        raise Refused("Choose how much students see: " + ", ".join(Feedback) + ".")
+    assignment.feedback = Feedback(level)
+    if may is not None:
+        assignment.measuring, assignment.finding = "measure" in may, "find" in may
 
 
 def move(assignment: Assignment, way: int) -> None:

@@ -78,6 +78,11 @@ def give(session: Session, school_class: SchoolClass, name: str, price: str, doc
     return made
 
 
+def remove(session: Session, class_tool: ClassTool) -> None:
+    """Delete a class tool; what was built with it stays, and counts as before."""
+    session.delete(class_tool)
+
+
 def allowed_tools(assignment: Assignment) -> dict[str, tuple[CompoundTool, int]]:
     """The class tools that may be used for a task, by name, with what one use counts."""
     return {one.name: (read_class_tool(one.document), one.moves) for one in assignment.class_tools}

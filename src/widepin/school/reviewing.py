@@ -1,4 +1,4 @@
-"""What a teacher does with a handed-in work: comment on it, give credit by hand, hand it back."""
+"""What a teacher does with a handed-in work: comment on it, override its score, return it for revision."""
 
 from __future__ import annotations
 
@@ -28,7 +28,7 @@ def comment(session: Session, attempt: HandIn, author: Person, text: str, step: 
 
 
 def set_score(attempt: HandIn, text: str, reason: str) -> None:
-    """Give an attempt another credit than the table's, with a reason; no number takes that back. Raises Refused."""
+    """Override the score of an attempt, with a reason; no number takes that back. Raises Refused."""
     text, reason = text.strip(), " ".join(reason.split())
     if not text:
         attempt.score_override, attempt.reason = None, ""

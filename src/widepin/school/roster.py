@@ -14,7 +14,7 @@ from sqlalchemy import func, select
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
-from ..plane.errors import CoreError
+from ..documents.roster import LONGEST_NAME
 from .models import (
     LETTERS,
     Assignment,
@@ -26,15 +26,40 @@ from .models import (
     SchoolClass,
     SignIn,
     Work,
+    now,
 )
+from .refused import Refused
 from .states import Role
 
 PERSONAL_CODE = 8
 """Letters in a personal code."""
 
 
-class NameTaken(CoreError):
+class NameTaken(Refused):
     """The teacher has a class of this name."""
+
+    def __init__(self, name: str):
+        super().__init__(f"You have a class {name} already; take another name.")
+
+
+def named(text: str, whose: str) -> str:
+    """A name as it is kept, its spaces made single. Raises Refused for none, or one that is too long."""
+    name = " ".join(text.split())
+    if not name:
+        raise Refused(f"Write a name for {whose}.")
+    if len(name) > LONGEST_NAME:
+        raise Refused(f"A name has {LONGEST_NAME} characters at most.")
+    return name
+
+
+def rename_student(student: Person, text: str) -> None:
+    """Give a student another name. Raises Refused."""
+    student.name = named(text, "the student")
+
+
+def archive(school_class: SchoolClass) -> None:
+    """Put a class away, or take it out again. Students do not see its tasks meanwhile; nothing is lost."""
+    school_class.archived = None if school_class.archived else now()
 
 
 def personal_code(secret: str, person: Person) -> str:
@@ -66,7 +91,8 @@ def student_with_code(school_class: SchoolClass, secret: str, personal: str) -> 
 
 
 def new_class(session: Session, teacher: Person, name: str) -> SchoolClass:
-    """A class without students. Raises NameTaken."""
+    """A class without students. Raises Refused, NameTaken among it."""
+    name = named(name, "the class")
     made = SchoolClass(name=name, teacher=teacher)
     with _own_name(session, name):
         session.add(made)
@@ -74,7 +100,8 @@ def new_class(session: Session, teacher: Person, name: str) -> SchoolClass:
 
 
 def rename_class(session: Session, school_class: SchoolClass, name: str) -> None:
-    """Give a class another name. Raises NameTaken."""
+    """Give a class another name. Raises Refused, NameTaken among it."""
+    name = named(name, "the class")
     with _own_name(session, name):
         school_class.name = name
 
@@ -145,7 +172,7 @@ def done_by(session: Session, school_class: SchoolClass, student: Person | None 
 def copy_class(session: Session, school_class: SchoolClass, name: str, with_students: bool) -> SchoolClass:
     """A class with the same tasks and class tools, without dates, and with the same students if wanted.
 
-    Raises NameTaken.
+    Raises Refused, NameTaken among it.
     """
     made = new_class(session, school_class.teacher, name)
     class_tools = {

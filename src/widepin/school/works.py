@@ -48,6 +48,11 @@ class StaleLog(CoreError):
         self.missed = missed
 
 
+def is_open(session: Session, assignment: Assignment, student: Person) -> None:
+    """Note that the board of a task is open before a student at this moment."""
+    work_of(session, assignment, student).seen = now()
+
+
 def task_of(assignment: Assignment) -> Task:
     """The task that an assignment sets."""
     return _task_read(dumps(assignment.sheet.document))

@@ -130,5 +130,5 @@ def remove(class_tool_id: int) -> Response:
     """Take a class tool from its class."""
     found = taught_class_tool(class_tool_id)
     flash(f"{found.name} is not a tool of {found.school_class.name} any more.")
-    session().delete(found)
+    class_tools.remove(session(), found)
     return redirect(url_for("class_tools.index", class_id=found.class_id))

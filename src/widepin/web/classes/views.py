@@ -247,7 +247,7 @@ def remove(assignment_id: int) -> Response:
     """Take a task away from a class, with all works on it."""
     found = taught_assignment(assignment_id)
     flash(f"{found.sheet.title} was removed from {found.school_class.name}.")
-    session().delete(found)
+    assigning.remove(session(), found)
     return redirect(url_for("classes.school_class", class_id=found.class_id))
 
 
@@ -255,14 +255,9 @@ def remove(assignment_id: int) -> Response:
 def set_feedback(assignment_id: int) -> Response:
     """Choose how much a hand-in tells the students of this class, and what they may."""
     found = taught_assignment(assignment_id)
-    level = request.form.get("feedback", "")
-    if level not in list(Feedback):
-        abort(400, "Choose one of the levels of feedback.")
-    found.feedback = Feedback(level)
-    if "may" in request.form:  # a form without it leaves that as it is
-        may = request.form.getlist("may")
-        found.measuring, found.finding = "measure" in may, "find" in may
-    flash("From now on students see: " + FEEDBACK_IN_WORDS[Feedback(level)] + ".")
+    may = request.form.getlist("may") if "may" in request.form else None
+    assigning.set_feedback(found, request.form.get("feedback", ""), may)
+    flash("From now on students see: " + FEEDBACK_IN_WORDS[found.feedback] + ".")
     return redirect(url_for("classes.assignment", assignment_id=found.id))
 
 

@@ -11,9 +11,9 @@ from werkzeug.wrappers import Response
 
 from ...documents.reading import Unreadable
 from ...documents.roster import LONGEST_NAME, decoded, read_roster, write_roster
-from ...plane.errors import CoreError
 from ...school import roster
-from ...school.models import SchoolClass, class_code, now
+from ...school.models import SchoolClass, class_code
+from ...school.refused import Refused
 from ..access import me, own_class, own_student, teachers_only
 from ..classes.views import show_classes
 from ..database import session
@@ -25,14 +25,12 @@ from ..reading import number_of
 @teachers_only
 def create() -> Any:
     """Begin a class."""
-    name = typed_name()
+    name = request.form.get("name", "")
     try:
-        made = roster.new_class(session(), me(), checked(name, "the class"))
-    except BadName as wrong:
+        made = roster.new_class(session(), me(), name)
+    except Refused as wrong:
         return show_classes(name, str(wrong)), 422
-    except roster.NameTaken:
-        return show_classes(name, f"You have a class {name} already; take another name."), 422
-    flash(f"{name} is there. Now add its students.")
+    flash(f"{made.name} is there. Now add its students.")
     return redirect(url_for("roster.index", class_id=made.id))
 
 
@@ -130,13 +128,10 @@ def student_data(class_id: int, person_id: int) -> Any:
 def rename_class(class_id: int) -> Any:
     """Give a class another name."""
     found = own_class(class_id)
-    name = typed_name()
     try:
-        roster.rename_class(session(), found, checked(name, "the class"))
-    except BadName as wrong:
+        roster.rename_class(session(), found, request.form.get("name", ""))
+    except Refused as wrong:
         return show(found, trouble=str(wrong)), 422
-    except roster.NameTaken:
-        return show(found, trouble=f"You have a class {name} already; take another name."), 422
     return redirect(url_for("roster.index", class_id=found.id))
 
 
@@ -144,7 +139,7 @@ def rename_class(class_id: int) -> Any:
 def archive(class_id: int) -> Response:
     """Put a class away, or take it out again. Students do not see its tasks meanwhile; nothing is lost."""
     found = own_class(class_id)
-    found.archived = None if found.archived else now()
+    roster.archive(found)
     flash(f"{found.name} is archived; nothing of it is lost." if found.archived else f"{found.name} is back.")
     return redirect(url_for("classes.index"))
 
@@ -153,14 +148,11 @@ def archive(class_id: int) -> Response:
 def copy(class_id: int) -> Any:
     """A class with the same tasks, for a new year."""
     found = own_class(class_id)
-    name = typed_name()
     try:
-        made = roster.copy_class(session(), found, checked(name, "the new class"), "students" in request.form)
-    except BadName as wrong:
+        made = roster.copy_class(session(), found, request.form.get("name", ""), "students" in request.form)
+    except Refused as wrong:
         return show(found, trouble=str(wrong)), 422
-    except roster.NameTaken:
-        return show(found, trouble=f"You have a class {name} already; take another name."), 422
-    flash(f"{name} has the {len(made.assignments)} tasks of {found.name}, without dates.")
+    flash(f"{made.name} has the {len(made.assignments)} tasks of {found.name}, without dates.")
     return redirect(url_for("roster.index", class_id=made.id))
 
 
@@ -229,8 +221,8 @@ def rename(class_id: int, person_id: int) -> Any:
     found = own_class(class_id)
     student = own_student(found, person_id)
     try:
-        student.name = checked(typed_name(), "the student")
-    except BadName as wrong:
+        roster.rename_student(student, request.form.get("name", ""))
+    except Refused as wrong:
         return show(found, trouble=str(wrong)), 422
     return redirect(url_for("roster.index", class_id=class_id))
 
@@ -301,24 +293,6 @@ def remove(class_id: int, person_id: int) -> Response:
     flash(f"{student.name} was removed.")
     roster.remove_student(session(), found, student)
     return redirect(url_for("roster.index", class_id=class_id))
-
-
-class BadName(CoreError):
-    """A name that cannot stand; the message says why."""
-
-
-def typed_name() -> str:
-    """The name in the form."""
-    return " ".join(request.form.get("name", "").split())
-
-
-def checked(name: str, whose: str) -> str:
-    """The name, if it can stand. Raises BadName."""
-    if not name:
-        raise BadName(f"Write a name for {whose}.")
-    if len(name) > LONGEST_NAME:
-        raise BadName(f"A name has {LONGEST_NAME} characters at most.")
-    return name
 
 
 def code_of() -> partial[str]:

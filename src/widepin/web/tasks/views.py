@@ -18,7 +18,7 @@ from ...school import handins
 from ...school.history import OperationRefused
 from ...school.models import Assignment, HandIn, Operation, now
 from ...school.progress import to_do
-from ...school.works import MAX_OPERATIONS, StaleLog, save, task_of, work_of
+from ...school.works import MAX_OPERATIONS, StaleLog, is_open, save, task_of, work_of
 from ...school.works import import_steps as store_all
 from ..access import assignment_to_do, me, own_work, students_only
 from ..database import session
@@ -103,7 +103,7 @@ def store(assignment_id: int) -> Any:
 @students_only
 def here(assignment_id: int) -> Any:
     """The board says that it is open before somebody."""
-    work_of(session(), assignment_to_do(assignment_id), me()).seen = now()
+    is_open(session(), assignment_to_do(assignment_id), me())
     return {}
 
 
