@@ -85,11 +85,11 @@ def test_the_board_of_a_log_is_the_same_as_in_python(run):
 
 def random_logs(count):
     """A task, and random logs on it in which every operation fits; some use a class tool of several steps."""
+    from widepin.documents.operations import read_operation
     from widepin.documents.task import read_task
     from widepin.judge.compound_tools import compound_tool_of
     from widepin.school.history import History, OperationRefused
     from widepin.school.library import LIBRARY
-    from widepin.school.operations import read_operation
 
     rng = random.Random(8)
     centre = read_task(LIBRARY["perpendicular-bisector"].document())

@@ -3,6 +3,7 @@
 import pytest
 from sqlalchemy import select
 
+from widepin.documents.operations import add
 from widepin.documents.task import read_task
 from widepin.judge.judging import judge
 from widepin.judge.task import Work
@@ -10,7 +11,6 @@ from widepin.judge.verdict import Outcome
 from widepin.school import again, assigning, graded_series, handins, sheets
 from widepin.school.library import LIBRARY
 from widepin.school.models import SchoolClass
-from widepin.school.operations import add
 from widepin.school.progress import to_do
 from widepin.school.refused import Refused
 from widepin.school.works import store, work_of

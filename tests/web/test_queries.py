@@ -7,10 +7,10 @@ from sqlalchemy import select
 
 from tests.counting import queries
 from widepin.documents.construction import read_steps
+from widepin.documents.operations import add
 from widepin.school import assigning, class_tools, handins, roster, sheets, works
 from widepin.school.library import LIBRARY
 from widepin.school.models import Person, SchoolClass
-from widepin.school.operations import add
 
 TASKS = [key for key, task in LIBRARY.items() if "free_point" not in task.model and "point_on" not in task.model]
 

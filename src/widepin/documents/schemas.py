@@ -9,6 +9,8 @@ from typing import Any
 from pydantic import TypeAdapter
 
 from .construction import StepDocument
+from .kept import ClassToolDocument, FigureDocument, HandInDocument, Policy
+from .operations import OperationDocument
 from .task import TaskDocument
 from .verdict import VerdictDocument
 
@@ -21,6 +23,11 @@ def schemas() -> dict[str, dict[str, Any]]:
         "construction": list[StepDocument],
         "task": TaskDocument,
         "verdict": VerdictDocument,
+        "operation": OperationDocument,
+        "figure": FigureDocument,
+        "hand-in": HandInDocument,
+        "class-tool": ClassToolDocument,
+        "policy": Policy,
     }
     return {
         f"{name}.schema.json": {

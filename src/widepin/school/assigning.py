@@ -12,12 +12,13 @@ from sqlalchemy.orm import Session, selectinload
 
 from ..documents.explaining import Feedback
 from ..documents.forms import Fields, Form, Moment
+from ..documents.kept import Policy
 from ..documents.reading import Unreadable
 from ..judge.task import Task
 from ..judge.task_check import is_solved
 from .models import Assignment, ClassTool, Person, SchoolClass, TaskSheet, now
 from .refused import Refused
-from .sheets import NotSolved, Policy, task_in
+from .sheets import NotSolved, task_in
 from .states import Late
 
 

@@ -8,11 +8,12 @@ from typing import Any
 from sqlalchemy.orm import Session
 
 from ..documents.construction import read_steps
+from ..documents.kept import Policy
 from ..judge.counts import moves_of
 from .assigning import Terms, assign
 from .models import Assignment, SchoolClass, TaskSheet
 from .refused import Refused
-from .sheets import Policy, new_sheet
+from .sheets import new_sheet
 
 
 def levels(document: dict[str, Any]) -> list[dict[str, Any]]:

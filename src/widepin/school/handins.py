@@ -12,6 +12,7 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from ..documents.construction import read_steps
+from ..documents.operations import remake
 from ..documents.verdict import read_verdict, write_verdict
 from ..judge.judging import judge
 from ..judge.task import Work as Submission
@@ -21,7 +22,6 @@ from ..plane.steps import Step
 from .class_tools import write_uses
 from .history import OperationRefused
 from .models import Assignment, HandIn, Work, now
-from .operations import remake
 from .scoring import score_for
 from .states import Late
 from .works import StaleLog, lock, state_of, store

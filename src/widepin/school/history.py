@@ -7,17 +7,7 @@ from dataclasses import dataclass, field, replace
 from typing import Any
 
 from ..documents.construction import write_step
-from ..judge.compound_tools import CompoundTool
-from ..judge.counts import by_hand, refused_tool
-from ..judge.ordering import sources_first
-from ..judge.references import check_references
-from ..judge.task import Task, Use
-from ..plane.errors import CoreError
-from ..plane.figure import Figure
-from ..plane.makes import MAKES
-from ..plane.shapes import LINES, Kind
-from ..plane.steps import FARTHEST, MAX_STEPS, IllFormed, Step, check_steps
-from .operations import (
+from ..documents.operations import (
     AddDocument,
     BackDocument,
     DressDocument,
@@ -31,6 +21,16 @@ from .operations import (
     each,
     read_operation,
 )
+from ..judge.compound_tools import CompoundTool
+from ..judge.counts import by_hand, refused_tool
+from ..judge.ordering import sources_first
+from ..judge.references import check_references
+from ..judge.task import Task, Use
+from ..plane.errors import CoreError
+from ..plane.figure import Figure
+from ..plane.makes import MAKES
+from ..plane.shapes import LINES, Kind
+from ..plane.steps import FARTHEST, MAX_STEPS, IllFormed, Step, check_steps
 
 MAX_NOTES = 40
 

@@ -6,12 +6,12 @@ from json import dumps
 from secrets import randbits
 from typing import Any
 
-from pydantic import BaseModel, ConfigDict, Field, ValidationError
+from pydantic import ValidationError
 from sqlalchemy import delete, func, or_, select
 from sqlalchemy.orm import Session
 
 from ..documents.construction import read_steps
-from ..documents.explaining import Feedback
+from ..documents.kept import Policy
 from ..documents.reading import Unreadable, from_validation
 from ..documents.task import TASK_FORMAT, read_task
 from ..judge.references import check_references
@@ -71,17 +71,6 @@ LONGEST_TITLE, LARGEST_TASK = 200, 200_000
 
 CONSTRUCTIONS = ("given", "model")
 """Parts of a task that are drawn on the board."""
-
-
-class Policy(BaseModel):
-    """How a task is to be set unless its assignment says otherwise."""
-
-    model_config = ConfigDict(extra="forbid")
-    feedback: Feedback = Feedback.BREAK
-    measuring: bool = True
-    finding: bool = True
-    attempts: int | None = Field(default=None, ge=1, le=99)
-    scoring: dict[str, int] = Field(default_factory=dict)
 
 
 class NotSolved(CoreError):

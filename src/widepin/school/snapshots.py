@@ -16,10 +16,10 @@ from typing import Any
 from sqlalchemy import and_, bindparam, select
 from sqlalchemy.orm import Session
 
+from ..documents.operations import read_operation
 from ..judge.task import Task
 from .history import History
 from .models import Base, Work
-from .operations import read_operation
 
 MAX_OPERATIONS_KEPT = 30_000
 """Operations of all snapshots of a process together, about a kilobyte each: some hundred boards in mid-lesson."""

@@ -13,14 +13,7 @@ from sqlalchemy.dialects.mysql import insert
 from sqlalchemy.orm import Session
 
 from ..documents.construction import read_steps, write_step
-from ..documents.task import read_task
-from ..judge.task import Task
-from ..plane.errors import CoreError
-from .class_tools import allowed_tools
-from .history import History, OperationRefused, replay
-from .intersections import settled
-from .models import Assignment, Base, Operation, Person, Work, now
-from .operations import (
+from ..documents.operations import (
     AddDocument,
     MeasureDocument,
     OperationDocument,
@@ -31,6 +24,13 @@ from .operations import (
     read_operation,
     remake,
 )
+from ..documents.task import read_task
+from ..judge.task import Task
+from ..plane.errors import CoreError
+from .class_tools import allowed_tools
+from .history import History, OperationRefused, replay
+from .intersections import settled
+from .models import Assignment, Base, Operation, Person, Work, now
 from .snapshots import SNAPSHOTS, Snapshot, current, of, opened
 
 MAX_OPERATIONS = 10_000

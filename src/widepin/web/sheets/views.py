@@ -13,6 +13,7 @@ from werkzeug.wrappers import Response
 
 from ...documents.construction import read_steps
 from ...documents.explaining import explained
+from ...documents.kept import Policy
 from ...documents.reading import Unreadable, check_plain, parse_json
 from ...documents.task import read_task, write_condition
 from ...documents.verdict import write_verdict
@@ -174,7 +175,7 @@ def state_of(found: TaskSheet) -> dict[str, Any]:
     """What the page knows of a sheet."""
     return {
         "document": found.document,
-        "policy": sheets.Policy.model_validate(found.policy).model_dump(),
+        "policy": Policy.model_validate(found.policy).model_dump(),
         "topic": found.topic,
         "version": found.version,
         "trouble": trouble_of(found),
@@ -376,7 +377,7 @@ def show_assign(found: TaskSheet, trouble: str | None = None, passed: bool = Fal
         classes=assigning.with_tasks(session(), *session().scalars(classes)),
         figure=task_figure(task),
         feedback_levels=FEEDBACK_IN_WORDS,
-        policy=sheets.Policy.model_validate(found.policy),
+        policy=Policy.model_validate(found.policy),
         typed=request.form,
         trouble=trouble,
         passed=passed,

@@ -3,9 +3,9 @@
 import pytest
 
 from tests.judge.test_judging import TASKS_BY_NAME
+from widepin.documents.operations import read_operation
 from widepin.documents.reading import Unreadable
 from widepin.school.history import History, OperationRefused, replay
-from widepin.school.operations import read_operation
 
 SILL = TASKS_BY_NAME["Centre line of a sill"]
 HUB = TASKS_BY_NAME["Hub of a broken wheel"]

@@ -4,7 +4,7 @@ The log of a work holds, in order: ``add`` (a step), ``use`` (the steps of a cla
 construction, at once), ``remake`` (a step made another way), ``remove`` (steps and all
 that is made from them), ``move`` (points put elsewhere), ``dress`` (objects shown another way), ``measure`` and
 ``stop measuring``, ``note`` (words on the paper), ``undo`` and ``redo``.
-Because the log only grows, nothing that was done is ever lost; ``history.py`` folds it into the board.
+Because the log only grows, nothing that was done is ever lost; ``school/history.py`` replays it into the board.
 """
 
 from __future__ import annotations
@@ -13,10 +13,10 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, StrictBool, StrictStr, TypeAdapter, ValidationError
 
-from ..documents.construction import Coordinate, StepDocument, write_step
-from ..documents.reading import from_validation
 from ..judge.task import MAX_WANTED, Use
 from ..plane.steps import MAX_STEPS, Step
+from .construction import Coordinate, StepDocument, write_step
+from .reading import from_validation
 
 STRICT = ConfigDict(extra="forbid")
 
@@ -126,7 +126,7 @@ class NoteDocument(BaseModel):
 
 
 class BackDocument(BaseModel):
-    """The last operation taken back, or the last one taken back done again."""
+    """The last operation undone, or the last one undone done again."""
 
     model_config = STRICT
     op: Literal["undo", "redo"]
