@@ -21,7 +21,7 @@ class Desk:
     def __init__(self, page: Page, served: str, login: str):
         self.page, self.served, self.login = page, served, login
         self.errors: list[str] = []
-        page.on("pageerror", lambda error: self.errors.append(str(error)))
+        page.on("pageerror", lambda error: self.errors.append(error.stack or str(error)))
 
     def enter(self, title: str) -> Desk:
         page = self.page

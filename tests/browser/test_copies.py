@@ -17,7 +17,7 @@ def test_copies_of_the_figure_can_be_taken_away(gable, tmp_path):
             gable.page.locator(f"[data-copy={kind}]").click()
         taken[kind] = tmp_path / download.value.suggested_filename
         download.value.save_as(taken[kind])
-    assert taken["svg"].name == "Splitting a gable.svg"
+    assert taken["svg"].name == "Splitting a gable (angle bisector).svg"
     drawing = ElementTree.parse(taken["svg"]).getroot()
     assert drawing.get("width").endswith("cm") and "var(--" not in taken["svg"].read_text()
     assert {group.get("id") for group in drawing if group.tag.endswith("g")} == {

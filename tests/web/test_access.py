@@ -3,7 +3,9 @@
 import pytest
 from sqlalchemy import select
 
-from widepin.school.models import Assignment, ClassTool, HandIn, Person, SchoolClass, TaskSheet, Work
+from widepin.school.library import LIBRARY
+from widepin.school.models import Assignment, ClassTool, HandIn, Person, SchoolClass, Work
+from widepin.school.sheets import new_sheet
 
 OK, AWAY, NO = 200, 302, 404
 
@@ -112,14 +114,20 @@ def parameters(app):
             "hand_in_id": attempt.id,
             "work_id": attempt.work_id,
             "person_id": attempt.work.student_id,
-            "sheet_id": session.scalars(
-                select(TaskSheet.id).where(TaskSheet.title.startswith("Centre line of a sill"))
-            ).first(),
+            "sheet_id": a_sheet(session),
             "class_tool_id": compound_tool_of(session),
             "key": "midpoint",
             "part": "model",
             "filename": "look/look.css",
         }
+
+
+def a_sheet(session):
+    """A task of the first year's teacher that nobody else uses."""
+    teacher = session.scalars(select(Person).where(Person.login == "corin.hale")).one()
+    made = new_sheet(session, teacher, LIBRARY["perpendicular-bisector"].document())
+    session.commit()
+    return made.id
 
 
 def compound_tool_of(session):

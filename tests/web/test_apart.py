@@ -10,6 +10,7 @@ import pytest
 
 from tests.papers import paper_from
 from widepin.documents.reading import Unreadable
+from widepin.school.library import LIBRARY
 from widepin.web import apart, paper, printing
 from widepin.web.apart import Busy, JobQueue, TooHeavy
 
@@ -133,31 +134,36 @@ def test_a_hand_in_that_cannot_be_taken_now_says_so_and_keeps_the_board(app, as_
 # --- papers
 
 
-def sheet_paper(client):
-    return paper_from(client, "/sheets/1/handout.pdf")
+KEYS = iter(LIBRARY)
 
 
-def test_a_paper_is_made_once_and_kept(app, as_person, monkeypatch):
+@pytest.fixture
+def handout(as_person):
+    """The address of the handout of a task of one's own, of which no paper is kept yet."""
+    return as_person("corin.hale").post(f"/library/{next(KEYS)}/take").location + "/handout.pdf"
+
+
+def test_a_paper_is_made_once_and_kept(app, as_person, handout, monkeypatch):
     client = as_person("corin.hale")
-    assert sheet_paper(client).data.startswith(b"%PDF")
+    assert paper_from(client, handout).data.startswith(b"%PDF")
     monkeypatch.setattr(apart, "begin", lambda *_: pytest.fail("it was made again"))
-    assert sheet_paper(client).data.startswith(b"%PDF")
+    assert paper_from(client, handout).data.startswith(b"%PDF")
 
 
-def test_while_a_paper_is_made_a_page_says_how_far_it_is(app, as_person, monkeypatch):
+def test_while_a_paper_is_made_a_page_says_how_far_it_is(app, as_person, handout, monkeypatch):
     client = as_person("corin.hale")
     monkeypatch.setattr(printing, "AT_ONCE", 0.0)
-    answer = client.get("/sheets/2/handout.pdf?arcs=1")
+    answer = client.get(f"{handout}?arcs=1")
     assert answer.status_code == 200 and "<progress" in answer.text and answer.headers["Refresh"] == "1"
-    assert paper_from(client, "/sheets/2/handout.pdf?arcs=1").data.startswith(b"%PDF")
+    assert paper_from(client, f"{handout}?arcs=1").data.startswith(b"%PDF")
 
 
-def test_a_paper_of_the_same_person_waits_for_the_one_before(app, as_person, monkeypatch):
+def test_a_paper_of_the_same_person_waits_for_the_one_before(app, as_person, handout, monkeypatch):
     client = as_person("corin.hale")
     with (app.extensions["papers"] / f"person-{number_of(app, 'corin.hale')}").open("a") as held:
         assert apart.take(held)
         monkeypatch.setattr(apart, "begin", lambda *_: pytest.fail("two at a time"))
-        answer = client.get("/sheets/3/handout.pdf")
+        answer = client.get(handout)
     assert answer.status_code == 200 and "Waiting for other papers" in answer.text
 
 
@@ -181,14 +187,14 @@ def number_of(app, login):
         return session.scalar(select(Person.id).where(Person.login == login))
 
 
-def test_a_paper_that_takes_too_much_is_told_and_can_be_tried_again(app, as_person, monkeypatch):
+def test_a_paper_that_takes_too_much_is_told_and_can_be_tried_again(app, as_person, handout, monkeypatch):
     client = as_person("corin.hale")
     monkeypatch.setattr(printing, "MEGABYTES", 1)
-    answer = paper_from(client, "/sheets/4/handout.pdf")
+    answer = paper_from(client, handout)
     assert answer.status_code == 422 and "could not be made" in answer.text and "Refresh" not in answer.headers
-    assert client.get("/sheets/4/handout.pdf").status_code == 422
+    assert client.get(handout).status_code == 422
     monkeypatch.setattr(printing, "MEGABYTES", 400)
-    assert paper_from(client, "/sheets/4/handout.pdf?again=1").data.startswith(b"%PDF")
+    assert paper_from(client, f"{handout}?again=1").data.startswith(b"%PDF")
 
 
 def test_only_so_many_papers_are_kept(tmp_path, monkeypatch):

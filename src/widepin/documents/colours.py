@@ -39,7 +39,7 @@ COLOURS = {
     "blue": "#1c6ea4",
     "purple": "#7b2d66",
     "green": "#2f6b2f",
-    "white": "#ffffff",
+    "white": "#fff",
     "shadow": "#5b4a2040",
     "shadow-soft": "#5b4a2022",
 }

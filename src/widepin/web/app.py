@@ -13,6 +13,7 @@ from urllib.parse import urlsplit
 
 from flask import Flask, redirect, url_for
 from flask import Response as FlaskResponse
+from flask_babel import Babel, get_translations
 from flask_compress import Compress
 from flask_login import current_user
 from flask_talisman import Talisman
@@ -20,6 +21,7 @@ from flask_wtf import CSRFProtect
 from werkzeug.wrappers import Response
 
 from ..documents import amounts
+from ..documents.language import catalogue
 from ..documents.words import TOOL_WORDS, results_of, tool_in_words
 from ..school.people import Passwords
 from . import class_tools, classes, drawing, handins, roster, sheets, signin, tasks
@@ -83,6 +85,8 @@ def create_app(settings: dict[str, Any]) -> Flask:
     app.extensions["papers"] = scratch / "papers"
     app.extensions["jobs"] = JobQueue(scratch / "judging", **JUDGING)
     login_manager.init_app(app)
+    Babel(app, locale_selector=lambda: "en")
+    app.before_request(speak)
     CSRFProtect(app)
     Compress(app)
     Talisman(
@@ -109,6 +113,11 @@ def create_app(settings: dict[str, Any]) -> Flask:
     app.jinja_env.policies["json.dumps_kwargs"] = {"sort_keys": False}
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
     return app
+
+
+def speak() -> None:
+    """Let the core say its words in the language of the request; so far there is English alone."""
+    catalogue.set(get_translations())
 
 
 def scratch_folder() -> str:

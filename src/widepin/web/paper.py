@@ -114,7 +114,8 @@ def typeset(kind: str, data: dict[str, Any], tell: Tell) -> bytes:
     """A document on paper, as PDF."""
     pictures = Pictures()
     template, context = KINDS[kind](data, pictures, tell)
-    pages = Environment(loader=FileSystemLoader(HERE / "templates"), autoescape=True)
+    pages = Environment(loader=FileSystemLoader(HERE / "templates"), autoescape=True, extensions=["jinja2.ext.i18n"])
+    pages.install_null_translations(newstyle=True)  # type: ignore[attr-defined]
     library, styles, fonts = ready()
 
     class Fetcher(library.urls.URLFetcher):  # type: ignore[misc, name-defined]

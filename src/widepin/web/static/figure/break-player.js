@@ -23,11 +23,13 @@ export class BreakPlayer {
 
   play() {
     this.begun();
+    cancelAnimationFrame(this.frame); // one play at a time
     const from = this.picture.share > 0.99 ? 0 : this.picture.share;
     let begun = null;
     const step = (now) => {
       begun ??= now;
-      const share = Math.min(1, from + (now - begun) / (1000 * SECONDS));
+      // A frame may be told an earlier time than the one before it.
+      const share = Math.min(1, from + Math.max(0, now - begun) / (1000 * SECONDS));
       this.#show(share);
       if (share < 1) this.frame = requestAnimationFrame(step);
       else this.stop();
