@@ -1,4 +1,4 @@
-"""graded_series, and judging again by a newer version."""
+"""Graded series, and judging again by a newer version."""
 
 import pytest
 from sqlalchemy import select
@@ -43,7 +43,7 @@ def test_a_level_opens_when_the_one_below_is_solved(session, first_year):
     assert closed[0] is None and all("level 1 of" in words or "first" in words for words in closed[1:])
 
 
-def test_levels_are_climbed_one_after_the_other(session, first_year):
+def test_levels_are_solved_one_after_the_other(session, first_year):
     sheet = sheets.new_sheet(session, first_year.teacher, LIBRARY["midpoint"].document())
     made = graded_series.assign_series(session, sheet, first_year, assigning.Terms())
     student = first_year.students[0]

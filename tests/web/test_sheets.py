@@ -143,6 +143,6 @@ def test_a_handout_is_a_pdf_with_and_without_arcs(teacher, sheet):
 
 def test_a_ladder_needs_more_than_one_move(teacher):
     sheet = teacher.post("/library/carry-a-length/take").location
-    new = teacher.post("/classes", data={"name": f"graded_series {sheet}"}).location.split("/")[2]
+    new = teacher.post("/classes", data={"name": f"Series {sheet}"}).location.split("/")[2]
     answer = teacher.post(f"{sheet}/assign", data={"class": new, "series": "on"})
     assert answer.status_code == 422 and "too few moves" in answer.text

@@ -76,7 +76,7 @@ class Measure:
         return measurement.unit(self.system, dx, dy, self._square_of_nothing)
 
     def offset(self, p: Point, line: Line) -> Any:
-        """The signed distance of a point from the line of a line; positive to its left."""
+        """The signed distance of a point from a line, however far that extends; positive to its left."""
         return measurement.offset(self.system, p, line, self._square_of_nothing)
 
     def radius(self, circle: Circle) -> Any:
@@ -242,7 +242,7 @@ def distinct(m: Measure, *terms: Term) -> Finding:
 
 
 def same_side(m: Measure, line: Term, p: Term, q: Term) -> Finding:
-    """Both points lie strictly on one side of the line of the line.
+    """Both points lie strictly on one side of the line, however far that extends.
 
     >>> a, b, c = Term(Line(0, 0, 1, 0), Kind.LINE), Term(Point(0, 1), Kind.POINT), Term(Point(5, 2), Kind.POINT)
     >>> plain(found(same_side(unit_figure, a, b, c)))
@@ -252,7 +252,7 @@ def same_side(m: Measure, line: Term, p: Term, q: Term) -> Finding:
 
 
 def opposite_side(m: Measure, line: Term, p: Term, q: Term) -> Finding:
-    """The points lie strictly on different sides of the line of the line.
+    """The points lie strictly on different sides of the line, however far that extends.
 
     >>> a, b, c = Term(Line(0, 0, 1, 0), Kind.LINE), Term(Point(0, 1), Kind.POINT), Term(Point(5, 2), Kind.POINT)
     >>> plain(found(opposite_side(unit_figure, a, b, c)))

@@ -216,7 +216,7 @@ def ties(examined: Examination, trial: Trial, by_eye: Sequence[str]) -> dict[str
 
 
 def _apart(point: Point, curve: Shape) -> float:
-    """How far a point lies from a circle, or from the line of a line, in centimetres; infinite if it is gone."""
+    """How far a point lies from a circle, or from a whole line, in centimetres; infinite if it is gone."""
     if not is_defined(curve):
         return math.inf
     assert isinstance(curve, Line | Circle)

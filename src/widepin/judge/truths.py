@@ -117,7 +117,7 @@ class _Looking:
                 yield Condition(truth.rel, tuple(term for term in terms if term is not None))
 
     def in_a_row(self, truth: Condition) -> bool:
-        """Whether a point lies on the line of a line just because another line passes through it and two
+        """Whether a point lies on a line just because another line passes through it and two
         points of that.
         """
         if truth.rel != "on":
@@ -325,7 +325,7 @@ class _Looking:
                     yield Condition("on", (self.id(p), self.id(curve)))
 
     def off(self, p: Sequence[Floats], curve: int) -> Floats:
-        """How far a point lies from a circle, or from the whole line of a line, in the samples."""
+        """How far a point lies from a circle, or from a line, however far that extends, in the samples."""
         shape = SHAPE_OF[self.nodes[curve].kind](*self.at[curve])
         assert not isinstance(shape, Point)
         with Arrays.quiet():

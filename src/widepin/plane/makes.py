@@ -170,7 +170,7 @@ def on_circle(system: NumberSystem, parent: Circle, angle: Any) -> Point:
 
 
 def reflection(system: NumberSystem, p: Point, mirror: Line) -> Point:
-    """The mirror image of p in the line of a line.
+    """The mirror image of p in a line, however far that extends.
 
     >>> plain(reflection(ARRAYS, Point(1, 3), Line(0, 0, 2, 0)))
     (1.0, -3.0)

@@ -11,7 +11,11 @@ from typing import Any, NamedTuple
 
 
 class Kind(StrEnum):
-    """What an object is. A line is a line, a ray or a segment; a curve is a line or a circle."""
+    """What an object is.
+
+    Rays and segments are lines with an extent: ``Line`` and ``LINES`` mean any of the three. A curve is one of them or
+    a circle.
+    """
 
     POINT = "point"
     LINE = "line"

@@ -392,8 +392,8 @@ def assign(sheet_id: int) -> Any:
     try:
         terms = assigning.read_terms(request.form, school_class)
         if "series" in request.form:
-            climbed = graded_series.assign_series(session(), found, school_class, terms)
-            flash(f"{found.title} is a graded series of {len(climbed)} levels for {school_class.name}.")
+            levels = graded_series.assign_series(session(), found, school_class, terms)
+            flash(f"{found.title} is a graded series of {len(levels)} levels for {school_class.name}.")
             return redirect(url_for("classes.school_class", class_id=school_class.id))
         made = assigning.assign(session(), found, school_class, terms, partial(apart, is_solved))
     except (Refused, sheets.NotSolved) as wrong:
