@@ -219,3 +219,15 @@ def test_the_reason_why_something_is_gone(run, steps, said):
       const { Figure } = await import('/static/figure/figure.js');
       return m.whyGone(new Figure(new ToolBook(x.book), x.steps), 'X');"""
     assert said in run("board/vanished.js", script, {"book": json.loads(book()[0]), "steps": from_lines(given + steps)})
+
+
+def test_a_way_is_gone_along_from_its_start_to_its_end_and_no_farther(run):
+    way = [[0, 0], [2, 0], [2, 4]]
+    script = "return x.shares.map((share) => m.along(x.way, share));"
+    at = run("figure/picture.js", script, {"way": way, "shares": [0, 0.25, 0.5, 1, -1e-17]})
+    assert at == [[0, 0], [1, 0], [2, 0], [2, 4], [0, 0]]
+
+
+def test_templates_are_taken_apart(run):
+    script = "return m.partsOf(x, (blank) => [blank, '!']);"
+    assert run("figure/template.js", script, "{0} lies on {1}") == ["0", "!", " lies on ", "1", "!"]

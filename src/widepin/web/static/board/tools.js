@@ -2,6 +2,7 @@
 // book; here stand only those that make none, or several at once.
 
 import { joiner } from "../figure/listed.js";
+import { partsOf } from "../figure/template.js";
 
 const POINT = { kind: "point" };
 const AGAIN = { kind: "point", again: true }; // may be one that is in the sentence already
@@ -63,12 +64,10 @@ const GAUGES = [
   },
 ];
 
-// A template of the tool book, "Line through {0} and {1}", as words and what stands in its braces.
-export function partsOf(template, inBraces) {
-  return template
-    .split(/\{(\w+)\}/)
-    .map((part, place) => (place % 2 ? inBraces(part) : part.trim()))
-    .flat()
+// A template as words without spaces around them, and what stands in its braces.
+function spoken(template, inBraces) {
+  return partsOf(template, inBraces)
+    .map((part) => (typeof part === "string" ? part.trim() : part))
     .filter((part) => part !== "");
 }
 
@@ -83,7 +82,7 @@ function toolOf(make, { makes, words }) {
     icon,
     keeps: keeps.length ? keeps : undefined,
     order: inOrder ? undefined : entries.map((_, entry) => entries.indexOf(entry)),
-    say: partsOf(sentence, (entry) => ({ kind: blankFor(makes[make].from[Number(entry)]) })),
+    say: spoken(sentence, (entry) => ({ kind: blankFor(makes[make].from[Number(entry)]) })),
   };
 }
 
@@ -169,8 +168,8 @@ export function sentenceOf(step, { words }) {
   const [choice, reference] = Object.keys(words.which)
     .map((one) => [one, step[one]])
     .find(([one, id]) => id && one !== "pick") ?? ["pick"];
-  return partsOf(words.makes[step.make].told, (inBraces) => {
-    if (inBraces === "which") return partsOf(words.which[choice], () => ({ id: reference }));
+  return spoken(words.makes[step.make].told, (inBraces) => {
+    if (inBraces === "which") return spoken(words.which[choice], () => ({ id: reference }));
     return [...inBraces].map((entry, place) => ({ id: step.from[Number(entry)], joined: place > 0 }));
   });
 }

@@ -1,6 +1,6 @@
 // The list of conditions: each a sentence whose blanks are filled by typing or by clicking in the figure.
 
-import { blanksOf, joins, partsOf, termOf, written } from "./sentences.js";
+import { blanksOf, joins, blanksIn, termOf, written } from "./sentences.js";
 
 export class Conditions {
   // relations: those of the tool book; list: where they stand; names(): those that may stand in a blank; changed(conditions)
@@ -52,7 +52,7 @@ export class Conditions {
 
   #row(condition, place) {
     const row = document.createElement("li");
-    for (const part of partsOf(this.relations[condition.rel])) row.append(...this.#part(condition, part, place));
+    for (const part of blanksIn(this.relations[condition.rel])) row.append(...this.#part(condition, part, place));
     row.append(
       this.#button("Remove", `Remove condition ${place + 1}`, () => {
         this.all.splice(place, 1);

@@ -2,19 +2,17 @@
 // other: AB, or A-B.
 
 import { listed } from "../figure/listed.js";
+import { partsOf } from "../figure/template.js";
 
 // The parts of a relation's sentence: words, a number for the blank of a term, "all", "n" and "d".
-export function partsOf({ sentence }) {
-  return sentence
-    .split(/\{(\w+)\}/)
-    .map((part, at) => (at % 2 ? { blank: part } : part))
-    .filter((part) => part !== "");
+export function blanksIn({ sentence }) {
+  return partsOf(sentence, (blank) => ({ blank }));
 }
 
 // What stands in the list of relations to choose from.
 export function nameOf(relation) {
   const all = Array(Math.max(2, relation.many)).fill("…");
-  return partsOf(relation)
+  return blanksIn(relation)
     .map((part) => (typeof part === "string" ? part : part.blank === "all" ? listed(all) : "…"))
     .join("");
 }

@@ -49,7 +49,9 @@ export class Picture {
     const way = share - this.share;
     const strides = Math.max(1, Math.ceil(Math.abs(way) / STRIDE));
     const from = this.share;
-    for (let n = 1; n <= strides; n++) this.#put(from + (way * n) / strides);
+    // The last one arrives exactly: what is computed could miss it by a rounding, and 0 would be before the drawing.
+    for (let n = 1; n < strides; n++) this.#put(from + (way * n) / strides);
+    this.#put(share);
     this.paint();
   }
 
@@ -153,6 +155,6 @@ function modelBeside({ model = [] }) {
 // The place at a share of a path of places at equal shares.
 export function along(path, share) {
   const at = share * (path.length - 1);
-  const first = Math.min(Math.floor(at), path.length - 2);
+  const first = Math.max(0, Math.min(Math.floor(at), path.length - 2));
   return [0, 1].map((axis) => path[first][axis] + (at - first) * (path[first + 1][axis] - path[first][axis]));
 }

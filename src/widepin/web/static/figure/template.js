@@ -1,0 +1,9 @@
+// Templates of the tool book: "Line through {0} and {1}".
+
+// The words of a template and what stands in its braces, in order; inBraces(name) gives a part, or several.
+export function partsOf(template, inBraces) {
+  return template
+    .split(/\{(\w+)\}/)
+    .flatMap((part, at) => (at % 2 ? inBraces(part) : part))
+    .filter((part) => part !== "");
+}
