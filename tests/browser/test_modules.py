@@ -225,7 +225,8 @@ def test_a_way_is_gone_along_from_its_start_to_its_end_and_no_farther(run):
     way = [[0, 0], [2, 0], [2, 4]]
     script = "return x.shares.map((share) => m.along(x.way, share));"
     at = run("figure/picture.js", script, {"way": way, "shares": [0, 0.25, 0.5, 1, -1e-17]})
-    assert at == [[0, 0], [1, 0], [2, 0], [2, 4], [0, 0]]
+    expected = [[0, 0], [1, 0], [2, 0], [2, 4], [0, 0]]
+    assert all(one == pytest.approx(there, abs=1e-9) for one, there in zip(at, expected, strict=True))
 
 
 def test_templates_are_taken_apart(run):
