@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from datetime import timedelta
 
-from .language import ngettext
+from .language import gettext, ngettext
 
 
 def number(value: float) -> str:
@@ -55,7 +55,7 @@ def duration(time: timedelta) -> str:
     """
     minutes = round(time / timedelta(minutes=1))
     if minutes == 0:
-        return ngettext("less than a minute", "less than a minute", 1)
+        return gettext("less than a minute")
     days, hours, minutes = minutes // 1440, minutes // 60 % 24, minutes % 60
     parts = [
         ngettext("%(n)s day", "%(n)s days", days, n=days) if days else "",

@@ -18,7 +18,7 @@ class FigureDocument(BaseModel):
     steps: list[StepDocument] = []
 
 
-class UseDocument(BaseModel):
+class ToolUseDocument(BaseModel):
     """The use of a class tool: the ids of its steps in their order, its results, and what it counts."""
 
     class_tool: str
@@ -31,7 +31,7 @@ class HandInDocument(FigureDocument):
     """A work as it was handed in. ``answer``: wanted name -> id, where the student pointed it out."""
 
     answer: dict[str, str] | None = None
-    uses: list[UseDocument] = []
+    uses: list[ToolUseDocument] = []
     notes: list[dict[str, Any]] = []
 
 

@@ -1,7 +1,7 @@
 """Texts in the reader's language. English is the only one so far; a catalogue of another can be added without code.
 
-Texts are marked as Flask-Babel marks them, so that ``pybabel extract`` gathers them: ``gettext("...")`` where they are
-said, ``marked("...")`` where they stand in a table and are said later. Who answers a request chooses the catalogue.
+Texts are marked as Flask-Babel marks them, so that ``pybabel extract`` gathers them. Whoever answers a
+request chooses the catalogue.
 """
 
 from __future__ import annotations
@@ -26,8 +26,3 @@ def ngettext(one: str, several: str, count: float, **values: Any) -> str:
     """The text for one or for several. ``count`` may be a fraction, which counts as several."""
     said = catalogue.get(ENGLISH).ngettext(one, several, 1 if count == 1 else max(2, int(count)))
     return said % values if values else said
-
-
-def marked(text: str) -> str:
-    """The text itself, marked for translation."""
-    return text

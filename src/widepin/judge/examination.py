@@ -21,7 +21,7 @@ from ..plane.figure import Evaluation, Link, Node, as_floats, is_defined
 from ..plane.makes import line
 from ..plane.shapes import Circle, Kind, Point, Shape
 from ..plane.steps import Step
-from ..plane.tolerances import DIGITS, DISTINCT, EXACT_IN_FLOATS, VISUAL
+from ..plane.tolerances import DEGENERATE, DIGITS, DISTINCT, EXACT_IN_FLOATS, VISUAL
 from . import drags
 from .branches import across_branches
 from .conditions import RELATIONS, Finding, Measure, Relation, Term
@@ -128,7 +128,7 @@ class Examination:
             points = [shapes[n] for n in numbers if isinstance(shapes[n], Point) and is_defined(shapes[n])]
             if points:
                 home, size = drags.extent(points)  # type: ignore[arg-type]
-                if size > 1e-6:
+                if size > DEGENERATE:
                     return home, size
         return Point(0.0, 0.0), 5.0
 
@@ -308,7 +308,7 @@ class Examination:
         if not points:
             return Measure(ARRAYS, self.size, self.home)
         home, size = drags.extent(points)  # type: ignore[arg-type]
-        return Measure(ARRAYS, np.where(size > 1e-6 * self.size, size, self.size), home)
+        return Measure(ARRAYS, np.where(size > DEGENERATE * self.size, size, self.size), home)
 
     def _task_has_answer(self, shapes: Sequence[Shape]) -> Any:
         return np.logical_and.reduce([is_defined(shapes[number]) for number in self._always])

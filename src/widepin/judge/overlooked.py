@@ -11,6 +11,7 @@ import numpy as np
 from ..plane.arrays import ARRAYS, Arrays
 from ..plane.shapes import Kind, Point
 from ..plane.steps import Step
+from ..plane.tolerances import SAME
 from .answers import best_exact, best_trial
 from .examination import Examination
 from .search import search
@@ -76,7 +77,7 @@ def _intersections(examined: Examination) -> list[Step]:
             with Arrays.quiet():
                 place = examined.figure.link(step).made(ARRAYS, examined.shapes, ())
             x, y = float(place.x), float(place.y)
-            if np.isfinite(x) and all(np.hypot(x - p.x, y - p.y) > 1e-6 * size for p in there if np.isfinite(p.x)):
+            if np.isfinite(x) and all(np.hypot(x - p.x, y - p.y) > SAME * size for p in there if np.isfinite(p.x)):
                 found.append(step)
             if len(found) >= MAX_UNMARKED:
                 return found

@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from ..plane.figure import Evaluation
 from ..plane.shapes import Shape
-from ..plane.tolerances import ALWAYS_EQUAL, VISUAL
+from ..plane.tolerances import ALWAYS_EQUAL, UNCHANGED, VISUAL
 from .conditions import Term
 from .costs import Costs, Way, costs
 from .counts import is_move
@@ -157,7 +157,7 @@ def by_eye(examined: Examination, trial: Trial) -> tuple[str, ...]:
     alone = trial.look.gap[trial.batch.in_group(group) & trial.look.counts]
     if len(own) == 1 and len(alone):
         # Small movements of the student's own points are movements of this one, and have been looked at.
-        return () if np.allclose(alone, trial.gap, atol=1e-6) else (examined.figure.nodes[own[0]].step.id,)
+        return () if np.allclose(alone, trial.gap, atol=UNCHANGED) else (examined.figure.nodes[own[0]].step.id,)
     rng = np.random.default_rng(11)
     moved = np.repeat(examined.drawn[:, None], MOVED * len(own), axis=1)
     for place, number in enumerate(own):
@@ -166,7 +166,7 @@ def by_eye(examined: Examination, trial: Trial) -> tuple[str, ...]:
         columns = slice(place * MOVED, (place + 1) * MOVED)
         moved[inputs, columns] += rng.uniform(-way, way, (inputs.stop - inputs.start, MOVED))
     gaps = examined.evaluate(Evaluation(examined.figure, moved).shapes(examined.needs(trial.answer)), trial.answer).gap
-    spoilt = [not np.allclose(of_point, trial.gap, atol=1e-6) for of_point in gaps.reshape(len(own), -1)]
+    spoilt = [not np.allclose(of_point, trial.gap, atol=UNCHANGED) for of_point in gaps.reshape(len(own), -1)]
     return tuple(examined.figure.nodes[number].step.id for number, bad in zip(own, spoilt, strict=True) if bad)
 
 

@@ -25,6 +25,7 @@ from .shapes import (
     rounding_of_square,
     square_distance,
 )
+from .tolerances import ROUNDING
 
 
 class Choice(StrEnum):
@@ -95,7 +96,7 @@ def circles_meet(system: NumberSystem, c: Circle, d: Circle) -> tuple[Point, Poi
     apart = dx * dx + dy * dy
     size = c.rr + d.rr + apart
     # Centres closer than rounding count as one: concentric circles do not meet, or coincide.
-    apart = system.where_positive(apart, size * 1e-12, apart)
+    apart = system.where_positive(apart, size * ROUNDING, apart)
     along = system.over(c.rr - d.rr + apart, 2 * apart, apart)
     reach = system.over(c.rr, apart, apart)
     up = system.root(reach - along * along, reach + along * along)
@@ -111,7 +112,7 @@ def mirrored_in_centres(system: NumberSystem, c: Circle, d: Circle, p: Point) ->
     """
     dx, dy = d.x - c.x, d.y - c.y
     apart = dx * dx + dy * dy
-    apart = system.where_positive(apart, (c.rr + d.rr + apart) * 1e-12, apart)
+    apart = system.where_positive(apart, (c.rr + d.rr + apart) * ROUNDING, apart)
     along = system.over(dot(p.x - c.x, p.y - c.y, dx, dy), apart, apart)
     return Point(2 * (c.x + along * dx) - p.x, 2 * (c.y + along * dy) - p.y)
 

@@ -30,6 +30,7 @@ from .shapes import (
     zero_where_defined,
 )
 from .strokes import FREE_CIRCLE, LINE, Price, strokes
+from .tolerances import ROUNDING
 
 
 def line(system: NumberSystem, p: Point, q: Point) -> Line:
@@ -106,7 +107,7 @@ def angle_bisector(system: NumberSystem, p: Point, vertex: Point, q: Point) -> L
     both = u_length + w_length
     dx = system.over(u.dx * w_length + w.dx * u_length, both, both)
     dy = system.over(u.dy * w_length + w.dy * u_length, both, both)
-    return spanned(system, vertex, dx, dy, (uu + ww) * 1e-12)
+    return spanned(system, vertex, dx, dy, (uu + ww) * ROUNDING)
 
 
 def circle_radius(system: NumberSystem, centre: Point, p: Point, q: Point) -> Circle:

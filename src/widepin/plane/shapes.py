@@ -9,6 +9,8 @@ from __future__ import annotations
 from enum import StrEnum
 from typing import Any, NamedTuple
 
+from .tolerances import ROUNDING
+
 
 class Kind(StrEnum):
     """What an object is.
@@ -105,7 +107,7 @@ def rounding_of_square(p: Point) -> Any:
     Squares round at the square of the rounding of what they are squares of. A coordinate is taken to be 1 cm at
     least, so that the size is never zero and balls can decide that two points at the origin are one.
     """
-    return (p.x * p.x + p.y * p.y + 1) * 1e-12
+    return (p.x * p.x + p.y * p.y + 1) * ROUNDING
 
 
 def zero_where_defined(x: Any) -> Any:

@@ -59,6 +59,9 @@ ALWAYS_EQUAL = 1e-8
 SAME_IMAGE = 1e-7
 """Below this, mirror images of an answer are one."""
 
+UNCHANGED = 1e-6
+"""A gap that differs by less after a point was moved does not hang on that point."""
+
 IN_A_ROW = 1e-6
 """Twice the area of a triangle, in squared sizes, below which it has no circle through its corners."""
 

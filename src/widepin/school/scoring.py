@@ -1,4 +1,4 @@
-"""Credit: what a verdict is worth, in percent, by a table that the teacher sets."""
+"""Scores: what a verdict is worth, in percent, by a table that the teacher sets."""
 
 from __future__ import annotations
 
@@ -16,13 +16,13 @@ SCORING = {
     "eyeballed": 25,
     "each move over": 0,
 }
-"""What each outcome is worth unless the teacher says otherwise, and what is taken off for each move over the budget.
+"""What each outcome is worth unless the teacher says otherwise, and what is taken off for each move over the limit.
 
 "own helper" is a work that is fragile only where the student's own points are dragged."""
 
 
 def score_for(verdict: Verdict, budget: int | None, table: dict[str, Any]) -> int:
-    """The credit for a verdict, 0 to 100. ``table``: what differs from SCORING."""
+    """The score for a verdict, 0 to 100. ``table``: what differs from SCORING."""
     worth = SCORING | table
     points = int(worth.get(row_of(verdict), 0))
     over = max(0, verdict.counts.moves - budget) if budget else 0
