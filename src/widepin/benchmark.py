@@ -19,6 +19,7 @@ import numpy as np
 from flint import arb, ctx
 from numpy.typing import NDArray
 
+from .documents.reading import JsonObject
 from .documents.task import read_task, read_work
 from .judge.examination import Examination
 from .judge.judging import judge
@@ -66,17 +67,17 @@ def task_with(condition: list[list[str]], wanted: str = "X") -> Task:
     )
 
 
-def intersection(name: str, c: str, d: str, **choice: Any) -> dict[str, Any]:
+def intersection(name: str, c: str, d: str, **choice: Any) -> JsonObject:
     """A step that marks where two circles meet."""
     return {"id": name, "make": "intersection", "from": [c, d], **choice}
 
 
-def circle(name: str, centre: str, through: str) -> dict[str, Any]:
+def circle(name: str, centre: str, through: str) -> JsonObject:
     """A step that draws a circle."""
     return {"id": name, "make": "circle", "from": [centre, through]}
 
 
-def filled(steps: list[dict[str, Any]], count: int, answer: str) -> Work:
+def filled(steps: list[JsonObject], count: int, answer: str) -> Work:
     """A work of so many steps: these, and midpoints that nothing depends on."""
     idle = [{"id": f"M{n}", "make": "midpoint", "from": ["A", "B"]} for n in range(count - len(steps))]
     return read_work({"steps": steps + idle, "answer": {"X": answer}})
@@ -96,7 +97,7 @@ def sound(count: int) -> tuple[Task, Work, int]:
     return task_with([["A", "B"], ["X", "B"]]), filled(steps, count, last), rounds
 
 
-def mirrored(count: int, first: list[dict[str, Any]]) -> tuple[Task, Work, int]:
+def mirrored(count: int, first: list[JsonObject]) -> tuple[Task, Work, int]:
     """A first point that is mirrored in AB to and fro."""
     steps, last = list(first), first[-1]["id"]
     rounds = (count - len(first)) // 3

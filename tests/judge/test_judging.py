@@ -7,6 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from widepin.documents.bundle import read_bundle
+from widepin.documents.rule_words import worded
 from widepin.documents.task import read_task, read_work
 from widepin.documents.verdict import judge_document, read_verdict, write_verdict
 from widepin.judge.judging import judge
@@ -168,7 +169,7 @@ class TestAnswers:
     )
     def test_an_answer_that_is_not_well_formed_is_refused(self, answer, said):
         found = verdict(MIDDLE, self.TWO + "\nl line A N", answer)
-        assert found.outcome == "refused" and said in found.refusal.rule
+        assert found.outcome == "refused" and said in worded(found.refusal.broken)
 
     def test_seven_wanted_points_among_sixty_objects_are_found(self):
         names = ["P1", "P2", "P3", "P4", "P5", "P6"]
@@ -240,7 +241,7 @@ class TestRefusals:
     )
     def test_a_work_that_is_not_well_formed_is_refused_with_a_reason(self, work):
         found = judge_document(MIDDLE, work)
-        assert found.outcome == "refused" and found.refusal.rule
+        assert found.outcome == "refused" and worded(found.refusal.broken)
         assert read_verdict(write_verdict(found)).outcome == "refused"
 
 

@@ -3,6 +3,7 @@
 import pytest
 
 from tests import zoo
+from widepin.documents.rule_words import worded
 from widepin.judge.references import Watch, check_references, passes_through
 from widepin.plane.steps import IllFormed
 
@@ -46,4 +47,4 @@ def test_only_common_points_are_accepted(reference, good):
     with pytest.raises(IllFormed) as caught:
         check_references(figure, 0)
     assert (caught.value.field, caught.value.step_id) == ("other_than", "X")
-    assert reference in caught.value.rule
+    assert reference in worded(caught.value.broken)

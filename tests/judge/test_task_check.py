@@ -4,6 +4,7 @@ from dataclasses import replace
 
 import pytest
 
+from widepin.documents.rule_words import worded
 from widepin.documents.task import read_task
 from widepin.judge.task import Allowance, Condition
 from widepin.judge.task_check import check_task, mutants, proposed, the_same
@@ -73,7 +74,7 @@ def test_a_model_that_contradicts_the_conditions_does_not_solve_the_task():
 def test_tools_that_do_not_reach_are_said():
     poor = replace(task("midpoint"), tools=(Allowance("line"),))
     tried = check_task(poor)
-    assert tried.is_solved and tried.refusal is not None and "circle" in tried.refusal.rule
+    assert tried.is_solved and tried.refusal is not None and "circle" in worded(tried.refusal.broken)
 
 
 def test_an_answer_that_is_given_already_is_noticed():

@@ -3,6 +3,7 @@
 import pytest
 
 from tests import zoo
+from widepin.documents.rule_words import worded
 from widepin.plane.steps import MAX_STEPS, IllFormed, Step, check_steps
 
 A, B = Step("A", "free_point", at=(0, 0)), Step("B", "free_point", at=(4, 0))
@@ -34,16 +35,16 @@ def test_a_broken_rule_is_said_with_its_place(step, field, said):
     with pytest.raises(IllFormed) as caught:
         check_steps([*before, step])
     assert (caught.value.index, caught.value.field) == (5, field)
-    assert said in caught.value.rule
+    assert said in worded(caught.value.broken)
 
 
 def test_too_many_steps_are_refused():
-    with pytest.raises(IllFormed, match="too many"):
+    with pytest.raises(IllFormed, match="too many steps"):
         check_steps([Step(f"P{n}", "free_point", at=(n % 9, 1)) for n in range(MAX_STEPS + 1)])
 
 
 def test_an_object_can_only_be_made_from_earlier_ones():
-    with pytest.raises(IllFormed, match="not made before"):
+    with pytest.raises(IllFormed, match="source not before"):
         check_steps([A, LINE, B])
 
 

@@ -4,7 +4,6 @@ import pytest
 from sqlalchemy import select
 
 from widepin.documents.construction import write_step
-from widepin.judge.compound_tools import NotATool
 from widepin.judge.verdict import Outcome
 from widepin.school import again, assigning, class_tools, handins, roster, sheets, works
 from widepin.school.history import OperationRefused
@@ -135,11 +134,11 @@ def test_a_class_tool_that_cannot_be_given_is_said(session, first_year, centre_l
 
 
 def test_only_what_is_proven_becomes_a_class_tool(session, first_year, work):
-    with pytest.raises(NotATool, match="not finished"):
+    with pytest.raises(Refused, match="not finished"):
         class_tools.proven_on_sheet(sheets.new_sheet(session, first_year.teacher, dict(sheets.BLANK)))
     put(session, work, {"op": "add", "step": {"id": "k", "make": "circle", "from": ["A", "B"]}})
     wrong = handins.hand_in(session, work)
-    with pytest.raises(NotATool, match="holds everywhere"):
+    with pytest.raises(Refused, match="holds everywhere"):
         class_tools.proven_by(wrong)
 
 

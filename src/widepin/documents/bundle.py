@@ -40,7 +40,7 @@ def read_bundle(path: Path) -> Bundle:
     return Bundle(task, [named_work(number, work) for number, work in enumerate(value["works"])])
 
 
-def named_work(number: int, work: Any) -> tuple[str, Any]:
+def named_work(number: int, work: object) -> tuple[str, Any]:
     """A work of a bundle with its name. Raises Unreadable."""
     if not isinstance(work, dict):
         raise Unreadable(f"works[{number}]", "must be an object in curly braces")

@@ -18,7 +18,7 @@ from pydantic import (
 from ..plane.intersections import CHOICES
 from ..plane.makes import MAKES
 from ..plane.steps import Step
-from .reading import Unreadable, from_validation
+from .reading import JsonObject, Unreadable, from_validation
 
 Coordinate = Annotated[float, Field(strict=True, allow_inf_nan=False)]
 
@@ -43,7 +43,7 @@ class StepDocument(BaseModel):
 
     @field_validator("at", mode="before")
     @classmethod
-    def _two_numbers(cls, value: Any) -> Any:
+    def _two_numbers(cls, value: object) -> Any:
         if value is not None and (not isinstance(value, list | tuple) or len(value) != 2):
             raise ValueError("must be two numbers, [x, y]")
         return value
@@ -67,7 +67,7 @@ class StepDocument(BaseModel):
         return Step(self.id, self.make, tuple(self.sources), at, choice, pick, reference)
 
 
-def read_step(value: Any) -> Step:
+def read_step(value: object) -> Step:
     """A step from its JSON value. Raises Unreadable."""
     try:
         return StepDocument.model_validate(value).step()
@@ -75,7 +75,7 @@ def read_step(value: Any) -> Step:
         raise from_validation(error) from None
 
 
-def read_steps(value: Any) -> tuple[Step, ...]:
+def read_steps(value: object) -> tuple[Step, ...]:
     """Steps from a JSON list. Raises Unreadable."""
     if not isinstance(value, list):
         raise Unreadable("", "must be a list of steps in square brackets")
@@ -88,9 +88,9 @@ def read_steps(value: Any) -> tuple[Step, ...]:
     return tuple(steps)
 
 
-def write_step(step: Step) -> dict[str, Any]:
+def write_step(step: Step) -> JsonObject:
     """A step as JSON."""
-    document: dict[str, Any] = {"id": step.id, "make": step.make}
+    document: JsonObject = {"id": step.id, "make": step.make}
     if step.sources:
         document["from"] = list(step.sources)
     if step.at is not None:

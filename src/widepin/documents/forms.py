@@ -47,7 +47,7 @@ class Form(BaseModel):
             raise Unreadable(field.title or wrong.place, field.description or wrong.remedy) from None
 
 
-def _moment(value: Any) -> datetime:
+def _moment(value: object) -> datetime:
     """A time in UTC, without a zone, as the database keeps it."""
     try:
         at = value if isinstance(value, datetime) else datetime.fromisoformat(str(value))

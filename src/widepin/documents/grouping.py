@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from collections import Counter
-from typing import Any
 
 from ..plane.makes import MakeName
 from .make_words import MAKE_WORDS
+from .reading import JsonObject
 from .words import listed
 
 
@@ -36,7 +36,7 @@ def plural(tool: str) -> str:
     return f"{tool}s"
 
 
-def what_went_wrong(verdict: dict[str, Any], moves: int, budget: int | None) -> str:
+def what_went_wrong(verdict: JsonObject, moves: int, budget: int | None) -> str:
     """The fate of a work, from its verdict document."""
     report = verdict.get("report") or {}
     breaks = verdict.get("breaks") or {}
@@ -60,6 +60,6 @@ def what_went_wrong(verdict: dict[str, Any], moves: int, budget: int | None) -> 
             return "Not correct as drawn"
 
 
-def _dragged(breaks: dict[str, Any]) -> str:
+def _dragged(breaks: JsonObject) -> str:
     points = [point["id"] for point in breaks.get("points") or []]
     return f"{listed(points)} {'are' if len(points) > 1 else 'is'}" if points else "it is"

@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from pydantic import BaseModel, ConfigDict, Field
 
 from .construction import StepDocument
 from .explaining import Feedback
+from .reading import JsonObject
 
 
 class FigureDocument(BaseModel):
@@ -32,7 +31,7 @@ class HandInDocument(FigureDocument):
 
     answer: dict[str, str] | None = None
     uses: list[ToolUseDocument] = []
-    notes: list[dict[str, Any]] = []
+    notes: list[JsonObject] = []
 
 
 class ClassToolDocument(BaseModel):

@@ -22,6 +22,11 @@ def gettext(text: str, **values: Any) -> str:
     return said % values if values else said
 
 
+def marked(text: str) -> str:
+    """A text that is gathered for translation here, and translated where it is said."""
+    return text
+
+
 def ngettext(one: str, several: str, count: float, **values: Any) -> str:
     """The text for one or for several. ``count`` may be a fraction, which counts as several."""
     said = catalogue.get(ENGLISH).ngettext(one, several, 1 if count == 1 else max(2, int(count)))

@@ -9,11 +9,11 @@ from __future__ import annotations
 import re
 from collections.abc import Sequence
 from dataclasses import asdict, dataclass
-from typing import Any
 
 from ..plane.intersections import CHOICES
 from ..plane.makes import MakeName, Undefined
 from ..plane.rows import complete
+from .reading import JsonObject
 
 
 @dataclass(frozen=True)
@@ -214,7 +214,7 @@ def filled(template: str, names: Sequence[str], reference: str | None = None, ch
     return re.sub(r"\{(\w+)\}", value, template)
 
 
-def words_for_scripts() -> dict[str, Any]:
+def words_for_scripts() -> JsonObject:
     """All of this as JSON, for the tool book."""
     return {
         "makes": {name: asdict(row) for name, row in MAKE_WORDS.items()},

@@ -9,14 +9,14 @@ Because the log only grows, nothing that was done is ever lost; ``school/history
 
 from __future__ import annotations
 
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, StrictBool, StrictStr, TypeAdapter, ValidationError
 
 from ..judge.task import MAX_WANTED, Use
 from ..plane.steps import MAX_STEPS, Step
 from .construction import Coordinate, StepDocument, write_step
-from .reading import from_validation
+from .reading import JsonObject, from_validation
 
 STRICT = ConfigDict(extra="forbid")
 
@@ -147,7 +147,7 @@ OperationDocument = Annotated[
 _ADAPTER: TypeAdapter[OperationDocument] = TypeAdapter(OperationDocument)
 
 
-def read_operation(value: Any) -> OperationDocument:
+def read_operation(value: object) -> OperationDocument:
     """An operation from its JSON value. Raises Unreadable."""
     try:
         return _ADAPTER.validate_python(value)
@@ -155,7 +155,7 @@ def read_operation(value: Any) -> OperationDocument:
         raise from_validation(error) from None
 
 
-def read_dress(value: dict[str, Any]) -> dict[str, Any]:
+def read_dress(value: JsonObject) -> JsonObject:
     """How a step is shown, from its fields that are not about how it is made. Raises Unreadable."""
     try:
         Dress.model_validate(value)
@@ -164,7 +164,7 @@ def read_dress(value: dict[str, Any]) -> dict[str, Any]:
     return value
 
 
-def known_dress(value: dict[str, Any]) -> dict[str, Any]:
+def known_dress(value: JsonObject) -> JsonObject:
     """Of the fields of a step from elsewhere those that say how it is shown here; what is not known is left out."""
     found = {}
     for name, shown in value.items():
@@ -176,11 +176,11 @@ def known_dress(value: dict[str, Any]) -> dict[str, Any]:
     return found
 
 
-def add(step: Step) -> dict[str, Any]:
+def add(step: Step) -> JsonObject:
     """The operation that adds a step, as JSON."""
     return {"op": "add", "step": write_step(step)}
 
 
-def remake(step: Step) -> dict[str, Any]:
+def remake(step: Step) -> JsonObject:
     """The operation that makes a step another way, as JSON."""
     return {"op": "remake", "step": write_step(step)}

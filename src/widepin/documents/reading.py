@@ -10,6 +10,9 @@ from pydantic import ValidationError
 
 from ..plane.errors import CoreError
 
+JsonObject = dict[str, Any]
+"""A JSON object, of a document of ours or on the way to one."""
+
 
 class Unreadable(CoreError):
     """A document cannot be used. ``place``: where, as ``given[2].from[0]``; ``remedy``: what is wrong, what to do."""
@@ -70,9 +73,9 @@ DEEPEST, LARGEST = 24, 1e300
 """Levels of a document, and numbers in it, that are taken; those that are meant stay far below."""
 
 
-def check_plain(value: Any) -> None:
+def check_plain(value: object) -> None:
     """That a JSON value can be kept: finite numbers, texts of whole characters, not too deep. Raises Unreadable."""
-    left: list[tuple[Any, str, int]] = [(value, "", 0)]
+    left: list[tuple[object, str, int]] = [(value, "", 0)]
     while left:
         one, place, depth = left.pop()
         if depth > DEEPEST:

@@ -7,10 +7,10 @@ browser gets these rows with the tool book.
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Any
 
 from ..judge.conditions import RELATIONS, RelationName
 from ..plane.rows import complete
+from .reading import JsonObject
 
 
 @dataclass(frozen=True)
@@ -68,7 +68,7 @@ CONCYCLIC = RelationWords("{all} lie on one circle", "")
 """What reports say besides, of points; no task asks for it."""
 
 
-def words_for_scripts() -> dict[str, Any]:
+def words_for_scripts() -> JsonObject:
     """What the page for making tasks needs of relations, for the tool book."""
     return {
         name: {

@@ -4,22 +4,22 @@ from __future__ import annotations
 
 import json
 from pathlib import Path
-from typing import Any
 
 from pydantic import TypeAdapter
 
 from .construction import StepDocument
 from .kept import ClassToolDocument, FigureDocument, HandInDocument, Policy
 from .operations import OperationDocument
+from .reading import JsonObject
 from .task import TaskDocument
 from .verdict import VerdictDocument
 
 FOLDER = Path(__file__).resolve().parents[3] / "docs" / "schemas"
 
 
-def schemas() -> dict[str, dict[str, Any]]:
+def schemas() -> dict[str, JsonObject]:
     """File name -> JSON Schema (draft 2020-12)."""
-    documents: dict[str, Any] = {
+    documents: JsonObject = {
         "construction": list[StepDocument],
         "task": TaskDocument,
         "verdict": VerdictDocument,
@@ -38,7 +38,7 @@ def schemas() -> dict[str, dict[str, Any]]:
     }
 
 
-def as_text(schema: dict[str, Any]) -> str:
+def as_text(schema: JsonObject) -> str:
     """A schema as its file holds it."""
     return json.dumps(schema, indent=1) + "\n"
 

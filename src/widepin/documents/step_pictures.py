@@ -43,7 +43,7 @@ ON_ONE_BASE = 12
 DOTS, FINER = 8, 2
 """Dots of a base for a unit of the drawing; it is painted so many times finer, so that its edges are soft."""
 
-Drawn = tuple[Node, Shape]
+Drawn = tuple[Node, Shape[float]]
 
 
 @dataclass(frozen=True)
@@ -97,7 +97,7 @@ def drawing(
     since: Sequence[Drawn],
     sources: Sequence[Drawn],
     made: Sequence[Drawn],
-    marked: dict[str, list[Point]],
+    marked: dict[str, list[Point[float]]],
 ) -> str:
     """What one picture adds to its base, as an SVG element; ``marked``: points of each circle of short arcs."""
     under, lines, marks = [], [], []
@@ -128,7 +128,7 @@ class Base:
         self.image = Image.new("L", (int(WIDTH * self.scale), int(HEIGHT * self.scale)), 255)
         self.pen = ImageDraw.Draw(self.image)
 
-    def paint(self, node: Node, shape: Shape, marked: Sequence[Point]) -> None:
+    def paint(self, node: Node, shape: Shape[float], marked: Sequence[Point[float]]) -> None:
         """Add an object; a circle as arcs about the points marked on it, whole where there are none."""
         width = int(FAINT_WIDTH * self.scale)
         if isinstance(shape, Point):

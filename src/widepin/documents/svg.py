@@ -25,7 +25,7 @@ ARC = 14 * pi / 180  # half the angle of an arc drawn by hand
 class Box:
     """The part of the paper that is drawn, in centimetres."""
 
-    def __init__(self, shapes: Iterable[Shape]):
+    def __init__(self, shapes: Iterable[Shape[float]]):
         places = [place for shape in shapes if is_defined(shape) for place in extent_of(shape)]
         xs, ys = [x for x, _ in places] or [0.0], [y for _, y in places] or [0.0]
         across, up = max(xs) - min(xs), max(ys) - min(ys)
@@ -40,7 +40,7 @@ class Box:
         """A place of the figure in the units of the drawing, y downward."""
         return (x - self.left) * self.scale, (self.high - y) * self.scale
 
-    def clip(self, kind: Kind, line: Line) -> tuple[tuple[float, float], tuple[float, float]] | None:
+    def clip(self, kind: Kind, line: Line[float]) -> tuple[tuple[float, float], tuple[float, float]] | None:
         """The part of a line that lies in the box, or None."""
         first = -1e9 if kind is Kind.LINE else 0.0
         last = 1.0 if kind is Kind.SEGMENT else 1e9
@@ -109,7 +109,7 @@ def sheet(parts: Iterable[str]) -> str:
     )
 
 
-def extent_of(shape: Shape) -> list[tuple[float, float]]:
+def extent_of(shape: Shape[float]) -> list[tuple[float, float]]:
     """Places between which a shape lies, in centimetres; none for a line, which has no end or has points there."""
     if isinstance(shape, Point):
         return [(float(shape.x), float(shape.y))]
@@ -119,7 +119,7 @@ def extent_of(shape: Shape) -> list[tuple[float, float]]:
     return []
 
 
-def curve(box: Box, kind: Kind, shape: Shape) -> str:
+def curve(box: Box, kind: Kind, shape: Shape[float]) -> str:
     """A line or a circle as an SVG element that is not closed yet; empty where nothing of it is in the box."""
     if isinstance(shape, Circle):
         x, y = box.at(shape.x, shape.y)
@@ -131,7 +131,7 @@ def curve(box: Box, kind: Kind, shape: Shape) -> str:
     return f'<line x1="{x1:.2f}" y1="{y1:.2f}" x2="{x2:.2f}" y2="{y2:.2f}"'
 
 
-def short_arcs(box: Box, circle: Circle, points: Sequence[Point]) -> str:
+def short_arcs(box: Box, circle: Circle[float], points: Sequence[Point[float]]) -> str:
     """Short arcs of a circle about the points on it; all of it where there is none."""
     if not points:
         return curve(box, Kind.CIRCLE, circle)
@@ -145,7 +145,7 @@ def short_arcs(box: Box, circle: Circle, points: Sequence[Point]) -> str:
     return f'<path d="{"".join(parts)}"'
 
 
-def points_on(figure: Figure, shapes: Sequence[Shape], id_: str) -> list[Point]:
+def points_on(figure: Figure, shapes: Sequence[Shape[float]], id_: str) -> list[Point[float]]:
     """The points that lie on a curve by the making of one of them."""
     number = figure.index[id_]
     node = figure.nodes[number]
@@ -163,7 +163,7 @@ def stroke(drawn: str, colour: str, width: float) -> str:
     return f'{drawn} fill="none" stroke="{colour}" stroke-width="{width}"/>' if drawn else ""
 
 
-def mark(box: Box, step: Step, point: Point, own: bool, out: bool) -> list[str]:
+def mark(box: Box, step: Step, point: Point[float], own: bool, out: bool) -> list[str]:
     """The mark of a point: a dot for a given one, a ring for one put by hand, a cross for one constructed.
 
     ``own``: whether the student made it. ``out``: whether it is brought out.
@@ -178,7 +178,7 @@ def mark(box: Box, step: Step, point: Point, own: bool, out: bool) -> list[str]:
     return [*halo, f'<path d="{cross}" stroke="{INK}" stroke-width="0.8" fill="none"/>']
 
 
-def names(box: Box, points: Sequence[tuple[str, Point]]) -> list[str]:
+def names(box: Box, points: Sequence[tuple[str, Point[float]]]) -> list[str]:
     """The names of the points, away from the middle; twice each, since in print a halo would cover its own text."""
     if not points:
         return []

@@ -23,7 +23,8 @@ from ..judge.judging import check_task
 from ..judge.task import TOOLS, WANTED_KINDS, Allowance, Condition, IllFormedTask, Task, Wanted, Work
 from ..plane.steps import MAX_STEPS, Step
 from .construction import StepDocument, read_steps
-from .reading import Unreadable, from_validation
+from .reading import JsonObject, Unreadable, from_validation
+from .rule_words import worded
 
 TASK_FORMAT = "widepin.task/1"
 
@@ -42,18 +43,18 @@ class AllowanceDocument(BaseModel):
 
     @field_validator("opening", mode="before")
     @classmethod
-    def _two_points(cls, value: Any) -> Any:
+    def _two_points(cls, value: object) -> Any:
         if value is not None and not (isinstance(value, list) and [type(end) for end in value] == [str, str]):
             raise ValueError("must be two given points whose distance is the only radius")
         return value
 
     @model_validator(mode="before")
     @classmethod
-    def _name_alone(cls, value: Any) -> Any:
+    def _name_alone(cls, value: object) -> Any:
         return {"tool": value} if isinstance(value, str) else value
 
     @classmethod
-    def __get_pydantic_json_schema__(cls, core: CoreSchema, handler: GetJsonSchemaHandler) -> dict[str, Any]:
+    def __get_pydantic_json_schema__(cls, core: CoreSchema, handler: GetJsonSchemaHandler) -> JsonObject:
         return {"anyOf": [{"type": "string", "enum": list(TOOLS)}, handler(core)]}
 
 
@@ -79,7 +80,7 @@ class ConditionDocument(BaseModel):
 
     @field_validator("of", mode="before")
     @classmethod
-    def _names(cls, value: Any) -> Any:
+    def _names(cls, value: object) -> Any:
         terms = value if isinstance(value, list) else [value]
         for term in terms:
             parts = term if isinstance(term, list) else [term]
@@ -111,7 +112,7 @@ class TaskDocument(BaseModel):
     budget: BudgetDocument | None = None
 
 
-def read_task(value: Any) -> Task:
+def read_task(value: object) -> Task:
     """A task from its JSON value, checked whole. Raises Unreadable."""
     if isinstance(value, dict) and value.get("format") != TASK_FORMAT:
         found = str(value.get("format", "nothing"))[:40]
@@ -141,7 +142,7 @@ def read_task(value: Any) -> Task:
         )
         check_task(task)
     except IllFormedTask as wrong:
-        raise Unreadable(wrong.place, wrong.rule) from None
+        raise Unreadable(wrong.place, worded(wrong.broken)) from None
     return task
 
 
@@ -150,13 +151,13 @@ def steps_of(documents: list[StepDocument]) -> tuple[Step, ...]:
     return tuple(document.step() for document in documents)
 
 
-def write_condition(condition: Condition) -> dict[str, Any]:
+def write_condition(condition: Condition) -> JsonObject:
     """A condition as JSON."""
     of = [list(term) if isinstance(term, tuple) else term for term in condition.of]
     return {"rel": condition.rel, "of": of} | ({"is": list(condition.ratio)} if condition.ratio else {})
 
 
-def read_work(value: Any) -> Work:
+def read_work(value: object) -> Work:
     """A work from its JSON value. Raises Unreadable."""
     if not isinstance(value, dict):
         raise Unreadable("", "must be an object in curly braces")

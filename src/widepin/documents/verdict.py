@@ -8,10 +8,13 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from ..judge.counts import is_move
 from ..judge.judging import judge
+from ..judge.rules import WorkRule
 from ..judge.task import Task
 from ..judge.verdict import Break, Certificate, Counts, Drag, Outcome, Refusal, Verdict
-from .reading import Unreadable, from_validation
+from ..plane.rules import broken
+from .reading import JsonObject, Unreadable, from_validation
 from .report import ReportDocument, read_report, write_report
+from .rule_words import worded
 from .task import read_work
 
 Place = tuple[float, float]
@@ -75,7 +78,7 @@ class VerdictDocument(BaseModel):
     search_stopped: bool = Field(description="the answer was not found within bounds; it should be pointed out")
 
 
-def write_verdict(verdict: Verdict) -> dict[str, Any]:
+def write_verdict(verdict: Verdict) -> JsonObject:
     """A verdict as JSON."""
     return VerdictDocument(
         format="widepin.verdict/1",
@@ -85,10 +88,14 @@ def write_verdict(verdict: Verdict) -> dict[str, Any]:
         breaks=_write_break(verdict.breaks) if verdict.breaks else None,
         method_holds=verdict.method_holds,
         certificate=CertificateDocument(**vars(verdict.certificate)) if verdict.certificate else None,
-        refusal=RefusalDocument(**vars(verdict.refusal)) if verdict.refusal else None,
+        refusal=_write_refusal(verdict.refusal) if verdict.refusal else None,
         report=write_report(verdict.report) if verdict.report else None,
         search_stopped=verdict.search_stopped,
     ).model_dump(mode="json", by_alias=True)
+
+
+def _write_refusal(refusal: Refusal) -> RefusalDocument:
+    return RefusalDocument(step=refusal.step, rule=worded(refusal.broken))
 
 
 def _write_break(found: Break) -> BreakDocument:
@@ -101,20 +108,25 @@ def _write_break(found: Break) -> BreakDocument:
     return BreakDocument(points=points, by=found.by, then=found.happens, object=found.object)  # type: ignore[arg-type]
 
 
-def judge_document(task: Task, value: Any) -> Verdict:
+def judge_document(task: Task, value: object) -> Verdict:
     """The verdict on a work in JSON. A work that cannot be read is refused, with the place in the rule."""
     try:
         return judge(task, read_work(value))
     except Unreadable as wrong:
-        return Verdict(Outcome.REFUSED, _raw_counts(value), refusal=Refusal(_step_at(value, wrong.place), str(wrong)))
+        return Verdict(Outcome.REFUSED, _raw_counts(value), refusal=refused(_step_at(value, wrong.place), str(wrong)))
 
 
-def _raw_steps(value: Any) -> list[Any]:
+def refused(step: str | None, words: str) -> Refusal:
+    """A refusal whose words are known already."""
+    return Refusal(step, broken(WorkRule.AS_WORDED, words=words))
+
+
+def _raw_steps(value: object) -> list[Any]:
     steps = value.get("steps") if isinstance(value, dict) else None
     return steps if isinstance(steps, list) else []
 
 
-def _raw_counts(value: Any) -> Counts:
+def _raw_counts(value: object) -> Counts:
     """Counts of steps that could not be read, as far as their makes are plain."""
     idle = tuple(
         str(step.get("id"))[:24]
@@ -124,7 +136,7 @@ def _raw_counts(value: Any) -> Counts:
     return Counts(len(idle), 0, idle)
 
 
-def _step_at(value: Any, place: str) -> str | None:
+def _step_at(value: object, place: str) -> str | None:
     """The id of the step that a place like steps[3].at points into."""
     number, _, _ = place.removeprefix("steps[").partition("]")
     if not (place.startswith("steps[") and number.isdigit()):
@@ -134,7 +146,7 @@ def _step_at(value: Any, place: str) -> str | None:
     return id_ if isinstance(id_, str) else None
 
 
-def read_verdict(value: Any) -> Verdict:
+def read_verdict(value: object) -> Verdict:
     """A verdict from its JSON value. Raises Unreadable."""
     try:
         document = VerdictDocument.model_validate(value)
@@ -147,7 +159,7 @@ def read_verdict(value: Any) -> Verdict:
         _read_break(document.breaks) if document.breaks else None,
         document.method_holds,
         Certificate(**document.certificate.model_dump()) if document.certificate else None,
-        Refusal(**document.refusal.model_dump()) if document.refusal else None,
+        refused(document.refusal.step, document.refusal.rule) if document.refusal else None,
         read_report(document.report) if document.report else None,
         document.search_stopped,
     )

@@ -15,6 +15,7 @@ from ..plane.makes import MAKES, MakeName
 from ..plane.steps import Step
 from .make_words import MAKE_WORDS, filled
 from .relation_words import CONCYCLIC, RELATION_WORDS
+from .rule_words import worded
 
 TOOL_WORDS = {"points": "points"} | {name: row.tool for name, row in MAKE_WORDS.items()}
 """The tools of a task."""
@@ -199,7 +200,7 @@ def verdict_in_words(verdict: Verdict) -> str:
         case Outcome.SOUND:
             return "It is right, and it stays right wherever the figure is dragged."
         case Outcome.REFUSED:
-            rule = verdict.refusal.rule if verdict.refusal else "a rule of the task is broken"
+            rule = worded(verdict.refusal.broken) if verdict.refusal else "a rule of the task is broken"
             where = f"Step {verdict.refusal.step}: " if verdict.refusal and verdict.refusal.step else ""
             return f"It was not checked. {where}{rule[:1].upper()}{rule[1:]}."
         case Outcome.WRONG:

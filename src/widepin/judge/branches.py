@@ -14,14 +14,12 @@ from itertools import combinations
 import numpy as np
 from numpy.typing import NDArray
 
-from ..plane.arrays import ARRAYS
+from ..plane.arrays import ARRAYS, Floats, Mask
 from ..plane.figure import Figure
 from ..plane.intersections import other_intersection
 from ..plane.predicates import acute, side
-from ..plane.shapes import Circle, Kind, Line, Point, Shape, cross, dot, line_through
+from ..plane.shapes import Circle, Kind, Line, Point, Shape, cross, dot, line_through, mapped
 from ..plane.steps import Step
-
-Mask = NDArray[np.bool_]
 
 MAX_COMPARED = 12
 """Points, and lines, that are compared with each other: the last that the answer needs."""
@@ -31,7 +29,7 @@ LOOKED_AT = 192
 
 
 def across_branches(
-    figure: Figure, numbers: Sequence[int], shapes: Sequence[Shape], columns: NDArray[np.intp], count: int
+    figure: Figure, numbers: Sequence[int], shapes: Sequence[Shape[Floats]], columns: NDArray[np.intp], count: int
 ) -> list[int]:
     """At most ``count`` of these columns of a batch, so that each branch that some take is taken by one at least.
 
@@ -62,11 +60,11 @@ def takes_branches(step: Step) -> bool:
     return step.make == "intersection" and step.choice != "other_than"
 
 
-def branches(figure: Figure, numbers: Sequence[int], shapes: Sequence[Shape], columns: NDArray[np.intp]) -> Mask:
+def branches(
+    figure: Figure, numbers: Sequence[int], shapes: Sequence[Shape[Floats]], columns: NDArray[np.intp]
+) -> Mask:
     """Signs (k, n) that tell branches apart; those that are the same in all the columns are left out."""
-    taken = {
-        number: type(shapes[number])(*(at_columns(value, columns) for value in shapes[number])) for number in numbers
-    }
+    taken = {number: mapped(shapes[number], lambda value: at_columns(value, columns)) for number in numbers}
     with np.errstate(all="ignore"):
         rows = list(_signs(figure, numbers, taken))
     signs = np.zeros((len(rows), len(columns)), dtype=bool)
@@ -77,12 +75,12 @@ def branches(figure: Figure, numbers: Sequence[int], shapes: Sequence[Shape], co
     return np.asarray(signs[varied][list(different.values())])
 
 
-def at_columns(value: float | NDArray[np.float64], columns: NDArray[np.intp]) -> float | NDArray[np.float64]:
+def at_columns(value: Floats, columns: NDArray[np.intp]) -> Floats:
     """A coordinate in some columns of a batch; what nothing moves is one number for all."""
     return value[columns] if isinstance(value, np.ndarray) and value.ndim else value
 
 
-def _signs(figure: Figure, numbers: Sequence[int], shapes: dict[int, Shape]) -> Iterator[Mask]:
+def _signs(figure: Figure, numbers: Sequence[int], shapes: dict[int, Shape[Floats]]) -> Iterator[Mask]:
     for number in numbers:
         node = figure.nodes[number]
         if node.step.make != "intersection":
@@ -107,7 +105,7 @@ def _signs(figure: Figure, numbers: Sequence[int], shapes: dict[int, Shape]) -> 
             yield acute(end, apex, far) > 0
 
 
-def _signs_of_intersection(a: Shape, b: Shape, point: Point) -> Iterator[Mask]:
+def _signs_of_intersection(a: Shape[Floats], b: Shape[Floats], point: Point[Floats]) -> Iterator[Mask]:
     """Which of two it is, where it lies along a line, and how two circles lie to each other."""
     if isinstance(a, Circle) or isinstance(b, Circle):
         other = other_intersection(ARRAYS, a, b, point)

@@ -13,6 +13,7 @@ from itertools import combinations
 import numpy as np
 from numpy.typing import NDArray
 
+from ..plane.arrays import Floats
 from ..plane.balls import BALLS, Undecided, at_rising_precision, ball
 from ..plane.figure import Evaluation
 from ..plane.shapes import Point
@@ -21,8 +22,6 @@ from .drags import Handle
 from .examination import Examination, Ruling, finite, spread
 from .trial import Trial
 from .verdict import Break, Drag, Outcome
-
-Floats = NDArray[np.float64]
 
 STARTS = 24
 """Failing positions from which a simpler one is looked for."""
@@ -164,7 +163,7 @@ def _described(examined: Examination, trial: Trial, position: Floats, ruling: Ru
     return Break(tuple(drags), happens, examined.figure.nodes[number].step.id, tuple(position.tolist()))
 
 
-def _drag(examined: Examination, handle: Handle, way: Point) -> Drag:
+def _drag(examined: Examination, handle: Handle, way: Point[float]) -> Drag:
     """A drag along places that are defined; a free point goes line."""
     step = examined.figure.nodes[handle.number].step
     places = [(x, y) for x, y in np.array([way.x, way.y]).T.tolist() if math.isfinite(x + y)] or [step.at or (0.0, 0.0)]

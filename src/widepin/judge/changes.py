@@ -3,17 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from operator import itemgetter
 
 import numpy as np
-from numpy.typing import NDArray
 
-from ..plane.arrays import ARRAYS, Arrays
+from ..plane.arrays import ARRAYS, Arrays, Floats
 from ..plane.figure import Evaluation, Link
-from ..plane.shapes import Shape
+from ..plane.shapes import Shape, mapped
 from ..plane.steps import Step
 from .examination import Examination, Look
-
-Floats = NDArray[np.float64]
 
 Change = tuple[int, Step]
 """A step in the place of the one with this number. It may be made from any object that is not made from it."""
@@ -92,16 +90,16 @@ class Changes:
                     tiled[other] = figure.nodes[other].link.made(ARRAYS, tiled, positions)
         return self.examined.evaluate(tiled, self.answer)
 
-    def _in_each_try(self, links: Sequence[Link], shapes: Sequence[Shape]) -> Shape:
+    def _in_each_try(self, links: Sequence[Link], shapes: Sequence[Shape[Floats]]) -> Shape[Floats]:
         """An object that each try makes in its own way, in the columns of all tries."""
         made = []
         for at, link in enumerate(links):
             columns = slice(at * self.count, (at + 1) * self.count)
-            sources = [type(shape)(*(value[columns] for value in shape)) for shape in (shapes[n] for n in link.parents)]
+            sources = [mapped(shapes[n], itemgetter(columns)) for n in link.parents]
             made.append(link.functions.in_arrays(sources, tuple(range(len(sources))), ()))
         rows = ([np.broadcast_to(value, (self.count,)) for value in shape] for shape in made)
-        whole: Shape = type(made[0])(*map(np.concatenate, zip(*rows, strict=True)))
+        whole: Shape[Floats] = type(made[0])(*map(np.concatenate, zip(*rows, strict=True)))
         return whole
 
-    def _tiled(self, shape: Shape, times: int) -> Shape:
-        return type(shape)(*(np.tile(np.broadcast_to(value, (self.count,)), times) for value in shape))
+    def _tiled(self, shape: Shape[Floats], times: int) -> Shape[Floats]:
+        return mapped(shape, lambda value: np.tile(np.broadcast_to(value, (self.count,)), times))

@@ -16,16 +16,22 @@ from dataclasses import dataclass, replace
 
 from ..plane.errors import CoreError
 from ..plane.makes import MAKES
+from ..plane.rules import Broken, broken
 from ..plane.shapes import LINES
 from ..plane.steps import Step
 from .counts import moves_of
+from .rules import ClassToolRule
 from .structure import needed_by
 from .task import Use, Work
 from .verdict import Break, Report
 
 
 class NotATool(CoreError):
-    """A construction that cannot be made a class tool. The message says why."""
+    """A construction that cannot be made a class tool, and the rule that says so."""
+
+    def __init__(self, broken: Broken):
+        super().__init__(str(broken))
+        self.broken = broken
 
 
 @dataclass(frozen=True)
@@ -49,15 +55,7 @@ class CompoundTool:
         """Its steps, made from these objects and under these ids; ValueError where there are too many or too few."""
         names = dict(zip((blank.name for blank in self.takes), sources, strict=True))
         names |= dict(zip((step.id for step in self.steps), ids, strict=True))
-        return tuple(
-            replace(
-                step,
-                id=names[step.id],
-                sources=tuple(names[source] for source in step.sources),
-                reference=None if step.reference is None else names[step.reference],
-            )
-            for step in self.steps
-        )
+        return tuple(step.renamed(names) for step in self.steps)
 
     def given_by(self, ids: Sequence[str]) -> tuple[str, ...]:
         """Which of the ids of a use are its results."""
@@ -73,15 +71,15 @@ def compound_tool_of(given: Sequence[Step], steps: Sequence[Step], gives: Collec
     needed = needed_by(steps, gives)
     own = [step for step in steps if step.id in needed]
     if not own or not set(gives) <= needed:
-        raise NotATool("The answer is given already; there is nothing to build.")
+        raise NotATool(broken(ClassToolRule.NOTHING_TO_BUILD))
     for step in own:
         if MAKES[step.make].inputs:
-            raise NotATool(f"{step.id} was placed by hand. A class tool is made from its given objects alone.")
+            raise NotATool(broken(ClassToolRule.PLACED_BY_HAND, id=step.id))
     known = {step.id: step for step in given}
     asked, along = asked_for(known, {parent for step in own for parent in step.parents} & known.keys())
     for id_ in along:
         if MAKES[known[id_].make].inputs:
-            raise NotATool(f"{id_} slides on {known[id_].sources[0]}, and a class tool cannot ask for that.")
+            raise NotATool(broken(ClassToolRule.SLIDES, id=id_, on=known[id_].sources[0]))
     takes = tuple(Blank(id_, _asked_kind(step)) for id_, step in known.items() if id_ in asked)
     again = tuple(step for id_, step in known.items() if id_ in along)
     return CompoundTool(takes, (*again, *own), tuple(gives), moves_of(own))

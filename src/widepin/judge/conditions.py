@@ -11,11 +11,11 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 from enum import StrEnum
 from itertools import combinations
-from typing import Any, NamedTuple
+from typing import Any, Generic, NamedTuple
 
 from ..plane import measurement
 from ..plane.measurement import double_area, parameter
-from ..plane.numbers import NumberSystem
+from ..plane.numbers import N, NumberSystem
 from ..plane.rows import complete
 from ..plane.shapes import (
     LINES,
@@ -33,64 +33,64 @@ from ..plane.tolerances import ROUNDING
 
 
 @dataclass
-class Finding:
+class Finding(Generic[N]):
     """What a relation found in a position: lengths that must vanish, and lengths that must be positive."""
 
-    gaps: list[Any] = field(default_factory=list)
-    margins: list[Any] = field(default_factory=list)
+    gaps: list[N] = field(default_factory=list)
+    margins: list[N] = field(default_factory=list)
 
 
-class Term(NamedTuple):
+class Term(NamedTuple, Generic[N]):
     """A shape in a relation, with its kind."""
 
-    shape: Shape
+    shape: Shape[N]
     kind: Kind
 
 
 @dataclass(frozen=True)
-class Measure:
+class Measure(Generic[N]):
     """The number system at work and the scale of the figure.
 
     ``size``: root mean square distance of the given points from ``home``, their centroid, in centimetres.
     """
 
-    system: NumberSystem
-    size: Any
-    home: Point
+    system: NumberSystem[N]
+    size: N
+    home: Point[N]
 
     @property
-    def _square_of_nothing(self) -> Any:
+    def _square_of_nothing(self) -> N:
         return self.size * self.size * ROUNDING
 
-    def length(self, x: Any, y: Any) -> Any:
+    def length(self, x: N, y: N) -> N:
         """The length of a vector."""
         return self.system.root(x * x + y * y, self.size * self.size)
 
-    def distance(self, p: Point, q: Point) -> Any:
+    def distance(self, p: Point[N], q: Point[N]) -> N:
         """The distance of two points."""
         return measurement.distance(self.system, p, q, self.size * self.size)
 
-    def unit(self, dx: Any, dy: Any) -> tuple[Any, Any]:
+    def unit(self, dx: N, dy: N) -> tuple[N, N]:
         """The vector of length 1 in a direction; undefined for the zero vector."""
         # The size is the figure's, not the vector's: that of two equal points could not be decided.
         return measurement.unit(self.system, dx, dy, self._square_of_nothing)
 
-    def offset(self, p: Point, line: Line) -> Any:
+    def offset(self, p: Point[N], line: Line[N]) -> N:
         """The signed distance of a point from a line, however far that extends; positive to its left."""
         return measurement.offset(self.system, p, line, self._square_of_nothing)
 
-    def radius(self, circle: Circle) -> Any:
+    def radius(self, circle: Circle[N]) -> N:
         """The radius of a circle."""
         return measurement.radius(self.system, circle)
 
-    def beyond(self, t: Any, line: Line, kind: Kind) -> list[Any]:
+    def beyond(self, t: N, line: Line[N], kind: Kind) -> list[N]:
         """How far a parameter lies beyond the ends of a ray or segment, as lengths; 0 inside."""
         length = self.length(line.dx, line.dy)
         overshoots = {Kind.LINE: [], Kind.RAY: [-t], Kind.SEGMENT: [-t, t - 1]}[kind]
         return [(x + self.system.absolute(x)) * 0.5 * length for x in overshoots]
 
 
-def same(m: Measure, x: Term, y: Term) -> Finding:
+def same(m: Measure[N], x: Term[N], y: Term[N]) -> Finding[N]:
     """Equal points or circles; lines on one line; two rays also from one point the same way.
 
     >>> plain(found(same(unit_figure, Term(Point(0, 0), Kind.POINT), Term(Point(3, 4), Kind.POINT))))
@@ -113,7 +113,7 @@ def same(m: Measure, x: Term, y: Term) -> Finding:
     return Finding([m.offset(end, b) for end in ends])
 
 
-def on(m: Measure, p: Term, curve: Term) -> Finding:
+def on(m: Measure[N], p: Term[N], curve: Term[N]) -> Finding[N]:
     """The point lies on the line or circle; on a ray or segment also within its extent.
 
     >>> plain(found(on(unit_figure, Term(Point(3, 5), Kind.POINT), Term(Line(0, 0, 4, 0), Kind.SEGMENT))))
@@ -128,7 +128,7 @@ def on(m: Measure, p: Term, curve: Term) -> Finding:
     return Finding([m.offset(point, shape), *m.beyond(t, shape, curve.kind)])
 
 
-def parallel(m: Measure, x: Term, y: Term) -> Finding:
+def parallel(m: Measure[N], x: Term[N], y: Term[N]) -> Finding[N]:
     """The lines have one direction, or opposite ones.
 
     >>> plain(found(parallel(unit_figure, Term(Line(0, 0, 1, 0), Kind.LINE), Term(Line(0, 3, 2, 0), Kind.LINE))))
@@ -138,7 +138,7 @@ def parallel(m: Measure, x: Term, y: Term) -> Finding:
     return Finding([cross(ux, uy, vx, vy) * m.size])
 
 
-def perpendicular(m: Measure, x: Term, y: Term) -> Finding:
+def perpendicular(m: Measure[N], x: Term[N], y: Term[N]) -> Finding[N]:
     """The lines stand at right angles.
 
     >>> plain(found(perpendicular(unit_figure, Term(Line(0, 0, 1, 0), Kind.LINE), Term(Line(0, 3, 2, 0), Kind.LINE))))
@@ -148,12 +148,12 @@ def perpendicular(m: Measure, x: Term, y: Term) -> Finding:
     return Finding([dot(ux, uy, vx, vy) * m.size])
 
 
-def _directions(m: Measure, x: Term, y: Term) -> list[tuple[Any, Any]]:
+def _directions(m: Measure[N], x: Term[N], y: Term[N]) -> list[tuple[N, N]]:
     assert isinstance(x.shape, Line) and isinstance(y.shape, Line)
     return [m.unit(x.shape.dx, x.shape.dy), m.unit(y.shape.dx, y.shape.dy)]
 
 
-def tangent(m: Measure, x: Term, y: Term) -> Finding:
+def tangent(m: Measure[N], x: Term[N], y: Term[N]) -> Finding[N]:
     """The circle touches the line, within its extent, or the other circle, from outside or inside.
 
     >>> plain(found(tangent(unit_figure, Term(Circle(0, 3, 4), Kind.CIRCLE), Term(Line(0, 0, 1, 0), Kind.LINE))))
@@ -176,7 +176,7 @@ def tangent(m: Measure, x: Term, y: Term) -> Finding:
     return Finding([smaller], [apart])
 
 
-def equal_length(m: Measure, *pairs: Sequence[Point]) -> Finding:
+def equal_length(m: Measure[N], *pairs: Sequence[Point[N]]) -> Finding[N]:
     """All pairs of points are equally far apart.
 
     >>> plain(found(equal_length(unit_figure, (Point(0, 0), Point(3, 4)), (Point(0, 0), Point(0, 2)))))
@@ -186,7 +186,7 @@ def equal_length(m: Measure, *pairs: Sequence[Point]) -> Finding:
     return Finding([first - other for other in others])
 
 
-def equal_angle(m: Measure, *triples: Sequence[Point]) -> Finding:
+def equal_angle(m: Measure[N], *triples: Sequence[Point[N]]) -> Finding[N]:
     """All undirected angles, vertex second, are equal.
 
     >>> plain(found(equal_angle(unit_figure, *[(Point(1, 0), Point(0, 0), Point(0, 1))] * 2)))
@@ -201,7 +201,7 @@ def equal_angle(m: Measure, *triples: Sequence[Point]) -> Finding:
     return Finding([(sin * c - cos * s) * m.size for c, s in others], [(cos * c + sin * s) * m.size for c, s in others])
 
 
-def ratio(m: Measure, first: Sequence[Point], second: Sequence[Point], n: float, d: float) -> Finding:
+def ratio(m: Measure[N], first: Sequence[Point[N]], second: Sequence[Point[N]], n: float, d: float) -> Finding[N]:
     """The first distance is n/d times the second.
 
     >>> plain(found(ratio(unit_figure, (Point(0, 0), Point(1, 0)), (Point(0, 0), Point(3, 0)), 1, 3)))
@@ -211,7 +211,7 @@ def ratio(m: Measure, first: Sequence[Point], second: Sequence[Point], n: float,
     return Finding([(m.distance(*first) * d - m.distance(*second) * n) * (1 / scale)])
 
 
-def midpoint(m: Measure, x: Term, p: Term, q: Term) -> Finding:
+def midpoint(m: Measure[N], x: Term[N], p: Term[N], q: Term[N]) -> Finding[N]:
     """The first point lies halfway between the two others.
 
     >>> a, b, c = Term(Point(2, 0), Kind.POINT), Term(Point(0, 0), Kind.POINT), Term(Point(4, 0), Kind.POINT)
@@ -223,7 +223,7 @@ def midpoint(m: Measure, x: Term, p: Term, q: Term) -> Finding:
     return Finding([m.distance(middle, Point((a.x + b.x) * 0.5, (a.y + b.y) * 0.5))])
 
 
-def distinct(m: Measure, *terms: Term) -> Finding:
+def distinct(m: Measure[N], *terms: Term[N]) -> Finding[N]:
     """All points differ.
 
     >>> plain(found(distinct(unit_figure, Term(Point(0, 0), Kind.POINT), Term(Point(3, 4), Kind.POINT))))
@@ -241,7 +241,7 @@ def distinct(m: Measure, *terms: Term) -> Finding:
     )
 
 
-def same_side(m: Measure, line: Term, p: Term, q: Term) -> Finding:
+def same_side(m: Measure[N], line: Term[N], p: Term[N], q: Term[N]) -> Finding[N]:
     """Both points lie strictly on one side of the line, however far that extends.
 
     >>> a, b, c = Term(Line(0, 0, 1, 0), Kind.LINE), Term(Point(0, 1), Kind.POINT), Term(Point(5, 2), Kind.POINT)
@@ -251,7 +251,7 @@ def same_side(m: Measure, line: Term, p: Term, q: Term) -> Finding:
     return Finding([], [_sides(m, line, p, q)])
 
 
-def opposite_side(m: Measure, line: Term, p: Term, q: Term) -> Finding:
+def opposite_side(m: Measure[N], line: Term[N], p: Term[N], q: Term[N]) -> Finding[N]:
     """The points lie strictly on different sides of the line, however far that extends.
 
     >>> a, b, c = Term(Line(0, 0, 1, 0), Kind.LINE), Term(Point(0, 1), Kind.POINT), Term(Point(5, 2), Kind.POINT)
@@ -261,13 +261,13 @@ def opposite_side(m: Measure, line: Term, p: Term, q: Term) -> Finding:
     return Finding([], [-_sides(m, line, p, q)])
 
 
-def _sides(m: Measure, line: Term, p: Term, q: Term) -> Any:
+def _sides(m: Measure[N], line: Term[N], p: Term[N], q: Term[N]) -> N:
     assert isinstance(line.shape, Line) and isinstance(p.shape, Point) and isinstance(q.shape, Point)
     product = m.offset(p.shape, line.shape) * m.offset(q.shape, line.shape)
     return m.system.over(product, m.size, m.size)
 
 
-def inside_angle(m: Measure, p: Term, angle: Sequence[Point]) -> Finding:
+def inside_angle(m: Measure[N], p: Term[N], angle: Sequence[Point[N]]) -> Finding[N]:
     """The point lies strictly inside the angle AVB, given as its three points.
 
     >>> plain(found(inside_angle(unit_figure, Term(Point(1, 0), Kind.POINT), (Point(1, 0), Point(0, 0), Point(0, 1)))))
@@ -280,7 +280,7 @@ def inside_angle(m: Measure, p: Term, angle: Sequence[Point]) -> Finding:
     return Finding([], [cross(ux, uy, px, py) * turn, cross(px, py, vx, vy) * turn])
 
 
-def equal_area(m: Measure, *triangles: Sequence[Point]) -> Finding:
+def equal_area(m: Measure[N], *triangles: Sequence[Point[N]]) -> Finding[N]:
     """All triangles have one area; those of three points in a row have none.
 
     >>> plain(found(equal_area(unit_figure, *[(Point(0, 0), Point(4, 0), Point(x, 3)) for x in (1, 9)])))
@@ -291,7 +291,7 @@ def equal_area(m: Measure, *triangles: Sequence[Point]) -> Finding:
     return Finding([m.system.over(first - other, m.size, m.size) for other in others])
 
 
-def collinear(m: Measure, *terms: Term) -> Finding:
+def collinear(m: Measure[N], *terms: Term[N]) -> Finding[N]:
     """All points lie on one line: of any three, the one off the longest side lies on it.
 
     >>> a, b, c = Term(Point(0, 0), Kind.POINT), Term(Point(4, 0), Kind.POINT), Term(Point(2, 0), Kind.POINT)
@@ -310,7 +310,7 @@ def collinear(m: Measure, *terms: Term) -> Finding:
     return Finding(gaps)
 
 
-def _larger(m: Measure, x: Any, y: Any) -> Any:
+def _larger(m: Measure[N], x: N, y: N) -> N:
     return (x + y + m.system.absolute(x - y)) * 0.5
 
 
@@ -347,7 +347,7 @@ class Relation:
 
     name: str
     of: tuple[str, ...]
-    check: Callable[..., Finding]
+    check: Callable[..., Finding[Any]]
     many: int = 0
     symmetric: tuple[int, ...] = ()
     settles: int = 0

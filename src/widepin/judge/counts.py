@@ -7,7 +7,9 @@ from collections.abc import Iterable, Sequence
 
 from ..plane.figure import Figure
 from ..plane.makes import MAKES
+from ..plane.rules import broken
 from ..plane.steps import Step
+from .rules import WorkRule
 from .task import Allowance, Use, Work
 from .verdict import Counts, Refusal
 
@@ -85,12 +87,11 @@ def refused_tool(steps: Sequence[Step], tools: Sequence[Allowance]) -> Refusal |
             continue
         tool = "points" if step.make in POINTS and step.make not in allowed else step.make
         if tool not in allowed:
-            return Refusal(step.id, f"{step.make.replace('_', ' ')} is not among the tools of this task")
+            return Refusal(step.id, broken(WorkRule.TOOL_NOT_ALLOWED, tool=step.make))
         used[tool] += 1
         most = allowed[tool]
         if most is not None and used[tool] > most:
-            return Refusal(step.id, f"{tool.replace('_', ' ')} may be used {most} times, and this is time {used[tool]}")
+            return Refusal(step.id, broken(WorkRule.TOOL_USED_UP, tool=tool, most=most, time=used[tool]))
         if tool in openings and set(step.sources[1:]) != openings[tool]:
-            ends = " and ".join(sorted(openings[tool]))
-            return Refusal(step.id, f"the compass is fixed to the distance of {ends}")
+            return Refusal(step.id, broken(WorkRule.FIXED_COMPASS, ends=tuple(sorted(openings[tool]))))
     return None

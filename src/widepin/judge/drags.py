@@ -13,14 +13,14 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from functools import cache
 from itertools import permutations
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
+from ..plane.arrays import Floats
 from ..plane.figure import Figure, is_defined
 from ..plane.shapes import Circle, Kind, Line, Point, Shape
-
-Floats = NDArray[np.float64]
 
 SMALL = 0.02
 """Reach of a small movement, as a multiple of the figure's size."""
@@ -108,11 +108,11 @@ def handles(figure: Figure, given: int, own: int) -> list[Handle]:
 class Region:
     """A disc: the figure and as far around it as large movements reach, in centimetres."""
 
-    middle: Point
+    middle: Point[float]
     radius: float
 
 
-def region_about(shapes: Iterable[Shape], middle: Point, size: float) -> Region:
+def region_about(shapes: Iterable[Shape[float]], middle: Point[float], size: float) -> Region:
     """The region of these given points and circles, about their centroid."""
     farthest = 0.0
     for shape in shapes:
@@ -123,7 +123,12 @@ def region_about(shapes: Iterable[Shape], middle: Point, size: float) -> Region:
 
 
 def batch(
-    figure: Figure, drawn: Floats, shapes: Sequence[Shape], points: Sequence[Handle], size: float, region: Region
+    figure: Figure,
+    drawn: Floats,
+    shapes: Sequence[Shape[Floats]],
+    points: Sequence[Handle],
+    size: float,
+    region: Region,
 ) -> Batch:
     """The positions for a verdict on a figure drawn so. ``size`` in centimetres."""
     rng = np.random.default_rng(20261123)
@@ -140,7 +145,12 @@ def batch(
 
 
 def further(
-    figure: Figure, drawn: Floats, shapes: Sequence[Shape], points: Sequence[Handle], size: float, region: Region
+    figure: Figure,
+    drawn: Floats,
+    shapes: Sequence[Shape[Floats]],
+    points: Sequence[Handle],
+    size: float,
+    region: Region,
 ) -> Batch:
     """Many more large movements, for a work that has not failed in the first batch."""
     rng = np.random.default_rng(20261125)
@@ -163,7 +173,7 @@ def choices(points: Sequence[Handle], counts: tuple[int, int]) -> list[tuple[str
 def dragged(
     figure: Figure,
     drawn: Floats,
-    shapes: Sequence[Shape],
+    shapes: Sequence[Shape[Floats]],
     moved: Sequence[Handle],
     reach: float,
     count: int,
@@ -209,7 +219,7 @@ def in_unit_disc(first: int, count: int) -> Floats:
     return _pool()[:, first : first + count]
 
 
-def slid(kind: Kind, curve: Shape, t: float, reach: float, count: int, rng: np.random.Generator) -> Floats:
+def slid(kind: Kind, curve: Shape[Floats], t: float, reach: float, count: int, rng: np.random.Generator) -> Floats:
     """Parameters of a sliding point moved up to ``reach`` along its curve, kept on the curve.
 
     Ends are approached but not reached: there a helper may well coincide with a given point.
@@ -231,7 +241,9 @@ def slid(kind: Kind, curve: Shape, t: float, reach: float, count: int, rng: np.r
     return np.asarray(np.where(inside, moved, rng.uniform(max(0, t - span), min(far, t + span), count)))
 
 
-def anywhere_on(kind: Kind, curve: Shape, t: float, region: Region, count: int, rng: np.random.Generator) -> Floats:
+def anywhere_on(
+    kind: Kind, curve: Shape[Floats], t: float, region: Region, count: int, rng: np.random.Generator
+) -> Floats:
     """Parameters of a sliding point over the whole of its curve, on lines and rays as far as the region reaches."""
     if not is_defined(curve):
         return np.full(count, t)
@@ -252,7 +264,7 @@ def anywhere_on(kind: Kind, curve: Shape, t: float, region: Region, count: int, 
 def ends(
     figure: Figure,
     drawn: Floats,
-    shapes: Sequence[Shape],
+    shapes: Sequence[Shape[Floats]],
     points: Sequence[Handle],
     size: float,
     region: Region,
@@ -324,7 +336,7 @@ def mirror_images(
     return [("mirror", positions)]
 
 
-def extent(points: Sequence[Point]) -> tuple[Point, float]:
+def extent(points: Sequence[Point[Any]]) -> tuple[Point[Any], Any]:
     """Centroid and size of points: the root mean square of their distances from it (arrays or floats)."""
     x = sum(point.x for point in points) / len(points)
     y = sum(point.y for point in points) / len(points)

@@ -14,12 +14,13 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from ..plane.arrays import ARRAYS, Arrays
-from ..plane.balls import BALLS, RisingPrecision, Undecided, ball, middle
+from ..plane.arrays import ARRAYS, Arrays, Floats, Mask
+from ..plane.balls import BALLS, Ball, RisingPrecision, Undecided, ball, middle
 from ..plane.balls import sign as proven_sign
 from ..plane.figure import Evaluation, Link, Node, as_floats, is_defined
 from ..plane.makes import line
-from ..plane.shapes import Circle, Kind, Point, Shape
+from ..plane.numbers import N
+from ..plane.shapes import Circle, Kind, Point, Shape, mapped
 from ..plane.steps import Step
 from ..plane.tolerances import DEGENERATE, DIGITS, DISTINCT, EXACT_IN_FLOATS, VISUAL
 from . import drags
@@ -28,8 +29,8 @@ from .conditions import RELATIONS, Finding, Measure, Relation, Term
 from .ordering import in_canonical_order
 from .task import Condition, Task
 
-Floats = NDArray[np.float64]
-Mask = NDArray[np.bool_]
+PlanInBalls = Callable[[Sequence[Ball]], list[Shape[Ball]]]
+
 Answer = tuple[tuple[str, int], ...]
 """An answer as a key: wanted names with the numbers of the objects."""
 
@@ -119,10 +120,10 @@ class Examination:
         self._needs: dict[Answer, set[int]] = {}
         self._as_drawn: dict[Answer, Look] = {}
         self._samples: dict[int, list[Floats]] = {}
-        self._plans: dict[Answer, tuple[Callable[[Any], list[Shape]], RisingPrecision]] = {}
+        self._plans: dict[Answer, tuple[PlanInBalls, RisingPrecision]] = {}
         self._always = [*range(len(task.done)), *(self.figure.index[name] for name in task.model_needed)]
 
-    def _extent(self, shapes: Sequence[Shape]) -> tuple[Point, Any]:
+    def _extent(self, shapes: Sequence[Shape[float]]) -> tuple[Point[float], float]:
         """Centroid and size of the given points; of all points where the given ones span nothing."""
         for numbers in (self.given_points, range(self.given + self.own)):
             points = [shapes[n] for n in numbers if isinstance(shapes[n], Point) and is_defined(shapes[n])]
@@ -176,10 +177,10 @@ class Examination:
             ]
         return self._samples[number]
 
-    def in_batch(self, columns: slice) -> list[Shape]:
+    def in_batch(self, columns: slice) -> list[Shape[Floats]]:
         """The shapes of all objects in some columns of the batch."""
         every = self.evaluation.shapes(range(len(self.figure.nodes)))
-        return [type(shape)(*(value[columns] if np.ndim(value) else value for value in shape)) for shape in every]
+        return [mapped(shape, lambda value: value[columns] if np.ndim(value) else value) for shape in every]
 
     @cached_property
     def sampled_positions(self) -> Floats:
@@ -187,7 +188,7 @@ class Examination:
         return self.batch.positions[:, self.batch.groups["large all"]][:, :SAMPLED]
 
     @cached_property
-    def sampled(self) -> list[Shape]:
+    def sampled(self) -> list[Shape[Floats]]:
         """The shapes of all objects in these."""
         first = self.batch.groups["large all"].start
         return self.in_batch(slice(first, first + self.sampled_positions.shape[1]))
@@ -200,7 +201,7 @@ class Examination:
             there += np.isfinite(np.asarray(shape[-1]))
         return np.argsort(-there, kind="stable")[:SAMPLES]
 
-    def in_balls(self, position: Sequence[float]) -> list[Shape] | None:
+    def in_balls(self, position: Sequence[float]) -> list[Shape[Ball]] | None:
         """The shapes in balls of all objects but the model's in one position; None where balls cannot decide."""
         at = [ball(float(x)) for x in position]
         try:
@@ -213,11 +214,11 @@ class Examination:
         return RisingPrecision()
 
     @cached_property
-    def _plan_of_all(self) -> Callable[[Any], list[Shape]]:
+    def _plan_of_all(self) -> PlanInBalls:
         return self.figure.plan(BALLS, range(self.last))
 
     @cached_property
-    def proofs(self) -> dict[int, list[Shape]]:
+    def proofs(self) -> dict[int, list[Shape[Ball]]]:
         """Columns of the batch, some on every branch of the figure -> all objects but the model's there in balls."""
         every = self.in_submitted_order(range(self.last))
         columns = np.arange(self.sampled_positions.shape[1])
@@ -226,7 +227,7 @@ class Examination:
         first = self.batch.groups["large all"].start
         return {first + column: shapes for column, shapes in found.items() if shapes is not None}
 
-    def rounded_at(self, position: Sequence[float], answer: Mapping[str, int]) -> list[Shape]:
+    def rounded_at(self, position: Sequence[float], answer: Mapping[str, int]) -> list[Shape[Any]]:
         """All that an answer needs in one position as floats, rounded from balls; what balls cannot decide is
         undefined.
         """
@@ -261,7 +262,7 @@ class Examination:
         return float("inf") if np.isnan(error) else error / float(self.size)
 
     @cached_property
-    def _drawn_by_floats(self) -> list[Shape]:
+    def _drawn_by_floats(self) -> list[Shape[Floats]]:
         return Evaluation(self.figure, self.drawn[:, None]).shapes(range(len(self.figure.nodes)))
 
     # -- what floats see ---------------------------------------------------------------------------
@@ -277,7 +278,7 @@ class Examination:
             self._as_drawn[key] = self.evaluate(self.shapes, answer)
         return self._as_drawn[key]
 
-    def evaluate(self, shapes: Sequence[Shape], answer: Mapping[str, int]) -> Look:
+    def evaluate(self, shapes: Sequence[Shape[Floats]], answer: Mapping[str, int]) -> Look:
         """What floats see of an answer in these shapes, one position or many."""
         with Arrays.quiet():
             measure = self.measure(shapes)
@@ -287,14 +288,14 @@ class Examination:
                 gap = np.where(is_defined(shapes[number]), gap, np.nan)
         return Look(gap, clear, counts)
 
-    def _count(self, shapes: Sequence[Shape], answer: Mapping[str, int]) -> int:
+    def _count(self, shapes: Sequence[Shape[Floats]], answer: Mapping[str, int]) -> int:
         """In how many positions an answer is looked at: what nothing moves is one number for all, so a dragged point
         tells.
         """
         needs = self.needs(answer)
         return next((int(np.size(shapes[one.number][0])) for one in self.handles if one.number in needs), 1)
 
-    def look_at_each_condition(self, shapes: Sequence[Shape], answer: Mapping[str, int]) -> Iterator[Look]:
+    def look_at_each_condition(self, shapes: Sequence[Shape[Floats]], answer: Mapping[str, int]) -> Iterator[Look]:
         """What floats see of each condition by itself, in these shapes of one position."""
         with Arrays.quiet():
             measure = self.measure(shapes)
@@ -302,7 +303,7 @@ class Examination:
                 gap, clear = seen_by_floats([found], measure.size, (1,))
                 yield Look(gap, clear, np.ones(1, dtype=bool))
 
-    def measure(self, shapes: Sequence[Shape]) -> Measure:
+    def measure(self, shapes: Sequence[Shape[Floats]]) -> Measure[Floats]:
         """The scale of the figure in these float shapes."""
         points = [shapes[number] for number in self.given_points]
         if not points:
@@ -310,13 +311,14 @@ class Examination:
         home, size = drags.extent(points)  # type: ignore[arg-type]
         return Measure(ARRAYS, np.where(size > DEGENERATE * self.size, size, self.size), home)
 
-    def _task_has_answer(self, shapes: Sequence[Shape]) -> Any:
-        return np.logical_and.reduce([is_defined(shapes[number]) for number in self._always])
+    def _task_has_answer(self, shapes: Sequence[Shape[Floats]]) -> Mask:
+        exists: Mask = np.logical_and.reduce([is_defined(shapes[number]) for number in self._always])
+        return exists
 
-    def findings(self, measure: Measure, shapes: Sequence[Shape], answer: Mapping[str, int]) -> list[Finding]:
+    def findings(self, measure: Measure[N], shapes: Sequence[Shape[N]], answer: Mapping[str, int]) -> list[Finding[N]]:
         """What each condition of the task finds, in any number system."""
 
-        def look_up(name: str) -> Term:
+        def look_up(name: str) -> Term[N]:
             number = self.number(name, answer)
             return Term(shapes[number], self.figure.nodes[number].kind)
 
@@ -337,12 +339,12 @@ class Examination:
         return self._needs[key]
 
     @cached_property
-    def _measure_in_balls(self) -> Measure:
+    def _measure_in_balls(self) -> Measure[Ball]:
         """The scale of the figure as drawn, in balls."""
         home = Point(ball(float(self.home.x)), ball(float(self.home.y)))
         return Measure(BALLS, ball(float(self.size)), home)
 
-    def _plan_in_balls(self, answer: Mapping[str, int]) -> tuple[Callable[[Any], list[Shape]], RisingPrecision]:
+    def _plan_in_balls(self, answer: Mapping[str, int]) -> tuple[PlanInBalls, RisingPrecision]:
         key = tuple(answer.items())
         if key not in self._plans:
             self._plans[key] = self.figure.plan(BALLS, self.needs(answer)), RisingPrecision()
@@ -370,7 +372,7 @@ class Examination:
         except Undecided:
             return Ruling.UNDECIDED, np.nan
 
-    def _weigh(self, findings: Iterable[Finding], size: Any) -> tuple[Ruling, float]:
+    def _weigh(self, findings: Iterable[Finding[Ball]], size: Ball) -> tuple[Ruling, float]:
         ruling, worst = Ruling.RIGHT, 0.0
         bound = _GAP_BOUND * size
         for found in findings:
@@ -392,11 +394,11 @@ class Examination:
 
 
 def finding(
-    measure: Measure,
+    measure: Measure[N],
     condition: Condition,
-    look_up: Callable[[str], Term],
+    look_up: Callable[[str], Term[N]],
     relations: Mapping[str, Relation] = RELATIONS,
-) -> Finding:
+) -> Finding[N]:
     """What a condition finds where ``look_up`` says what its names stand for."""
     terms: list[Any] = []
     relation = relations[condition.rel]
@@ -414,7 +416,7 @@ def finding(
     return relation.check(measure, *terms)
 
 
-def seen_by_floats(findings: Iterable[Finding], size: Any, shape: tuple[int, ...]) -> tuple[Floats, Mask]:
+def seen_by_floats(findings: Iterable[Finding[Floats]], size: Floats, shape: tuple[int, ...]) -> tuple[Floats, Mask]:
     """What findings in arrays come to, each of the given shape.
 
     The largest gap as a multiple of the figure's size, NaN where anything is undefined; and whether all margins are
@@ -436,15 +438,15 @@ def spread(numbers: NDArray[np.intp], most: int) -> list[int]:
 
 
 @lru_cache(maxsize=64)
-def _bound(size: float) -> Any:
+def _bound(size: float) -> Ball:
     return _GAP_BOUND * ball(size)
 
 
-def vanishes(gap: Any, size: float) -> bool:
+def vanishes(gap: Ball, size: float) -> bool:
     """Whether a length in balls is zero to ``DIGITS`` digits, on the scale of a figure."""
     return bool(gap.abs_upper() < _bound(size))
 
 
-def finite(shape: Shape) -> bool:
+def finite(shape: Shape[Ball]) -> bool:
     """Whether a shape of balls is defined; it is so as a whole."""
     return bool(shape[0].is_finite())

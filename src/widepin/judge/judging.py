@@ -10,6 +10,7 @@
 
 from __future__ import annotations
 
+from ..plane.rules import broken
 from ..plane.steps import IllFormed, check_steps
 from ..plane.tolerances import DIGITS
 from .answers import best_found, pointed_out
@@ -20,6 +21,7 @@ from .examination import Examination
 from .method import method_holds
 from .references import check_references
 from .report import report_on
+from .rules import WorkRule
 from .task import IllFormedTask, Task, Work
 from .verdict import Certificate, Outcome, Refusal, Verdict
 
@@ -66,7 +68,7 @@ def check_task(task: Task) -> None:
         number = wrong.index
         for part, steps in parts:
             if number < len(steps):
-                raise IllFormedTask(f"{part}[{number}].{wrong.field}", wrong.rule) from None
+                raise IllFormedTask(f"{part}[{number}].{wrong.field}", wrong.broken) from None
             number -= len(steps)
 
 
@@ -78,21 +80,22 @@ def ill_formed(task: Task, work: Work) -> Refusal | None:
         if any(step.choice == "other_than" for step in work.steps):
             check_references(task.figure(work.steps), len(task.done))
     except IllFormed as wrong:
-        return Refusal(wrong.step_id, wrong.rule)
+        return Refusal(wrong.step_id, wrong.broken)
     if work.answer is None:
         return None
     wanted = {one.name: one for one in task.wanted}
     given = {step.id for step in task.given}
     for name, id_ in work.answer.items():
         if name not in wanted:
-            return Refusal(None, f"the answer names {name[:30]}, which the task does not ask for")
+            return Refusal(None, broken(WorkRule.NOT_ASKED_FOR, name=name))
         if id_ not in kinds:
-            return Refusal(None, f"the answer says that {name} is {id_[:30]}, which is not on the board")
+            return Refusal(None, broken(WorkRule.NOT_ON_THE_BOARD, name=name, id=id_))
         if kinds[id_] not in wanted[name].kinds:
-            return Refusal(None, f"{name} must be a {wanted[name].kind}, but {id_} is a {kinds[id_]}")
+            kind = wanted[name].kind
+            return Refusal(None, broken(WorkRule.KIND_OF_ANSWER, name=name, wanted=kind, id=id_, kind=kinds[id_]))
         if id_ in given and not wanted[name].given:
-            return Refusal(None, f"{id_} is given; {name} must be constructed")
+            return Refusal(None, broken(WorkRule.ANSWER_IS_GIVEN, id=id_, name=name))
     for name in wanted:
         if name not in work.answer:
-            return Refusal(None, f"the answer does not say which object is {name}")
+            return Refusal(None, broken(WorkRule.ANSWER_LACKS, name=name))
     return None

@@ -10,23 +10,17 @@ answer on the way.
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
-from typing import Any
 
 import numpy as np
-from numpy.typing import NDArray
 
 from ..plane import measurement
-from ..plane.arrays import ARRAYS, Arrays
+from ..plane.arrays import ARRAYS, Arrays, Floats, Mask
 from ..plane.figure import Figure, Node
 from ..plane.intersections import other_intersection
 from ..plane.makes import MakeName
-from ..plane.shapes import Circle, Kind, Line, Point, Shape, cross, line_through
+from ..plane.shapes import Circle, Kind, Line, Point, Shape, cross, line_through, mapped
 from ..plane.tolerances import ALWAYS_AT_THE_LIMIT, TIGHT
 from .drags import Handle
-
-Floats = NDArray[np.float64]
-Mask = NDArray[np.bool_]
-
 
 MAX_SEARCHED = 4
 """Limits that are searched for, the tightest first."""
@@ -49,7 +43,7 @@ def beyond_limits(
     numbers: Sequence[int],
     handles: Sequence[Handle],
     positions: Floats,
-    shapes: Sequence[Shape],
+    shapes: Sequence[Shape[Floats]],
     size: float,
     fails: Fails,
 ) -> Floats:
@@ -92,14 +86,14 @@ def _around(
 
 
 def tightest(
-    figure: Figure, numbers: Sequence[int], shapes: Sequence[Shape], count: int, size: float
+    figure: Figure, numbers: Sequence[int], shapes: Sequence[Shape[Floats]], count: int, size: float
 ) -> list[tuple[int, int, int]]:
     """Limits that are close in some of ``count`` positions: the object, which of its clearances, and the tightest
     column.
     """
     step = max(1, count // LOOKED_AT)
     looked_at = {
-        n: type(shapes[n])(*(value[::step] if np.ndim(value) else value for value in shapes[n]))
+        n: mapped(shapes[n], lambda value: value[::step] if np.ndim(value) else value)
         for n in figure.ancestors(numbers)
     }
     rows, of = [], []
@@ -122,7 +116,9 @@ def tightest(
     return [found[clearance] for clearance in sorted(found)[:MAX_SEARCHED]]
 
 
-def clearances(figure: Figure, number: int, shapes: Sequence[Shape] | Mapping[int, Shape]) -> list[Floats]:
+def clearances(
+    figure: Figure, number: int, shapes: Sequence[Shape[Floats]] | Mapping[int, Shape[Floats]]
+) -> list[Floats]:
     """How far an object is from each of its limits, in centimetres, NaN where it is gone."""
     node = figure.nodes[number]
     sources = [shapes[source] for source in node.sources]
@@ -146,7 +142,7 @@ def clearances(figure: Figure, number: int, shapes: Sequence[Shape] | Mapping[in
     return []
 
 
-def slack(kinds: Sequence[Kind], a: Any, b: Any, point: Any) -> Iterator[Floats]:
+def slack(kinds: Sequence[Kind], a: Shape[Floats], b: Shape[Floats], point: Point[Floats]) -> Iterator[Floats]:
     """How far curves could still move apart, in centimetres, before their intersection at the point is gone."""
     if isinstance(a, Circle) and isinstance(b, Circle):
         for beyond in measurement.separation(ARRAYS, a, b):
@@ -167,7 +163,7 @@ def slack(kinds: Sequence[Kind], a: Any, b: Any, point: Any) -> Iterator[Floats]
             yield measurement.length(ARRAYS, curve) - along
 
 
-def _tie(node: Node, sources: Sequence[Shape], point: Point, reference: Shape) -> list[Floats]:
+def _tie(node: Node, sources: Sequence[Shape[Floats]], point: Point[Floats], reference: Shape[Floats]) -> list[Floats]:
     """How much nearer one intersection is to the point that it is chosen by than the other, in centimetres."""
     if node.step.choice == "other_than":
         return []

@@ -15,7 +15,7 @@ from .conditions import RelationName, Term
 from .task import Condition, Names
 from .verdict import Measured
 
-Look = Callable[[str], Term]
+Look = Callable[[str], Term[float]]
 
 
 Value = tuple[str, tuple[Names, ...], float | None]
@@ -132,11 +132,11 @@ MEASURES: dict[str, Callable[[Sequence[Names], Look], Iterator[Value]]] = comple
 """What is measured of each relation."""
 
 
-def _curve(term: Names, look: Look) -> Shape:
+def _curve(term: Names, look: Look) -> Shape[float]:
     return look(term).shape if isinstance(term, str) else _line(term, look)
 
 
-def _line(term: Names, look: Look) -> Line:
+def _line(term: Names, look: Look) -> Line[float]:
     if isinstance(term, str):
         shape = look(term).shape
         assert isinstance(shape, Line)
@@ -161,22 +161,22 @@ def _area(triple: Names, look: Look) -> float:
     return float(abs(measurement.double_area(p, q, r))) / 2
 
 
-def _turn(a: Line, b: Line) -> float:
+def _turn(a: Line[float], b: Line[float]) -> float:
     """The angle of two directions, 0 to 180 degrees."""
     return abs(math.degrees(math.atan2(*_sine_and_cosine(a, b))))
 
 
-def angle_between(a: Line, b: Line) -> float:
+def angle_between(a: Line[float], b: Line[float]) -> float:
     """The angle of two lines, 0 to 90 degrees."""
     sine, cosine = _sine_and_cosine(a, b)
     return math.degrees(math.atan2(abs(sine), abs(cosine)))
 
 
-def _sine_and_cosine(a: Line, b: Line) -> tuple[float, float]:
+def _sine_and_cosine(a: Line[float], b: Line[float]) -> tuple[float, float]:
     return cross(a.dx, a.dy, b.dx, b.dy), dot(a.dx, a.dy, b.dx, b.dy)
 
 
-def distance_between(p: Shape, other: Shape) -> float:
+def distance_between(p: Shape[float], other: Shape[float]) -> float:
     """The distance of a point from a point, a circle or a line."""
     assert isinstance(p, Point)
     with Arrays.quiet():
@@ -185,7 +185,7 @@ def distance_between(p: Shape, other: Shape) -> float:
         return abs(float(measurement.off_curve(ARRAYS, p, other)))
 
 
-def _radius(circle: Circle) -> float:
+def _radius(circle: Circle[float]) -> float:
     return float(measurement.radius(ARRAYS, circle))
 
 

@@ -14,7 +14,7 @@ from operator import itemgetter
 
 import numpy as np
 
-from ..plane.arrays import ARRAYS, Arrays
+from ..plane.arrays import ARRAYS, Arrays, Floats
 from ..plane.figure import is_defined
 from ..plane.intersections import other_intersection
 from ..plane.measurement import distance, off_curve
@@ -152,7 +152,7 @@ def intersections_said_otherwise(examined: Examination, trial: Trial, changes: C
                     yield number, changed
 
 
-def _distance(examined: Examination, number: int, point: Point) -> float:
+def _distance(examined: Examination, number: int, point: Point[float]) -> float:
     """How far a point of the board lies from another as drawn, in centimetres."""
     there = examined.shapes[number]
     assert isinstance(there, Point)
@@ -165,7 +165,7 @@ def usable(examined: Examination, changes: Changes, number: int) -> list[int]:
     return [n for n in range(examined.last) if n not in dependents]
 
 
-def _as_drawn(examined: Examination, step: Step) -> Point:
+def _as_drawn(examined: Examination, step: Step) -> Point[float]:
     """Where an intersection of objects on the board lies as drawn."""
     with Arrays.quiet():
         place = examined.figure.link(step).made(ARRAYS, examined.shapes, ())
@@ -215,7 +215,7 @@ def ties(examined: Examination, trial: Trial, by_eye: Sequence[str]) -> dict[str
     return found
 
 
-def _apart(point: Point, curve: Shape) -> float:
+def _apart(point: Point[float], curve: Shape[Floats]) -> float:
     """How far a point lies from a circle, or from a whole line, in centimetres; infinite if it is gone."""
     if not is_defined(curve):
         return math.inf

@@ -7,9 +7,8 @@ from dataclasses import replace
 from itertools import combinations, islice, product
 
 import numpy as np
-from numpy.typing import NDArray
 
-from ..plane.arrays import ARRAYS, Arrays
+from ..plane.arrays import ARRAYS, Arrays, Floats
 from ..plane.figure import Evaluation, Link, Mixed, is_defined
 from ..plane.intersections import other_intersection
 from ..plane.measurement import distance
@@ -18,8 +17,6 @@ from ..plane.tolerances import TOUCHING
 from .examination import Examination, Look, Ruling, spread
 from .trial import Trial
 from .verdict import Outcome
-
-Floats = NDArray[np.float64]
 
 MAX_COMBINATIONS = 64
 """Bound on the combinations of intersections that are tried."""
@@ -107,7 +104,7 @@ def that_may_help(
     return found
 
 
-def _meet(examined: Examination, number: int, shapes: Sequence[Shape], column: int) -> bool:
+def _meet(examined: Examination, number: int, shapes: Sequence[Shape[Floats]], column: int) -> bool:
     """Whether the curves of an intersection have a point in common in a position, within extents."""
     with Arrays.quiet():
         picked = [picked_intersection(examined, number, pick).made(ARRAYS, shapes, ()) for pick in (1, 2)]

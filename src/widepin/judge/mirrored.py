@@ -83,7 +83,7 @@ def answer_of(
     return np.array([*measures, *radii]), np.array(places)
 
 
-def apart(one: Shape, other: Shape) -> float:
+def apart(one: Shape[float], other: Shape[float]) -> float:
     """How two objects lie to each other: the distance of points, centres and lines, or the angle of two lines."""
     if isinstance(one, Line) and isinstance(other, Line):
         return angle_between(one, other)
@@ -92,13 +92,13 @@ def apart(one: Shape, other: Shape) -> float:
     return distance_between(at(one), other if isinstance(other, Line) else at(other))
 
 
-def at(shape: Shape) -> Point:
+def at(shape: Shape[float]) -> Point[float]:
     """A point, or the centre of a circle."""
     assert isinstance(shape, Point | Circle)
     return Point(shape.x, shape.y)
 
 
-def place_of(shape: Shape, kind: Kind) -> list[float]:
+def place_of(shape: Shape[float], kind: Kind) -> list[float]:
     """Numbers that are equal where two objects of a kind are the same; a line may be spanned by any of its points."""
     if kind is not Kind.LINE or not isinstance(shape, Line):
         return [float(value) for value in shape]

@@ -8,9 +8,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..plane.arrays import Arrays
-from ..plane.balls import BALLS, Undecided, at_rising_precision, ball
+from ..plane.balls import BALLS, Ball, Undecided, at_rising_precision, ball
 from ..plane.figure import is_defined
 from ..plane.makes import circle_through
+from ..plane.numbers import N
 from ..plane.shapes import Kind, Point, Shape
 from ..plane.tolerances import EXACT_IN_FLOATS
 from .conditions import RELATIONS, Finding, Measure, Relation, Term, on
@@ -24,7 +25,7 @@ GHOSTS = 6
 """Positions in which floats may see a truth fail before it is dropped; balls look at them."""
 
 
-def concyclic(measure: Measure, *points: Term) -> Finding:
+def concyclic(measure: Measure[N], *points: Term[N]) -> Finding[N]:
     """All points lie on the circle through the first three."""
     p, q, r = (one.shape for one in points[:3])
     circle = Term(circle_through(measure.system, p, q, r), Kind.CIRCLE)  # type: ignore[arg-type]
@@ -43,7 +44,7 @@ class Proving:
 
     def __init__(self, examined: Examination):
         self.examined = examined
-        self.in_balls: dict[int, list[Shape] | None] = dict(examined.proofs)
+        self.in_balls: dict[int, list[Shape[Ball]] | None] = dict(examined.proofs)
         self.size = float(examined.size)
         self.measure = Measure(BALLS, ball(float(examined.size)), Point(ball(0), ball(0)))
 
@@ -83,7 +84,7 @@ class Proving:
         """
         found = [self.shapes_in_balls(column) for column in columns]
 
-        def holds(shapes: Sequence[Shape]) -> bool:
+        def holds(shapes: Sequence[Shape[Ball]]) -> bool:
             seen = self.finding(self.measure, truth, shapes)
             if any(value.is_nan() for value in (*seen.gaps, *seen.margins)):
                 return True
@@ -94,13 +95,13 @@ class Proving:
         except Undecided:
             return False
 
-    def shapes_in_balls(self, column: int) -> list[Shape] | None:
+    def shapes_in_balls(self, column: int) -> list[Shape[Ball]] | None:
         """The whole board in balls in a column of the batch."""
         if column not in self.in_balls:
             self.in_balls[column] = self.examined.in_balls(self.examined.batch.positions[:, column].tolist())
         return self.in_balls[column]
 
-    def finding(self, measure: Measure, truth: Condition, shapes: Sequence[Shape]) -> Finding:
+    def finding(self, measure: Measure[N], truth: Condition, shapes: Sequence[Shape[N]]) -> Finding[N]:
         """What a truth finds in these shapes."""
         nodes, index = self.examined.figure.nodes, self.examined.figure.index
         return finding(measure, truth, lambda name: Term(shapes[index[name]], nodes[index[name]].kind), TRUTHS)

@@ -12,7 +12,7 @@ from itertools import permutations
 import numpy as np
 from numpy.typing import NDArray
 
-from ..plane.arrays import ARRAYS
+from ..plane.arrays import ARRAYS, Mask
 from ..plane.figure import Evaluation
 from ..plane.measurement import distance
 from ..plane.predicates import side
@@ -30,8 +30,6 @@ LOOKED_AT = 800
 
 AGREES = 0.995
 """Share of them in which it must; on the very limit floats may see either."""
-
-Mask = NDArray[np.bool_]
 
 
 def proviso(examined: Examination, trial: Trial, found: Break | None) -> Condition | None:

@@ -7,14 +7,14 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from functools import cached_property
-from typing import Any
 
 import numpy as np
 
-from ..plane.balls import BALLS, PRECISIONS, Undecided, at_precision, ball, sign
+from ..plane.balls import BALLS, PRECISIONS, Ball, Undecided, at_precision, ball, sign
 from ..plane.figure import Figure
 from ..plane.makes import MAKES
 from ..plane.predicates import incidence
+from ..plane.rules import StepRule, broken
 from ..plane.shapes import Point, Shape
 from ..plane.steps import IllFormed
 from .drags import LARGE, dragged, extent, handles
@@ -39,7 +39,7 @@ def check_references(figure: Figure, first: int) -> None:
                 raise IllFormed(
                     number,
                     "other_than",
-                    f"{node.step.reference} does not always lie on {source}; name a point where both curves meet",
+                    broken(StepRule.NOT_ON_BOTH, reference=node.step.reference, source=source),
                     node.step.id,
                 )
 
@@ -57,7 +57,7 @@ class Watch:
 
     def __init__(self, figure: Figure):
         self.figure = figure
-        self._evaluated: dict[tuple[int, int], list[Shape | None]] = {}
+        self._evaluated: dict[tuple[int, int], list[Shape[Ball] | None]] = {}
 
     @cached_property
     def positions(self) -> list[list[float]]:
@@ -88,15 +88,15 @@ class Watch:
                 continue
         return None
 
-    def _shapes(self, place: int, bits: int) -> list[Shape | None]:
+    def _shapes(self, place: int, bits: int) -> list[Shape[Ball] | None]:
         """The whole figure in one position in balls of so many bits, made once; None for what they cannot decide."""
         key = (place, bits)
         if key not in self._evaluated:
             self._evaluated[key] = at_precision(bits, lambda: self._evaluate(self.positions[place]))
         return self._evaluated[key]
 
-    def _evaluate(self, position: Sequence[float]) -> list[Shape | None]:
-        shapes: list[Shape | None] = []
+    def _evaluate(self, position: Sequence[float]) -> list[Shape[Ball] | None]:
+        shapes: list[Shape[Ball] | None] = []
         own = [ball(x) for x in position]
         for node in self.figure.nodes:
             try:
@@ -107,7 +107,7 @@ class Watch:
         return shapes
 
 
-def _zero(x: Any, size: Any) -> bool | None:
+def _zero(x: Ball, size: Ball) -> bool | None:
     """Whether a ball is zero, None where it is undefined. Raises Undecided."""
     s = sign(x, size)
     return None if s is None else s == 0

@@ -9,8 +9,9 @@ from functools import cache
 import numpy as np
 from numpy.typing import NDArray
 
+from ..plane.arrays import Floats
 from ..plane.figure import Evaluation
-from ..plane.shapes import Shape
+from ..plane.shapes import Shape, mapped
 from ..plane.tolerances import ALWAYS_EQUAL, UNCHANGED, VISUAL
 from .conditions import Term
 from .costs import Costs, Way, costs
@@ -105,21 +106,22 @@ def conditions(examined: Examination, answer: Mapping[str, int], found: Break | 
     return tuple(reports)
 
 
-def _one_position(examined: Examination, answer: Mapping[str, int], shapes: list[Shape]) -> Callable[[str], Term]:
+def _one_position(
+    examined: Examination, answer: Mapping[str, int], shapes: list[Shape[Floats]]
+) -> Callable[[str], Term[float]]:
     """What names stand for in one position, in plain floats."""
 
-    def look(name: str) -> Term:
+    def look(name: str) -> Term[float]:
         number = examined.number(name, answer)
-        shape = type(shapes[number])(*(float(np.ravel(value)[0]) for value in shapes[number]))
-        return Term(shape, examined.figure.nodes[number].kind)
+        return Term(mapped(shapes[number], lambda value: float(np.ravel(value)[0])), examined.figure.nodes[number].kind)
 
     return look
 
 
 def _look_at(
-    examined: Examination, answer: Mapping[str, int], place: int, shapes: list[Shape]
+    examined: Examination, answer: Mapping[str, int], place: int, shapes: list[Shape[Floats]]
 ) -> tuple[float | None, bool]:
-    def look_up(name: str) -> Term:
+    def look_up(name: str) -> Term[Floats]:
         number = examined.number(name, answer)
         return Term(shapes[number], examined.figure.nodes[number].kind)
 

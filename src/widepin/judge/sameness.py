@@ -4,14 +4,13 @@ what the objects of a model are called.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from functools import lru_cache
 from itertools import combinations, permutations
-from typing import Any
 
 import numpy as np
 
-from ..plane.arrays import ARRAYS
+from ..plane.arrays import ARRAYS, Floats
 from ..plane.balls import BALLS, Undecided, at_rising_precision, ball
 from ..plane.figure import Evaluation, Figure, is_defined
 from ..plane.makes import MAKES
@@ -100,7 +99,7 @@ def known_as(task: Task) -> dict[str, Step]:
     return found
 
 
-def _proven_in(figure: Figure, n: int, m: int, positions: Any, size: float) -> bool:
+def _proven_in(figure: Figure, n: int, m: int, positions: Floats, size: float) -> bool:
     needed, kind = figure.ancestors([n, m]), _as_line(figure.nodes[n].kind)
 
     def compute() -> bool:
@@ -141,12 +140,12 @@ def _as_line(kind: Kind) -> Kind:
     return Kind.LINE if kind is Kind.SEGMENT else kind
 
 
-def _in_all(shape: Shape) -> list[Any]:
+def _in_all(shape: Shape[Floats]) -> list[Floats]:
     """Coordinates of a shape in all positions; what nothing moves is one number for all."""
     return [np.broadcast_to(value, (POSITIONS,)) for value in shape]
 
 
-def mark(values: Any, kind: Kind) -> Any:
+def mark(values: Sequence[Floats], kind: Kind) -> Floats:
     """Numbers by which equal objects can be recognised, in a row. Lines: the line, not what spans it."""
     if kind is Kind.LINE:
         values = line_coordinates(ARRAYS, Line(*values))

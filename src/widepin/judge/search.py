@@ -15,14 +15,13 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 from itertools import combinations
-from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
-from ..plane.arrays import Arrays
+from ..plane.arrays import Arrays, Floats
 from ..plane.figure import is_defined
-from ..plane.shapes import SHAPE_OF, Kind, Shape
+from ..plane.shapes import SHAPE_OF, Kind, Shape, mapped
 from ..plane.tolerances import EXACT_IN_FLOATS, VISUAL
 from .alike import alike
 from .conditions import RELATIONS, Finding, Measure, Term
@@ -160,13 +159,13 @@ class _Searching:
 class _Stacks:
     """All objects in some positions, so laid out that many can be taken at once."""
 
-    def __init__(self, examined: Examination, shapes: Sequence[Shape]):
+    def __init__(self, examined: Examination, shapes: Sequence[Shape[Floats]]):
         nodes = examined.figure.nodes
         self.examined = examined
-        self.measure: Measure = examined.measure(shapes)
+        self.measure: Measure[Floats] = examined.measure(shapes)
         self.kinds = np.array([list(Kind).index(node.kind) for node in nodes])
         self.count = max((np.size(shape[0]) for shape in shapes), default=1)
-        self.coordinates: dict[type[Shape], NDArray[np.float64]] = {}
+        self.coordinates: dict[type[Shape[Floats]], NDArray[np.float64]] = {}
         for shape in set(SHAPE_OF.values()):
             numbers = [number for number, node in enumerate(nodes) if SHAPE_OF[node.kind] is shape]
             stack = np.full((len(nodes), len(shape._fields), self.count), np.nan)
@@ -174,10 +173,10 @@ class _Stacks:
                 stack[numbers] = self._stacked([shapes[number] for number in numbers])
             self.coordinates[shape] = stack
 
-    def _stacked(self, shapes: Sequence[Shape]) -> NDArray[np.float64]:
+    def _stacked(self, shapes: Sequence[Shape[Floats]]) -> NDArray[np.float64]:
         """Shapes of one kind as (n, fields, positions); what nothing moves is one number for all positions."""
         if any(np.ndim(shape[0]) == 0 for shape in shapes):
-            shapes = [type(shape)(*(np.broadcast_to(value, (self.count,)) for value in shape)) for shape in shapes]
+            shapes = [mapped(shape, lambda value: np.broadcast_to(value, (self.count,))) for shape in shapes]
         return np.array(shapes)
 
     def once_each(self, numbers: Sequence[int], cost: Callable[[int], int]) -> list[int]:
@@ -192,7 +191,7 @@ class _Stacks:
                 left -= set(same) - {min(same, key=lambda n: (cost(n), n))}
         return [n for n in numbers if n in left]
 
-    def term(self, numbers: Any, kind: Kind) -> Term:
+    def term(self, numbers: int | NDArray[np.intp], kind: Kind) -> Term[Floats]:
         """Objects of one kind as one term: coordinates (n, positions), or (positions,) for a single number."""
         shape = SHAPE_OF[kind]
         values = self.coordinates[shape][numbers]
@@ -207,12 +206,12 @@ class _Stacks:
         columns = {name: bound[:, place] for place, name in enumerate(order[: bound.shape[1]])}
         nodes, index = self.examined.figure.nodes, self.examined.figure.index
 
-        def look_up(name: str) -> Term:
+        def look_up(name: str) -> Term[Floats]:
             numbers = columns[name] if name in columns else index[name]
             return self.term(numbers, nodes[int(np.ravel(numbers)[0])].kind)
 
         with Arrays.quiet():
-            found: list[Finding] = [finding(self.measure, condition, look_up) for condition in conditions]
+            found: list[Finding[Floats]] = [finding(self.measure, condition, look_up) for condition in conditions]
             return seen_by_floats(found, self.measure.size, (len(bound), self.count))
 
 
@@ -253,19 +252,10 @@ def twins(task: Task) -> dict[str, set[str]]:
         if (a.kind, a.given) != (b.kind, b.given):
             continue
         swap = {a.name: b.name, b.name: a.name}
-        if canonical([renamed(condition, swap) for condition in task.conditions]) == meaning:
+        if canonical([condition.renamed(swap) for condition in task.conditions]) == meaning:
             found[a.name].add(b.name)
             found[b.name].add(a.name)
     return found
-
-
-def renamed(condition: Condition, names: dict[str, str]) -> Condition:
-    """A condition with names replaced."""
-
-    def change(term: Names) -> Names:
-        return names.get(term, term) if isinstance(term, str) else tuple(names.get(n, n) for n in term)
-
-    return replace(condition, of=tuple(change(term) for term in condition.of))
 
 
 def canonical(conditions: Sequence[Condition]) -> list[str]:

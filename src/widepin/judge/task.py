@@ -2,16 +2,18 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 
 from ..plane.errors import CoreError
 from ..plane.figure import Figure
 from ..plane.makes import MAKES
+from ..plane.rules import Broken, broken
 from ..plane.shapes import LINES, Kind
 from ..plane.steps import MAX_STEPS, IllFormed, Step, check_steps
 from .conditions import KINDS_OF_TERM, RELATIONS
+from .rules import TaskRule as Rule
 
 MODEL = "model:"
 
@@ -25,12 +27,12 @@ WANTED_KINDS = (*(kind.value for kind in Kind), "straight")
 
 
 class IllFormedTask(CoreError):
-    """A task breaks a rule of the format. ``place``: as in the document, ``given[2].from[0]``; ``rule``: in words."""
+    """A task breaks a rule of the format. ``place``: as in the document, ``given[2].from[0]``."""
 
-    def __init__(self, place: str, rule: str):
-        super().__init__(f"{place}: {rule}")
+    def __init__(self, place: str, broken: Broken):
+        super().__init__(f"{place}: {broken}")
         self.place = place
-        self.rule = rule
+        self.broken = broken
 
 
 @dataclass(frozen=True)
@@ -74,6 +76,14 @@ class Condition:
     def names(self) -> set[str]:
         """All names in the terms."""
         return {name for term in self.of for name in ((term,) if isinstance(term, str) else term)}
+
+    def renamed(self, names: Mapping[str, str]) -> Condition:
+        """The condition with other names; what is not named keeps its own."""
+
+        def change(term: Names) -> Names:
+            return names.get(term, term) if isinstance(term, str) else tuple(names.get(one, one) for one in term)
+
+        return replace(self, of=tuple(change(term) for term in self.of))
 
 
 @dataclass(frozen=True)
@@ -127,7 +137,7 @@ class Task:
         self._check_tools()
         self._check_wanted(given)
         if len(self.conditions) > MAX_CONDITIONS:
-            raise IllFormedTask("conditions", f"more than {MAX_CONDITIONS} conditions; ask for less")
+            raise IllFormedTask("conditions", broken(Rule.TOO_MANY_CONDITIONS, most=MAX_CONDITIONS))
         for place, condition in enumerate(self.conditions):
             check_condition(f"conditions[{place}]", condition, self.kinds_in_conditions)
 
@@ -139,20 +149,8 @@ class Task:
     @cached_property
     def model_steps(self) -> tuple[Step, ...]:
         """The model's steps under their names in conditions, ``model:ID``."""
-        own = {step.id for step in self.model}
-
-        def named(source: str) -> str:
-            return MODEL + source if source in own else source
-
-        return tuple(
-            replace(
-                step,
-                id=named(step.id),
-                sources=tuple(named(source) for source in step.sources),
-                reference=None if step.reference is None else named(step.reference),
-            )
-            for step in self.model
-        )
+        names = {step.id: MODEL + step.id for step in self.model}
+        return tuple(step.renamed(names) for step in self.model)
 
     @cached_property
     def kinds_in_conditions(self) -> dict[str, frozenset[Kind]]:
@@ -175,53 +173,48 @@ class Task:
         try:
             kinds = check_steps(steps, known)
         except IllFormed as wrong:
-            raise IllFormedTask(f"{part}[{wrong.index}].{wrong.field}", wrong.rule) from None
+            raise IllFormedTask(f"{part}[{wrong.index}].{wrong.field}", wrong.broken) from None
         if len(self.given) + len(steps) > MAX_STEPS:
-            raise IllFormedTask(part, f"more than {MAX_STEPS} steps in all; make the figure simpler")
+            raise IllFormedTask(part, broken(Rule.STEPS_IN_ALL, most=MAX_STEPS))
         return kinds
 
     def _check_tools(self) -> None:
         seen: set[str] = set()
         for place, allowance in enumerate(self.tools):
             if allowance.tool not in (*TOOLS, "intersection"):
-                raise IllFormedTask(
-                    f"tools[{place}]", f"{allowance.tool[:30]!r} is no tool; use one of {', '.join(TOOLS)}"
-                )
+                raise IllFormedTask(f"tools[{place}]", broken(Rule.NO_TOOL, tool=allowance.tool, tools=TOOLS))
             if allowance.tool in seen:
-                raise IllFormedTask(f"tools[{place}]", f"{allowance.tool} is listed twice; list it once")
+                raise IllFormedTask(f"tools[{place}]", broken(Rule.TOOL_TWICE, tool=allowance.tool))
             if allowance.most is not None and allowance.most < 0:
-                raise IllFormedTask(f"tools[{place}].most", f"{allowance.most} is negative; use 0 or more")
+                raise IllFormedTask(f"tools[{place}].most", broken(Rule.NEGATIVE, most=allowance.most))
             if allowance.opening is not None:
                 self._check_opening(f"tools[{place}].opening", allowance.tool, allowance.opening)
             seen.add(allowance.tool)
 
     def _check_opening(self, place: str, tool: str, opening: tuple[str, str]) -> None:
         if tool != "circle_radius":
-            raise IllFormedTask(place, f"{tool} has no fixed radius; only circle_radius can")
+            raise IllFormedTask(place, broken(Rule.NO_FIXED_RADIUS, tool=tool))
         points = {step.id for step in self.given if MAKES[step.make].gives is Kind.POINT}
         for end in opening:
             if end not in points:
-                raise IllFormedTask(place, f"{end[:30]!r} is no given point; name two given points")
+                raise IllFormedTask(place, broken(Rule.NOT_A_GIVEN_POINT, name=end))
         if opening[0] == opening[1]:
-            raise IllFormedTask(place, f"{opening[0]} is named twice; name two given points")
+            raise IllFormedTask(place, broken(Rule.POINT_TWICE, name=opening[0]))
 
     def _check_wanted(self, given: dict[str, Kind]) -> None:
         if not self.wanted:
-            raise IllFormedTask("wanted", "nothing is to be constructed; name at least one object of the answer")
+            raise IllFormedTask("wanted", broken(Rule.NOTHING_WANTED))
         if len(self.wanted) > MAX_WANTED:
-            raise IllFormedTask("wanted", f"more than {MAX_WANTED} objects are to be constructed; ask for fewer")
+            raise IllFormedTask("wanted", broken(Rule.TOO_MUCH_WANTED, most=MAX_WANTED))
         seen: set[str] = set()
         for place, wanted in enumerate(self.wanted):
             if wanted.kind not in WANTED_KINDS:
-                raise IllFormedTask(
-                    f"wanted[{place}].kind", f"{wanted.kind[:30]!r} is no kind; use {', '.join(WANTED_KINDS)}"
-                )
+                wrong = broken(Rule.NO_KIND, kind=wanted.kind, kinds=WANTED_KINDS)
+                raise IllFormedTask(f"wanted[{place}].kind", wrong)
             if wanted.name in seen:
-                raise IllFormedTask(f"wanted[{place}].name", f"{wanted.name} is to be constructed twice; rename one")
+                raise IllFormedTask(f"wanted[{place}].name", broken(Rule.WANTED_TWICE, name=wanted.name))
             if wanted.name in given or any(step.id == wanted.name for step in self.start):
-                raise IllFormedTask(
-                    f"wanted[{place}].name", f"{wanted.name} is the id of a given object; choose another name"
-                )
+                raise IllFormedTask(f"wanted[{place}].name", broken(Rule.WANTED_IS_GIVEN, name=wanted.name))
             seen.add(wanted.name)
 
 
@@ -229,48 +222,47 @@ def check_condition(place: str, condition: Condition, known: dict[str, frozenset
     """That a condition names a relation there is, with terms it can take. Raises IllFormedTask."""
     relation = RELATIONS.get(condition.rel)
     if relation is None:
-        raise IllFormedTask(f"{place}.rel", f"{condition.rel[:30]!r} is no relation; use one of {', '.join(RELATIONS)}")
+        wrong = broken(Rule.NO_RELATION, rel=condition.rel, relations=tuple(RELATIONS))
+        raise IllFormedTask(f"{place}.rel", wrong)
     count = len(condition.of)
     if count > MAX_TERMS:
-        raise IllFormedTask(f"{place}.of", f"more than {MAX_TERMS} terms; split the condition")
-    if (count < relation.many) if relation.many else (count != len(relation.of)):
-        few = {2: "two", 3: "three"}.get(relation.many, str(relation.many))
-        needs = f"{few} or more {relation.of[0]}s" if relation.many else f"{len(relation.of)} terms"
-        raise IllFormedTask(f"{place}.of", f"{condition.rel} takes {needs}; {count} are given")
+        raise IllFormedTask(f"{place}.of", broken(Rule.TOO_MANY_TERMS, most=MAX_TERMS))
+    if count < relation.many:
+        wrong = broken(Rule.AT_LEAST_TERMS, rel=condition.rel, least=relation.many, role=relation.of[0], count=count)
+        raise IllFormedTask(f"{place}.of", wrong)
+    if not relation.many and count != len(relation.of):
+        wrong = broken(Rule.HOW_MANY_TERMS, rel=condition.rel, exactly=len(relation.of), count=count)
+        raise IllFormedTask(f"{place}.of", wrong)
     if (condition.rel == "ratio") != (condition.ratio is not None):
-        raise IllFormedTask(f"{place}.is", 'ratio, and only ratio, needs "is": [n, d]')
+        raise IllFormedTask(f"{place}.is", broken(Rule.RATIO_ALONE))
     if condition.ratio is not None and min(condition.ratio) <= 0:
-        raise IllFormedTask(f"{place}.is", "both numbers of a ratio must be 1 or more")
+        raise IllFormedTask(f"{place}.is", broken(Rule.RATIO_BELOW_ONE))
     roles = relation.of * count if relation.many else relation.of
     for number, (term, role) in enumerate(zip(condition.of, roles, strict=True)):
         check_term(f"{place}.of[{number}]", term, role, known)
     if condition.rel == "tangent" and not _takes(condition, frozenset({Kind.CIRCLE}), known):
-        raise IllFormedTask(f"{place}.of", "tangent needs a circle among its terms")
+        raise IllFormedTask(f"{place}.of", broken(Rule.NO_CIRCLE_TO_TOUCH))
     if condition.rel == "same" and not _comparable(condition, known):
-        raise IllFormedTask(f"{place}.of", "same needs two objects of one kind: points, circles or lines")
+        raise IllFormedTask(f"{place}.of", broken(Rule.NOT_COMPARABLE))
 
 
 def check_term(place: str, term: Names, role: str, known: dict[str, frozenset[Kind]]) -> None:
     """That a term of a condition is what its role asks for. Raises IllFormedTask."""
     for name in names_of(term):
         if name not in known:
-            raise IllFormedTask(
-                place,
-                f"{name[:30]!r} is not known; use an object to construct, a given id, or model:ID",
-            )
+            raise IllFormedTask(place, broken(Rule.NAME_UNKNOWN, name=name))
     if role in ("pair", "triple"):
         size = 2 if role == "pair" else 3
         if isinstance(term, str) or len(term) != size:
-            raise IllFormedTask(place, f"a list of {size} points is needed here")
+            raise IllFormedTask(place, broken(Rule.LIST_OF_POINTS, size=size))
         role = "point"
     elif not isinstance(term, str):
         if role not in ("straight", "curve", "object") or len(term) != 2:
-            raise IllFormedTask(place, f"one {role} is needed here, not a list")
+            raise IllFormedTask(place, broken(Rule.NO_LIST, role=role))
         role = "point"
     for name in names_of(term):
         if not known[name] & KINDS_OF_TERM[role]:
-            article = "an" if role == "object" else "a"
-            raise IllFormedTask(place, f"{name} is a {sorted(known[name])[0]}, but {article} {role} is needed")
+            raise IllFormedTask(place, broken(Rule.KIND_OF_TERM, name=name, kind=sorted(known[name])[0], role=role))
 
 
 def names_of(term: Names) -> Iterator[str]:

@@ -15,6 +15,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from ..plane.arrays import Floats
 from ..plane.figure import Evaluation
 from ..plane.shapes import Shape
 from .branches import across_branches
@@ -97,7 +98,7 @@ class _Trying:
         self.needs = examined.needs(answer)
         self.own = [number for number in sorted(self.needs) if number in range(len(examined.task.done), examined.last)]
         self.batch = examined.batch
-        self.shapes: Sequence[Shape] = examined.evaluation.shapes(self.needs)
+        self.shapes: Sequence[Shape[Floats]] = examined.evaluation.shapes(self.needs)
         self.look = examined.evaluate(self.shapes, answer)
         self.further = self.look
         """What floats see in the further positions, once they have been looked at."""

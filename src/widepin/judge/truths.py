@@ -12,9 +12,8 @@ from itertools import combinations
 from typing import Any
 
 import numpy as np
-from numpy.typing import NDArray
 
-from ..plane.arrays import ARRAYS, Arrays
+from ..plane.arrays import ARRAYS, Arrays, Floats
 from ..plane.figure import is_defined
 from ..plane.makes import circle_through
 from ..plane.measurement import distance, double_area, off_curve, radius, separation
@@ -25,8 +24,6 @@ from .examination import SAMPLES, Examination
 from .proving import TRUTHS, Proving
 from .references import passes_through
 from .task import Condition, Names
-
-Floats = NDArray[np.float64]
 
 MOST, MAX_TRIED = 12, 36
 """Truths that are told, and that are put to the proof for it."""

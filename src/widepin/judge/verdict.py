@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from enum import StrEnum
 
+from ..plane.rules import Broken
 from ..plane.steps import Step
 from .costs import Costs
 from .task import Condition, Names
@@ -87,10 +88,10 @@ class Certificate:
 
 @dataclass(frozen=True)
 class Refusal:
-    """Why a work is not judged: the id of the step (or None), the rule in words."""
+    """Why a work is not judged: the id of the step (or None), and the rule that is broken."""
 
     step: str | None
-    rule: str
+    broken: Broken
 
 
 @dataclass(frozen=True)

@@ -9,8 +9,15 @@ from __future__ import annotations
 from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 
 from .tolerances import PLAINLY_POSITIVE, ROUNDING, SLACK
+
+Floats = NDArray[np.float64]
+"""One number per position, or one for each of several objects and position."""
+
+Mask = NDArray[np.bool_]
+"""A bool per position."""
 
 
 class Arrays:

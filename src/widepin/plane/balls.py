@@ -10,7 +10,7 @@ from __future__ import annotations
 
 import threading
 from collections.abc import Callable
-from typing import Any, TypeVar
+from typing import TypeVar
 
 from flint import arb, ctx
 
@@ -21,6 +21,9 @@ PRECISIONS = (448, 1024, 2560)
 """Bits tried in turn. 448 bits carry 134 digits, twice what a verdict asks for, so one round mostly does."""
 
 ZERO = arb(10) ** -ZERO_DIGITS
+
+Ball = arb
+"""The numbers of this system."""
 
 UNDEFINED = arb("nan")
 
@@ -35,7 +38,7 @@ class Undecided(CoreError):
     """At this precision the sign of a number is not known."""
 
 
-def sign(x: Any, size: Any = 1) -> int | None:
+def sign(x: arb, size: arb | float = 1) -> int | None:
     """The proven sign of a ball: 1, 0 or -1; None where it is undefined.
 
     Raises Undecided where the ball contains zero and is too wide to count as zero.
@@ -59,33 +62,33 @@ def sign(x: Any, size: Any = 1) -> int | None:
 class Balls:
     """The number system of balls: one position at a time, signs proven."""
 
-    def over(self, n: Any, d: Any, size: Any) -> Any:
+    def over(self, n: arb, d: arb, size: arb) -> arb:
         return n / d if sign(d, size) else UNDEFINED
 
-    def root(self, x: Any, size: Any) -> Any:
+    def root(self, x: arb, size: arb) -> arb:
         s = sign(x, size)
         if s == 0:
             return arb(0)
         return x.sqrt() if s == 1 else UNDEFINED
 
-    def absolute(self, x: Any) -> Any:
+    def absolute(self, x: arb) -> arb:
         return abs(x)
 
-    def where_positive(self, test: Any, size: Any, value: Any) -> Any:
+    def where_positive(self, test: arb, size: arb, value: arb) -> arb:
         return value if sign(test, size) == 1 else UNDEFINED
 
-    def where_not_negative(self, test: Any, value: Any) -> Any:
+    def where_not_negative(self, test: arb, value: arb) -> arb:
         s = sign(test)
         return UNDEFINED if s is None or s < 0 else value
 
-    def choose(self, test: Any, size: Any, positive: Any, negative: Any) -> Any:
+    def choose(self, test: arb, size: arb, positive: arb, negative: arb) -> arb:
         s = sign(test, size)
         return (positive if s > 0 else negative) if s else UNDEFINED
 
-    def sin(self, x: Any) -> Any:
+    def sin(self, x: arb) -> arb:
         return x.sin()
 
-    def cos(self, x: Any) -> Any:
+    def cos(self, x: arb) -> arb:
         return x.cos()
 
 
@@ -121,11 +124,11 @@ def at_rising_precision(compute: Callable[[], T]) -> T:
     return RisingPrecision()(compute)
 
 
-def ball(value: float) -> Any:
+def ball(value: float) -> arb:
     """The ball of radius zero about a float."""
     return arb(value)
 
 
-def middle(x: Any) -> float:
+def middle(x: arb) -> float:
     """The float nearest to a ball's midpoint."""
     return float(x.mid())

@@ -14,11 +14,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from .arrays import ARRAYS, Arrays
-from .balls import BALLS, Undecided, at_rising_precision, ball, middle
+from .balls import BALLS, Ball, Undecided, at_rising_precision, ball, middle
 from .compiling import Compiled, compiled
 from .makes import MAKES
 from .numbers import NumberSystem
-from .shapes import SHAPE_OF, Circle, Kind, Line, Point, Shape
+from .shapes import SHAPE_OF, Circle, Kind, Line, Point, Shape, mapped
 from .steps import Step
 from .variants import Variant
 
@@ -34,11 +34,11 @@ class Link(NamedTuple):
     parents: tuple[int, ...]
     inputs: slice | None = None
 
-    def plan(self, system: NumberSystem) -> tuple[Callable[..., Any], tuple[int, ...], slice | None]:
+    def plan(self, system: NumberSystem[Any]) -> tuple[Callable[..., Any], tuple[int, ...], slice | None]:
         """The function that makes the object, the parents it takes, and the inputs of its own."""
         return self.functions.in_balls if system is BALLS else self.functions.in_arrays, self.parents, self.inputs
 
-    def made(self, system: NumberSystem, shapes: Sequence[Shape], position: Any) -> Any:
+    def made(self, system: NumberSystem[Any], shapes: Sequence[Shape[Any]], position: Any) -> Any:
         """The shape of the object, from those before it and a position."""
         make, parents, inputs = self.plan(system)
         return make(shapes, parents, position[inputs] if inputs else ())
@@ -50,11 +50,11 @@ class Mixed(NamedTuple):
     usual: Link
     others: Sequence[tuple[NDArray[np.bool_], Link]]
 
-    def plan(self, system: NumberSystem) -> tuple[Callable[..., Any], tuple[int, ...], slice | None]:
+    def plan(self, system: NumberSystem[Any]) -> tuple[Callable[..., Any], tuple[int, ...], slice | None]:
         """As for ``Link``. Each way knows its own parents and inputs, so that the whole position is passed on."""
         return lambda shapes, _, position: self.made(system, shapes, position), (), EVERYTHING
 
-    def made(self, system: NumberSystem, shapes: Sequence[Shape], position: Any) -> Any:
+    def made(self, system: NumberSystem[Any], shapes: Sequence[Shape[Any]], position: Any) -> Any:
         """The shape of the object, as for ``Link``; only in arrays."""
         shape = self.usual.made(system, shapes, position)
         for mask, link in self.others:
@@ -113,11 +113,11 @@ class Figure:
 
     def evaluate(
         self,
-        system: NumberSystem,
+        system: NumberSystem[Any],
         position: Any,
         swaps: Mapping[int, Link | Mixed] | None = None,
         only: Container[int] | None = None,
-    ) -> list[Shape]:
+    ) -> list[Shape[Any]]:
         """The shapes of all objects in a position (arrays: shape (width, positions)).
 
         ``swaps``: objects, by number, that are computed in another way. ``only`` leaves out objects (their shapes are
@@ -128,10 +128,10 @@ class Figure:
 
     def plan(
         self,
-        system: NumberSystem,
+        system: NumberSystem[Any],
         only: Container[int] | None = None,
         swaps: Mapping[int, Link | Mixed] | None = None,
-    ) -> Callable[[Any], list[Shape]]:
+    ) -> Callable[[Any], list[Shape[Any]]]:
         """``evaluate`` with everything decided but the position, for many of them."""
         links = [
             (number, node.link if not swaps or number not in swaps else swaps[number])
@@ -141,8 +141,8 @@ class Figure:
         rows = [(number, *link.plan(system)) for number, link in links]
         count = len(self.nodes)
 
-        def evaluate(position: Any) -> list[Shape]:
-            shapes: list[Shape] = [LEFT_OUT] * count
+        def evaluate(position: Any) -> list[Shape[Any]]:
+            shapes: list[Shape[Any]] = [LEFT_OUT] * count
             for number, make, parents, inputs in rows:
                 shapes[number] = make(shapes, parents, position[inputs] if inputs else ())
             return shapes
@@ -154,7 +154,7 @@ class Figure:
         positions: NDArray[np.float64],
         swaps: Mapping[int, Link | Mixed] | None = None,
         only: Container[int] | None = None,
-    ) -> list[Shape]:
+    ) -> list[Shape[Any]]:
         """``evaluate`` in arrays. positions: (width, n), one column per position."""
         with Arrays.quiet():
             return self.evaluate(ARRAYS, positions, swaps, only)
@@ -170,18 +170,18 @@ class Figure:
                 waiting += self.nodes[number].parents
         return found
 
-    def drawn(self) -> tuple[NDArray[np.float64], list[Shape]]:
+    def drawn(self) -> tuple[NDArray[np.float64], list[Shape[Any]]]:
         """The position as drawn, and its shapes as floats, each rounded from balls.
 
         A sliding point's place is taken to the nearest place on its curve. An object whose existence cannot be
         decided counts as undefined here.
         """
 
-        def compute() -> tuple[NDArray[np.float64], list[Shape]]:
+        def compute() -> tuple[NDArray[np.float64], list[Shape[Any]]]:
             position = np.zeros(self.width)
             own = [ball(0)] * self.width
-            shapes: list[Shape] = []
-            rounded: list[Shape] = []
+            shapes: list[Shape[Any]] = []
+            rounded: list[Shape[Any]] = []
             for node in self.nodes:
                 if node.step.at is not None and node.inputs.stop > node.inputs.start:
                     position[node.inputs] = self.place(node, rounded)
@@ -195,7 +195,7 @@ class Figure:
 
         return at_rising_precision(compute)
 
-    def place(self, node: Node, shapes: Sequence[Shape]) -> Sequence[float]:
+    def place(self, node: Node, shapes: Sequence[Shape[Any]]) -> Sequence[float]:
         """The inputs of a point put at ``at``: its coordinates, or the parameter of the nearest place."""
         assert node.step.at is not None
         x, y = node.step.at
@@ -221,10 +221,10 @@ class Evaluation:
     def __init__(self, figure: Figure, positions: NDArray[np.float64]):
         self.figure = figure
         self.positions = positions
-        self._shapes: list[Shape] = [LEFT_OUT] * len(figure.nodes)
+        self._shapes: list[Shape[Any]] = [LEFT_OUT] * len(figure.nodes)
         self._made: set[int] = set()
 
-    def shapes(self, numbers: Iterable[int]) -> list[Shape]:
+    def shapes(self, numbers: Iterable[int]) -> list[Shape[Any]]:
         """The shapes of all objects, of which those with these numbers are computed; the others may be left out.
 
         ``numbers`` must hold all that its objects are made from.
@@ -237,20 +237,20 @@ class Evaluation:
         return self._shapes
 
 
-def undefined(kind: Kind) -> Shape:
+def undefined(kind: Kind) -> Shape[Any]:
     """A shape of the kind with undefined coordinates."""
     shape = SHAPE_OF[kind]
     return shape(*[ball(math.nan)] * len(shape._fields))
 
 
-def as_floats(shape: Shape) -> Any:
+def as_floats(shape: Shape[Ball]) -> Shape[float]:
     """A shape of balls as a shape of floats; undefined whole if any part is."""
     if not all(value.is_finite() for value in shape):
-        return type(shape)(*[math.nan] * len(shape))
-    return type(shape)(*map(middle, shape))
+        return mapped(shape, lambda _: math.nan)
+    return mapped(shape, middle)
 
 
-def is_defined(shape: Shape) -> Any:
+def is_defined(shape: Shape[Any]) -> Any:
     """Whether all coordinates are defined: a bool, or an array of bools for a batch."""
     total: Any = sum(shape)
     return np.isfinite(total)

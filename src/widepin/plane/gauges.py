@@ -10,39 +10,39 @@ from functools import cache
 from typing import Any
 
 from .measurement import along, distance, length, offset, radius, separation, turn
-from .numbers import NumberSystem
+from .numbers import N, NumberSystem
 from .shapes import SHAPE_OF, Circle, Kind, Line, Point, at_parameter, start
 from .tape import Recording, Tape
 
 
-def circles_differ(system: NumberSystem, c: Circle, d: Circle) -> tuple[Any, Any]:
+def circles_differ(system: NumberSystem[N], c: Circle[N], d: Circle[N]) -> tuple[N, N]:
     """How far the centres of two circles are apart, and by how much their radii differ; both 0 where they are one."""
     apart = distance(system, Point(c.x, c.y), Point(d.x, d.y))
     return apart, system.absolute(radius(system, c) - radius(system, d))
 
 
-def lines_differ(system: NumberSystem, a: Line, b: Line) -> tuple[Any, Any]:
+def lines_differ(system: NumberSystem[N], a: Line[N], b: Line[N]) -> tuple[N, N]:
     """How far the two points that one line was drawn through lie from the other line; 0 where they are one line."""
     return off_line(system, start(b), a)[0], off_line(system, at_parameter(b, 1), a)[0]
 
 
-def line_apart(system: NumberSystem, line: Line, circle: Circle) -> tuple[Any]:
+def line_apart(system: NumberSystem[N], line: Line[N], circle: Circle[N]) -> tuple[N]:
     """By how much a line misses a circle."""
     return (off_line(system, Point(circle.x, circle.y), line)[0] - radius(system, circle),)
 
 
-def beyond_ends(system: NumberSystem, line: Line, p: Point) -> tuple[Any, Any]:
+def beyond_ends(system: NumberSystem[N], line: Line[N], p: Point[N]) -> tuple[N, N]:
     """By how much a position on a line lies before its first point, and beyond its second."""
     reached = along(system, line, p)
     return -reached, reached - length(system, line)
 
 
-def off_line(system: NumberSystem, p: Point, line: Line) -> tuple[Any]:
+def off_line(system: NumberSystem[N], p: Point[N], line: Line[N]) -> tuple[N]:
     """The distance of a point from a line."""
     return (system.absolute(offset(system, p, line)),)
 
 
-def angle(system: NumberSystem, p: Point, vertex: Point, q: Point) -> tuple[Any, Any]:
+def angle(system: NumberSystem[N], p: Point[N], vertex: Point[N], q: Point[N]) -> tuple[N, N]:
     """The cosine and the sine of the angle from p over the vertex to q, times the lengths of its legs."""
     cosine, sine = turn(p, vertex, q)
     return cosine, system.absolute(sine)

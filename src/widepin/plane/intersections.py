@@ -8,10 +8,9 @@ after the choice is made.
 from __future__ import annotations
 
 from enum import StrEnum
-from typing import Any
 
 from .measurement import parameter
-from .numbers import NumberSystem
+from .numbers import N, NumberSystem
 from .shapes import (
     LINES,
     Circle,
@@ -40,7 +39,7 @@ class Choice(StrEnum):
 CHOICES = tuple(Choice)
 
 
-def within_extent(system: NumberSystem, kind: Kind, t: Any, place: Point) -> Point:
+def within_extent(system: NumberSystem[N], kind: Kind, t: N, place: Point[N]) -> Point[N]:
     """``place``, undefined where its parameter t lies outside a ray or segment. Ends belong to both.
 
     >>> plain(within_extent(ARRAYS, Kind.SEGMENT, 1.5, Point(6, 0)))
@@ -54,7 +53,7 @@ def within_extent(system: NumberSystem, kind: Kind, t: Any, place: Point) -> Poi
     return Point(x, y)
 
 
-def lines_meet(system: NumberSystem, a: Line, a_kind: Kind, b: Line, b_kind: Kind) -> Point:
+def lines_meet(system: NumberSystem[N], a: Line[N], a_kind: Kind, b: Line[N], b_kind: Kind) -> Point[N]:
     """Where two lines cross; undefined where they are parallel or an extent ends before the intersection.
 
     >>> plain(lines_meet(ARRAYS, Line(0, 0, 4, 0), Kind.LINE, Line(1, -1, 0, 2), Kind.SEGMENT))
@@ -71,7 +70,7 @@ def lines_meet(system: NumberSystem, a: Line, a_kind: Kind, b: Line, b_kind: Kin
     return within_extent(system, b_kind, system.over(cross(ex, ey, a.dx, a.dy), spread, size), place)
 
 
-def along_line(system: NumberSystem, line: Line, circle: Circle) -> tuple[Any, Any]:
+def along_line(system: NumberSystem[N], line: Line[N], circle: Circle[N]) -> tuple[N, N]:
     """Parameters of the two places where a line meets a circle, the first met first.
 
     >>> plain(along_line(ARRAYS, Line(-5, 0, 10, 0), Circle(0, 0, 25)))
@@ -86,7 +85,7 @@ def along_line(system: NumberSystem, line: Line, circle: Circle) -> tuple[Any, A
     return foot - half, foot + half
 
 
-def circles_meet(system: NumberSystem, c: Circle, d: Circle) -> tuple[Point, Point]:
+def circles_meet(system: NumberSystem[N], c: Circle[N], d: Circle[N]) -> tuple[Point[N], Point[N]]:
     """The two meeting points of circles: left, then right of the way from c's centre to d's.
 
     >>> plain(circles_meet(ARRAYS, Circle(0, 0, 25), Circle(6, 0, 25)))
@@ -104,7 +103,7 @@ def circles_meet(system: NumberSystem, c: Circle, d: Circle) -> tuple[Point, Poi
     return Point(foot.x - up * dy, foot.y + up * dx), Point(foot.x + up * dy, foot.y - up * dx)
 
 
-def mirrored_in_centres(system: NumberSystem, c: Circle, d: Circle, p: Point) -> Point:
+def mirrored_in_centres(system: NumberSystem[N], c: Circle[N], d: Circle[N], p: Point[N]) -> Point[N]:
     """The second meeting point of two circles that both pass through p: p mirrored in the line of centres.
 
     >>> plain(mirrored_in_centres(ARRAYS, Circle(0, 0, 25), Circle(6, 0, 25), Point(3, 4)))
@@ -117,7 +116,7 @@ def mirrored_in_centres(system: NumberSystem, c: Circle, d: Circle, p: Point) ->
     return Point(2 * (c.x + along * dx) - p.x, 2 * (c.y + along * dy) - p.y)
 
 
-def other_intersection(system: NumberSystem, a: Shape, b: Shape, p: Point) -> Point:
+def other_intersection(system: NumberSystem[N], a: Shape[N], b: Shape[N], p: Point[N]) -> Point[N]:
     """The second point where two curves meet, at least one of them a circle, of which p is the first.
 
     >>> plain(other_intersection(ARRAYS, Line(-5, 0, 10, 0), Circle(0, 0, 25), Point(-5, 0)))
@@ -131,7 +130,9 @@ def other_intersection(system: NumberSystem, a: Shape, b: Shape, p: Point) -> Po
     return at_parameter(a, 2 * parameter(system, a, Point(b.x, b.y)) - parameter(system, a, p))
 
 
-def chosen(system: NumberSystem, choice: str, pick: int, first: Point, second: Point, reference: Point | None) -> Point:
+def chosen(
+    system: NumberSystem[N], choice: str, pick: int, first: Point[N], second: Point[N], reference: Point[N] | None
+) -> Point[N]:
     """One of two meeting points: by ``pick``, or by its distance from the reference point.
 
     >>> plain(chosen(ARRAYS, "nearest_to", 1, Point(3, 4), Point(3, -4), Point(0, -1)))
@@ -146,15 +147,15 @@ def chosen(system: NumberSystem, choice: str, pick: int, first: Point, second: P
 
 
 def intersection(
-    system: NumberSystem,
-    a: Line | Circle,
+    system: NumberSystem[N],
+    a: Line[N] | Circle[N],
     a_kind: Kind,
-    b: Line | Circle,
+    b: Line[N] | Circle[N],
     b_kind: Kind,
     choice: str = "pick",
     pick: int = 1,
-    reference: Point | None = None,
-) -> Point:
+    reference: Point[N] | None = None,
+) -> Point[N]:
     """The meeting point of two curves that the choice names.
 
     ``choice`` is one of ``CHOICES``; all but "pick" come with the ``reference`` point. Undefined where the

@@ -14,7 +14,7 @@ from dataclasses import dataclass
 from enum import Enum, StrEnum
 from typing import Any
 
-from .numbers import NumberSystem
+from .numbers import N, NumberSystem
 from .rows import complete
 from .shapes import (
     CURVES,
@@ -33,7 +33,7 @@ from .strokes import FREE_CIRCLE, LINE, Price, strokes
 from .tolerances import ROUNDING
 
 
-def line(system: NumberSystem, p: Point, q: Point) -> Line:
+def line(system: NumberSystem[N], p: Point[N], q: Point[N]) -> Line[N]:
     """The line from p to q, whatever its extent; undefined where they are one point.
 
     >>> plain(line(ARRAYS, Point(1, 2), Point(4, 6)))
@@ -43,14 +43,14 @@ def line(system: NumberSystem, p: Point, q: Point) -> Line:
     return spanned(system, p, dx, dy, rounding_of_square(p))
 
 
-def spanned(system: NumberSystem, p: Point, dx: Any, dy: Any, size: Any) -> Line:
+def spanned(system: NumberSystem[N], p: Point[N], dx: N, dy: N, size: N) -> Line[N]:
     """The line from p in a direction; undefined where that has no length. ``size``: of the terms of its square."""
     way = dx * dx + dy * dy
     zero = zero_where_defined(system.where_positive(way, size, way))
     return Line(p.x + zero, p.y + zero, dx + zero, dy + zero)
 
 
-def midpoint(system: NumberSystem, p: Point, q: Point) -> Point:
+def midpoint(system: NumberSystem[N], p: Point[N], q: Point[N]) -> Point[N]:
     """The point halfway between p and q, p itself where they are equal.
 
     >>> plain(midpoint(ARRAYS, Point(1, 2), Point(4, 6)))
@@ -59,7 +59,7 @@ def midpoint(system: NumberSystem, p: Point, q: Point) -> Point:
     return Point((p.x + q.x) * 0.5, (p.y + q.y) * 0.5)
 
 
-def perpendicular(system: NumberSystem, parent: Line, p: Point) -> Line:
+def perpendicular(system: NumberSystem[N], parent: Line[N], p: Point[N]) -> Line[N]:
     """The line through p, its way the parent's turned a quarter left.
 
     >>> plain(perpendicular(ARRAYS, Line(0, 0, 2, 0), Point(1, 3)))
@@ -68,7 +68,7 @@ def perpendicular(system: NumberSystem, parent: Line, p: Point) -> Line:
     return directed(p, -parent.dy, parent.dx)
 
 
-def parallel(system: NumberSystem, parent: Line, p: Point) -> Line:
+def parallel(system: NumberSystem[N], parent: Line[N], p: Point[N]) -> Line[N]:
     """The line through p with the parent's way.
 
     >>> plain(parallel(ARRAYS, Line(0, 0, 2, 0), Point(1, 3)))
@@ -77,13 +77,13 @@ def parallel(system: NumberSystem, parent: Line, p: Point) -> Line:
     return directed(p, parent.dx, parent.dy)
 
 
-def directed(p: Point, dx: Any, dy: Any) -> Line:
+def directed(p: Point[N], dx: N, dy: N) -> Line[N]:
     """The line from p in a direction that has a length; undefined where either is undefined."""
     here, there = zero_where_defined(p.x), zero_where_defined(dx)
     return Line(p.x + there, p.y + there, dx + here, dy + here)
 
 
-def perpendicular_bisector(system: NumberSystem, p: Point, q: Point) -> Line:
+def perpendicular_bisector(system: NumberSystem[N], p: Point[N], q: Point[N]) -> Line[N]:
     """The line through the midpoint of p and q, its way that from p to q turned a quarter left.
 
     >>> plain(perpendicular_bisector(ARRAYS, Point(0, 0), Point(4, 0)))
@@ -92,7 +92,7 @@ def perpendicular_bisector(system: NumberSystem, p: Point, q: Point) -> Line:
     return perpendicular(system, line(system, p, q), midpoint(system, p, q))
 
 
-def angle_bisector(system: NumberSystem, p: Point, vertex: Point, q: Point) -> Line:
+def angle_bisector(system: NumberSystem[N], p: Point[N], vertex: Point[N], q: Point[N]) -> Line[N]:
     """The ray from the vertex inside the angle; its second point is where it meets the side from p to q.
 
     That point divides the side as the legs (Euclid VI.3). Undefined for a straight angle, whose inside could
@@ -110,7 +110,7 @@ def angle_bisector(system: NumberSystem, p: Point, vertex: Point, q: Point) -> L
     return spanned(system, vertex, dx, dy, (uu + ww) * ROUNDING)
 
 
-def circle_radius(system: NumberSystem, centre: Point, p: Point, q: Point) -> Circle:
+def circle_radius(system: NumberSystem[N], centre: Point[N], p: Point[N], q: Point[N]) -> Circle[N]:
     """The circle with the distance of p and q as radius; undefined where that is 0.
 
     >>> plain(circle_radius(ARRAYS, Point(1, 1), Point(0, 0), Point(3, 4)))
@@ -119,7 +119,7 @@ def circle_radius(system: NumberSystem, centre: Point, p: Point, q: Point) -> Ci
     return round_about(system, centre, square_distance(p, q) + zero_where_defined(centre.x), rounding_of_square(p))
 
 
-def circle(system: NumberSystem, centre: Point, p: Point) -> Circle:
+def circle(system: NumberSystem[N], centre: Point[N], p: Point[N]) -> Circle[N]:
     """The circle about centre through p; undefined where they are one point.
 
     >>> plain(circle(ARRAYS, Point(0, 0), Point(3, 4)))
@@ -128,14 +128,14 @@ def circle(system: NumberSystem, centre: Point, p: Point) -> Circle:
     return round_about(system, centre, square_distance(centre, p), rounding_of_square(centre))
 
 
-def round_about(system: NumberSystem, centre: Point, rr: Any, size: Any) -> Circle:
+def round_about(system: NumberSystem[N], centre: Point[N], rr: N, size: N) -> Circle[N]:
     """The circle with this square of its radius; undefined where that is 0. ``size``: of the terms of the square."""
     rr = system.where_positive(rr, size, rr)
     zero = zero_where_defined(rr)
     return Circle(centre.x + zero, centre.y + zero, rr)
 
 
-def circle_through(system: NumberSystem, p: Point, q: Point, r: Point) -> Circle:
+def circle_through(system: NumberSystem[N], p: Point[N], q: Point[N], r: Point[N]) -> Circle[N]:
     """The circle through three points; undefined where they lie on one line, or two of them are one.
 
     >>> plain(circle_through(ARRAYS, Point(5, 0), Point(0, 5), Point(-5, 0)))
@@ -151,7 +151,7 @@ def circle_through(system: NumberSystem, p: Point, q: Point, r: Point) -> Circle
     return Circle(p.x + ux, p.y + uy, ux * ux + uy * uy)
 
 
-def on_line(system: NumberSystem, parent: Line, t: Any) -> Point:
+def on_line(system: NumberSystem[N], parent: Line[N], t: N) -> Point[N]:
     """The sliding point with parameter t on a line.
 
     >>> plain(on_line(ARRAYS, Line(1, 2, 4, 0), 0.25))
@@ -160,7 +160,7 @@ def on_line(system: NumberSystem, parent: Line, t: Any) -> Point:
     return at_parameter(parent, t)
 
 
-def on_circle(system: NumberSystem, parent: Circle, angle: Any) -> Point:
+def on_circle(system: NumberSystem[N], parent: Circle[N], angle: N) -> Point[N]:
     """The sliding point at an angle, in radians from the x direction, on a circle.
 
     >>> plain(on_circle(ARRAYS, Circle(1, 1, 4), 0.0))
@@ -170,7 +170,7 @@ def on_circle(system: NumberSystem, parent: Circle, angle: Any) -> Point:
     return Point(parent.x + radius * system.cos(angle), parent.y + radius * system.sin(angle))
 
 
-def reflection(system: NumberSystem, p: Point, mirror: Line) -> Point:
+def reflection(system: NumberSystem[N], p: Point[N], mirror: Line[N]) -> Point[N]:
     """The mirror image of p in a line, however far that extends.
 
     >>> plain(reflection(ARRAYS, Point(1, 3), Line(0, 0, 2, 0)))
@@ -181,7 +181,7 @@ def reflection(system: NumberSystem, p: Point, mirror: Line) -> Point:
     return Point(p.x + 2 * off * mirror.dy, p.y - 2 * off * mirror.dx)
 
 
-def translation(system: NumberSystem, p: Point, tail: Point, tip: Point) -> Point:
+def translation(system: NumberSystem[N], p: Point[N], tail: Point[N], tip: Point[N]) -> Point[N]:
     """The point p moved by the way from tail to tip; p itself where these are equal.
 
     >>> plain(translation(ARRAYS, Point(1, 1), Point(0, 0), Point(2, 3)))

@@ -6,13 +6,11 @@ of the terms of a square that may vanish (see ``numbers``): without it, balls co
 
 from __future__ import annotations
 
-from typing import Any
-
-from .numbers import NumberSystem
+from .numbers import N, NumberSystem
 from .shapes import Circle, Line, Point, cross, dot, square_distance
 
 
-def distance(system: NumberSystem, p: Point, q: Point, size: Any = None) -> Any:
+def distance(system: NumberSystem[N], p: Point[N], q: Point[N], size: N | None = None) -> N:
     """The distance of two points; 0 where they are one.
 
     >>> from .arrays import ARRAYS
@@ -23,7 +21,7 @@ def distance(system: NumberSystem, p: Point, q: Point, size: Any = None) -> Any:
     return system.root(square, square if size is None else size)
 
 
-def length(system: NumberSystem, line: Line) -> Any:
+def length(system: NumberSystem[N], line: Line[N]) -> N:
     """The distance of the two points that a line is drawn through: the length of a segment.
 
     >>> plain(length(ARRAYS, Line(1, 1, 3, 4)))
@@ -33,7 +31,7 @@ def length(system: NumberSystem, line: Line) -> Any:
     return system.root(square, square)
 
 
-def radius(system: NumberSystem, circle: Circle) -> Any:
+def radius(system: NumberSystem[N], circle: Circle[N]) -> N:
     """The radius of a circle.
 
     >>> plain(radius(ARRAYS, Circle(1, 1, 9)))
@@ -42,7 +40,7 @@ def radius(system: NumberSystem, circle: Circle) -> Any:
     return system.root(circle.rr, circle.rr)
 
 
-def unit(system: NumberSystem, dx: Any, dy: Any, size: Any = 0) -> tuple[Any, Any]:
+def unit(system: NumberSystem[N], dx: N, dy: N, size: N | float = 0) -> tuple[N, N]:
     """The vector of length 1 in a direction; undefined for the zero vector. ``size``: added to that of its square.
 
     >>> plain(unit(ARRAYS, 3, 4))
@@ -53,7 +51,7 @@ def unit(system: NumberSystem, dx: Any, dy: Any, size: Any = 0) -> tuple[Any, An
     return system.over(dx, way, way), system.over(dy, way, way)
 
 
-def offset(system: NumberSystem, p: Point, line: Line, size: Any = 0) -> Any:
+def offset(system: NumberSystem[N], p: Point[N], line: Line[N], size: N | float = 0) -> N:
     """The signed distance of a point from a line, however far that extends; positive to its left.
 
     Undefined for a line through two equal points. ``size``: added to that of the square of its length.
@@ -66,18 +64,19 @@ def offset(system: NumberSystem, p: Point, line: Line, size: Any = 0) -> Any:
     return cross(ux, uy, p.x - line.x, p.y - line.y)
 
 
-def off_curve(system: NumberSystem, p: Point, curve: Line | Circle) -> Any:
+def off_curve(system: NumberSystem[N], p: Point[N], curve: Line[N] | Circle[N]) -> N:
     """How far a point lies off a curve: left of a line, or outside a circle; negative on the other side.
 
     >>> plain(off_curve(ARRAYS, Point(7, 0), Circle(0, 0, 25)))
     2.0
     """
     if isinstance(curve, Circle):
-        return distance(system, p, Point(curve.x, curve.y)) - radius(system, curve)
+        outside: N = distance(system, p, Point(curve.x, curve.y)) - radius(system, curve)
+        return outside
     return offset(system, p, curve)
 
 
-def parameter(system: NumberSystem, line: Line, p: Point) -> Any:
+def parameter(system: NumberSystem[N], line: Line[N], p: Point[N]) -> N:
     """The parameter of the point of a line that is nearest to p: 0 at its first point, 1 at its second.
 
     >>> from .arrays import ARRAYS
@@ -88,7 +87,7 @@ def parameter(system: NumberSystem, line: Line, p: Point) -> Any:
     return system.over(dot(p.x - line.x, p.y - line.y, line.dx, line.dy), square, square)
 
 
-def along(system: NumberSystem, line: Line, p: Point) -> Any:
+def along(system: NumberSystem[N], line: Line[N], p: Point[N]) -> N:
     """How far along a line the point nearest to p lies from its first point.
 
     >>> plain(along(ARRAYS, Line(0, 0, 4, 0), Point(3, 2)))
@@ -98,7 +97,7 @@ def along(system: NumberSystem, line: Line, p: Point) -> Any:
     return dot(ux, uy, p.x - line.x, p.y - line.y)
 
 
-def separation(system: NumberSystem, c: Circle, d: Circle) -> tuple[Any, Any]:
+def separation(system: NumberSystem[N], c: Circle[N], d: Circle[N]) -> tuple[N, N]:
     """By how much two circles lie outside each other, and by how much one lies inside the other.
 
     Each is negative where they do not: circles meet in two points where both are.
@@ -111,7 +110,7 @@ def separation(system: NumberSystem, c: Circle, d: Circle) -> tuple[Any, Any]:
     return apart - (r + s), system.absolute(r - s) - apart
 
 
-def turn(p: Point, vertex: Point, q: Point) -> tuple[Any, Any]:
+def turn(p: Point[N], vertex: Point[N], q: Point[N]) -> tuple[N, N]:
     """The cosine and the sine of the angle from p over the vertex to q, times the lengths of its legs.
 
     The sine is positive where q lies left of the way from the vertex to p.
@@ -123,7 +122,7 @@ def turn(p: Point, vertex: Point, q: Point) -> tuple[Any, Any]:
     return dot(ux, uy, vx, vy), cross(ux, uy, vx, vy)
 
 
-def double_area(p: Point, q: Point, r: Point) -> Any:
+def double_area(p: Point[N], q: Point[N], r: Point[N]) -> N:
     """Twice the area of a triangle, in square centimetres; positive where its corners run to the left, 0 in a row.
 
     >>> plain(double_area(Point(0, 0), Point(4, 0), Point(0, 3)))
@@ -132,7 +131,7 @@ def double_area(p: Point, q: Point, r: Point) -> Any:
     return cross(q.x - p.x, q.y - p.y, r.x - p.x, r.y - p.y)
 
 
-def line_coordinates(system: NumberSystem, line: Line) -> tuple[Any, Any, Any, Any]:
+def line_coordinates(system: NumberSystem[N], line: Line[N]) -> tuple[N, N, N, N]:
     """Numbers that are equal where two lines are one, whatever points they are drawn through.
 
     They are the foot of the perpendicular from the origin, and two products of the direction that have no sign.

@@ -5,12 +5,11 @@ They are free of roots and divisions, so that balls decide them at the least exp
 
 from __future__ import annotations
 
-from typing import Any
-
+from .numbers import N
 from .shapes import Circle, Kind, Line, Point, Shape, cross, dot, square_distance
 
 
-def side(line: Line, p: Point) -> Any:
+def side(line: Line[N], p: Point[N]) -> N:
     """On which side of a line a point lies: positive to its left, negative to its right, 0 on it.
 
     >>> side(Line(0, 0, 4, 0), Point(1, 2)) > 0
@@ -19,7 +18,7 @@ def side(line: Line, p: Point) -> Any:
     return cross(line.dx, line.dy, p.x - line.x, p.y - line.y)
 
 
-def acute(p: Point, vertex: Point, q: Point) -> Any:
+def acute(p: Point[N], vertex: Point[N], q: Point[N]) -> N:
     """Whether an angle is acute: positive where it is, 0 for a right angle, negative for an obtuse one.
 
     >>> acute(Point(1, 0), Point(0, 0), Point(1, 1)) > 0
@@ -28,7 +27,7 @@ def acute(p: Point, vertex: Point, q: Point) -> Any:
     return dot(p.x - vertex.x, p.y - vertex.y, q.x - vertex.x, q.y - vertex.y)
 
 
-def incidence(p: Shape, curve: Shape) -> tuple[Any, Any]:
+def incidence(p: Shape[N], curve: Shape[N]) -> tuple[N, N]:
     """A number that is zero where a point lies on a circle or a line, however far that extends; and its magnitude.
 
     >>> incidence(Point(3, 4), Circle(0, 0, 25))[0]
@@ -44,7 +43,7 @@ def incidence(p: Shape, curve: Shape) -> tuple[Any, Any]:
     return side(curve, p), magnitude
 
 
-def coincidence(a: Shape, b: Shape, kind: Kind) -> list[Any]:
+def coincidence(a: Shape[N], b: Shape[N], kind: Kind) -> list[N]:
     """Numbers that all vanish where two shapes of one kind are the same object.
 
     Lines are the same whatever points they are drawn through, segments whichever end comes first. That rays point the

@@ -5,11 +5,12 @@ from __future__ import annotations
 import math
 import re
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from .errors import CoreError
 from .intersections import CHOICES
 from .makes import MAKES, Make
+from .rules import Broken, StepRule, broken
 from .shapes import LINES, Kind
 
 MAX_STEPS = 300
@@ -39,19 +40,27 @@ class Step:
         """Everything this step is made from, the point that an intersection refers to included."""
         return self.sources if self.reference is None else (*self.sources, self.reference)
 
+    def renamed(self, names: Mapping[str, str]) -> Step:
+        """The step with other ids, for itself and for what it is made from; what is not named keeps its id."""
+        return replace(
+            self,
+            id=names.get(self.id, self.id),
+            sources=tuple(names.get(source, source) for source in self.sources),
+            reference=self.reference and names.get(self.reference, self.reference),
+        )
+
 
 class IllFormed(CoreError):
     """A step breaks a rule of the format.
 
     ``index``: which step, from 0. ``field``: the part of it, as in the JSON document (``from[1]``).
-    ``rule``: what is wrong and what to do, one sentence.
     """
 
-    def __init__(self, index: int, field: str, rule: str, step_id: str | None = None):
-        super().__init__(f"steps[{index}].{field}: {rule}")
+    def __init__(self, index: int, field: str, broken: Broken, step_id: str | None = None):
+        super().__init__(f"steps[{index}].{field}: {broken}")
         self.index = index
         self.field = field
-        self.rule = rule
+        self.broken = broken
         self.step_id = step_id
 
 
@@ -62,24 +71,24 @@ def check_steps(steps: Sequence[Step], known: Mapping[str, Kind] | None = None) 
     """
     kinds = dict(known or {})
     if len(steps) > MAX_STEPS:
-        raise IllFormed(MAX_STEPS, "id", f"{len(steps)} steps are too many; keep a construction to {MAX_STEPS}")
+        raise IllFormed(MAX_STEPS, "id", broken(StepRule.TOO_MANY_STEPS, count=len(steps), most=MAX_STEPS))
     for index, step in enumerate(steps):
         try:
             kinds[step.id] = check_step(step, kinds)
         except IllFormed as wrong:
-            raise IllFormed(index, wrong.field, wrong.rule, step.id) from None
+            raise IllFormed(index, wrong.field, wrong.broken, step.id) from None
     return kinds
 
 
 def check_step(step: Step, kinds: Mapping[str, Kind]) -> Kind:
     """The kind of the object that a step makes from objects of the given kinds. Raises IllFormed (index 0)."""
     if not ID.fullmatch(step.id):
-        raise IllFormed(0, "id", f"{step.id[:30]!r} is no id; use a letter, then letters, digits, _ or ', 24 at most")
+        raise IllFormed(0, "id", broken(StepRule.NO_ID, id=step.id))
     if step.id in kinds:
-        raise IllFormed(0, "id", f"{step.id} is already the id of an earlier object; choose another")
+        raise IllFormed(0, "id", broken(StepRule.ID_TAKEN, id=step.id))
     make = MAKES.get(step.make)
     if make is None:
-        raise IllFormed(0, "make", f"{step.make[:30]!r} is no make; use one of {', '.join(MAKES)}")
+        raise IllFormed(0, "make", broken(StepRule.NO_MAKE, make=step.make, makes=tuple(MAKES)))
     check_sources(step, make, kinds)
     if make.inputs:
         check_place(step)
@@ -91,49 +100,39 @@ def check_step(step: Step, kinds: Mapping[str, Kind]) -> Kind:
 def check_sources(step: Step, make: Make, kinds: Mapping[str, Kind]) -> None:
     """That ``from`` names the right number of earlier objects of the right kinds."""
     if len(step.sources) != len(make.sources):
-        wanted = ", ".join(describe(role) for role in make.sources) or "nothing"
-        raise IllFormed(0, "from", f"{step.make} is made from {wanted}; {len(step.sources)} ids are given")
+        count = len(step.sources)
+        raise IllFormed(0, "from", broken(StepRule.HOW_MANY_SOURCES, make=step.make, roles=make.sources, count=count))
     for place, (source, role) in enumerate(zip(step.sources, make.sources, strict=True)):
         if source not in kinds:
-            raise IllFormed(
-                0, f"from[{place}]", f"{source[:30]} is not made before; name an object from an earlier step"
-            )
+            raise IllFormed(0, f"from[{place}]", broken(StepRule.SOURCE_NOT_BEFORE, source=source))
         if kinds[source] not in role:
-            raise IllFormed(0, f"from[{place}]", f"{source} is a {kinds[source]}, but {describe(role)} is needed here")
+            wrong = broken(StepRule.KIND_OF_SOURCE, source=source, kind=kinds[source], role=role)
+            raise IllFormed(0, f"from[{place}]", wrong)
     if step.make == "intersection" and step.sources[0] == step.sources[1]:
-        raise IllFormed(0, "from[1]", f"{step.sources[0]} cannot meet itself; name two different curves")
+        raise IllFormed(0, "from[1]", broken(StepRule.MEETS_ITSELF, source=step.sources[0]))
 
 
 def check_place(step: Step) -> None:
     """That a point put by hand says where it lies."""
     if step.at is None:
-        raise IllFormed(0, "at", f"{step.make} needs its place, at: [x, y] in centimetres")
+        raise IllFormed(0, "at", broken(StepRule.NO_PLACE, make=step.make))
     for axis, value in enumerate(step.at):
         if not math.isfinite(value) or abs(value) > FARTHEST:
-            raise IllFormed(
-                0, f"at[{axis}]", f"{value:g} is not within {FARTHEST:.0f} cm of the origin; move the point"
-            )
+            raise IllFormed(0, f"at[{axis}]", broken(StepRule.TOO_FAR, value=float(value), most=round(FARTHEST)))
 
 
 def check_choice(step: Step, kinds: Mapping[str, Kind]) -> None:
     """That the choice of an intersection is one there is, and refers to an earlier point."""
     if step.choice not in CHOICES:
-        raise IllFormed(0, step.choice, f"an intersection is chosen by one of {', '.join(CHOICES)}")
+        raise IllFormed(0, step.choice, broken(StepRule.NO_CHOICE, choices=CHOICES))
     if step.choice == "pick":
         if step.pick not in (1, 2):
-            raise IllFormed(0, "pick", f"{step.pick} is no intersection; pick 1 or 2")
+            raise IllFormed(0, "pick", broken(StepRule.PICK, pick=step.pick))
         return
     reference = step.reference or ""
     if reference not in kinds:
-        raise IllFormed(0, step.choice, f"{reference[:30]} is not made before; name an earlier point")
+        raise IllFormed(0, step.choice, broken(StepRule.REFERENCE_NOT_BEFORE, reference=reference))
     if kinds[reference] is not Kind.POINT:
-        raise IllFormed(0, step.choice, f"{reference} is a {kinds[reference]}; name a point")
+        raise IllFormed(0, step.choice, broken(StepRule.REFERENCE_NO_POINT, reference=reference, kind=kinds[reference]))
     if step.choice == "other_than" and all(kinds[source] in LINES for source in step.sources):
-        raise IllFormed(0, "other_than", "two lines meet only once; leave the choice out")
-
-
-def describe(role: frozenset[Kind]) -> str:
-    """A role in words: a point, a line, a curve."""
-    if role == {Kind.POINT}:
-        return "a point"
-    return "a line" if role == LINES else "a curve"
+        raise IllFormed(0, "other_than", broken(StepRule.MEET_ONCE))

@@ -27,7 +27,6 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
-from typing import Any
 
 from .tolerances import ROUNDING, SLACK
 
@@ -43,22 +42,22 @@ class Register:
         self.tape = tape
         self.place = place
 
-    def __add__(self, other: Any) -> Register:
+    def __add__(self, other: Register | float) -> Register:
         return self.tape.record("add", self, other)
 
-    def __radd__(self, other: Any) -> Register:
+    def __radd__(self, other: Register | float) -> Register:
         return self.tape.record("add", other, self)
 
-    def __sub__(self, other: Any) -> Register:
+    def __sub__(self, other: Register | float) -> Register:
         return self.tape.record("sub", self, other)
 
-    def __rsub__(self, other: Any) -> Register:
+    def __rsub__(self, other: Register | float) -> Register:
         return self.tape.record("sub", other, self)
 
-    def __mul__(self, other: Any) -> Register:
+    def __mul__(self, other: Register | float) -> Register:
         return self.tape.record("mul", self, other)
 
-    def __rmul__(self, other: Any) -> Register:
+    def __rmul__(self, other: Register | float) -> Register:
         return self.tape.record("mul", other, self)
 
     def __neg__(self) -> Register:
@@ -77,11 +76,11 @@ class Tape:
         """The register that holds an input."""
         return Register(self, place)
 
-    def record(self, op: str, *operands: Any) -> Register:
+    def record(self, op: str, *operands: Register | float) -> Register:
         """Append an instruction; plain numbers among the operands become constants."""
         return self._append((op, *(self._place(operand) for operand in operands)))
 
-    def _place(self, operand: Any) -> int:
+    def _place(self, operand: Register | float) -> int:
         if isinstance(operand, Register):
             return operand.place
         return self._append(("const", float(operand))).place
@@ -107,28 +106,28 @@ class Tape:
         code = tuple(_moved(self.code[old - self.inputs], new) for old in sorted(used) if old >= self.inputs)
         return Recording(self.inputs, code, tuple(new[place] for place in out))
 
-    def over(self, n: Any, d: Any, size: Any) -> Any:
+    def over(self, n: Register, d: Register, size: Register) -> Register:
         return self.record("over", n, d, size)
 
-    def root(self, x: Any, size: Any) -> Any:
+    def root(self, x: Register, size: Register) -> Register:
         return self.record("root", x, size)
 
-    def absolute(self, x: Any) -> Any:
+    def absolute(self, x: Register) -> Register:
         return self.record("abs", x)
 
-    def where_positive(self, test: Any, size: Any, value: Any) -> Any:
+    def where_positive(self, test: Register, size: Register, value: Register) -> Register:
         return self.record("pos", test, size, value)
 
-    def where_not_negative(self, test: Any, value: Any) -> Any:
+    def where_not_negative(self, test: Register, value: Register) -> Register:
         return self.record("ext", test, value)
 
-    def choose(self, test: Any, size: Any, positive: Any, negative: Any) -> Any:
+    def choose(self, test: Register, size: Register, positive: Register, negative: Register) -> Register:
         return self.record("pick", test, size, positive, negative)
 
-    def sin(self, x: Any) -> Any:
+    def sin(self, x: Register) -> Register:
         return self.record("sin", x)
 
-    def cos(self, x: Any) -> Any:
+    def cos(self, x: Register) -> Register:
         return self.record("cos", x)
 
 

@@ -10,11 +10,11 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from functools import cache
 from itertools import product
-from typing import Any, NamedTuple
+from typing import NamedTuple
 
 from .intersections import CHOICES, intersection
 from .makes import MAKES, on_circle, on_line
-from .numbers import NumberSystem
+from .numbers import N, NumberSystem
 from .shapes import LINES, SHAPE_OF, Circle, Kind, Line, Point, Shape
 from .tape import Recording, Tape
 
@@ -49,7 +49,7 @@ class Variant(NamedTuple):
         return f"intersection {first} {second} {self.choice}{'' if self.with_reference else f' {self.pick}'}"
 
 
-def made(system: NumberSystem, variant: Variant, parents: Sequence[Shape], own: Sequence[Any]) -> Any:
+def made(system: NumberSystem[N], variant: Variant, parents: Sequence[Shape[N]], own: Sequence[N]) -> Shape[N]:
     """The shape that a step of this variant makes.
 
     ``parents``: the shapes in ``from``, then that of the point which an intersection refers to. ``own``: the inputs
@@ -69,7 +69,8 @@ def made(system: NumberSystem, variant: Variant, parents: Sequence[Shape], own: 
         return intersection(system, a, variant.kinds[0], b, variant.kinds[1], variant.choice, variant.pick, *reference)  # type: ignore[arg-type]
     compute = MAKES[variant.make].compute
     assert compute is not None
-    return compute(system, *parents)
+    shape: Shape[N] = compute(system, *parents)
+    return shape
 
 
 def record(variant: Variant) -> Recording:

@@ -1,14 +1,13 @@
-"""Proven constructions as class_tools of a class: given by its teacher, and lent for one task or another."""
+"""Proven constructions as tools of a class: given by its teacher, and allowed for one task or another."""
 
 from __future__ import annotations
-
-from typing import Any
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from ..documents.construction import read_steps, write_step
-from ..documents.reading import Unreadable
+from ..documents.reading import JsonObject, Unreadable
+from ..documents.rule_words import worded
 from ..judge.compound_tools import CompoundTool, NotATool, compound_tool_of
 from ..judge.structure import needed_by
 from ..judge.task import Use
@@ -23,31 +22,34 @@ PRICES = ("one", "full")
 """What a use of a class tool counts: one move, or the moves of its construction."""
 
 
-def proven_on_sheet(sheet: TaskSheet) -> dict[str, Any]:
-    """The model of a task, as the document of a class tool. Raises NotATool."""
+def proven_on_sheet(sheet: TaskSheet) -> JsonObject:
+    """The model of a task, as the document of a class tool. Raises Refused."""
     try:
         task = task_in(sheet)
     except Unreadable as wrong:
-        raise NotATool(f"The task is not finished yet: {wrong}.") from None
+        raise Refused(f"The task is not finished yet: {wrong}.") from None
     found = judge_model(task)
     if found.outcome is not Outcome.SOUND:
-        raise NotATool("The sample solution does not solve the task, so there is nothing to make a tool of yet.")
+        raise Refused("The sample solution does not solve the task, so there is nothing to make a tool of yet.")
     return document_of(task.given, task.model, found.answer or {})
 
 
-def proven_by(attempt: HandIn) -> dict[str, Any]:
-    """A student's sound work, as the document of a class tool. Raises NotATool."""
+def proven_by(attempt: HandIn) -> JsonObject:
+    """A student's sound work, as the document of a class tool. Raises Refused."""
     if attempt.outcome is not Outcome.SOUND:
-        raise NotATool("Only a construction that holds everywhere becomes a class tool.")
+        raise Refused("Only a construction that holds everywhere becomes a class tool.")
     given, start, steps = (read_steps(attempt.document[part]) for part in ("given", "start", "steps"))
     return document_of(given, (*start, *steps), attempt.verdict["answer"] or {})
 
 
-def document_of(given: tuple[Step, ...], steps: tuple[Step, ...], answer: dict[str, str]) -> dict[str, Any]:
-    """What is kept of a construction: no more of it than the answer needs. Raises NotATool."""
+def document_of(given: tuple[Step, ...], steps: tuple[Step, ...], answer: dict[str, str]) -> JsonObject:
+    """What is kept of a construction: no more of it than the answer needs. Raises Refused."""
     made = {step.id for step in steps}
     gives = [id_ for id_ in answer.values() if id_ in made]
-    compound_tool_of(given, steps, gives)
+    try:
+        compound_tool_of(given, steps, gives)
+    except NotATool as wrong:
+        raise Refused(f"{worded(wrong.broken)}.") from None
     needed = needed_by([*given, *steps], gives)
     return {
         "given": [write_step(step) for step in given if step.id in needed],
@@ -56,12 +58,12 @@ def document_of(given: tuple[Step, ...], steps: tuple[Step, ...], answer: dict[s
     }
 
 
-def read_class_tool(document: dict[str, Any]) -> CompoundTool:
+def read_class_tool(document: JsonObject) -> CompoundTool:
     """The class tool of a document that was kept."""
     return compound_tool_of(read_steps(document["given"]), read_steps(document["steps"]), document["gives"])
 
 
-def give(session: Session, school_class: SchoolClass, name: str, price: str, document: dict[str, Any]) -> ClassTool:
+def give(session: Session, school_class: SchoolClass, name: str, price: str, document: JsonObject) -> ClassTool:
     """Give a class a new class tool. Raises Refused."""
     name = " ".join(name.split())
     if not name or len(name) > 40:
@@ -88,7 +90,7 @@ def allowed_tools(assignment: Assignment) -> dict[str, tuple[CompoundTool, int]]
     return {one.name: (read_class_tool(one.document), one.moves) for one in assignment.class_tools}
 
 
-def write_uses(uses: tuple[Use, ...]) -> list[dict[str, Any]]:
+def write_uses(uses: tuple[Use, ...]) -> list[JsonObject]:
     """Uses of class tools as JSON."""
     return [
         {"class_tool": one.class_tool, "ids": list(one.ids), "gives": list(one.gives), "moves": one.moves}
@@ -96,7 +98,7 @@ def write_uses(uses: tuple[Use, ...]) -> list[dict[str, Any]]:
     ]
 
 
-def uses_in(document: dict[str, Any]) -> tuple[Use, ...]:
+def uses_in(document: JsonObject) -> tuple[Use, ...]:
     """The uses of class_tools in the document of an attempt."""
     return tuple(
         Use(one["class_tool"], tuple(one["ids"]), tuple(one["gives"]), one["moves"]) for one in document.get("uses", [])

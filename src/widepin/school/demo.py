@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Sequence
 from datetime import datetime, timedelta
 from math import cos, sin
-from typing import Any
 
 from sqlalchemy.orm import Session
 
 from ..documents.construction import write_step
+from ..documents.reading import JsonObject
 from ..judge.verdict import Outcome
 from .assigning import Terms, assign
 from .class_tools import give, proven_on_sheet, read_class_tool
@@ -91,7 +91,7 @@ def allow_a_class_tool(session: Session, school_class: SchoolClass) -> None:
     terms = Terms(due=at_nine(20), class_tools=(known,))
     assignment = assign(session, sheet, school_class, terms)
     class_tool = read_class_tool(known.document)
-    made: list[dict[str, Any]] = []
+    made: list[JsonObject] = []
     for name, ends in (("m", "AB"), ("n", "BC")):
         ids = [name if step.id in class_tool.gives else f"{name}_{step.id}" for step in class_tool.steps]
         use = {"op": "use", "class_tool": known.name, "from": [*ends], "gives": [name], "moves": known.moves}
@@ -135,7 +135,7 @@ def let_them_work(
                 attempt.handed_in = work.touched = at
 
 
-def by_this_hand(made: list[dict[str, Any]], outcome: str, number: int) -> list[dict[str, Any]]:
+def by_this_hand(made: list[JsonObject], outcome: str, number: int) -> list[JsonObject]:
     """Steps with free and sliding points a little aside, since no two students put them alike."""
     far = 0.004 if outcome in ("eyeballed", "approximate") else 0.05
     turn = 2.4 * number
@@ -179,7 +179,7 @@ def who_does_what(
         yield number, attempts, number == busy - 1 and place > 1
 
 
-def build(session: Session, assignment: Assignment, student: Person, made: list[dict[str, Any]], at: datetime) -> None:
+def build(session: Session, assignment: Assignment, student: Person, made: list[JsonObject], at: datetime) -> None:
     """A student clears the board and builds a solution step by step until a time."""
     work = next((one for one in assignment.works if one.student is student), None)
     log = work.operations if work else []
@@ -189,7 +189,7 @@ def build(session: Session, assignment: Assignment, student: Person, made: list[
 
 
 def carry_out(
-    session: Session, assignment: Assignment, student: Person, documents: list[dict[str, Any]], at: datetime
+    session: Session, assignment: Assignment, student: Person, documents: list[JsonObject], at: datetime
 ) -> Work:
     """A student does these operations, the last of them at a time."""
     work = next((one for one in assignment.works if one.student is student), None)

@@ -9,6 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from typing import Any
 
+from ..documents.reading import JsonObject
 from .library.notation import RULER_AND_COMPASS, SEGMENT, TRIANGLE, rel, task_document
 
 
@@ -21,13 +22,13 @@ class DemoTask:
     text: str
     given: str
     wanted: list[str]
-    conditions: list[dict[str, Any]]
+    conditions: list[JsonObject]
     solutions: list[tuple[str, str]]
     tools: list[Any] = field(default_factory=lambda: list(RULER_AND_COMPASS))
     model: str = ""
     moves: int | None = None
 
-    def document(self) -> dict[str, Any]:
+    def document(self) -> JsonObject:
         """The task document."""
         model = self.model or next(lines for outcome, lines in self.solutions if outcome == "sound")
         return task_document(

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from typing import Any
 
 from sqlalchemy.orm import Session
 
 from ..documents.construction import read_steps
 from ..documents.kept import Policy
+from ..documents.reading import JsonObject
 from ..judge.counts import moves_of
 from .assigning import Terms, assign
 from .models import Assignment, SchoolClass, TaskSheet
@@ -16,7 +16,7 @@ from .refused import Refused
 from .sheets import new_sheet
 
 
-def levels(document: dict[str, Any]) -> list[dict[str, Any]]:
+def levels(document: JsonObject) -> list[JsonObject]:
     """The tasks of a graded series, the lowest level first: all of the model is done but one move, then but two ...
 
     What is wanted is never done already. A model of one move has one level, the task itself.

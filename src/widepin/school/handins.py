@@ -6,13 +6,13 @@ from collections.abc import Callable
 from dataclasses import replace
 from datetime import timedelta
 from secrets import token_hex
-from typing import Any
 
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from ..documents.construction import read_steps
 from ..documents.operations import remake
+from ..documents.reading import JsonObject
 from ..documents.verdict import read_verdict, write_verdict
 from ..judge.judging import judge
 from ..judge.task import Work as Submission
@@ -80,7 +80,7 @@ def hand_in(
     return attempt
 
 
-def figure_of(attempt: HandIn) -> dict[str, Any]:
+def figure_of(attempt: HandIn) -> JsonObject:
     """A handed-in work as it is drawn, with its answer, and its break where it has one."""
     verdict = attempt.verdict
     return {

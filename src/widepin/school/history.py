@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Container, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
-from typing import Any
 
 from ..documents.construction import write_step
 from ..documents.operations import (
@@ -21,6 +20,8 @@ from ..documents.operations import (
     each,
     read_operation,
 )
+from ..documents.reading import JsonObject
+from ..documents.rule_words import worded
 from ..judge.compound_tools import CompoundTool
 from ..judge.counts import by_hand, refused_tool
 from ..judge.ordering import sources_first
@@ -49,8 +50,8 @@ class BoardState:
     steps: dict[str, Step] = field(default_factory=dict)
     uses: list[Use] = field(default_factory=list)
     places: dict[str, tuple[float, float]] = field(default_factory=dict)
-    dress: dict[str, dict[str, Any]] = field(default_factory=dict)
-    notes: dict[str, dict[str, Any]] = field(default_factory=dict)
+    dress: dict[str, JsonObject] = field(default_factory=dict)
+    notes: dict[str, JsonObject] = field(default_factory=dict)
 
     def apply(self, one: OperationDocument) -> None:
         """Do one more operation; one that measures leaves nothing here."""
@@ -133,12 +134,12 @@ class History:
         """The task with its given figure as dragged; what a work is judged by as drawn."""
         return replace(self.task, given=tuple(self.given), start=tuple(self.start))
 
-    def documents(self, steps: Sequence[Step]) -> list[dict[str, Any]]:
+    def documents(self, steps: Sequence[Step]) -> list[JsonObject]:
         """Steps as JSON, with how they are shown."""
         return [write_step(step) | self.board.dress.get(step.id, {}) for step in steps]
 
     @property
-    def figure(self) -> dict[str, list[dict[str, Any]]]:
+    def figure(self) -> dict[str, list[JsonObject]]:
         """The board as JSON: given, done already, and the student's own steps, as they lie and are shown."""
         parts = {"given": self.given, "start": self.start, "steps": self.steps}
         return {name: self.documents(steps) for name, steps in parts.items()}
@@ -231,13 +232,13 @@ class History:
             if any(step.choice == "other_than" for step in steps):
                 check_references(Figure([*there, *steps]), len(there))
         except IllFormed as wrong:
-            raise OperationRefused(f"{wrong.rule}.") from None
+            raise OperationRefused(f"{worded(wrong.broken)}.") from None
 
     def _check_tools(self, steps: Sequence[Step], uses: Sequence[Use] = ()) -> None:
         """That the task allows the tools of these steps, with these uses besides those that are there."""
         refusal = refused_tool(by_hand(steps, [*self.uses, *uses]), self.task.tools)
         if refusal is not None:
-            raise OperationRefused(f"{refusal.rule}.")
+            raise OperationRefused(f"{worded(refusal.broken)}.")
 
     def _check_remake(self, step: Step) -> None:
         own = self.steps
@@ -288,7 +289,7 @@ def dependents(steps: Iterable[Step], uses: Iterable[Use], *ids: str) -> set[str
 
 
 def replay(
-    task: Task, log: Iterable[dict[str, Any]], class_tools: Mapping[str, tuple[CompoundTool, int]] | None = None
+    task: Task, log: Iterable[JsonObject], class_tools: Mapping[str, tuple[CompoundTool, int]] | None = None
 ) -> History:
     """The state that a log of stored operations leads to."""
     state = History(task, class_tools or {})

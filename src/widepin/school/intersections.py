@@ -41,7 +41,7 @@ def settled(state: History, step: Step) -> Step:
     return step
 
 
-def is_another_meeting(point: Point, shapes: Sequence[Shape], curves: Sequence[int]) -> bool:
+def is_another_meeting(point: Point[float], shapes: Sequence[Shape[float]], curves: Sequence[int]) -> bool:
     """Whether a point lies, as drawn, on both curves and away from the intersection, which is the last shape."""
     here = shapes[-1]
     assert isinstance(here, Point)

@@ -5,13 +5,13 @@ from __future__ import annotations
 import secrets
 from datetime import UTC, datetime
 from enum import StrEnum
-from typing import Any
 
 from sqlalchemy import JSON, CheckConstraint, DateTime, Enum, ForeignKey, MetaData, String, UniqueConstraint, true
 from sqlalchemy.dialects.mysql import DATETIME
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
 
 from ..documents.explaining import Feedback
+from ..documents.reading import JsonObject
 from ..judge.verdict import Outcome
 from .states import Late, Role, SignInOutcome
 
@@ -144,11 +144,11 @@ class TaskSheet(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     owner_id: Mapped[int] = mapped_column(ForeignKey("person.id"))
     title: Mapped[str] = mapped_column(String(200))
-    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+    document: Mapped[JsonObject] = mapped_column(JSON)
     family: Mapped[int]
     version: Mapped[int] = mapped_column(default=1, server_default="1")
     topic: Mapped[str] = mapped_column(String(60), default="", server_default="")
-    policy: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict, server_default="{}")
+    policy: Mapped[JsonObject] = mapped_column(JSON, default=dict, server_default="{}")
     series_of: Mapped[int | None]  # of a level of a graded series: the family of its task; not listed by itself
 
     owner: Mapped[Person] = relationship()
@@ -168,7 +168,7 @@ class Assignment(Base):
     due: Mapped[datetime | None] = mapped_column(DateTime)
     late: Mapped[Late] = mapped_column(members(Late), default=Late.TAKEN, server_default="taken")
     attempts: Mapped[int | None]
-    scoring: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict, server_default="{}")
+    scoring: Mapped[JsonObject] = mapped_column(JSON, default=dict, server_default="{}")
     after_id: Mapped[int | None] = mapped_column(ForeignKey("assignment.id", ondelete="SET NULL"))
     level: Mapped[int | None]  # of a series, from 1; None where it is none
     levels: Mapped[int | None]
@@ -201,7 +201,7 @@ class ClassTool(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     class_id: Mapped[int] = mapped_column(ForeignKey("school_class.id", ondelete="CASCADE"))
     name: Mapped[str] = mapped_column(String(40))
-    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+    document: Mapped[JsonObject] = mapped_column(JSON)
     moves: Mapped[int]
 
     school_class: Mapped[SchoolClass] = relationship(back_populates="class_tools")
@@ -264,7 +264,7 @@ class Operation(Base):
     work_id: Mapped[int] = mapped_column(ForeignKey("work.id", ondelete="CASCADE"), primary_key=True)
     number: Mapped[int] = mapped_column(primary_key=True, autoincrement=False)
     key: Mapped[str] = mapped_column(String(40, BYTES))
-    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+    document: Mapped[JsonObject] = mapped_column(JSON)
     stored: Mapped[datetime] = mapped_column(DateTime, default=now)
 
     work: Mapped[Work] = relationship(back_populates="operations")
@@ -285,8 +285,8 @@ class HandIn(Base):
     attempt: Mapped[int]
     outcome: Mapped[Outcome] = mapped_column(members(Outcome))
     moves: Mapped[int]
-    document: Mapped[dict[str, Any]] = mapped_column(JSON)
-    verdict: Mapped[dict[str, Any]] = mapped_column(JSON)
+    document: Mapped[JsonObject] = mapped_column(JSON)
+    verdict: Mapped[JsonObject] = mapped_column(JSON)
     handed_in: Mapped[datetime] = mapped_column(DateTime, default=now)
     score: Mapped[int] = mapped_column(default=0, server_default="0")
     score_override: Mapped[int | None]

@@ -6,7 +6,6 @@ from collections import defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from datetime import datetime, timedelta
-from typing import Any
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session, selectinload
@@ -14,6 +13,7 @@ from sqlalchemy.orm import Session, selectinload
 from ..documents.amounts import duration, moves
 from ..documents.construction import read_steps
 from ..documents.grouping import method_in_words, what_went_wrong
+from ..documents.reading import JsonObject
 from ..judge.counts import moves_of
 from ..judge.structure import made_with, needed_by, points_put, structure
 from ..judge.task import Task
@@ -51,7 +51,7 @@ class Place:
     student: Person
     standing: Standing
     work: Work | None
-    figure: dict[str, Any]
+    figure: JsonObject
     steps: list[Step]
     moves: int
     group: dict[str, str]
@@ -107,7 +107,7 @@ def place_of(task: Task, student: Person, work: Work | None) -> Place:
     if work is not None and (handed_in is None or work.touched > handed_in.handed_in):
         state = replay(task, [operation.document for operation in work.operations])
         steps, uses = state.steps, state.uses
-        figure: dict[str, Any] = state.figure
+        figure: JsonObject = state.figure
     elif handed_in is not None:
         steps, uses = list(read_steps(handed_in.document["steps"])), uses_in(handed_in.document)
         figure = figure_of(handed_in)
@@ -151,7 +151,7 @@ class Group:
 
     heading: str
     places: list[Place]
-    essence: dict[str, Any] | None = None
+    essence: JsonObject | None = None
 
 
 def grouped(places: Sequence[Place], by: str) -> list[Group]:
@@ -166,7 +166,7 @@ def grouped(places: Sequence[Place], by: str) -> list[Group]:
     return sorted(found, key=lambda group: (group.heading == "Not handed in", -len(group.places), group.heading))
 
 
-def essence_of(place: Place) -> dict[str, Any]:
+def essence_of(place: Place) -> JsonObject:
     """The figure of a student's best attempt without the steps that its answer is not made from."""
     assert place.standing.best is not None
     figure = figure_of(place.standing.best)

@@ -8,12 +8,12 @@ import re
 import unicodedata
 from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
-from typing import Any
 
 from sqlalchemy import func, select
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
+from ..documents.reading import JsonObject
 from ..documents.roster import LONGEST_NAME
 from .models import (
     LETTERS,
@@ -214,7 +214,7 @@ def remove_class(session: Session, school_class: SchoolClass) -> None:
     session.flush()
 
 
-def data_of(session: Session, school_class: SchoolClass, students: Iterable[Person]) -> dict[str, Any]:
+def data_of(session: Session, school_class: SchoolClass, students: Iterable[Person]) -> JsonObject:
     """Everything that is kept about students in a class, as JSON."""
     works = list(session.scalars(select(Work).join(Assignment).where(Assignment.class_id == school_class.id)))
     return {
@@ -236,7 +236,7 @@ def _sign_ins(session: Session, student: Person) -> list[dict[str, str]]:
     return [{"at": one.at.isoformat(), "outcome": one.outcome, "address": one.address} for one in session.scalars(of)]
 
 
-def _work(session: Session, work: Work) -> dict[str, Any]:
+def _work(session: Session, work: Work) -> JsonObject:
     log = session.scalars(select(Operation).where(Operation.work_id == work.id).order_by(Operation.number))
     return {
         "task": work.assignment.sheet.title,

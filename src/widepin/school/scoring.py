@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any
-
+from ..documents.reading import JsonObject
 from ..judge.verdict import Outcome, Verdict
 
 SCORING = {
@@ -21,7 +20,7 @@ SCORING = {
 "own helper" is a work that is fragile only where the student's own points are dragged."""
 
 
-def score_for(verdict: Verdict, budget: int | None, table: dict[str, Any]) -> int:
+def score_for(verdict: Verdict, budget: int | None, table: JsonObject) -> int:
     """The score for a verdict, 0 to 100. ``table``: what differs from SCORING."""
     worth = SCORING | table
     points = int(worth.get(row_of(verdict), 0))

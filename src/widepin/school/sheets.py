@@ -10,9 +10,10 @@ from pydantic import ValidationError
 from sqlalchemy import delete, func, or_, select
 from sqlalchemy.orm import Session
 
-from ..documents.construction import read_steps
+from ..documents.construction import read_step, read_steps, write_step
 from ..documents.kept import Policy
-from ..documents.reading import Unreadable, from_validation
+from ..documents.reading import JsonObject, Unreadable, from_validation
+from ..documents.rule_words import worded
 from ..documents.task import TASK_FORMAT, read_task
 from ..judge.references import check_references
 from ..judge.task import MODEL, Task
@@ -55,7 +56,7 @@ TOOL_SETS: dict[str, list[Any]] = {
 }
 """Sets of tools to begin with. An empty opening stands for the first two given points."""
 
-BLANK: dict[str, Any] = {
+BLANK: JsonObject = {
     "format": TASK_FORMAT,
     "title": "",
     "text": "",
@@ -77,7 +78,7 @@ class NotSolved(CoreError):
     """A task that its model does not solve cannot be assigned. The message says what to do."""
 
 
-def new_sheet(session: Session, owner: Person, document: dict[str, Any], topic: str = "") -> TaskSheet:
+def new_sheet(session: Session, owner: Person, document: JsonObject, topic: str = "") -> TaskSheet:
     """A sheet of a teacher's."""
     # A family is numbered by its first version, whose number is known once it is there.
     sheet = TaskSheet(
@@ -103,7 +104,7 @@ def is_assigned(session: Session, sheet: TaskSheet) -> bool:
 
 
 def change(
-    session: Session, sheet: TaskSheet, fields: dict[str, Any], policy: dict[str, Any] | None, topic: str | None
+    session: Session, sheet: TaskSheet, fields: JsonObject, policy: JsonObject | None, topic: str | None
 ) -> TaskSheet:
     """Change fields of a sheet's document; the sheet itself, or its next version where it is assigned.
 
@@ -143,13 +144,13 @@ def change(
     return sheet
 
 
-def check_title(title: Any) -> None:
+def check_title(title: object) -> None:
     """That a title can be kept. Raises Unreadable."""
     if not isinstance(title, str) or len(title) > LONGEST_TITLE:
         raise Unreadable("title", f"must be a text of at most {LONGEST_TITLE} characters")
 
 
-def read_policy(value: Any) -> dict[str, Any]:
+def read_policy(value: object) -> JsonObject:
     """A policy as it is kept. Raises Unreadable."""
     try:
         policy = Policy.model_validate(value)
@@ -164,7 +165,7 @@ LISTS: dict[str, dict[str, type]] = {"tools": {}, "wanted": {"name": str}, "cond
 """Fields that are lists, and what each of their entries has at least, even while a task is unfinished."""
 
 
-def check_list(name: str, value: Any) -> None:
+def check_list(name: str, value: object) -> None:
     """That a field which is a list is one, with entries of the right form. Raises Unreadable."""
     if name not in LISTS:
         return
@@ -177,7 +178,7 @@ def check_list(name: str, value: Any) -> None:
                 raise Unreadable(f"{name}[{place}].{field}", f"must be {words}")
 
 
-def check_construction(part: str, document: dict[str, Any]) -> None:
+def check_construction(part: str, document: JsonObject) -> None:
     """That the given figure, or the model after it, is well formed. Raises Unreadable."""
     given = read_steps(document["given"])
     own = read_steps(document["model"]) if part == "model" else ()
@@ -185,10 +186,10 @@ def check_construction(part: str, document: dict[str, Any]) -> None:
         check_steps([*given, *own])
         check_references(Figure([*given, *own]), 0)
     except IllFormed as wrong:
-        raise Unreadable(f"{part}, {wrong.step_id}", wrong.rule) from None
+        raise Unreadable(f"{part}, {wrong.step_id}", worded(wrong.broken)) from None
 
 
-def names_given(documents: Any) -> dict[str, str]:
+def names_given(documents: list[JsonObject]) -> dict[str, str]:
     """The ids that objects should have, by the names that a teacher gave them. Raises Unreadable."""
     read_steps(documents)
     taken = {step["id"] for step in documents}
@@ -201,22 +202,16 @@ def names_given(documents: Any) -> dict[str, str]:
     return names
 
 
-def renamed(documents: list[dict[str, Any]], names: dict[str, str]) -> list[dict[str, Any]]:
+def renamed(documents: list[JsonObject], names: dict[str, str]) -> list[JsonObject]:
     """Steps in which objects have other ids, so that conditions can speak of them by the names on the board."""
-    made = []
-    for step in documents:
-        step = {name: value for name, value in step.items() if name != "label" or step["id"] not in names}
-        step["id"] = names.get(step["id"], step["id"])
-        if "from" in step:
-            step["from"] = [names.get(source, source) for source in step["from"]]
-        for choice in ("other_than", "nearest_to", "farthest_from"):
-            if choice in step:
-                step[choice] = names.get(step[choice], step[choice])
-        made.append(step)
-    return made
+    return [
+        {name: value for name, value in document.items() if name != "label" or document["id"] not in names}
+        | write_step(read_step(document).renamed(names))
+        for document in documents
+    ]
 
 
-def follow(document: dict[str, Any], part: str, names: dict[str, str]) -> None:
+def follow(document: JsonObject, part: str, names: dict[str, str]) -> None:
     """Let the rest of a document follow a construction: names elsewhere, and what is done already."""
     if part == "given":
         document["model"] = renamed(document["model"], names)
@@ -229,13 +224,13 @@ def follow(document: dict[str, Any], part: str, names: dict[str, str]) -> None:
         document["start"] = document["model"][: len(document["start"])]
 
 
-def _renamed_tool(tool: Any, names: dict[str, str]) -> Any:
+def _renamed_tool(tool: object, names: dict[str, str]) -> Any:
     if not isinstance(tool, dict) or not isinstance(tool.get("opening"), list):
         return tool
     return tool | {"opening": _renamed_terms(tool["opening"], names)}
 
 
-def _renamed_terms(terms: Any, names: dict[str, str]) -> Any:
+def _renamed_terms(terms: object, names: dict[str, str]) -> Any:
     if isinstance(terms, list):
         return [_renamed_terms(term, names) for term in terms]
     return names.get(terms, terms) if isinstance(terms, str) else terms
@@ -254,7 +249,7 @@ def task_in(sheet: TaskSheet) -> Task:
     return read_task(sheet.document)
 
 
-def figure_named(name: str) -> list[dict[str, Any]]:
+def figure_named(name: str) -> list[JsonObject]:
     """A ready-made given figure."""
     return steps(READY_MADE[name])
 

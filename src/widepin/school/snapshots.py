@@ -17,6 +17,7 @@ from sqlalchemy import and_, bindparam, select
 from sqlalchemy.orm import Session
 
 from ..documents.operations import read_operation
+from ..documents.reading import JsonObject
 from ..judge.task import Task
 from .history import History
 from .models import Base, Work
@@ -38,7 +39,7 @@ class Snapshot:
         """The key of its last operation, empty where there is none."""
         return next(reversed(self.keys), "")
 
-    def apply(self, number: int, key: str, document: dict[str, Any]) -> None:
+    def apply(self, number: int, key: str, document: JsonObject) -> None:
         """Do the next operation of the log."""
         self.state.apply(read_operation(document))
         self.number = self.keys[key] = number

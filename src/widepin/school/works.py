@@ -6,7 +6,6 @@ from datetime import timedelta
 from functools import lru_cache
 from json import dumps, loads
 from secrets import token_hex
-from typing import Any
 
 from sqlalchemy import bindparam, select, update
 from sqlalchemy.dialects.mysql import insert
@@ -24,6 +23,7 @@ from ..documents.operations import (
     read_operation,
     remake,
 )
+from ..documents.reading import JsonObject
 from ..documents.task import read_task
 from ..judge.task import Task
 from ..plane.errors import CoreError
@@ -89,7 +89,7 @@ def state_of(work: Work) -> History:
     return replay(task_of(work.assignment), [one.document for one in work.operations], allowed_tools(work.assignment))
 
 
-def save(session: Session, assignment: Assignment, student: Person, key: str, after: int, value: Any) -> Operation:
+def save(session: Session, assignment: Assignment, student: Person, key: str, after: int, value: object) -> Operation:
     """Store an operation of a student's, as by ``store``, in the work for an assignment, begun if there is none."""
     task = task_of(assignment)
     found = opened(session, assignment.id, student.id, task)
@@ -98,7 +98,7 @@ def save(session: Session, assignment: Assignment, student: Person, key: str, af
     return _stored(session, *found, key, after, value)
 
 
-def store(session: Session, work: Work, key: str, after: int, value: Any) -> Operation:
+def store(session: Session, work: Work, key: str, after: int, value: object) -> Operation:
     """Store an operation that follows operation number ``after``; the stored one if the key is known already.
 
     Raises StaleLog where others were stored in between, Unreadable and OperationRefused for what cannot be stored.
@@ -107,7 +107,7 @@ def store(session: Session, work: Work, key: str, after: int, value: Any) -> Ope
     return _stored(session, work, current(session, work, task_of(work.assignment)), key, after, value)
 
 
-def _stored(session: Session, work: Work, board: Snapshot, key: str, after: int, value: Any) -> Operation:
+def _stored(session: Session, work: Work, board: Snapshot, key: str, after: int, value: object) -> Operation:
     if not session.in_nested_transaction():  # there, what was read may be taken back
         SNAPSHOTS.keep(of(work), board)
     if key in board.keys:
@@ -117,7 +117,7 @@ def _stored(session: Session, work: Work, board: Snapshot, key: str, after: int,
     return _append(session, work, board.state, after + 1, key, value)
 
 
-def import_steps(session: Session, work: Work, after: int, value: Any) -> list[Operation]:
+def import_steps(session: Session, work: Work, after: int, value: object) -> list[Operation]:
     """Store the steps of a work document, all or none; they follow operation number ``after``.
 
     Raises Unreadable with the place in the document, StaleLog and OperationRefused.
@@ -155,7 +155,7 @@ def lock(session: Session, work: Work) -> None:
     session.scalars(own).one()
 
 
-def _append(session: Session, work: Work, state: History, number: int, key: str, value: Any) -> Operation:
+def _append(session: Session, work: Work, state: History, number: int, key: str, value: object) -> Operation:
     """Store one operation that fits the board as it stands. Raises Unreadable and OperationRefused."""
     wanted = read_operation(value)
     if isinstance(wanted, MeasureDocument) and not work.assignment.measuring:
@@ -165,6 +165,7 @@ def _append(session: Session, work: Work, state: History, number: int, key: str,
     if isinstance(wanted, UseDocument):
         state.class_tools = allowed_tools(work.assignment)
     state.check(wanted)
+    assert isinstance(value, dict)  # else it could not be read
     document = kept(wanted, value, state)
     if len(dumps(document)) > LARGEST_OPERATION and not isinstance(wanted, UseDocument):
         raise OperationRefused("That was too much in one operation; do it in smaller parts.")
@@ -176,7 +177,7 @@ def _append(session: Session, work: Work, state: History, number: int, key: str,
     return Operation(**row)
 
 
-def kept(wanted: OperationDocument, value: Any, state: History) -> dict[str, Any]:
+def kept(wanted: OperationDocument, value: JsonObject, state: History) -> JsonObject:
     """An operation as it is stored: with nothing in it that was not read. Raises Unreadable."""
     if isinstance(wanted, AddDocument):
         shown = read_dress(presentation(value["step"]))
@@ -191,6 +192,6 @@ def kept(wanted: OperationDocument, value: Any, state: History) -> dict[str, Any
 RULED = ("id", "make", "from", "at", "pick", "other_than", "nearest_to", "farthest_from")
 
 
-def presentation(step: dict[str, Any]) -> dict[str, Any]:
+def presentation(step: JsonObject) -> JsonObject:
     """The fields of a step that only concern how it is shown."""
     return {name: value for name, value in step.items() if name not in RULED}

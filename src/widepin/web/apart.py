@@ -18,6 +18,7 @@ import threading
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from multiprocessing.connection import Connection
+from multiprocessing.process import BaseProcess
 from pathlib import Path
 from time import monotonic, sleep
 from typing import Any, TypeVar
@@ -58,7 +59,7 @@ def _nothing() -> None:
     """A job that only makes the process that it is forked from start."""
 
 
-def begin(job: Callable[..., None], arguments: tuple[Any, ...], seconds: int, megabytes: int) -> Any:
+def begin(job: Callable[..., None], arguments: tuple[Any, ...], seconds: int, megabytes: int) -> BaseProcess:
     """Start a job that nobody has to wait for; ends by itself after so many seconds. Returns its process."""
     process = _context.Process(target=_limited, args=(job, arguments, seconds, megabytes), daemon=True)
     process.start()

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import asdict
-from typing import Any
 
 import numpy as np
 
 from ..documents.construction import write_step
+from ..documents.reading import JsonObject
 from ..documents.words import kind_in_words
 from ..judge.drags import TRIANGLES, shaped_triangle
 from ..judge.task import Task
@@ -16,7 +16,7 @@ from ..school.handins import figure_of
 from ..school.models import Assignment, HandIn
 
 
-def task_figure(task: Task) -> dict[str, Any]:
+def task_figure(task: Task) -> JsonObject:
     """The given figure of a task."""
     return {
         "given": [write_step(step) for step in task.given],
@@ -25,7 +25,7 @@ def task_figure(task: Task) -> dict[str, Any]:
     }
 
 
-def board_setting(task: Task) -> dict[str, Any]:
+def board_setting(task: Task) -> JsonObject:
     """What the board needs to know of a task."""
     return {
         **task_figure(task),
@@ -44,7 +44,7 @@ def board_setting(task: Task) -> dict[str, Any]:
     }
 
 
-def class_tools_setting(assignment: Assignment) -> list[dict[str, Any]]:
+def class_tools_setting(assignment: Assignment) -> list[JsonObject]:
     """What the board needs to know of the class tools of the class that may be used for a task."""
     found = []
     for one in assignment.class_tools:
@@ -62,14 +62,14 @@ def class_tools_setting(assignment: Assignment) -> list[dict[str, Any]]:
     return found
 
 
-def proven_figure(document: dict[str, Any]) -> dict[str, Any]:
+def proven_figure(document: JsonObject) -> JsonObject:
     """What a class tool takes and gives, as it is drawn; its other steps are hidden."""
     gives = document["gives"]
     steps = [step if step["id"] in gives else step | {"hidden": True} for step in document["steps"]]
     return {"given": document["given"], "start": [], "steps": steps, "answer": gives}
 
 
-def told_figure(attempt: HandIn, level: str) -> dict[str, Any]:
+def told_figure(attempt: HandIn, level: str) -> JsonObject:
     """A handed-in work as it is shown at a level of help: the break only at the last."""
     figure = figure_of(attempt)
     return figure if level == "break" else figure | {"breaks": None}

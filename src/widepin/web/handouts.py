@@ -3,17 +3,17 @@
 from __future__ import annotations
 
 from collections.abc import Collection, Sequence
-from typing import Any
 
 from flask import Response, request
 
+from ..documents.reading import JsonObject
 from ..school.models import Assignment
 from ..school.overview import Group, Place
 from ..school.sheets import names_given, renamed
 from .printing import printed
 
 
-def handout(task: dict[str, Any], figure: dict[str, Any], answer: Collection[str], title: str, whose: str) -> Response:
+def handout(task: JsonObject, figure: JsonObject, answer: Collection[str], title: str, whose: str) -> Response:
     """A construction step by step. With ``arcs`` in the address, circles are short arcs as drawn by hand.
 
     ``task``: its document. ``figure``: given, start and steps in JSON, and uses of class tools.
@@ -34,7 +34,7 @@ def handout(task: dict[str, Any], figure: dict[str, Any], answer: Collection[str
 
 def overview_on_paper(assignment: Assignment, budget: int | None, groups: Sequence[Group]) -> Response:
     """The works of a class on paper, in groups, with their results."""
-    cards: list[dict[str, Any]] = []
+    cards: list[JsonObject] = []
     for group in groups:
         drawn = [card_on_paper(place) for place in group.places if place.figure]
         if drawn:
@@ -49,7 +49,7 @@ def overview_on_paper(assignment: Assignment, budget: int | None, groups: Sequen
     )
 
 
-def card_on_paper(place: Place) -> dict[str, Any]:
+def card_on_paper(place: Place) -> JsonObject:
     """A student's work on the class overview: figure, name, verdict."""
     best, figure = place.standing.best, place.figure
     return {
@@ -61,7 +61,7 @@ def card_on_paper(place: Place) -> dict[str, Any]:
     }
 
 
-def under_labels(document: dict[str, Any]) -> tuple[dict[str, Any], dict[str, str]]:
+def under_labels(document: JsonObject) -> tuple[JsonObject, dict[str, str]]:
     """The document of an attempt with the student's objects under the names that the student gave them, and these."""
     every = [step for part in ("given", "start", "steps") for step in document[part]]
     own = {step["id"] for step in document["steps"]}

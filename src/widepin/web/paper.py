@@ -14,6 +14,7 @@ from typing import Any
 from jinja2 import Environment, FileSystemLoader
 
 from ..documents.construction import read_steps
+from ..documents.reading import JsonObject
 from ..documents.step_pictures import step_pictures
 from ..documents.svg import picture
 from ..documents.task import read_task
@@ -29,7 +30,7 @@ SIGNS = {"good": "✓", "half": "~", "bad": "×"}
 Tell = Callable[[str, int, int], None]
 """Takes what is going on, how much of it is done, and how much there is."""
 
-Page = tuple[str, dict[str, Any]]
+Page = tuple[str, JsonObject]
 """A template and what it is filled with."""
 
 
@@ -49,7 +50,7 @@ class Pictures:
         return self.known[content]
 
 
-def construction(data: dict[str, Any], pictures: Pictures, tell: Tell) -> Page:
+def construction(data: JsonObject, pictures: Pictures, tell: Tell) -> Page:
     """A construction step by step. What a class tool made at once is one step."""
     task, figure = read_task(data["task"]), data["figure"]
     done, steps = read_steps([*figure["given"], *figure["start"]]), read_steps(figure["steps"])
@@ -73,9 +74,9 @@ def construction(data: dict[str, Any], pictures: Pictures, tell: Tell) -> Page:
     }
 
 
-def overview(data: dict[str, Any], pictures: Pictures, tell: Tell) -> Page:
+def overview(data: JsonObject, pictures: Pictures, tell: Tell) -> Page:
     """The works of a class in groups, with their results."""
-    rows: list[dict[str, Any]] = []
+    rows: list[JsonObject] = []
     for number, card in enumerate(data["cards"]):
         tell("Drawing the works", number, len(data["cards"]))
         figure = card["figure"]
@@ -93,24 +94,24 @@ def overview(data: dict[str, Any], pictures: Pictures, tell: Tell) -> Page:
     return "paper/steps.html", {"title": data["title"], "whose": data["whose"], "first": first, "steps": rows}
 
 
-def name_cards(data: dict[str, Any], pictures: Pictures, tell: Tell) -> Page:
+def name_cards(data: JsonObject, pictures: Pictures, tell: Tell) -> Page:
     """A card to cut out for every student: where and with which codes to sign in."""
     return "paper/name_cards.html", data
 
 
-def hidden_in(figure: dict[str, Any]) -> set[str]:
+def hidden_in(figure: JsonObject) -> set[str]:
     """The ids of the hidden objects of a figure in JSON."""
     return {step["id"] for part in ("given", "start", "steps") for step in figure[part] if step.get("hidden")}
 
 
-KINDS: dict[str, Callable[[dict[str, Any], Pictures, Tell], Page]] = {
+KINDS: dict[str, Callable[[JsonObject, Pictures, Tell], Page]] = {
     "construction": construction,
     "overview": overview,
     "name cards": name_cards,
 }
 
 
-def typeset(kind: str, data: dict[str, Any], tell: Tell) -> bytes:
+def typeset(kind: str, data: JsonObject, tell: Tell) -> bytes:
     """A document on paper, as PDF."""
     pictures = Pictures()
     template, context = KINDS[kind](data, pictures, tell)

@@ -13,10 +13,10 @@ import os
 import signal
 from pathlib import Path
 from time import time
-from typing import Any
 
 from flask import Response, current_app, render_template, request, url_for
 
+from ..documents.reading import JsonObject
 from . import apart, paper
 from .access import me
 from .database import session
@@ -32,7 +32,7 @@ MAX_KEPT = 200
 """Papers that are kept."""
 
 
-def printed(name: str, kind: str, data: dict[str, Any]) -> Response:
+def printed(name: str, kind: str, data: JsonObject) -> Response:
     """A document of a kind of ``paper.KINDS`` as PDF, or the page that says how far it is."""
     known = json.dumps([kind, data], sort_keys=True)
     job = Job(current_app.extensions["papers"], hashlib.sha256(known.encode()).hexdigest()[:32])
@@ -69,7 +69,7 @@ class Job:
         """Write down how far it is."""
         write(self.far, json.dumps({"what": what, "done": done, "of": of}).encode())
 
-    def progress(self) -> dict[str, Any]:
+    def progress(self) -> JsonObject:
         """How far it is, as far as is known."""
         try:
             return json.loads(self.far.read_text())  # type: ignore[no-any-return]
@@ -77,7 +77,7 @@ class Job:
             return {"what": "Waiting for other papers", "done": 0, "of": 0}
 
 
-def make(job: Job, whose: int, kind: str, data: dict[str, Any]) -> None:
+def make(job: Job, whose: int, kind: str, data: JsonObject) -> None:
     """Make a paper, in a process of its own: after those of other people, and only if this one's is not at another."""
     with (job.folder / f"person-{whose}").open("a") as own, (job.folder / "turn").open("a") as turn:
         if not apart.take(own):

@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from typing import Any
 
+from ...documents.reading import JsonObject
+
 RULER_AND_COMPASS = ["points", "line", "ray", "segment", "circle", "circle_radius"]
 
 
@@ -27,13 +29,13 @@ class LibraryTask:
     mistake: str
     given: str
     wanted: list[str]
-    conditions: list[dict[str, Any]]
+    conditions: list[JsonObject]
     model: str
     moves: int
     tools: list[Any] = field(default_factory=lambda: list(RULER_AND_COMPASS))
     prerequisites: tuple[str, ...] = ()
 
-    def document(self) -> dict[str, Any]:
+    def document(self) -> JsonObject:
         """The task document."""
         return task_document(
             self.title, self.text, self.given, self.tools, self.wanted, self.conditions, self.model, self.moves
@@ -46,10 +48,10 @@ def task_document(
     given: str,
     tools: list[Any],
     wanted: list[str],
-    conditions: list[dict[str, Any]],
+    conditions: list[JsonObject],
     model: str = "",
     moves: int | None = None,
-) -> dict[str, Any]:
+) -> JsonObject:
     """A task document. ``wanted``: kind and name each; ``given`` and ``model``: steps as lines."""
     document = {
         "format": "widepin.task/1",
@@ -64,7 +66,7 @@ def task_document(
     return document | ({"budget": {"moves": moves}} if moves else {})
 
 
-def steps(lines: str) -> list[dict[str, Any]]:
+def steps(lines: str) -> list[JsonObject]:
     """Steps from their lines.
 
     >>> steps("C point_on s at=1,2")
@@ -73,7 +75,7 @@ def steps(lines: str) -> list[dict[str, Any]]:
     made = []
     for line in filter(None, map(str.strip, lines.splitlines())):
         id_, make, *rest = line.split()
-        step: dict[str, Any] = {"id": id_, "make": make}
+        step: JsonObject = {"id": id_, "make": make}
         if sources := [word for word in rest if "=" not in word]:
             step["from"] = sources
         for name, value in (word.split("=") for word in rest if "=" in word):
@@ -84,7 +86,7 @@ def steps(lines: str) -> list[dict[str, Any]]:
     return made
 
 
-def rel(name: str, *of: Any) -> dict[str, Any]:
+def rel(name: str, *of: Any) -> JsonObject:
     """A condition; terms of several names are written with hyphens, A-B."""
     return {"rel": name, "of": [term.split("-") if "-" in term else term for term in of]}
 

@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import Any
 
 from flask import flash, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
 from sqlalchemy import select
 from werkzeug.wrappers import Response
 
+from ...documents.reading import JsonObject
 from ...documents.words import class_tool_in_words, listed
-from ...judge.compound_tools import NotATool
 from ...school import class_tools
 from ...school.assigning import with_tasks
 from ...school.models import SchoolClass
@@ -38,40 +38,40 @@ def from_task(class_id: int) -> Response:
 
 
 @teachers_only
-def ask_model(sheet_id: int) -> Any:
+def ask_model(sheet_id: int) -> ResponseReturnValue:
     """Ask how a task's model is to be given as a class tool."""
     found = own_sheet(sheet_id)
     return show(lambda: class_tools.proven_on_sheet(found), found.title)
 
 
 @teachers_only
-def give_model(sheet_id: int) -> Any:
+def give_model(sheet_id: int) -> ResponseReturnValue:
     """Give a task's model to a class as a class tool."""
     found = own_sheet(sheet_id)
     return give(lambda: class_tools.proven_on_sheet(found), found.title)
 
 
 @teachers_only
-def ask_work(hand_in_id: int) -> Any:
+def ask_work(hand_in_id: int) -> ResponseReturnValue:
     """Ask how a student's sound work is to be given as a class tool."""
     found = visible_hand_in(hand_in_id)
     return show(lambda: class_tools.proven_by(found), found.work.assignment.sheet.title, found.work.assignment.class_id)
 
 
 @teachers_only
-def give_work(hand_in_id: int) -> Any:
+def give_work(hand_in_id: int) -> ResponseReturnValue:
     """Give a student's sound work to a class as a class tool."""
     found = visible_hand_in(hand_in_id)
     return give(lambda: class_tools.proven_by(found), found.work.assignment.sheet.title)
 
 
-Proven = Callable[[], dict[str, Any]]
+Proven = Callable[[], JsonObject]
 
 
 def show(proven: Proven, title: str, class_id: int | None = None, trouble: str | None = None) -> str:
     """The page that asks for name, class and price; or says why this is no class tool."""
     classes = select(SchoolClass).where(SchoolClass.teacher_id == me().id, SchoolClass.archived.is_(None))
-    context: dict[str, Any] = {
+    context: JsonObject = {
         "title": title,
         "classes": list(session().scalars(classes.order_by(SchoolClass.name))),
         "typed": request.form,
@@ -80,7 +80,7 @@ def show(proven: Proven, title: str, class_id: int | None = None, trouble: str |
     }
     try:
         document = proven()
-    except NotATool as wrong:
+    except Refused as wrong:
         return render_template("class_tools/give.html", why_not=str(wrong), **context)
     class_tool = class_tools.read_class_tool(document)
     return render_template(
@@ -92,13 +92,13 @@ def show(proven: Proven, title: str, class_id: int | None = None, trouble: str |
     )
 
 
-def give(proven: Proven, title: str) -> Any:
+def give(proven: Proven, title: str) -> ResponseReturnValue:
     """Give what is proven to the class that was chosen."""
     school_class = own_class(number_of(request.form.get("class")))
     name, price = request.form.get("name", ""), request.form.get("price", "")
     try:
         made = class_tools.give(session(), school_class, name, price, proven())
-    except (Refused, NotATool) as wrong:
+    except Refused as wrong:
         return show(proven, title, trouble=str(wrong)), 422
     flash(f"{made.name} is a tool of {school_class.name} now. Allow it for a task when you assign it.")
     return redirect(url_for("class_tools.index", class_id=school_class.id))

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from dataclasses import asdict
 from functools import partial
-from typing import Any
 
 from flask import abort, flash, get_template_attribute, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
 from sqlalchemy import select
 from sqlalchemy.orm import selectinload
 from werkzeug.wrappers import Response
@@ -141,7 +141,7 @@ class Asked(Form):
 
 
 @teachers_only
-def changes(assignment_id: int) -> Any:
+def changes(assignment_id: int) -> ResponseReturnValue:
     """What changed on the class overview since a time: cards to replace, and what everybody is doing."""
     found = taught_assignment(assignment_id)
     try:
@@ -184,7 +184,7 @@ def take_version(assignment_id: int) -> Response:
 
 
 @teachers_only
-def judge_again(assignment_id: int) -> Any:
+def judge_again(assignment_id: int) -> ResponseReturnValue:
     """Judge some more of the attempts again, and say how far it has come."""
     found = taught_assignment(assignment_id)
     after = number_of(request.form.get("after"))
@@ -205,7 +205,7 @@ def replay(work_id: int) -> str:
 
 
 @teachers_only
-def set_terms(assignment_id: int) -> Any:
+def set_terms(assignment_id: int) -> ResponseReturnValue:
     """Change when and for whom a task is."""
     found = taught_assignment(assignment_id)
     try:

@@ -5,11 +5,11 @@ from __future__ import annotations
 import hashlib
 import json
 from functools import cache
-from typing import Any
 
 from flask import Response, abort, url_for
 
 from ...documents import make_words, relation_words
+from ...documents.reading import JsonObject
 from ...plane import toolbook
 
 
@@ -33,6 +33,6 @@ def tool_book(version: str) -> Response:
     return response
 
 
-def tool_book_address() -> dict[str, Any]:
+def tool_book_address() -> JsonObject:
     """The address, for templates."""
     return {"tool_book_url": url_for("drawing.tool_book", version=book()[1])}

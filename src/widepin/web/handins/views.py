@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from flask import abort, flash, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
 from flask_login import login_required
 
 from ...documents.explaining import Feedback, explained, mend_in_words, what_stays_true, what_was_asked
@@ -74,7 +73,7 @@ def neighbours(attempt: HandIn) -> list[HandIn | None]:
 
 
 @login_required
-def on_paper(hand_in_id: int) -> Any:
+def on_paper(hand_in_id: int) -> ResponseReturnValue:
     """An attempt step by step, as a PDF."""
     attempt = visible_hand_in(hand_in_id)
     document, names = under_labels(attempt.document)
@@ -84,7 +83,7 @@ def on_paper(hand_in_id: int) -> Any:
 
 
 @login_required
-def comment(hand_in_id: int) -> Any:
+def comment(hand_in_id: int) -> ResponseReturnValue:
     """Write a comment on an attempt; teacher and student may."""
     attempt = visible_hand_in(hand_in_id)
     try:
@@ -95,7 +94,7 @@ def comment(hand_in_id: int) -> Any:
 
 
 @teachers_only
-def set_score(hand_in_id: int) -> Any:
+def set_score(hand_in_id: int) -> ResponseReturnValue:
     """Override the score of the table."""
     attempt = visible_hand_in(hand_in_id)
     try:
@@ -106,7 +105,7 @@ def set_score(hand_in_id: int) -> Any:
 
 
 @teachers_only
-def return_work(hand_in_id: int) -> Any:
+def return_work(hand_in_id: int) -> ResponseReturnValue:
     """Hand a work back for another try."""
     attempt = visible_hand_in(hand_in_id)
     reviewing.return_work(attempt)
@@ -115,7 +114,7 @@ def return_work(hand_in_id: int) -> Any:
 
 
 @students_only
-def mend(hand_in_id: int) -> Any:
+def mend(hand_in_id: int) -> ResponseReturnValue:
     """Make a proposed mend on the board, and go there."""
     attempt = own_hand_in(hand_in_id)
     assignment = attempt.work.assignment

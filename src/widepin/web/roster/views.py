@@ -6,6 +6,7 @@ from functools import partial
 from typing import Any
 
 from flask import current_app, flash, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
 from sqlalchemy import select
 from werkzeug.wrappers import Response
 
@@ -23,7 +24,7 @@ from ..reading import number_of
 
 
 @teachers_only
-def create() -> Any:
+def create() -> ResponseReturnValue:
     """Begin a class."""
     name = request.form.get("name", "")
     try:
@@ -55,7 +56,7 @@ def show(school_class: SchoolClass, **context: Any) -> str:
 
 
 @teachers_only
-def read(class_id: int) -> Any:
+def read(class_id: int) -> ResponseReturnValue:
     """Show what a pasted list or a file would add; nothing is stored yet."""
     found = own_class(class_id)
     text = request.form.get("list", "")
@@ -69,7 +70,7 @@ def read(class_id: int) -> Any:
 
 
 @teachers_only
-def add(class_id: int) -> Any:
+def add(class_id: int) -> ResponseReturnValue:
     """Add students by name; lines that are empty or not ticked are left out."""
     found = own_class(class_id)
     names = [" ".join(name.split()) for name in request.form.getlist("name")]
@@ -111,21 +112,21 @@ def name_cards(class_id: int) -> Response:
 
 
 @teachers_only
-def class_data(class_id: int) -> Any:
+def class_data(class_id: int) -> ResponseReturnValue:
     """Everything that is kept about the students of a class, as JSON."""
     found = own_class(class_id)
     return roster.data_of(session(), found, found.students)
 
 
 @teachers_only
-def student_data(class_id: int, person_id: int) -> Any:
+def student_data(class_id: int, person_id: int) -> ResponseReturnValue:
     """Everything that is kept about a student in a class, as JSON."""
     found = own_class(class_id)
     return roster.data_of(session(), found, [own_student(found, person_id)])
 
 
 @teachers_only
-def rename_class(class_id: int) -> Any:
+def rename_class(class_id: int) -> ResponseReturnValue:
     """Give a class another name."""
     found = own_class(class_id)
     try:
@@ -145,7 +146,7 @@ def archive(class_id: int) -> Response:
 
 
 @teachers_only
-def copy(class_id: int) -> Any:
+def copy(class_id: int) -> ResponseReturnValue:
     """A class with the same tasks, for a new year."""
     found = own_class(class_id)
     try:
@@ -216,7 +217,7 @@ def remove_class(class_id: int) -> Response:
 
 
 @teachers_only
-def rename(class_id: int, person_id: int) -> Any:
+def rename(class_id: int, person_id: int) -> ResponseReturnValue:
     """Give a student another name."""
     found = own_class(class_id)
     student = own_student(found, person_id)

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import Any
 
 from ...documents.construction import write_step
 from ...documents.explaining import explained
+from ...documents.reading import JsonObject
+from ...documents.rule_words import worded
 from ...documents.task import write_condition
 from ...documents.verdict import write_verdict
 from ...documents.words import Words, listed
@@ -16,7 +17,7 @@ from ...judge.verdict import Outcome
 from ...plane.steps import Step
 
 
-def task_check_in_words(task: Task, tried: TaskCheck, document: dict[str, Any]) -> dict[str, Any]:
+def task_check_in_words(task: Task, tried: TaskCheck, document: JsonObject) -> JsonObject:
     """Whether the task can be assigned, what to look at, and pictures of what would pass or be shut out."""
     model = {"given": document["given"], "start": [], "steps": document["model"]}
     breaks = write_verdict(tried.model)["breaks"]
@@ -50,7 +51,7 @@ def warnings(task: Task, tried: TaskCheck) -> list[str]:
     if tried.stands_empty:
         found.append("Nothing has to be constructed: the given figure alone is correct. Add a condition.")
     if tried.refusal is not None:
-        found.append(f"The tools of the task cannot make the sample solution: {tried.refusal.rule}.")
+        found.append(f"The tools of the task cannot make the sample solution: {worded(tried.refusal.broken)}.")
     if tried.stopped:
         found.append("The sample solution is so long that not all mistakes in it were tried.")
     if task.budget is not None and task.budget < tried.moves:
@@ -58,14 +59,14 @@ def warnings(task: Task, tried: TaskCheck) -> list[str]:
     return found
 
 
-def passing(task: Task, mutant: Mutant, document: dict[str, Any]) -> dict[str, Any]:
+def passing(task: Task, mutant: Mutant, document: JsonObject) -> JsonObject:
     """A changed model that would pass, as a figure and a sentence."""
     changed = next(step for step in mutant.steps if step.id == mutant.changed)
     how = "placed by eye" if mutant.by_eye else f"made otherwise: {Words(task).step(changed)}"
     return {"words": f"{mutant.changed} {how}", "figure": drawn(task, mutant.steps, document)}
 
 
-def rejected(task: Task, image: Sequence[Step], document: dict[str, Any]) -> dict[str, Any]:
+def rejected(task: Task, image: Sequence[Step], document: JsonObject) -> JsonObject:
     """A mirror image that would be called wrong, as a figure and a sentence."""
     turned = [step.id for step, own in zip(image, task.model, strict=True) if step != own]
     return {
@@ -74,7 +75,7 @@ def rejected(task: Task, image: Sequence[Step], document: dict[str, Any]) -> dic
     }
 
 
-def drawn(task: Task, steps: Sequence[Step], document: dict[str, Any]) -> dict[str, Any]:
+def drawn(task: Task, steps: Sequence[Step], document: JsonObject) -> JsonObject:
     """A construction in the place of the model, as a figure."""
     return {
         "given": document["given"],

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import json
 from functools import partial
-from typing import Any
 
 from flask import abort, flash, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
 from pydantic import Field
 from sqlalchemy import select
 from werkzeug.wrappers import Response
@@ -14,7 +14,7 @@ from werkzeug.wrappers import Response
 from ...documents.construction import read_steps
 from ...documents.explaining import explained
 from ...documents.kept import Policy
-from ...documents.reading import Unreadable, check_plain, parse_json
+from ...documents.reading import JsonObject, Unreadable, check_plain, parse_json
 from ...documents.task import read_task, write_condition
 from ...documents.verdict import write_verdict
 from ...documents.words import Words, results_of
@@ -74,7 +74,7 @@ def fits(words: str, text: str) -> bool:
     return all(word in text for word in words.casefold().split())
 
 
-def draft_figure(document: dict[str, Any]) -> dict[str, Any]:
+def draft_figure(document: JsonObject) -> JsonObject:
     """A task's given figure with its model, as far as they are made."""
     return {
         "given": document["given"],
@@ -108,7 +108,7 @@ def library_task(key: str) -> str:
 
 
 @teachers_only
-def known_as_json(key: str) -> Any:
+def known_as_json(key: str) -> ResponseReturnValue:
     """A task of the task library with its topic, to fill a page that is being made."""
     known = known_task(key)
     return {"document": known.document(), "topic": known.topic}
@@ -171,7 +171,7 @@ USUAL = sheets.TOOL_SETS["Everything"]
 """The tools in the order in which teachers look for them; those that are seldom set come after."""
 
 
-def state_of(found: TaskSheet) -> dict[str, Any]:
+def state_of(found: TaskSheet) -> JsonObject:
     """What the page knows of a sheet."""
     return {
         "document": found.document,
@@ -206,13 +206,13 @@ def trouble_of(found: TaskSheet) -> dict[str, str] | None:
 class Changed(JsonBody):
     """Fields of a sheet's document, how it is to be set, or its topic; what is left out stays."""
 
-    document: dict[str, Any] = {}
-    policy: dict[str, Any] | None = None
+    document: JsonObject = {}
+    policy: JsonObject | None = None
     topic: str | None = Field(None, max_length=60)
 
 
 @teachers_only
-def save(sheet_id: int) -> Any:
+def save(sheet_id: int) -> ResponseReturnValue:
     """Store what was changed on a sheet; 422 with what is wrong, and then nothing is stored."""
     found, sent = own_sheet(sheet_id), json_body(Changed)
     try:
@@ -266,7 +266,7 @@ class Ticked(JsonBody):
 
 
 @teachers_only
-def propose(sheet_id: int) -> Any:
+def propose(sheet_id: int) -> ResponseReturnValue:
     """Conditions on the wanted objects that the model fulfils: those that say all, and others."""
     found, wanted = own_sheet(sheet_id), json_body(Ticked).wanted
     try:
@@ -280,7 +280,7 @@ def propose(sheet_id: int) -> Any:
 
 
 @teachers_only
-def try_out(sheet_id: int) -> Any:
+def try_out(sheet_id: int) -> ResponseReturnValue:
     """Try the task: whether its model solves it, and what else would pass."""
     found = own_sheet(sheet_id)
     try:
@@ -291,7 +291,7 @@ def try_out(sheet_id: int) -> Any:
 
 
 @teachers_only
-def judge_trial(sheet_id: int) -> Any:
+def judge_trial(sheet_id: int) -> ResponseReturnValue:
     """Judge what the teacher built as a student would; nothing is kept."""
     task = ready(own_sheet(sheet_id))
     try:
@@ -360,7 +360,7 @@ def remove(sheet_id: int) -> Response:
 
 
 @teachers_only
-def ask_assign(sheet_id: int) -> Any:
+def ask_assign(sheet_id: int) -> ResponseReturnValue:
     """To whom a task is to be given, and when."""
     return show_assign(own_sheet(sheet_id))
 
@@ -385,7 +385,7 @@ def show_assign(found: TaskSheet, trouble: str | None = None, passed: bool = Fal
 
 
 @teachers_only
-def assign(sheet_id: int) -> Any:
+def assign(sheet_id: int) -> ResponseReturnValue:
     """Give a task to a class."""
     found = own_sheet(sheet_id)
     school_class = own_class(number_of(request.form.get("class")))

@@ -7,6 +7,7 @@ from typing import Any
 from urllib.parse import urlsplit
 
 from flask import current_app, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
 from flask_login import current_user
 from flask_wtf import FlaskForm
 from werkzeug.wrappers import Response
@@ -29,14 +30,14 @@ class SignInForm(FlaskForm):
     next = HiddenField()
 
 
-def form() -> Any:
+def form() -> ResponseReturnValue:
     """The sign-in page."""
     if current_user.is_authenticated:
         return redirect(url_for("home"))
     return show(SignInForm(next=request.args.get("next", "")))
 
 
-def enter() -> Any:
+def enter() -> ResponseReturnValue:
     """Sign in."""
     filled = SignInForm()
     if not filled.validate():
@@ -52,7 +53,7 @@ def enter() -> Any:
     return entered(found, filled.next.data)
 
 
-def enter_by_code() -> Any:
+def enter_by_code() -> ResponseReturnValue:
     """Sign in with a class code and a personal code."""
     codes = request.form.get("class_code", "")[:40], request.form.get("code", "")[:40]
 
@@ -68,7 +69,7 @@ def enter_by_code() -> Any:
     return entered(found, request.form.get("next"))
 
 
-def put_off(wait: signing_in.TooSoon, page: Callable[[str], str]) -> Any:
+def put_off(wait: signing_in.TooSoon, page: Callable[[str], str]) -> ResponseReturnValue:
     """The page again, with how long to wait."""
     seconds = "a second" if wait.seconds == 1 else f"{wait.seconds} seconds"
     return page(f"Too many tries have failed. Wait {seconds}, then try again."), 429, {"Retry-After": str(wait.seconds)}

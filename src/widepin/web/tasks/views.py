@@ -7,10 +7,11 @@ from functools import partial
 from typing import Any
 
 from flask import flash, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
 from pydantic import Field
 
 from ...documents.explaining import explained
-from ...documents.reading import Unreadable
+from ...documents.reading import JsonObject, Unreadable
 from ...documents.verdict import read_verdict
 from ...documents.words import Words, results_of
 from ...judge.judging import judge
@@ -34,7 +35,7 @@ def index() -> str:
     return render_template("tasks/index.html", rows=rows, at=now())
 
 
-def figure_of_task(assignment: Assignment) -> dict[str, Any] | None:
+def figure_of_task(assignment: Assignment) -> JsonObject | None:
     """The given figure of an assignment's task; None for one that cannot be read, so that it breaks no list."""
     try:
         return task_figure(task_of(assignment))
@@ -72,7 +73,7 @@ def board(assignment_id: int) -> str:
 
 
 @students_only
-def operations(assignment_id: int) -> Any:
+def operations(assignment_id: int) -> ResponseReturnValue:
     """The log of the student's work, from after operation ``after`` on."""
     work = own_work(assignment_to_do(assignment_id))
     after = number_of(request.args.get("after"))
@@ -88,7 +89,7 @@ class Sent(JsonBody):
 
 
 @students_only
-def store(assignment_id: int) -> Any:
+def store(assignment_id: int) -> ResponseReturnValue:
     """Store one operation: 200 with what is stored, 409 with what the sender missed, 422 with what is wrong."""
     assignment, sent = assignment_to_do(assignment_id), json_body(Sent)
     try:
@@ -101,7 +102,7 @@ def store(assignment_id: int) -> Any:
 
 
 @students_only
-def here(assignment_id: int) -> Any:
+def here(assignment_id: int) -> ResponseReturnValue:
     """The board says that it is open before somebody."""
     is_open(session(), assignment_to_do(assignment_id), me())
     return {}
@@ -115,7 +116,7 @@ class BroughtIn(JsonBody):
 
 
 @students_only
-def import_steps(assignment_id: int) -> Any:
+def import_steps(assignment_id: int) -> ResponseReturnValue:
     """Store the steps of a work document: 200 with the operations, 409 for who is behind, 422 with place and remedy."""
     assignment, sent = assignment_to_do(assignment_id), json_body(BroughtIn)
     try:
@@ -128,7 +129,7 @@ def import_steps(assignment_id: int) -> Any:
 
 
 @students_only
-def hand_in(assignment_id: int) -> Any:
+def hand_in(assignment_id: int) -> ResponseReturnValue:
     """Hand the work in as it stands, and show what the judge says."""
     assignment = assignment_to_do(assignment_id)
     named = request.form.getlist("answer")
@@ -149,7 +150,7 @@ def hand_in(assignment_id: int) -> Any:
     return result_on_board(attempt)
 
 
-def not_handed_in(words: str, assignment_id: int) -> Any:
+def not_handed_in(words: str, assignment_id: int) -> ResponseReturnValue:
     """Why nothing was handed in: to the board in place, else as a notice on it."""
     if request.accept_mimetypes.best == "application/json":
         return {"error": words}, 422
@@ -157,7 +158,7 @@ def not_handed_in(words: str, assignment_id: int) -> Any:
     return redirect(url_for("tasks.board", assignment_id=assignment_id))
 
 
-def result_on_board(attempt: HandIn) -> dict[str, Any]:
+def result_on_board(attempt: HandIn) -> JsonObject:
     """What the board itself shows of a result, as far as the teacher lets it tell."""
     assignment = attempt.work.assignment
     task = task_of(assignment)
@@ -175,6 +176,6 @@ def result_on_board(attempt: HandIn) -> dict[str, Any]:
     }
 
 
-def written(log: Iterable[Operation]) -> list[dict[str, Any]]:
+def written(log: Iterable[Operation]) -> list[JsonObject]:
     """Operations as the board knows them."""
     return [{"number": one.number, "key": one.key, "operation": one.document} for one in log]
