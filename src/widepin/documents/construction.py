@@ -15,7 +15,7 @@ from pydantic import (
     model_validator,
 )
 
-from ..plane.intersections import CHOICES
+from ..plane.intersections import CHOICES, Choice
 from ..plane.makes import MAKES
 from ..plane.steps import Step
 from .reading import JsonObject, Unreadable, from_validation
@@ -56,13 +56,13 @@ class StepDocument(BaseModel):
 
     def step(self) -> Step:
         """The step as the plane knows it; what does not belong to its make is left out."""
-        choice, pick, reference = "pick", 1, None
+        choice, pick, reference = Choice.PICK, 1, None
         if self.make == "intersection":
             for name in CHOICES:
                 value = getattr(self, name)
                 if value is not None:
                     choice = name
-                    pick, reference = (value, None) if name == "pick" else (1, value)
+                    pick, reference = (value, None) if name is Choice.PICK else (1, value)
         at = self.at if self.make in MAKES and MAKES[self.make].inputs else None
         return Step(self.id, self.make, tuple(self.sources), at, choice, pick, reference)
 

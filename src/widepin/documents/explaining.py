@@ -5,9 +5,10 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 from enum import StrEnum
+from typing import assert_never
 
 from ..judge.task import Task
-from ..judge.verdict import Measured, Mend, Outcome, Report, Verdict
+from ..judge.verdict import Failure, Measured, Mend, Outcome, Quantity, Report, Verdict
 from ..plane.steps import Step
 from .words import Words, listed, place_in_words, verdict_in_words
 
@@ -40,7 +41,7 @@ def explained(verdict: Verdict, task: Task, level: str = "break") -> list[str]:
         if verdict.outcome is Outcome.APPROXIMATE:
             miss = max(one.gap_as_drawn or 0.0 for one in report.conditions)
             sentences.append(f"As drawn it misses by {miss:.1g} cm.")
-        if verdict.breaks is not None and verdict.breaks.happens == "wrong":
+        if verdict.breaks is not None and verdict.breaks.happens is Failure.WRONG:
             sentences += at_the_break(report, task)
         mended = {step.id for mend in report.mends for step in mend.steps}
         said_already = {id_ for id_ in report.by_eye if len(report.by_eye) == 1}
@@ -154,18 +155,32 @@ def measured_in_words(values: Sequence[Measured], words: Words, at_break: bool =
 def _measure_name(one: Measured, words: Words) -> str:
     names = [words.name(term) for term in one.of]
     match one.what:
-        case "length":
+        case Quantity.LENGTH:
             return names[0]
-        case "distance of centre":
+        case Quantity.DISTANCE_OF_CENTRE:
             return f"from the centre of {names[0]} to {names[1]}"
-        case "distance of centres":
+        case Quantity.DISTANCE_OF_CENTRES:
             return "from centre to centre"
-    joiner = "between" if len(names) > 1 else "of"
-    return f"the {one.what} {joiner} {listed(names)}"
+        case Quantity.DISTANCE | Quantity.ANGLE if len(names) > 1:
+            return f"the {one.what} between {listed(names)}"
+        case Quantity.DISTANCE | Quantity.ANGLE | Quantity.RADIUS | Quantity.AREA:
+            return f"the {one.what} of {listed(names)}"
+        case _ as never:
+            assert_never(never)
 
 
 def _unit(one: Measured) -> str:
-    return {"angle": "°", "area": " cm²"}.get(one.what, " cm")
+    match one.what:
+        case Quantity.ANGLE:
+            return "°"
+        case Quantity.AREA:
+            return " cm²"
+        case Quantity.LENGTH | Quantity.DISTANCE | Quantity.RADIUS:
+            return " cm"
+        case Quantity.DISTANCE_OF_CENTRE | Quantity.DISTANCE_OF_CENTRES:
+            return " cm"
+        case _ as never:
+            assert_never(never)
 
 
 def what_stays_true(report: Report, task: Task) -> list[str]:

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 from collections import Counter
+from typing import assert_never
 
+from ..judge.verdict import Outcome
 from ..plane.makes import MakeName
 from .make_words import MAKE_WORDS
 from .reading import JsonObject
@@ -40,24 +42,26 @@ def what_went_wrong(verdict: JsonObject, moves: int, budget: int | None) -> str:
     """The fate of a work, from its verdict document."""
     report = verdict.get("report") or {}
     breaks = verdict.get("breaks") or {}
-    match verdict["outcome"]:
-        case "sound" if budget is not None and moves > budget:
+    match outcome := Outcome(verdict["outcome"]):
+        case Outcome.SOUND if budget is not None and moves > budget:
             return "Correct, over the move limit"
-        case "sound":
+        case Outcome.SOUND:
             return "Correct and holds when dragged"
-        case "fragile":
+        case Outcome.FRAGILE:
             return f"Undefined when {_dragged(breaks)} dragged"
-        case "switching":
+        case Outcome.SWITCHING:
             return "The other intersection is taken when dragged"
-        case "approximate":
+        case Outcome.APPROXIMATE:
             return "Close everywhere, exact nowhere"
-        case "eyeballed":
+        case Outcome.EYEBALLED:
             guilty = report.get("by_eye") or []
             return f"{listed(guilty)} placed by eye" if guilty else "Correct only to the eye"
-        case "refused":
+        case Outcome.REFUSED:
             return "Not checked: a tool that is not allowed"
-        case _:
+        case Outcome.WRONG:
             return "Not correct as drawn"
+        case _:
+            assert_never(outcome)
 
 
 def _dragged(breaks: JsonObject) -> str:

@@ -9,7 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from ..judge.costs import Costs
 from ..judge.task import Condition, Names
-from ..judge.verdict import ConditionReport, Measured, Mend, Report
+from ..judge.verdict import ConditionReport, Fate, Measured, Mend, Quantity, Report
 from ..plane.steps import Step
 from ..plane.strokes import Strokes
 from .construction import StepDocument, write_step
@@ -20,7 +20,7 @@ STROKES: tuple[Literal["R1", "R2", "C1", "C2", "C3"], ...] = ("R1", "R2", "C1", 
 class MeasuredDocument(BaseModel):
     """A value that a condition is about; null where it does not exist."""
 
-    what: str = Field(description="length, distance or radius in centimetres, angle in degrees")
+    what: Quantity = Field(description="length, distance or radius in centimetres, angle in degrees")
     of: list[str | list[str]] = Field(description="the terms that it is measured on")
     drawn: float | None
     at_break: float | None
@@ -75,7 +75,7 @@ class ReportDocument(BaseModel):
     """What can be said beyond the outcome."""
 
     conditions: list[ConditionDocument]
-    shapes: dict[str, Literal["holds", "vanishes", "goes wrong"]] = Field(description="by shape of the given triangle")
+    shapes: dict[str, Fate] = Field(description="by shape of the given triangle")
     by_eye: list[str] = Field(description="ids of the student's own points that the answer hangs on")
     slides: dict[str, str] = Field(default={}, description="of these, id -> the curve that it slides on")
     ties: dict[str, StepDocument] = Field(default={}, description="of these, id -> what it lies next to, as a step")

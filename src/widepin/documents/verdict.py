@@ -10,7 +10,7 @@ from ..judge.counts import is_move
 from ..judge.judging import judge
 from ..judge.rules import WorkRule
 from ..judge.task import Task
-from ..judge.verdict import Break, Certificate, Counts, Drag, Outcome, Refusal, Verdict
+from ..judge.verdict import Break, Certificate, Counts, Drag, Failure, Outcome, Refusal, Verdict, Whose
 from ..plane.rules import broken
 from .reading import JsonObject, Unreadable, from_validation
 from .report import ReportDocument, read_report, write_report
@@ -35,7 +35,7 @@ class DragDocument(BaseModel):
     id: str
     start: Place = Field(alias="from")
     end: Place = Field(alias="to")
-    by: Literal["given", "own"]
+    by: Whose
     path: list[Place] = Field(default=[], description="places at equal shares of the drag, from the first to the last")
 
 
@@ -43,8 +43,8 @@ class BreakDocument(BaseModel):
     """The simplest position found where the answer fails."""
 
     points: list[DragDocument]
-    by: Literal["given", "own"] = Field(description="own: a point of the student's had to be dragged")
-    then: Literal["undefined", "wrong"]
+    by: Whose = Field(description="own: a point of the student's had to be dragged")
+    then: Failure
     object: str = Field(description="id of what vanishes first, or is wrong")
 
 
@@ -105,7 +105,7 @@ def _write_break(found: Break) -> BreakDocument:
         )
         for drag in found.drags
     ]
-    return BreakDocument(points=points, by=found.by, then=found.happens, object=found.object)  # type: ignore[arg-type]
+    return BreakDocument(points=points, by=found.by, then=found.happens, object=found.object)
 
 
 def judge_document(task: Task, value: object) -> Verdict:

@@ -21,7 +21,7 @@ from ..plane.tolerances import PLAIN_TO_SEE, VISUAL
 from .drags import Handle
 from .examination import Examination, Ruling, finite, spread
 from .trial import Trial
-from .verdict import Break, Drag, Outcome
+from .verdict import Break, Drag, Failure, Outcome, Whose
 
 STARTS = 24
 """Failing positions from which a simpler one is looked for."""
@@ -156,9 +156,9 @@ def _described(examined: Examination, trial: Trial, position: Floats, ruling: Ru
     )
     drags = [_drag(examined, handle, way[handle.number]) for handle in dragged]  # type: ignore[arg-type]
     happens, number = (
-        ("undefined", _first_undefined(examined, trial, position))
+        (Failure.UNDEFINED, _first_undefined(examined, trial, position))
         if ruling is Ruling.UNDEFINED
-        else ("wrong", _first_off(examined, trial, position))
+        else (Failure.WRONG, _first_off(examined, trial, position))
     )
     return Break(tuple(drags), happens, examined.figure.nodes[number].step.id, tuple(position.tolist()))
 
@@ -169,7 +169,7 @@ def _drag(examined: Examination, handle: Handle, way: Point[float]) -> Drag:
     places = [(x, y) for x, y in np.array([way.x, way.y]).T.tolist() if math.isfinite(x + y)] or [step.at or (0.0, 0.0)]
     if step.make == "free_point":
         places = [places[0], places[-1]]
-    return Drag(step.id, places[0], places[-1], "given" if handle.given else "own", tuple(places))
+    return Drag(step.id, places[0], places[-1], Whose.GIVEN if handle.given else Whose.OWN, tuple(places))
 
 
 def _first_undefined(examined: Examination, trial: Trial, position: Floats) -> int:

@@ -11,7 +11,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 from enum import StrEnum
 from itertools import combinations
-from typing import Any, Generic, NamedTuple
+from typing import Any, Generic, NamedTuple, assert_never
 
 from ..plane import measurement
 from ..plane.measurement import double_area, parameter
@@ -314,6 +314,40 @@ def _larger(m: Measure[N], x: N, y: N) -> N:
     return (x + y + m.system.absolute(x - y)) * 0.5
 
 
+class TermKind(StrEnum):
+    """What a term of a relation is: a name, or a list of names of points.
+
+    In the place of ``STRAIGHT``, ``CURVE`` and ``OBJECT``, two points may stand for the line through them.
+    """
+
+    OBJECT = "object"
+    POINT = "point"
+    STRAIGHT = "straight"
+    CURVE = "curve"
+    PAIR = "pair"
+    TRIPLE = "triple"
+
+    __hash__ = str.__hash__
+
+    @property
+    def size(self) -> int | None:
+        """How many points a list has in its place; None where only a name may stand."""
+        match self:
+            case TermKind.POINT:
+                return None
+            case TermKind.TRIPLE:
+                return 3
+            case TermKind.OBJECT | TermKind.STRAIGHT | TermKind.CURVE | TermKind.PAIR:
+                return 2
+            case _ as never:
+                assert_never(never)
+
+    @property
+    def is_list(self) -> bool:
+        """Whether only a list of points may stand there."""
+        return self in (TermKind.PAIR, TermKind.TRIPLE)
+
+
 class RelationName(StrEnum):
     """Every relation that a task can ask for."""
 
@@ -346,7 +380,7 @@ class Relation:
     """
 
     name: str
-    of: tuple[str, ...]
+    of: tuple[TermKind, ...]
     check: Callable[..., Finding[Any]]
     many: int = 0
     symmetric: tuple[int, ...] = ()
@@ -358,34 +392,41 @@ class Relation:
 
 
 R = RelationName
+T = TermKind
 
 RELATIONS: dict[str, Relation] = complete(
     RelationName,
     {
         relation.name: relation
         for relation in (
-            Relation(R.SAME, ("object", "object"), same, symmetric=(0, 1), settles=2),
-            Relation(R.ON, ("point", "curve"), on, settles=1),
-            Relation(R.PARALLEL, ("straight", "straight"), parallel, symmetric=(0, 1), settles=1),
-            Relation(R.PERPENDICULAR, ("straight", "straight"), perpendicular, symmetric=(0, 1), settles=1),
-            Relation(R.TANGENT, ("curve", "curve"), tangent, symmetric=(0, 1), settles=1),
-            Relation(R.MIDPOINT, ("point", "point", "point"), midpoint, symmetric=(1, 2), settles=2),
-            Relation(R.COLLINEAR, ("point",), collinear, many=3, settles=1),
-            Relation(R.EQUAL_LENGTH, ("pair",), equal_length, many=2, settles=1),
-            Relation(R.EQUAL_ANGLE, ("triple",), equal_angle, many=2, settles=1),
-            Relation(R.EQUAL_AREA, ("triple",), equal_area, many=2, settles=1),
-            Relation(R.RATIO, ("pair", "pair"), ratio, settles=1),
-            Relation(R.DISTINCT, ("point",), distinct, many=2),
-            Relation(R.SAME_SIDE, ("straight", "point", "point"), same_side, symmetric=(1, 2)),
-            Relation(R.OPPOSITE_SIDE, ("straight", "point", "point"), opposite_side, symmetric=(1, 2)),
-            Relation(R.INSIDE_ANGLE, ("point", "triple"), inside_angle),
+            Relation(R.SAME, (T.OBJECT, T.OBJECT), same, symmetric=(0, 1), settles=2),
+            Relation(R.ON, (T.POINT, T.CURVE), on, settles=1),
+            Relation(R.PARALLEL, (T.STRAIGHT, T.STRAIGHT), parallel, symmetric=(0, 1), settles=1),
+            Relation(R.PERPENDICULAR, (T.STRAIGHT, T.STRAIGHT), perpendicular, symmetric=(0, 1), settles=1),
+            Relation(R.TANGENT, (T.CURVE, T.CURVE), tangent, symmetric=(0, 1), settles=1),
+            Relation(R.MIDPOINT, (T.POINT, T.POINT, T.POINT), midpoint, symmetric=(1, 2), settles=2),
+            Relation(R.COLLINEAR, (T.POINT,), collinear, many=3, settles=1),
+            Relation(R.EQUAL_LENGTH, (T.PAIR,), equal_length, many=2, settles=1),
+            Relation(R.EQUAL_ANGLE, (T.TRIPLE,), equal_angle, many=2, settles=1),
+            Relation(R.EQUAL_AREA, (T.TRIPLE,), equal_area, many=2, settles=1),
+            Relation(R.RATIO, (T.PAIR, T.PAIR), ratio, settles=1),
+            Relation(R.DISTINCT, (T.POINT,), distinct, many=2),
+            Relation(R.SAME_SIDE, (T.STRAIGHT, T.POINT, T.POINT), same_side, symmetric=(1, 2)),
+            Relation(R.OPPOSITE_SIDE, (T.STRAIGHT, T.POINT, T.POINT), opposite_side, symmetric=(1, 2)),
+            Relation(R.INSIDE_ANGLE, (T.POINT, T.TRIPLE), inside_angle),
         )
     },
 )
 
-KINDS_OF_TERM: dict[str, frozenset[Kind]] = {
-    "object": frozenset(Kind),
-    "point": frozenset({Kind.POINT}),
-    "straight": LINES,
-    "curve": LINES | {Kind.CIRCLE},
-}
+KINDS_OF_TERM: dict[str, frozenset[Kind]] = complete(
+    TermKind,
+    {
+        T.OBJECT: frozenset(Kind),
+        T.POINT: frozenset({Kind.POINT}),
+        T.STRAIGHT: LINES,
+        T.CURVE: LINES | {Kind.CIRCLE},
+        T.PAIR: frozenset({Kind.POINT}),
+        T.TRIPLE: frozenset({Kind.POINT}),
+    },
+)
+"""What a name in a term of each kind may stand for."""

@@ -406,7 +406,7 @@ def finding(
     for term, role in zip(condition.of, roles, strict=True):
         if isinstance(term, str):
             terms.append(look_up(term))
-        elif role in ("pair", "triple"):
+        elif role.is_list:
             terms.append([look_up(name).shape for name in term])
         else:
             p, q = (look_up(name).shape for name in term)

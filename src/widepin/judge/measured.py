@@ -13,12 +13,12 @@ from ..plane.rows import complete
 from ..plane.shapes import Circle, Kind, Line, Point, Shape, cross, dot, line_through
 from .conditions import RelationName, Term
 from .task import Condition, Names
-from .verdict import Measured
+from .verdict import Measured, Quantity
 
 Look = Callable[[str], Term[float]]
 
 
-Value = tuple[str, tuple[Names, ...], float | None]
+Value = tuple[Quantity, tuple[Names, ...], float | None]
 """What is measured, of which terms, and the value: centimetres, degrees or square centimetres."""
 
 
@@ -45,39 +45,39 @@ def nothing(of: Sequence[Names], look: Look) -> Iterator[Value]:
 
 def lengths(of: Sequence[Names], look: Look) -> Iterator[Value]:
     """The distance of every pair of points."""
-    yield from (("length", (pair,), _length(pair, look)) for pair in of)
+    yield from ((Quantity.LENGTH, (pair,), _length(pair, look)) for pair in of)
 
 
 def halves(of: Sequence[Names], look: Look) -> Iterator[Value]:
     """How far a point lies from each of two others."""
-    yield from (("length", ((str(of[0]), str(end)),), _length((str(of[0]), str(end)), look)) for end in of[1:])
+    yield from ((Quantity.LENGTH, ((str(of[0]), str(end)),), _length((str(of[0]), str(end)), look)) for end in of[1:])
 
 
 def angles(of: Sequence[Names], look: Look) -> Iterator[Value]:
     """Every angle, vertex second."""
-    yield from (("angle", (triple,), _angle_at(triple, look)) for triple in of)
+    yield from ((Quantity.ANGLE, (triple,), _angle_at(triple, look)) for triple in of)
 
 
 def areas(of: Sequence[Names], look: Look) -> Iterator[Value]:
     """The area of every triangle."""
-    yield from (("area", (triple,), _area(triple, look)) for triple in of)
+    yield from ((Quantity.AREA, (triple,), _area(triple, look)) for triple in of)
 
 
 def from_first_line(of: Sequence[Names], look: Look) -> Iterator[Value]:
     """How far points lie from the line through the first two."""
     p, q, *others = map(str, of)
     line = _line((p, q), look)
-    yield from (("distance", (one, (p, q)), distance_between(look(one).shape, line)) for one in others)
+    yield from ((Quantity.DISTANCE, (one, (p, q)), distance_between(look(one).shape, line)) for one in others)
 
 
 def between_lines(of: Sequence[Names], look: Look) -> Iterator[Value]:
     """The angle of two lines."""
-    yield "angle", tuple(of), angle_between(_line(of[0], look), _line(of[1], look))
+    yield Quantity.ANGLE, tuple(of), angle_between(_line(of[0], look), _line(of[1], look))
 
 
 def off_its_curve(of: Sequence[Names], look: Look) -> Iterator[Value]:
     """How far a point lies from a curve."""
-    yield "distance", tuple(of), distance_between(look(str(of[0])).shape, _curve(of[1], look))
+    yield Quantity.DISTANCE, tuple(of), distance_between(look(str(of[0])).shape, _curve(of[1], look))
 
 
 def touching(of: Sequence[Names], look: Look) -> Iterator[Value]:
@@ -86,25 +86,25 @@ def touching(of: Sequence[Names], look: Look) -> Iterator[Value]:
     circles = [(term, shape) for term, shape in zip(of, shapes, strict=True) if isinstance(shape, Circle)]
     if len(circles) == 2:
         (_, a), (_, b) = circles
-        yield "distance of centres", tuple(of), distance_between(Point(a.x, a.y), Point(b.x, b.y))
+        yield Quantity.DISTANCE_OF_CENTRES, tuple(of), distance_between(Point(a.x, a.y), Point(b.x, b.y))
     else:
         ((name, circle),) = circles
         term, line = next((t, s) for t, s in zip(of, shapes, strict=True) if isinstance(s, Line))
-        yield "distance of centre", (name, term), distance_between(Point(circle.x, circle.y), line)
-    yield from (("radius", (term,), _radius(circle)) for term, circle in circles)
+        yield Quantity.DISTANCE_OF_CENTRE, (name, term), distance_between(Point(circle.x, circle.y), line)
+    yield from ((Quantity.RADIUS, (term,), _radius(circle)) for term, circle in circles)
 
 
 def differing(of: Sequence[Names], look: Look) -> Iterator[Value]:
     """How far two objects are from being one: distances, radii, the angle of two lines."""
     x, y = (_curve(term, look) for term in of)
     if isinstance(x, Circle) and isinstance(y, Circle):
-        yield from (("radius", (term,), _radius(circle)) for term, circle in zip(of, (x, y), strict=True))
+        yield from ((Quantity.RADIUS, (term,), _radius(circle)) for term, circle in zip(of, (x, y), strict=True))
     elif isinstance(x, Line) and isinstance(y, Line):
         rays = all(isinstance(term, str) and look(term).kind is Kind.RAY for term in of)
-        yield "angle", tuple(of), _turn(x, y) if rays else angle_between(x, y)
-        yield "distance", tuple(of), distance_between(Point(x.x, x.y), y)
+        yield Quantity.ANGLE, tuple(of), _turn(x, y) if rays else angle_between(x, y)
+        yield Quantity.DISTANCE, tuple(of), distance_between(Point(x.x, x.y), y)
     else:
-        yield "distance", tuple(of), distance_between(x, y)
+        yield Quantity.DISTANCE, tuple(of), distance_between(x, y)
 
 
 R = RelationName

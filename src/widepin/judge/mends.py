@@ -16,7 +16,7 @@ import numpy as np
 
 from ..plane.arrays import ARRAYS, Arrays, Floats
 from ..plane.figure import is_defined
-from ..plane.intersections import other_intersection
+from ..plane.intersections import Choice, other_intersection
 from ..plane.measurement import distance, off_curve
 from ..plane.shapes import Circle, Kind, Line, Point, Shape
 from ..plane.steps import IllFormed, Step
@@ -140,9 +140,9 @@ def intersections_said_otherwise(examined: Examination, trial: Trial, changes: C
         far = {n: _distance(examined, n, here) - _distance(examined, n, other) for n in points}
         size = SAME * float(examined.size)
         means_this = {
-            "other_than": [n for n in on_both if _distance(examined, n, other) < size],
-            "farthest_from": [n for n in points if far[n] > size],
-            "nearest_to": [n for n in points if far[n] < -size],
+            Choice.OTHER_THAN: [n for n in on_both if _distance(examined, n, other) < size],
+            Choice.FARTHEST_FROM: [n for n in points if far[n] > size],
+            Choice.NEAREST_TO: [n for n in points if far[n] < -size],
         }
         for choice, references in means_this.items():
             for reference in references:

@@ -10,7 +10,7 @@ import numpy as np
 
 from ..plane.arrays import ARRAYS, Arrays, Floats
 from ..plane.figure import Evaluation, Link, Mixed, is_defined
-from ..plane.intersections import other_intersection
+from ..plane.intersections import Choice, other_intersection
 from ..plane.measurement import distance
 from ..plane.shapes import Kind, Point, Shape
 from ..plane.tolerances import TOUCHING
@@ -150,7 +150,7 @@ def combinations_of_intersections(examined: Examination, trial: Trial) -> list[d
 def picked_intersection(examined: Examination, number: int, pick: int) -> Link:
     """How an intersection would be computed that is simply picked."""
     step = examined.figure.nodes[number].step
-    return examined.figure.link(replace(step, choice="pick", pick=pick, reference=None))
+    return examined.figure.link(replace(step, choice=Choice.PICK, pick=pick, reference=None))
 
 
 def needed_intersections(examined: Examination, trial: Trial) -> list[int]:

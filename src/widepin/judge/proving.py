@@ -14,7 +14,7 @@ from ..plane.makes import circle_through
 from ..plane.numbers import N
 from ..plane.shapes import Kind, Point, Shape
 from ..plane.tolerances import EXACT_IN_FLOATS
-from .conditions import RELATIONS, Finding, Measure, Relation, Term, on
+from .conditions import RELATIONS, Finding, Measure, Relation, Term, TermKind, on
 from .examination import Examination, finding, seen_by_floats, spread, vanishes
 from .task import Condition
 
@@ -35,7 +35,7 @@ def concyclic(measure: Measure[N], *points: Term[N]) -> Finding[N]:
 TRUTHS = {
     name: RELATIONS[name]
     for name in ("perpendicular", "equal_length", "on", "tangent", "equal_angle", "ratio", "parallel")
-} | {"concyclic": Relation("concyclic", ("point",), concyclic, many=4)}
+} | {"concyclic": Relation("concyclic", (TermKind.POINT,), concyclic, many=4)}
 """The relations that are looked for, the most telling first."""
 
 

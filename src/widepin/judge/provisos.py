@@ -20,7 +20,7 @@ from ..plane.shapes import LINES, Line, Point
 from .examination import Examination, spread
 from .task import Condition, Names
 from .trial import Trial
-from .verdict import Break, Outcome
+from .verdict import Break, Outcome, Whose
 
 MAX_POINTS = 5
 """Given points that the student's is compared with."""
@@ -39,7 +39,7 @@ def proviso(examined: Examination, trial: Trial, found: Break | None) -> Conditi
     Relations are ``longer_than_half``, ``longer`` and ``shorter`` (of two pairs of points), ``nearer`` (a point, to
     one, than to another), ``same_side`` and ``opposite_side``, ``meet`` (of two curves).
     """
-    if trial.outcome is not Outcome.FRAGILE or found is None or found.by != "own":
+    if trial.outcome is not Outcome.FRAGILE or found is None or found.by is not Whose.OWN:
         return None
     needed = examined.figure.ancestors(trial.answer.values())
     own = [handle for handle in examined.handles if not handle.given and handle.number in needed]

@@ -27,7 +27,7 @@ from .search import candidates
 from .task import Work
 from .trial import Trial
 from .truths import what_stays_true
-from .verdict import Break, ConditionReport, Outcome, Report
+from .verdict import Break, ConditionReport, Fate, Outcome, Report
 
 MOVED = 8
 """Small moves of a point by which it is seen whether the answer hangs on it."""
@@ -133,17 +133,17 @@ def _look_at(
     return (None, False) if np.isnan(gap) else (gap * size, bool(clear[0]) and gap <= VISUAL)
 
 
-def by_shape(examined: Examination, trial: Trial) -> dict[str, str]:
-    """For each named shape of the given triangle: "holds", "vanishes" or "goes wrong"."""
+def by_shape(examined: Examination, trial: Trial) -> dict[str, Fate]:
+    """What becomes of the answer in each named shape of the given triangle."""
     found = {}
     for name in TRIANGLES:
         group = trial.look.counts & trial.batch.in_group(f"shape {name}")
         if not group.any():
             continue
         if (trial.look.wrong & group).any():
-            found[name] = "goes wrong"
+            found[name] = Fate.GOES_WRONG
         else:
-            found[name] = "vanishes" if (trial.look.undefined & group).any() else "holds"
+            found[name] = Fate.VANISHES if (trial.look.undefined & group).any() else Fate.HOLDS
     return found
 
 

@@ -12,7 +12,7 @@ from ..plane.makes import MAKES
 from ..plane.rules import Broken, broken
 from ..plane.shapes import LINES, Kind
 from ..plane.steps import MAX_STEPS, IllFormed, Step, check_steps
-from .conditions import KINDS_OF_TERM, RELATIONS
+from .conditions import KINDS_OF_TERM, RELATIONS, TermKind
 from .rules import TaskRule as Rule
 
 MODEL = "model:"
@@ -246,23 +246,24 @@ def check_condition(place: str, condition: Condition, known: dict[str, frozenset
         raise IllFormedTask(f"{place}.of", broken(Rule.NOT_COMPARABLE))
 
 
-def check_term(place: str, term: Names, role: str, known: dict[str, frozenset[Kind]]) -> None:
+def check_term(place: str, term: Names, role: TermKind, known: dict[str, frozenset[Kind]]) -> None:
     """That a term of a condition is what its role asks for. Raises IllFormedTask."""
     for name in names_of(term):
         if name not in known:
             raise IllFormedTask(place, broken(Rule.NAME_UNKNOWN, name=name))
-    if role in ("pair", "triple"):
-        size = 2 if role == "pair" else 3
-        if isinstance(term, str) or len(term) != size:
-            raise IllFormedTask(place, broken(Rule.LIST_OF_POINTS, size=size))
-        role = "point"
-    elif not isinstance(term, str):
-        if role not in ("straight", "curve", "object") or len(term) != 2:
-            raise IllFormedTask(place, broken(Rule.NO_LIST, role=role))
-        role = "point"
+    if isinstance(term, str):
+        if role.is_list:
+            raise IllFormedTask(place, broken(Rule.LIST_OF_POINTS, size=role.size))
+    elif role.size is None:
+        raise IllFormedTask(place, broken(Rule.NO_LIST, role=role))
+    elif len(term) != role.size:
+        wrong = Rule.LIST_OF_POINTS if role.is_list else Rule.NO_LIST
+        raise IllFormedTask(place, broken(wrong, role=role, size=role.size))
+    expected = role if isinstance(term, str) else TermKind.POINT
     for name in names_of(term):
-        if not known[name] & KINDS_OF_TERM[role]:
-            raise IllFormedTask(place, broken(Rule.KIND_OF_TERM, name=name, kind=sorted(known[name])[0], role=role))
+        if not known[name] & KINDS_OF_TERM[expected]:
+            wrong_kind = broken(Rule.KIND_OF_TERM, name=name, kind=sorted(known[name])[0], role=expected)
+            raise IllFormedTask(place, wrong_kind)
 
 
 def names_of(term: Names) -> Iterator[str]:

@@ -42,12 +42,46 @@ class Counts:
     idle: tuple[str, ...] = ()
 
 
+class Whose(StrEnum):
+    """Whose point is dragged."""
+
+    GIVEN = "given"
+    OWN = "own"
+
+
+class Failure(StrEnum):
+    """What happens to an answer at a break."""
+
+    UNDEFINED = "undefined"
+    WRONG = "wrong"
+
+
+class Fate(StrEnum):
+    """What becomes of an answer when the given triangle takes a named shape."""
+
+    HOLDS = "holds"
+    VANISHES = "vanishes"
+    GOES_WRONG = "goes wrong"
+
+
+class Quantity(StrEnum):
+    """What is measured of a condition: degrees for an angle, square centimetres for an area, else centimetres."""
+
+    LENGTH = "length"
+    DISTANCE = "distance"
+    DISTANCE_OF_CENTRE = "distance of centre"
+    DISTANCE_OF_CENTRES = "distance of centres"
+    RADIUS = "radius"
+    ANGLE = "angle"
+    AREA = "area"
+
+
 Place = tuple[float, float]
 
 
 @dataclass(frozen=True)
 class Drag:
-    """A point dragged from one place to another, in centimetres; ``by`` is "given" or "own".
+    """A point dragged from one place to another, in centimetres; ``by``: whose it is.
 
     ``path``: places on its way at equal shares of the drag, the first and last included; two where it is line.
     """
@@ -55,7 +89,7 @@ class Drag:
     id: str
     start: Place
     end: Place
-    by: str
+    by: Whose
     path: tuple[Place, ...] = ()
 
 
@@ -63,19 +97,19 @@ class Drag:
 class Break:
     """A position in which an answer fails.
 
-    ``position``: the inputs of the figure. ``happens``: "undefined" or "wrong". ``object``: the id of the object
+    ``position``: the inputs of the figure. ``object``: the id of the object
     that vanishes first, or of the first part of the answer that is off.
     """
 
     drags: tuple[Drag, ...]
-    happens: str
+    happens: Failure
     object: str
     position: tuple[float, ...] = ()
 
     @property
-    def by(self) -> str:
-        """ "own" if a point of the student's had to be dragged, else "given"."""
-        return "own" if any(drag.by == "own" for drag in self.drags) else "given"
+    def by(self) -> Whose:
+        """``OWN`` if a point of the student's had to be dragged."""
+        return Whose.OWN if any(drag.by is Whose.OWN for drag in self.drags) else Whose.GIVEN
 
 
 @dataclass(frozen=True)
@@ -105,10 +139,10 @@ class Mend:
 class Measured:
     """A value that a condition is about, as drawn and in the break; None where it does not exist.
 
-    ``what``: "length", "distance", "radius" in centimetres, "angle" in degrees. ``of``: the terms it is measured on.
+    ``of``: the terms it is measured on.
     """
 
-    what: str
+    what: Quantity
     of: tuple[Names, ...]
     drawn: float | None
     at_break: float | None = None
@@ -135,7 +169,7 @@ class Report:
     """What can be said beyond the outcome.
 
     ``conditions``: of the answer; of ``closest``, the objects that come closest, where nothing looks right.
-    ``shapes``: named shape of the given triangle -> "holds", "vanishes" or "goes wrong". ``by_eye``: own points that
+    ``shapes``: named shape of the given triangle -> what becomes of the answer there. ``by_eye``: own points that
     the answer hangs on; ``slides``: of these, id -> the curve that it slides on, the others are tied to nothing.
     ``repeated``: id -> the earlier object that it is. ``ties``: of these, id -> the intersection or curve next to it.
     ``mends``: changes of one step, or two, that were judged sound; where a step is then made from a later one, that
@@ -147,7 +181,7 @@ class Report:
     """
 
     conditions: tuple[ConditionReport, ...] = ()
-    shapes: dict[str, str] = field(default_factory=dict)
+    shapes: dict[str, Fate] = field(default_factory=dict)
     by_eye: tuple[str, ...] = ()
     slides: dict[str, str] = field(default_factory=dict)
     ties: dict[str, Step] = field(default_factory=dict)

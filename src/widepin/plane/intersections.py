@@ -8,6 +8,7 @@ after the choice is made.
 from __future__ import annotations
 
 from enum import StrEnum
+from typing import assert_never
 
 from .measurement import parameter
 from .numbers import N, NumberSystem
@@ -34,6 +35,8 @@ class Choice(StrEnum):
     OTHER_THAN = "other_than"
     NEAREST_TO = "nearest_to"
     FARTHEST_FROM = "farthest_from"
+
+    __hash__ = str.__hash__  # so that one read from a document is the same in a table
 
 
 CHOICES = tuple(Choice)
@@ -131,7 +134,7 @@ def other_intersection(system: NumberSystem[N], a: Shape[N], b: Shape[N], p: Poi
 
 
 def chosen(
-    system: NumberSystem[N], choice: str, pick: int, first: Point[N], second: Point[N], reference: Point[N] | None
+    system: NumberSystem[N], choice: Choice, pick: int, first: Point[N], second: Point[N], reference: Point[N] | None
 ) -> Point[N]:
     """One of two meeting points: by ``pick``, or by its distance from the reference point.
 
@@ -141,7 +144,16 @@ def chosen(
     if reference is None:
         return first if pick == 1 else second
     to_first, to_second = square_distance(first, reference), square_distance(second, reference)
-    test = to_second - to_first if choice == "nearest_to" else to_first - to_second
+    match choice:
+        case Choice.NEAREST_TO:
+            test = to_second - to_first
+        case Choice.FARTHEST_FROM | Choice.OTHER_THAN:
+            # The intersection other than the reference lies farther from it, which is itself the other one.
+            test = to_first - to_second
+        case Choice.PICK:
+            raise ValueError("a pick needs no reference")
+        case _ as never:
+            assert_never(never)
     size = to_first + to_second + rounding_of_square(reference)
     return Point(system.choose(test, size, first.x, second.x), system.choose(test, size, first.y, second.y))
 
@@ -152,7 +164,7 @@ def intersection(
     a_kind: Kind,
     b: Line[N] | Circle[N],
     b_kind: Kind,
-    choice: str = "pick",
+    choice: Choice = Choice.PICK,
     pick: int = 1,
     reference: Point[N] | None = None,
 ) -> Point[N]:
@@ -165,7 +177,7 @@ def intersection(
     (5.0, 0.0)
     """
     if isinstance(a, Circle) and isinstance(b, Circle):
-        if choice == "other_than" and reference is not None:
+        if choice == Choice.OTHER_THAN and reference is not None:
             return mirrored_in_centres(system, a, b, reference)
         return chosen(system, choice, pick, *circles_meet(system, a, b), reference)
     if isinstance(a, Line) and isinstance(b, Line):
@@ -174,10 +186,10 @@ def intersection(
         a, a_kind, b = b, b_kind, a
     assert isinstance(a, Line) and isinstance(b, Circle)
     assert a_kind in LINES
-    if choice == "other_than" and reference is not None:
+    if choice == Choice.OTHER_THAN and reference is not None:
         t = 2 * parameter(system, a, Point(b.x, b.y)) - parameter(system, a, reference)
         return within_extent(system, a_kind, t, at_parameter(a, t))
-    if choice == "pick":
+    if choice == Choice.PICK:
         t = along_line(system, a, b)[pick - 1]
         return within_extent(system, a_kind, t, at_parameter(a, t))
     ts = along_line(system, a, b)

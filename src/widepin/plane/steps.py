@@ -8,7 +8,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from .errors import CoreError
-from .intersections import CHOICES
+from .intersections import CHOICES, Choice
 from .makes import MAKES, Make
 from .rules import Broken, StepRule, broken
 from .shapes import LINES, Kind
@@ -31,7 +31,7 @@ class Step:
     make: str
     sources: tuple[str, ...] = ()
     at: tuple[float, float] | None = None
-    choice: str = "pick"
+    choice: Choice = Choice.PICK
     pick: int = 1
     reference: str | None = None
 
@@ -125,7 +125,7 @@ def check_choice(step: Step, kinds: Mapping[str, Kind]) -> None:
     """That the choice of an intersection is one there is, and refers to an earlier point."""
     if step.choice not in CHOICES:
         raise IllFormed(0, step.choice, broken(StepRule.NO_CHOICE, choices=CHOICES))
-    if step.choice == "pick":
+    if step.choice == Choice.PICK:
         if step.pick not in (1, 2):
             raise IllFormed(0, "pick", broken(StepRule.PICK, pick=step.pick))
         return
@@ -134,5 +134,5 @@ def check_choice(step: Step, kinds: Mapping[str, Kind]) -> None:
         raise IllFormed(0, step.choice, broken(StepRule.REFERENCE_NOT_BEFORE, reference=reference))
     if kinds[reference] is not Kind.POINT:
         raise IllFormed(0, step.choice, broken(StepRule.REFERENCE_NO_POINT, reference=reference, kind=kinds[reference]))
-    if step.choice == "other_than" and all(kinds[source] in LINES for source in step.sources):
+    if step.choice == Choice.OTHER_THAN and all(kinds[source] in LINES for source in step.sources):
         raise IllFormed(0, "other_than", broken(StepRule.MEET_ONCE))

@@ -12,7 +12,7 @@ from functools import cache
 from itertools import product
 from typing import NamedTuple
 
-from .intersections import CHOICES, intersection
+from .intersections import CHOICES, Choice, intersection
 from .makes import MAKES, on_circle, on_line
 from .numbers import N, NumberSystem
 from .shapes import LINES, SHAPE_OF, Circle, Kind, Line, Point, Shape
@@ -24,7 +24,7 @@ class Variant(NamedTuple):
 
     make: str
     kinds: tuple[Kind, ...]
-    choice: str = "pick"
+    choice: Choice = Choice.PICK
     pick: int = 1
 
     @property
@@ -91,7 +91,7 @@ def variants() -> Iterator[Variant]:
                 yield Variant(make.name, kinds)
                 continue
             for choice in CHOICES:
-                for pick in (1, 2) if choice == "pick" else (1,):
+                for pick in (1, 2) if choice == Choice.PICK else (1,):
                     yield Variant(make.name, kinds, choice, pick)
 
 

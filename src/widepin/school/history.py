@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Container, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
+from typing import assert_never
 
 from ..documents.construction import write_step
 from ..documents.operations import (
@@ -54,37 +55,46 @@ class BoardState:
     notes: dict[str, JsonObject] = field(default_factory=dict)
 
     def apply(self, one: OperationDocument) -> None:
-        """Do one more operation; one that measures leaves nothing here."""
-        if isinstance(one, AddDocument):
-            self.steps[one.step.id] = one.step.step()
-        elif isinstance(one, RemakeDocument):
-            # A step may be made from later ones that do not hang on it; these are moved up.
-            steps = self.steps | {one.step.id: one.step.step()}
-            self.steps = {step.id: step for step in sources_first(steps.values())}
-        elif isinstance(one, UseDocument):
-            self.steps |= {step.id: step for step in one.made()}
-            self.uses.append(one.use())
-            self.dress |= {id_: {"hidden": True} for id_ in one.use().helpers}
-        elif isinstance(one, RemoveDocument):
-            gone = dependents(self.steps.values(), self.uses, *each(one.id))
-            for kept in (self.steps, self.dress):
-                for id_ in gone:
-                    kept.pop(id_, None)
-            self.uses = [use for use in self.uses if use.ids[0] not in gone]
-        elif isinstance(one, MoveDocument):
-            for id_, place in one.points.items():
-                if id_ in self.steps:
-                    self.steps[id_] = replace(self.steps[id_], at=place)
+        """Do one more operation. One that measures leaves nothing here; undoing is the history's."""
+        match one:
+            case AddDocument():
+                self.steps[one.step.id] = one.step.step()
+            case RemakeDocument():
+                # A step may be made from later ones that do not hang on it; these are moved up.
+                steps = self.steps | {one.step.id: one.step.step()}
+                self.steps = {step.id: step for step in sources_first(steps.values())}
+            case UseDocument():
+                self.steps |= {step.id: step for step in one.made()}
+                self.uses.append(one.use())
+                self.dress |= {id_: {"hidden": True} for id_ in one.use().helpers}
+            case RemoveDocument():
+                self._remove(dependents(self.steps.values(), self.uses, *each(one.id)))
+            case MoveDocument():
+                self._move(one.points)
+            case DressDocument():
+                for id_ in each(one.id):
+                    self.dress.setdefault(id_, {}).update(one.dress.model_dump(exclude_none=True))
+            case NoteDocument():
+                if one.text:
+                    self.notes[one.note] = {"text": one.text, "at": list(one.at)}
                 else:
-                    self.places[id_] = place
-        elif isinstance(one, DressDocument):
-            for id_ in each(one.id):
-                self.dress.setdefault(id_, {}).update(one.dress.model_dump(exclude_none=True))
-        elif isinstance(one, NoteDocument):
-            if one.text:
-                self.notes[one.note] = {"text": one.text, "at": list(one.at)}
+                    self.notes.pop(one.note, None)
+            case MeasureDocument() | BackDocument():
+                pass
+            case _ as never:
+                assert_never(never)
+
+    def _remove(self, gone: Container[str]) -> None:
+        self.steps = {id_: step for id_, step in self.steps.items() if id_ not in gone}
+        self.dress = {id_: dress for id_, dress in self.dress.items() if id_ not in gone}
+        self.uses = [use for use in self.uses if use.ids[0] not in gone]
+
+    def _move(self, points: Mapping[str, tuple[float, float]]) -> None:
+        for id_, at in points.items():
+            if id_ in self.steps:
+                self.steps[id_] = replace(self.steps[id_], at=at)
             else:
-                self.notes.pop(one.note, None)
+                self.places[id_] = at
 
 
 @dataclass
@@ -167,29 +177,30 @@ class History:
 
     def check(self, operation: OperationDocument) -> None:
         """That an operation fits the board as it stands. Raises OperationRefused."""
-        if isinstance(operation, AddDocument):
-            self._check_add([operation.step.step()])
-        elif isinstance(operation, UseDocument):
-            self._check_use(operation)
-        elif isinstance(operation, RemakeDocument):
-            self._check_remake(operation.step.step())
-        elif isinstance(operation, MoveDocument):
-            self._check_move(operation)
-        elif isinstance(operation, RemoveDocument):
-            self._check_there(
-                operation.id, {step.id for step in self.steps}, "is no step of yours that could be removed"
-            )
-        elif isinstance(operation, DressDocument):
-            self._check_there(operation.id, self.kinds(), "is not on the board")
-        elif isinstance(operation, MeasureDocument):
-            self._check_measure(operation)
-        elif isinstance(operation, NoteDocument):
-            if operation.note not in self.board.notes and len(self.board.notes) >= MAX_NOTES:
-                raise OperationRefused(f"There are {MAX_NOTES} notes on the paper already; remove one.")
-        elif operation.op == "undo" and not self.done:
-            raise OperationRefused("There is nothing to undo.")
-        elif operation.op == "redo" and not self.undone:
-            raise OperationRefused("There is nothing to redo.")
+        match operation:
+            case AddDocument():
+                self._check_add([operation.step.step()])
+            case UseDocument():
+                self._check_use(operation)
+            case RemakeDocument():
+                self._check_remake(operation.step.step())
+            case MoveDocument():
+                self._check_move(operation)
+            case RemoveDocument():
+                own = {step.id for step in self.steps}
+                self._check_there(operation.id, own, "is no step of yours that could be removed")
+            case DressDocument():
+                self._check_there(operation.id, self.kinds(), "is not on the board")
+            case MeasureDocument():
+                self._check_measure(operation)
+            case NoteDocument():
+                if operation.note not in self.board.notes and len(self.board.notes) >= MAX_NOTES:
+                    raise OperationRefused(f"There are {MAX_NOTES} notes on the paper already; remove one.")
+            case BackDocument():
+                if not (self.done if operation.op == "undo" else self.undone):
+                    raise OperationRefused(f"There is nothing to {operation.op}.")
+            case _ as never:
+                assert_never(never)
 
     def _check_there(self, ids: str | list[str], there: Container[str], otherwise: str) -> None:
         for id_ in each(ids):

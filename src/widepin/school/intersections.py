@@ -13,6 +13,7 @@ from dataclasses import replace
 from ..judge.references import Watch, passes_through
 from ..plane.arrays import ARRAYS
 from ..plane.figure import Figure, is_defined
+from ..plane.intersections import Choice
 from ..plane.measurement import distance
 from ..plane.predicates import incidence
 from ..plane.shapes import Kind, Point, Shape
@@ -37,7 +38,7 @@ def settled(state: History, step: Step) -> Step:
             and is_another_meeting(shape, shapes, curves)
             and all(passes_through(figure, curve, number) or watch.stays_on(number, curve) for curve in curves)
         ):
-            return replace(step, choice="other_than", reference=every[number].id, pick=1)
+            return replace(step, choice=Choice.OTHER_THAN, reference=every[number].id, pick=1)
     return step
 
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ..documents.reading import JsonObject
-from ..judge.verdict import Outcome, Verdict
+from ..judge.verdict import Outcome, Verdict, Whose
 
 SCORING = {
     "sound": 100,
@@ -30,7 +30,7 @@ def score_for(verdict: Verdict, budget: int | None, table: JsonObject) -> int:
 
 def row_of(verdict: Verdict) -> str:
     """The row of the table that a verdict is in; wrong and refused works have none and are worth nothing."""
-    if verdict.outcome is Outcome.FRAGILE and verdict.breaks is not None and verdict.breaks.by == "own":
+    if verdict.outcome is Outcome.FRAGILE and verdict.breaks is not None and verdict.breaks.by is Whose.OWN:
         return "own helper"
     if verdict.outcome is Outcome.SWITCHING and verdict.method_holds:
         return "switching, method holds"

@@ -11,6 +11,7 @@ from ..documents.reading import JsonObject
 from ..documents.words import kind_in_words
 from ..judge.drags import TRIANGLES, shaped_triangle
 from ..judge.task import Task
+from ..judge.verdict import Fate
 from ..school.class_tools import read_class_tool
 from ..school.handins import figure_of
 from ..school.models import Assignment, HandIn
@@ -75,7 +76,7 @@ def told_figure(attempt: HandIn, level: str) -> JsonObject:
     return figure if level == "break" else figure | {"breaks": None}
 
 
-def shape_pictures(shapes: dict[str, str]) -> list[tuple[str, str, str]]:
+def shape_pictures(shapes: dict[str, Fate]) -> list[tuple[str, Fate, str]]:
     """For each named shape of the given triangle: its name, what happens there, and its corners for an SVG polygon.
 
     Corners are in a box of 60 by 40 units.
