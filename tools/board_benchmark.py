@@ -24,12 +24,13 @@ DRAG = """async ([count, frames]) => {
       { id: `P${n}`, make: "intersection", from: [`c${n}`, `d${n}`], pick: 1 });
     last = `P${n}`;
   }
-  board.figure = new board.figure.constructor(board.book, steps);
-  board.given = new Set(["A", "B"]);
-  board.fit();
+  const { store } = board;
+  store.figure = new store.figure.constructor(store.book, steps);
+  store.given = new Set(["A", "B"]);
+  board.paper.fit();
   const frame = () => new Promise(requestAnimationFrame);
   performance.clearMeasures();
-  for (let n = 0; n < 30; n++) { await frame(); board.figure.put("A", [2 + n / 300, 3]); board.paint(); }
+  for (let n = 0; n < 30; n++) { await frame(); store.figure.put("A", [2 + n / 300, 3]); board.paint(); }
   let before = await frame();
   const lengths = [];
   for (let n = 0; n < frames; n++) {
@@ -37,7 +38,7 @@ DRAG = """async ([count, frames]) => {
     lengths.push(now - before);
     before = now;
     performance.mark("drag");
-    board.figure.put("A", [2 + Math.sin(n / 9), 3 + Math.cos(n / 7)]);
+    store.figure.put("A", [2 + Math.sin(n / 9), 3 + Math.cos(n / 7)]);
     board.paint();
     performance.measure("script", "drag");
   }

@@ -141,3 +141,21 @@ def teacher(page, served, school):
     page.get_by_label("Password").fill("tracery")
     page.get_by_role("button", name="Sign in", exact=True).click()
     return page
+
+
+@pytest.fixture(scope="module")
+def bare_page(browser, served):
+    """A page for modules that are tried alone; nothing that they do to it matters to the next."""
+    context = browser.new_context()
+    page = context.new_page()
+    page.goto(f"{served}/sign-in")
+    yield page
+    context.close()
+
+
+@pytest.fixture
+def run(bare_page):
+    """Runs a script with a module's exports as ``m``."""
+    return lambda module, script, argument=None: bare_page.evaluate(
+        f"async (x) => {{ const m = await import('/static/{module}'); {script} }}", argument
+    )

@@ -8,15 +8,6 @@ import pytest
 from widepin.documents.construction import write_step
 
 
-@pytest.fixture
-def run(page, served):
-    """Runs a script with a module's exports as ``m``."""
-    page.goto(f"{served}/sign-in")
-    return lambda module, script, argument=None: page.evaluate(
-        f"async (x) => {{ const m = await import('/static/{module}'); {script} }}", argument
-    )
-
-
 def test_steps_of_two_windows_get_names_of_their_own(run):
     pending = [
         {"key": "1", "operation": {"op": "add", "step": {"id": "c", "make": "circle", "from": ["A", "B"]}}},

@@ -35,7 +35,7 @@ def test_removing_says_what_goes_along_and_offers_hiding_first(gable):
     assert [one["operation"]["op"] for one in gable.stored()][-2:] == ["remove", "undo"]
 
 
-def test_hiding_keeps_the_step_and_what_hangs_on_it(gable):
+def test_hiding_keeps_the_step_and_what_depends_on_it(gable):
     line = row(gable, "d")
     line.get_by_role("button", name="Remove", exact=True).click()
     gable.page.get_by_role("button", name="Hide d only").click()
@@ -43,12 +43,12 @@ def test_hiding_keeps_the_step_and_what_hangs_on_it(gable):
     expect(gable.page.locator(".curve[data-id=m]")).to_have_count(1)
 
 
-def test_what_nothing_hangs_on_is_removed_at_once(gable):
+def test_what_nothing_depends_on_is_removed_at_once(gable):
     row(gable, "m").get_by_role("button", name="Remove", exact=True).click()
     expect(gable.page.locator(".step-list li[data-step=m]")).to_have_count(0)
 
 
-def test_a_intersection_is_pinned_afterwards(gable):
+def test_which_intersection_is_meant_is_chosen_afterwards(gable):
     line = row(gable, "F")
     choice = line.get_by_role("button", name="farther from A")
     choice.hover()
@@ -60,17 +60,17 @@ def test_a_intersection_is_pinned_afterwards(gable):
     expect(gable.page.locator(".sentence-of-verdict")).to_contain_text("stays right wherever")
 
 
-def test_a_pin_that_python_refuses_is_taken_off_again(gable):
+def test_a_choice_that_the_server_refuses_is_taken_back(gable):
     """A lies on both circles as drawn here by chance only, so it cannot be the point that is not meant."""
     gable.page.evaluate(
         """() => { const board = document.querySelector('.board-page').board;
-          board.perform({ op: 'remake', step: { id: 'F', make: 'intersection', from: ['d', 'e'], other_than: 'A' } }); }"""
+          board.store.perform({ op: 'remake', step: { id: 'F', make: 'intersection', from: ['d', 'e'], other_than: 'A' } }); }"""
     )
     expect(gable.page.locator(".hint")).to_contain_text("does not always lie on")
     expect(gable.page.locator(".step-list li[data-step=F]")).not_to_contain_text("not A")
 
 
-def test_points_are_tied_to_a_curve_and_set_free(desk):
+def test_points_are_attached_to_a_curve_and_detached(desk):
     desk.enter("Splitting a gable")
     desk.put([{"id": "P", "make": "free_point", "at": [6, 2.6]}])
     row(desk, "P").get_by_role("button", name="Attach to r").click()
@@ -81,7 +81,7 @@ def test_points_are_tied_to_a_curve_and_set_free(desk):
     desk.saved()
 
 
-def test_a_run_of_segments_goes_on_from_its_end(desk):
+def test_a_polyline_goes_on_from_its_end(desk):
     desk.enter("Splitting a gable")
     desk.take("polyline")
     for id_ in "ABCA":
@@ -93,7 +93,7 @@ def test_a_run_of_segments_goes_on_from_its_end(desk):
     ]
 
 
-def test_a_compass_keeps_its_opening_for_several_circles(desk):
+def test_a_compass_keeps_its_radius_for_several_circles(desk):
     desk.enter("Splitting a gable")
     desk.take("circle_radius")
     for id_ in "ABCB":
@@ -133,7 +133,7 @@ def test_why_something_vanishes_is_said_and_its_ghost_stays(desk):
     desk.page.mouse.up()
 
 
-def test_back_to_drawn_puts_every_point_where_it_was_first(desk):
+def test_reset_positions_puts_every_point_where_it_was_first(desk):
     desk.enter("Splitting a gable")
     desk.put([{"id": "P", "make": "free_point", "at": [6, 5]}])
     before = {id_: desk.point(id_) for id_ in "APB"}
@@ -149,7 +149,7 @@ def test_back_to_drawn_puts_every_point_where_it_was_first(desk):
     assert [one["operation"]["op"] for one in desk.stored()] == ["add", "move", "move", "move"]
 
 
-def test_shaking_moves_everything_and_keeps_nothing(gable):
+def test_a_drag_test_moves_everything_and_keeps_nothing(gable):
     before = gable.point("A")
     gable.page.get_by_role("button", name="Drag test").click()
     gable.page.wait_for_function(
@@ -240,7 +240,7 @@ def test_all_intersections_show_while_that_class_tool_is_in_hand(gable):
     assert gable.page.locator(".candidate").count() == 0
 
 
-def test_a_intersection_off_the_paper_is_said_and_brought_in(desk):
+def test_an_intersection_off_the_paper_is_said_and_brought_in(desk):
     desk.enter("Splitting a gable")
     flat = [
         {"id": "P", "make": "free_point", "at": [2, 7]},
@@ -365,14 +365,14 @@ def test_keys_hide_and_remove_what_is_under_the_pointer(gable):
     expect(gable.page.get_by_role("alertdialog")).to_contain_text("Removing F also removes m.")
 
 
-def test_segments_take_ticks_and_measured_angles_their_mark(desk):
+def test_segments_take_equality_marks_and_measured_angles_their_mark(desk):
     desk.enter("Splitting a gable")
     desk.put([{"id": "s", "make": "segment", "from": ["A", "B"]}])
     row(desk, "s")
     for count in (1, 2, 3):
-        desk.page.get_by_role("button", name="Ticks").click()
+        desk.page.get_by_role("button", name="Equality marks").click()
         assert desk.page.locator(".tick").get_attribute("d").count("M") == count
-    desk.page.get_by_role("button", name="Ticks").click()
+    desk.page.get_by_role("button", name="Equality marks").click()
     expect(desk.page.locator(".tick")).to_have_count(0)
     desk.take("angle")
     desk.page.keyboard.type("BAC", delay=30)
@@ -422,7 +422,7 @@ def test_names_stand_clear_of_points_and_of_each_other(gable):
 
 
 def test_an_answer_from_the_server_leaves_question_and_typing_alone(gable):
-    answered = "document.querySelector('.board-page').board.rebuild()"
+    answered = "document.querySelector('.board-page').board.store.refresh()"
     line = row(gable, "d")
     line.get_by_role("button", name="Remove", exact=True).click()
     gable.page.evaluate(answered)

@@ -3,49 +3,45 @@
 import { labelOf } from "../figure/drawing.js";
 import { listed } from "../figure/listed.js";
 import { Hits, nearestPlace } from "./hits.js";
-import { makeOf } from "./tools.js";
 import { rounded } from "./log.js";
+import { fits } from "./offers.js";
+import { makeOf } from "./tools.js";
 import { isHelper, useOf } from "./uses.js";
 
 const HASTE = 900; // milliseconds in which Enter is meant for the name that was taken by itself just now
+const PLACE = /^\(?\s*(-?\d+(?:\.\d+)?)\s*[,; ]\s*(-?\d+(?:\.\d+)?)\s*\)?$/;
+const ONE = 1e-6; // centimetres within which two places are one
 
 export class Building {
-  constructor(board) {
-    this.board = board;
+  // parts: store, hand, tools, pointed, paper, bar, show()
+  constructor(parts, { selection, handingIn }) {
+    this.parts = parts;
+    this.store = parts.store;
+    this.hand = parts.hand;
+    this.bar = parts.bar;
+    this.paper = parts.paper;
+    this.selection = selection;
+    this.handingIn = handingIn;
   }
 
-  take(tool) {
-    if (this.board.hand.tool?.make === tool.make) return this.putDown();
-    this.board.hand.take(tool);
-    this.board.bar.clear();
-    this.board.bar.announce("");
-    this.board.show();
-    if (!this.board.pointing.isTouch) this.board.bar.focus();
-  }
-
-  putDown() {
-    if (this.board.hand.filled.length) this.board.hand.empty();
-    else this.board.hand.putDown();
-    this.board.bar.clear();
-    this.board.bar.announce("");
-    this.board.offer = null;
-    this.board.show();
+  get figure() {
+    return this.store.figure;
   }
 
   add(step) {
-    this.board.perform({ op: "add", step });
+    this.store.perform({ op: "add", step });
     return step.id;
   }
 
   // Fill the next blank with what was pointed at or named; a place or intersection becomes a point first.
   fill(choice) {
-    const { hand } = this.board;
+    const { hand } = this;
     if (hand.meetings) return this.mark(hand.meetings[choice.which - 1].step);
     if (hand.blank.kind === "place") return this.#point(choice);
     if (hand.blank.kind === "spot") return this.#startNote(choice.at);
     if (hand.tool.make === "select several") {
-      this.board.bar.clear();
-      return this.board.selection.toggle(choice.id);
+      this.bar.clear();
+      return this.selection.toggle(choice.id);
     }
     if (hand.tool.make === "intersection" && choice.type === "intersection") return this.mark(choice.step);
     const id = choice.type === "object" ? choice.id : this.#pointFor(choice);
@@ -53,125 +49,113 @@ export class Building {
     hand.filled.push(id);
     this.filledAt = performance.now();
     if (hand.tool.make === "move")
-      this.board.bar.announce("Arrow keys move it, with Shift ten times as far. Esc lets go of it.");
+      this.bar.announce("Arrow keys move it, with Shift ten times as far. Esc lets go of it.");
     if (hand.isFull) this.#complete();
-    this.board.bar.clear();
-    this.board.show();
+    this.#shown();
+  }
+
+  #shown() {
+    this.bar.clear();
+    this.parts.show();
   }
 
   #pointFor(choice) {
-    if (choice.type === "intersection") return this.add({ id: this.board.newId("intersection"), ...choice.step });
-    if (!this.board.mayPutPoints) {
-      this.board.bar.announce("This task has no free points; take an intersection or a point that is there.", true);
+    if (choice.type === "intersection") return this.add({ id: this.store.newId("intersection"), ...choice.step });
+    if (!this.store.mayPutPoints(this.parts.tools)) {
+      this.bar.announce("This task has no free points; take an intersection or a point that is there.", true);
       return null;
     }
-    if (choice.type === "slide" && !choice.at.every(Number.isFinite)) {
-      this.board.bar.announce(
-        `${labelOf(this.board.figure, choice.id)} is undefined in this position; put the point when it is there.`,
-        true,
-      );
-      return null;
+    if (choice.type !== "slide")
+      return this.add({ id: this.store.newId("free_point"), make: "free_point", at: rounded(choice.at) });
+    if (choice.at.every(Number.isFinite)) {
+      const at = rounded(choice.at);
+      return this.add({ id: this.store.newId("point_on"), make: "point_on", from: [choice.id], at });
     }
-    if (choice.type === "slide")
-      return this.add({
-        id: this.board.newId("point_on"),
-        make: "point_on",
-        from: [choice.id],
-        at: rounded(choice.at),
-      });
-    return this.add({ id: this.board.newId("free_point"), make: "free_point", at: rounded(choice.at) });
+    const name = labelOf(this.figure, choice.id);
+    this.bar.announce(`${name} is undefined in this position; put the point when it is there.`, true);
+    return null;
   }
 
   #point(choice) {
-    const id = this.#pointFor(
-      choice.type === "object" ? { type: "slide", id: choice.id, at: choice.at ?? this.#middleOf(choice.id) } : choice,
-    );
-    if (id !== null) this.board.bar.announce(`${id} is there.`);
-    this.board.bar.clear();
-    this.board.show();
+    const place =
+      choice.type === "object" ? { type: "slide", id: choice.id, at: choice.at ?? this.#middleOf(choice.id) } : choice;
+    const id = this.#pointFor(place);
+    if (id !== null) this.bar.announce(`${id} is there.`);
+    this.#shown();
   }
 
   #middleOf(id) {
-    const [width, height] = this.board.drawing.size();
-    return nearestPlace(
-      this.board.figure.kind(id),
-      this.board.figure.shape(id),
-      this.board.view.toPaper(width / 2, height / 2),
-    );
+    return nearestPlace(this.figure.kind(id), this.figure.shape(id), this.paper.view.toPaper(...this.paper.middle));
   }
 
   #complete() {
-    const { hand } = this.board;
+    const { hand } = this;
     const { make } = hand.tool;
     if (make === "move") return;
-    if (make === "answer") return this.board.handingIn.answered();
-    if (make === "intersection") return this.#cross();
+    if (make === "answer") return this.handingIn.answered();
+    if (make === "intersection") return this.#intersect();
     if (hand.tool.gauge) return this.#measure();
     if (hand.tool.proven) return this.#use();
-    const step = { id: this.board.newId(makeOf(hand.tool)), make: makeOf(hand.tool), from: hand.sources };
+    const step = { id: this.store.newId(makeOf(hand.tool)), make: makeOf(hand.tool), from: hand.sources };
     hand.next();
     this.add(step);
     this.#announceDrawn([step.id]);
-    if (hand.tool.most !== null && this.board.used(hand.tool) >= hand.tool.most) hand.putDown();
+    if (hand.tool.most !== null && this.store.used(hand.tool) >= hand.tool.most) hand.putDown();
   }
 
   #use() {
-    const { hand, figure } = this.board;
-    const operation = useOf(hand.tool.proven, hand.sources, figure.ids, (make, taken) => this.board.newId(make, taken));
+    const { hand, store } = this;
+    const newId = (make, taken) => store.newId(make, taken);
+    const operation = useOf(hand.tool.proven, hand.sources, this.figure.ids, newId);
     hand.next();
-    this.board.perform(operation);
+    store.perform(operation);
     this.#announceDrawn(operation.gives);
   }
 
   #announceDrawn(ids) {
-    const gone = ids.find((id) => !this.board.figure.isDefined(id));
-    this.board.bar.announce(
-      gone ? `${gone} is undefined in this position.` : `${listed(ids)} ${ids.length > 1 ? "are" : "is"} drawn.`,
-      Boolean(gone),
-    );
+    const gone = ids.find((id) => !this.figure.isDefined(id));
+    const words = gone
+      ? `${gone} is undefined in this position.`
+      : `${listed(ids)} ${ids.length > 1 ? "are" : "is"} drawn.`;
+    this.bar.announce(words, Boolean(gone));
   }
 
   #measure() {
-    const { hand } = this.board;
-    const of = [...hand.filled];
-    hand.empty();
-    this.board.perform({ op: "measure", of });
-    this.board.bar.announce("It is measured. A measure costs no move.");
+    const of = [...this.hand.filled];
+    this.hand.empty();
+    this.store.perform({ op: "measure", of });
+    this.bar.announce("It is measured. A measure costs no move.");
   }
 
+  // -- notes --------------------------------------------------------------------------------------
+
   #startNote(at) {
-    this.board.hand.filled.push({ at: rounded(at) });
-    this.board.offer = null;
-    this.board.bar.clear();
-    this.board.bar.announce("Type the note, then Enter.");
-    this.board.show();
-    this.board.bar.focus();
+    this.hand.filled.push({ at: rounded(at) });
+    this.parts.pointed.offer = null;
+    this.bar.announce("Type the note, then Enter.");
+    this.#shown();
+    this.bar.focus();
   }
 
   #write(text) {
-    const [{ at }] = this.board.hand.filled;
-    this.board.hand.putDown();
-    this.board.bar.clear();
-    this.board.perform({ op: "note", note: crypto.getRandomValues(new Uint32Array(1))[0].toString(36), text, at });
-    this.board.bar.announce("The note is on the paper; drag it where you like.");
+    const [{ at }] = this.hand.filled;
+    this.hand.putDown();
+    this.bar.clear();
+    const note = crypto.getRandomValues(new Uint32Array(1))[0].toString(36);
+    this.store.perform({ op: "note", note, text, at });
+    this.bar.announce("The note is on the paper; drag it where you like.");
   }
 
-  #cross() {
-    const { hand } = this.board;
-    const marked = (at) =>
-      this.board.figure.ids.find(
-        (id) =>
-          this.board.figure.isPoint(id) &&
-          this.board.figure.isDefined(id) &&
-          !isHelper(this.board.figure.step(id)) &&
-          Math.hypot(this.board.figure.shape(id)[0] - at[0], this.board.figure.shape(id)[1] - at[1]) < 1e-6,
-      );
-    const all = new Hits(this.board.figure, this.board.view, () => false).meetings([...hand.filled]);
-    const meetings = all.filter(({ at }) => !marked(at));
+  // -- intersections ------------------------------------------------------------------------------
+
+  #intersect() {
+    const { hand } = this;
+    const all = new Hits(this.figure, this.paper.view, () => false).meetings([...hand.filled]);
+    const meetings = all.filter(({ at }) => !this.#markedAt(at));
     if (meetings.length === 2) {
       hand.meetings = meetings;
-      const off = meetings.findIndex(({ at }) => !this.board.isInView(at));
-      this.board.bar.announce(
+      const off = meetings.findIndex(({ at }) => !this.paper.isInView(at));
+      this.bar.announce(
         off < 0
           ? "Both intersections are numbered on the board: type 1 or 2, or point at one."
           : `Intersection ${off + 1} lies off the paper: Fit brings it in. Type 1 or 2, or point at one.`,
@@ -180,58 +164,70 @@ export class Building {
       this.mark(meetings[0].step);
     } else {
       hand.empty();
-      this.board.bar.announce(
-        all.length ? `${marked(all[0].at)} is marked there already.` : "These two do not meet in this position.",
-        true,
-      );
+      const words = all.length
+        ? `${this.#markedAt(all[0].at)} is marked there already.`
+        : "These two do not meet in this position.";
+      this.bar.announce(words, true);
     }
   }
 
-  mark(step) {
-    const id = this.add({ id: this.board.newId("intersection"), ...step });
-    this.board.hand.empty();
-    const isHere = this.board.isInView(this.board.figure.shape(id));
-    this.board.bar.announce(isHere ? `${id} is marked.` : `${id} is marked, off the paper: Fit brings it in.`);
-    this.board.bar.clear();
-    this.board.show();
+  #markedAt(at) {
+    const { figure } = this;
+    return figure.ids.find(
+      (id) =>
+        figure.isPoint(id) &&
+        figure.isDefined(id) &&
+        !isHelper(figure.step(id)) &&
+        Math.hypot(figure.shape(id)[0] - at[0], figure.shape(id)[1] - at[1]) < ONE,
+    );
   }
 
+  mark(step) {
+    const id = this.add({ id: this.store.newId("intersection"), ...step });
+    this.hand.empty();
+    const isHere = this.paper.isInView(this.figure.shape(id));
+    this.bar.announce(isHere ? `${id} is marked.` : `${id} is marked, off the paper: Fit brings it in.`);
+    this.#shown();
+  }
+
+  // -- typing -------------------------------------------------------------------------------------
+
   typed(text, isFinal) {
-    const { hand, figure } = this.board;
+    const { hand, figure } = this;
     const name = text.trim();
     if (hand.meetings) {
       if (name === "1" || name === "2") this.fill({ which: Number(name) });
       return;
     }
-    const place = name.match(/^\(?\s*(-?\d+(?:\.\d+)?)\s*[,; ]\s*(-?\d+(?:\.\d+)?)\s*\)?$/);
     if (hand.blank?.kind === "words") {
       if (isFinal && name) this.#write(name);
       return;
     }
-    if (place && isFinal && ["point", "place", "spot"].includes(hand.blank?.kind)) {
+    const place = name.match(PLACE);
+    if (place && isFinal && ["point", "place", "spot"].includes(hand.blank?.kind))
       return this.fill({ type: "free", at: [Number(place[1]), Number(place[2])] });
-    }
-    const ids = figure.ids.filter((id) => this.board.fits(id));
+    const ids = figure.ids.filter((id) => fits(this.parts, id));
     const exact = ids.find((id) => labelOf(figure, id) === name || id === name);
     const longer = ids.some(
-      (id) => id !== exact && !this.board.isHidden(id) && (id.startsWith(name) || labelOf(figure, id).startsWith(name)),
+      (id) => id !== exact && !this.store.isHidden(id) && (id.startsWith(name) || labelOf(figure, id).startsWith(name)),
     );
     if (exact && (isFinal || !longer)) return this.fill({ type: "object", id: exact });
-    if (isFinal && !name && this.board.offer) return this.fill(this.board.offer);
+    const { offer } = this.parts.pointed;
+    if (isFinal && !name && offer) return this.fill(offer);
     if (isFinal && !name && performance.now() - this.filledAt < HASTE) return;
-    if (isFinal) this.board.bar.announce(name ? this.#misnamed(name) : "Type the name of what is meant.", true);
-    this.board.highlighted = exact ?? null;
-    this.board.paint();
+    if (isFinal) this.bar.announce(name ? this.#misnamed(name) : "Type the name of what is meant.", true);
+    this.parts.pointed.at({ highlighted: exact ?? null });
   }
 
   #misnamed(name) {
-    if (!this.board.figure.has(name)) return `There is no ${name} on the board.`;
-    return `${name} is a ${this.board.figure.kind(name)}; it does not fit here.`;
+    if (!this.figure.has(name)) return `There is no ${name} on the board.`;
+    return `${name} is a ${this.figure.kind(name)}; it does not fit here.`;
   }
 
+  // Move the point in hand by so many centimetres.
   nudge(dx, dy) {
-    const [id] = this.board.hand.filled;
-    const [x, y] = this.board.figure.shape(id);
-    this.board.perform({ op: "move", points: { [id]: rounded([x + dx, y + dy]) } });
+    const [id] = this.hand.filled;
+    const [x, y] = this.figure.shape(id);
+    this.store.perform({ op: "move", points: { [id]: rounded([x + dx, y + dy]) } });
   }
 }

@@ -7,10 +7,9 @@ const REACH = 0.8; // of the figure's span
 export class DragTest {
   #frame = null;
 
-  // board: its figure is dragged and painted. done(): it is over, and the figure should be as it was.
-  constructor(board, done) {
-    this.board = board;
-    this.done = done;
+  // parts: store, whose figure is dragged, and paint()
+  constructor(parts) {
+    this.parts = parts;
   }
 
   get isOn() {
@@ -18,7 +17,7 @@ export class DragTest {
   }
 
   start() {
-    const { figure } = this.board;
+    const { figure } = this.parts.store;
     this.ids = figure.ids.filter((id) => figure.canDrag(id) && figure.isDefined(id));
     if (!this.ids.length) return;
     this.home = new Map(this.ids.map((id) => [id, figure.shape(id)]));
@@ -42,7 +41,7 @@ export class DragTest {
   stop() {
     cancelAnimationFrame(this.#frame);
     this.#frame = null;
-    this.done();
+    this.parts.store.refresh(); // the figure as it was
   }
 
   // Places for all points: mirrored, nearly in a row, and else anywhere.
@@ -62,14 +61,14 @@ export class DragTest {
 
   #put(beat, share) {
     // Steps may be undone while it runs.
-    for (const id of this.ids.filter((one) => this.board.figure.has(one))) {
+    for (const id of this.ids.filter((one) => this.parts.store.figure.has(one))) {
       const [from, to] = [this.targets[beat].get(id), this.targets[beat + 1].get(id)];
-      this.board.figure.put(
+      this.parts.store.figure.put(
         id,
         [0, 1].map((axis) => from[axis] + share * (to[axis] - from[axis])),
       );
     }
-    this.board.paint();
+    this.parts.paint();
   }
 }
 

@@ -7,7 +7,8 @@ import { useOf } from "./uses.js";
 
 const HERE = " here"; // no object can have this id
 
-export function hints({ hand, offer, trial, candidates, figure, view, drawing }) {
+// candidates: intersections that could be marked
+export function hints({ store: { figure }, hand, pointed: { offer, trial }, paper: { view, size } }, candidates) {
   const extras = candidates.map((at) => {
     const [cx, cy] = view.toScreen(...at);
     return element("circle", { cx, cy, r: 4, class: "candidate" });
@@ -18,7 +19,7 @@ export function hints({ hand, offer, trial, candidates, figure, view, drawing })
     extras.push(element("circle", { cx, cy, r: 12, class: "offer intersection" }));
   }
   for (const { kind, shape } of previewsOf(hand, offer, figure)) {
-    const path = curvePath(kind, shape, view, ...drawing.size());
+    const path = curvePath(kind, shape, view, ...size);
     path?.setAttribute("class", "preview");
     if (path) extras.push(path);
   }

@@ -3,84 +3,64 @@
 const NUDGE = 0.1; // centimetres per arrow key; ten times as much with Shift
 
 const VIEW = { "+": "closer", "=": "closer", "-": "farther", 0: "fit" };
+const TAKEN_UP = { n: "note", g: "select several" };
+const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
 
 export class Keys {
-  // actions: name -> what its button does
-  constructor(board, actions) {
-    this.board = board;
-    this.actions = actions;
+  // parts: store, hand, bar, selection, stepList, pointing, building, toolbar, commands
+  constructor(parts) {
+    this.parts = parts;
     document.addEventListener("keydown", (event) => this.#press(event));
   }
 
   #press(event) {
-    const { board } = this;
-    const writing = event.target.matches?.("input, select") && event.target !== board.bar.field;
+    const { hand, bar, selection, pointing, building, commands } = this.parts;
+    const writing = event.target.matches?.("input, select") && event.target !== bar.field;
     if (writing) return;
     const key = event.key.toLowerCase();
     if ((event.ctrlKey || event.metaKey) && (key === "z" || key === "y")) {
       event.preventDefault();
-      const action = key === "y" || event.shiftKey ? "redo" : "undo";
-      if (!board.page.querySelector(`[data-do='${action}']`).disabled) this.actions[action]();
-      return;
+      return commands.run(key === "y" || event.shiftKey ? "redo" : "undo");
     }
     if (event.ctrlKey || event.metaKey || event.altKey) return;
-    if (event.key === "Escape") return this.#escape();
-    if (event.key === "?") return this.#toggleHelp(event);
-    if (event.key === "Delete" && !board.selection.isEmpty) return board.selection.askToRemove();
-    if (!board.hand.tool && this.#onHovered(event)) return;
-    if (!board.hand.tool && (key === "n" || key === "g"))
-      return this.#takeUp(event, key === "n" ? "note" : "select several");
-    if (!board.hand.tool && VIEW[event.key]) return this.actions[VIEW[event.key]]();
-    if (event.key === "Tab" && board.pointing.next()) return event.preventDefault();
-    if (board.hand.tool?.make === "move" && board.hand.isFull && this.#arrow(event)) return event.preventDefault();
-    if (!board.hand.tool && /^[1-9]$/.test(event.key)) {
-      const card = board.toolbar.cards[Number(event.key) - 1]?.card;
-      if (card && !card.disabled) {
-        event.preventDefault();
-        card.click();
-      }
-    } else if (event.key.length === 1 && /\S/.test(event.key) && !event.target.closest?.("a, input, summary")) {
-      board.bar.focus();
+    if (event.key === "Escape") return commands.stepBack();
+    if (event.key === "?") {
+      event.preventDefault();
+      return commands.toggleHelp();
     }
+    if (event.key === "Delete" && !selection.isEmpty) return selection.askToRemove();
+    if (!hand.tool && this.#onHovered(event)) return;
+    if (!hand.tool && TAKEN_UP[key]) {
+      event.preventDefault();
+      return commands.run(TAKEN_UP[key]);
+    }
+    if (!hand.tool && VIEW[event.key]) return commands.run(VIEW[event.key]);
+    if (event.key === "Tab" && pointing.next()) return event.preventDefault();
+    const arrow = ARROWS[event.key];
+    if (arrow && hand.tool?.make === "move" && hand.isFull) {
+      event.preventDefault();
+      const far = event.shiftKey ? NUDGE * 10 : NUDGE;
+      return building.nudge(arrow[0] * far, arrow[1] * far);
+    }
+    if (!hand.tool && /^[1-9]$/.test(event.key)) return this.#takeCard(event);
+    if (event.key.length === 1 && /\S/.test(event.key) && !event.target.closest?.("a, input, summary")) bar.focus();
+  }
+
+  #takeCard(event) {
+    const card = this.parts.toolbar.cards[Number(event.key) - 1]?.card;
+    if (!card || card.disabled) return;
+    event.preventDefault();
+    card.click();
   }
 
   // H hides what is under the pointer, Delete asks to remove it. True where there was something.
   #onHovered({ key }) {
     if (!["h", "H", "Delete", "Backspace"].includes(key)) return false;
-    const { board } = this;
-    const id = board.pointing.under();
-    if (!board.own.some((step) => step.id === id)) return false;
-    if (key.toLowerCase() === "h") board.perform({ op: "dress", id, dress: { hidden: true } });
-    else board.stepList.askToRemove(id);
-    return true;
-  }
-
-  #takeUp(event, action) {
-    event.preventDefault();
-    this.actions[action]();
-  }
-
-  #escape() {
-    const { board } = this;
-    const open = board.page.querySelector("details.keys[open], details.copies[open]");
-    if (open) open.open = false;
-    else if (board.dragTest.isOn) board.dragTest.stop();
-    else if (board.result.isOpen) board.result.close();
-    else board.building.putDown();
-  }
-
-  #toggleHelp(event) {
-    event.preventDefault();
-    const help = this.board.page.querySelector("details.keys");
-    help.open = !help.open;
-  }
-
-  #arrow(event) {
-    const ways = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
-    const way = ways[event.key];
-    if (!way) return false;
-    const far = event.shiftKey ? NUDGE * 10 : NUDGE;
-    this.board.building.nudge(way[0] * far, way[1] * far);
+    const { store, pointing, stepList } = this.parts;
+    const id = pointing.under();
+    if (!store.isOwn(id)) return false;
+    if (key.toLowerCase() === "h") store.perform({ op: "dress", id, dress: { hidden: true } });
+    else stepList.askToRemove(id);
     return true;
   }
 }

@@ -2,6 +2,7 @@
 
 import { element, labelOf, middleOf } from "../figure/drawing.js";
 import { angleMark } from "../figure/marks.js";
+import { html, render } from "../vendor/lit-html/lit-html.js";
 import { nearestPlace } from "./hits.js";
 
 const BESIDE = 18,
@@ -9,7 +10,7 @@ const BESIDE = 18,
 const DEGREES = 180 / Math.PI;
 
 export class Measures {
-  #all = []; // {of, value: the element in the list}
+  #all = []; // the objects of each, all of which are there
 
   // list: where they are listed; drop(of): no longer measure this
   constructor(list, drop) {
@@ -18,32 +19,28 @@ export class Measures {
   }
 
   show(figure, measures) {
-    this.#all = measures
-      .filter((of) => of.every((id) => figure.has(id)))
-      .map((of) => ({ of, ...this.#row(figure, of) }));
-    this.list.replaceChildren(...this.#all.map(({ row }) => row));
+    this.#all = measures.filter((of) => of.every((id) => figure.has(id)));
     this.list.hidden = this.#all.length === 0;
+    this.#list(figure);
+  }
+
+  #list(figure) {
+    render(html`${this.#all.map((of) => this.#row(figure, of))}`, this.list);
   }
 
   #row(figure, of) {
-    const row = document.createElement("li");
-    const value = document.createElement("output");
-    const drop = document.createElement("button");
-    drop.type = "button";
-    drop.textContent = "Remove";
-    drop.setAttribute("aria-label", `Remove the measure of ${nameOf(figure, of)}`);
-    drop.addEventListener("click", () => this.drop(of));
-    const name = document.createElement("i");
-    name.textContent = nameOf(figure, of);
-    row.append(name, " ", value, drop);
-    return { row, value };
+    const name = nameOf(figure, of);
+    return html`<li>
+      <i>${name}</i> <output>${valueOf(figure, of) ?? "undefined here"}</output>
+      <button type="button" aria-label="Remove the measure of ${name}" @click=${() => this.drop(of)}>Remove</button>
+    </li>`;
   }
 
   // Elements to lay over the drawing; the list gets the same values.
   marks(figure, view) {
-    return this.#all.flatMap(({ of, value }) => {
+    if (this.#all.length) this.#list(figure);
+    return this.#all.flatMap((of) => {
       const words = valueOf(figure, of);
-      value.textContent = words ?? "undefined here";
       if (words === null) return [];
       const shapes = placesOf(figure, of);
       const [x, y] = placeOf(shapes, view, view.toScreen(...middleOf(figure)));

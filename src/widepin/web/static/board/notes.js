@@ -1,10 +1,11 @@
 // Notes on the paper: words at a place, listed to be rewritten and removed.
 
 import { noteText } from "../figure/marks.js";
+import { html, render } from "../vendor/lit-html/lit-html.js";
+import { repeat } from "../vendor/lit-html/directives/repeat.js";
 import { rounded } from "./log.js";
 
 export class Notes {
-  #rows = new Map(); // name of a note -> its row
   all = [];
 
   // list: where they are listed; write({note, text, at}): what one of them says from now on, nothing to remove it
@@ -15,36 +16,24 @@ export class Notes {
 
   show(notes) {
     this.all = notes;
-    for (const [name, row] of this.#rows) if (!notes.some(({ note }) => note === name)) this.#forget(name, row);
-    for (const one of notes) this.#row(one);
+    const rows = repeat(
+      notes,
+      ({ note }) => note,
+      (note) => this.#row(note),
+    );
+    render(html`${rows}`, this.list);
     this.list.hidden = notes.length === 0;
   }
 
-  // Rows stay what they are, so that a save that is answered meanwhile does not disturb who is writing.
   #row({ note, text, at }) {
-    let row = this.#rows.get(note);
-    if (!row) {
-      row = document.createElement("li");
-      row.append(document.createElement("input"), document.createElement("button"));
-      row.children[0].maxLength = 200;
-      row.children[0].setAttribute("aria-label", "Note");
-      row.children[1].type = "button";
-      row.children[1].textContent = "Remove";
-      this.#rows.set(note, row);
-      this.list.append(row);
-    }
-    const [field, remove] = row.children;
-    if (document.activeElement !== field) field.value = text;
-    field.onchange = () => {
-      if (field.value.trim() !== text) this.write({ note, text: field.value.trim(), at });
+    const rewrite = ({ target }) => {
+      if (target.value.trim() !== text) this.write({ note, text: target.value.trim(), at });
     };
-    remove.onclick = () => this.write({ note, text: "", at });
-    remove.setAttribute("aria-label", `Remove the note ${text}`);
-  }
-
-  #forget(name, row) {
-    row.remove();
-    this.#rows.delete(name);
+    const remove = () => this.write({ note, text: "", at });
+    return html`<li>
+      <input .value=${text} maxlength="200" aria-label="Note" @change=${rewrite} />
+      <button type="button" aria-label="Remove the note ${text}" @click=${remove}>Remove</button>
+    </li>`;
   }
 
   named(name) {

@@ -2,15 +2,15 @@
 
 import { BreakPlayer } from "../figure/break-player.js";
 import { along } from "../figure/picture.js";
+import { html, render } from "../vendor/lit-html/lit-html.js";
 
 export class Result {
   #player = null;
 
-  // strip: where it stands; board: whose figure is dragged; closed(): on with the same figure
-  constructor(strip, board, closed) {
+  // strip: where it stands; parts: store, whose figure is dragged, and paint()
+  constructor(strip, parts) {
     this.strip = strip;
-    this.board = board;
-    this.closed = closed;
+    this.parts = parts;
     this.data = null; // what the server said, while it is shown
     this.share = 0; // of the way to the break
     strip.querySelector("[data-go-on]").addEventListener("click", () => this.close());
@@ -29,7 +29,7 @@ export class Result {
   show(data) {
     this.data = data;
     this.share = 0;
-    this.strip.querySelector(".big-results").replaceChildren(...data.results.map(resultItem));
+    render(html`${data.results.map(resultItem)}`, this.strip.querySelector(".big-results"));
     this.strip.querySelector(".why").textContent =
       data.sentences[0] ?? "The result says what holds; what is behind it is for you to find.";
     this.strip.querySelector("a").href = data.url;
@@ -52,15 +52,15 @@ export class Result {
     this.#player?.stop();
     this.data = null;
     this.strip.hidden = true;
-    this.closed();
+    this.parts.store.refresh(); // the figure as it was before it was dragged to the break
   }
 
   // What the player asks of a figure.
   dragTo(share) {
     this.share = share;
     for (const { id, from, to, path } of this.drags)
-      this.board.figure.put(id, along(path?.length ? path : [from, to], share));
-    this.board.paint();
+      this.parts.store.figure.put(id, along(path?.length ? path : [from, to], share));
+    this.parts.paint();
   }
 
   role(id) {
@@ -70,15 +70,7 @@ export class Result {
 }
 
 function resultItem({ word, state, meaning }) {
-  const made = document.createElement("span");
-  made.className = `result-item ${state}`;
-  made.title = meaning;
-  const sign = document.createElement("span");
-  sign.className = "sign";
-  sign.setAttribute("aria-hidden", "true");
-  const spoken = document.createElement("span");
-  spoken.className = "visually-hidden";
-  spoken.textContent = `, ${meaning}`;
-  made.append(sign, word, spoken);
-  return made;
+  return html`<span class="result-item ${state}" title=${meaning}
+    ><span class="sign" aria-hidden="true"></span>${word}<span class="visually-hidden">, ${meaning}</span></span
+  >`;
 }

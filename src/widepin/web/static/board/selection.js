@@ -1,6 +1,7 @@
 // Several objects at once: selected one by one or with a frame, then shown another way or removed together.
 
 import { element, visiblePart } from "../figure/drawing.js";
+import { html, nothing, render } from "../vendor/lit-html/lit-html.js";
 import { question } from "./dressing.js";
 import { dependentsOf } from "./log.js";
 
@@ -9,20 +10,23 @@ const SAMPLES = 90; // places on a curve that are looked at, of which one must l
 export class Selection {
   #ids = new Set();
   #frame = null; // [from, to] in the window, while it is dragged
+  #isAsking = false; // whether what else goes along may be removed
 
   // strip: with buttons that hold what they do to the look as JSON, and one each to remove and to clear the selection
-  constructor(strip, board) {
+  // parts: store, hand, paper, bar, taking, show()
+  constructor(strip, parts) {
     this.strip = strip;
-    this.board = board;
+    this.parts = parts;
+    this.asked = strip.querySelector("[data-asked]");
     for (const button of strip.querySelectorAll("[data-dress]")) {
       button.addEventListener("click", () => this.#dress(JSON.parse(button.dataset.dress)));
     }
     strip.querySelector("[data-remove]").addEventListener("click", () => this.askToRemove());
-    strip.querySelector("[data-clear]").addEventListener("click", () => board.building.putDown());
+    strip.querySelector("[data-clear]").addEventListener("click", () => parts.taking.putDown());
   }
 
   get isOn() {
-    return this.board.hand.tool?.make === "select several";
+    return this.parts.hand.tool?.make === "select several";
   }
   get isEmpty() {
     return this.#ids.size === 0;
@@ -38,10 +42,21 @@ export class Selection {
 
   // To be called when the board has changed: what is gone or no longer in hand is not selected any more.
   show() {
+    const { store } = this.parts;
     if (!this.isOn) this.#ids.clear();
-    for (const id of this.#ids) if (!this.board.own.some((step) => step.id === id)) this.#ids.delete(id);
+    for (const id of this.#ids) if (!store.isOwn(id)) this.#ids.delete(id);
+    if (this.isEmpty) this.#isAsking = false;
     this.strip.hidden = this.isEmpty;
     this.strip.querySelector("b").textContent = `${this.#ids.size} selected`;
+    render(this.#isAsking ? this.#question() : nothing, this.asked);
+  }
+
+  #question() {
+    return html`${question(this.parts.store.figure, [...this.#ids], this.#along(), {
+      dress: (_, dress) => this.#dress(dress),
+      remove: () => this.#removeAll(),
+      ask: () => this.#ask(false),
+    })}`;
   }
 
   // -- the frame -----------------------------------------------------------------------------------
@@ -57,16 +72,19 @@ export class Selection {
     this.#frame = null;
     const inside = ([x, y]) =>
       Math.min(x1, x2) <= x && x <= Math.max(x1, x2) && Math.min(y1, y2) <= y && y <= Math.max(y1, y2);
-    const { board } = this;
-    for (const { id, hidden } of board.own) {
-      if (!hidden && board.figure.isDefined(id) && this.#placesOf(id).some(inside)) this.#ids.add(id);
+    const { store, bar } = this.parts;
+    for (const { id, hidden } of store.own) {
+      if (!hidden && store.figure.isDefined(id) && this.#placesOf(id).some(inside)) this.#ids.add(id);
     }
-    board.bar.announce(this.isEmpty ? "The frame touches nothing of yours." : "");
+    bar.announce(this.isEmpty ? "The frame touches nothing of yours." : "");
     this.#ask(false);
   }
 
   #placesOf(id) {
-    const { figure, view, drawing } = this.board;
+    const {
+      store: { figure },
+      paper: { view, size },
+    } = this.parts;
     const shape = figure.shape(id),
       kind = figure.kind(id);
     if (kind === "point") return [view.toScreen(...shape)];
@@ -76,7 +94,7 @@ export class Selection {
       const r = Math.sqrt(shape[2]) * view.scale;
       return shares.map((share) => [x + r * Math.cos(2 * Math.PI * share), y + r * Math.sin(2 * Math.PI * share)]);
     }
-    const [ax, ay, bx, by] = visiblePart(kind, shape, view, ...drawing.size()) ?? [];
+    const [ax, ay, bx, by] = visiblePart(kind, shape, view, ...size) ?? [];
     return ax === undefined ? [] : shares.map((share) => [ax + share * (bx - ax), ay + share * (by - ay)]);
   }
 
@@ -100,37 +118,28 @@ export class Selection {
     const ids = [...this.#ids];
     if (dress.hidden) this.#ids.clear();
     this.#ask(false);
-    this.board.perform({ op: "dress", id: ids, dress });
+    this.parts.store.perform({ op: "dress", id: ids, dress });
   }
 
   // Removes what is selected, and asks first where more would go along.
   askToRemove() {
-    if (this.#along().length) return this.#ask(true);
-    this.#removeAll();
+    if (!this.#along().length) return this.#removeAll();
+    this.#ask(true);
+    this.asked.querySelector("button").focus();
   }
 
   #removeAll() {
-    this.board.perform({ op: "remove", id: [...this.#ids] });
-    this.board.bar.announce("Removed. Undo brings it back.");
+    this.parts.store.perform({ op: "remove", id: [...this.#ids] });
+    this.parts.bar.announce("Removed. Undo brings it back.");
   }
 
   // What depends on the selected objects and is not selected itself.
   #along() {
-    return dependentsOf(this.board.own, ...this.#ids).filter((id) => !this.#ids.has(id));
+    return dependentsOf(this.parts.store.own, ...this.#ids).filter((id) => !this.#ids.has(id));
   }
 
   #ask(isAsking) {
-    this.strip.querySelector(".asking")?.remove();
-    if (isAsking) {
-      this.strip.append(
-        question(this.board.figure, [...this.#ids], this.#along(), {
-          dress: (_, dress) => this.#dress(dress),
-          remove: () => this.#removeAll(),
-          ask: () => this.#ask(false),
-        }),
-      );
-      this.strip.querySelector(".asking button").focus();
-    }
-    this.board.show();
+    this.#isAsking = isAsking;
+    this.parts.show();
   }
 }

@@ -1,29 +1,24 @@
-// The list of steps: the construction as numbered sentences. Pointing at one lights up its object; choosing it offers what can
-// be done with it.
+// The list of steps: the construction as numbered sentences. Pointing at one highlights its object; choosing it offers
+// what can be done with it.
 
+import { html, nothing, render } from "../vendor/lit-html/lit-html.js";
+import { repeat } from "../vendor/lit-html/directives/repeat.js";
 import { dressing } from "./dressing.js";
 import { sentenceOf } from "./tools.js";
 import { countOf, isHelper } from "./uses.js";
 
 export class StepList {
+  // panel: with the list, the count of moves and, where there is a limit, a bar
   // on: highlighted(id or null), chosen(), and what dressing.js asks for
-  constructor(list, count, bar, on) {
-    this.list = list;
-    this.count = count;
-    this.bar = bar;
-    this.on = {
-      ...on,
-      dress: (id, fields) => this.#dress(id, fields, on),
-      ask: (id) => this.#ask(id),
-    };
+  constructor(panel, on) {
+    this.list = panel.querySelector("ol");
+    this.count = panel.querySelector(".count");
+    this.bar = panel.querySelector("progress");
+    this.on = { ...on, dress: (id, fields) => this.#dress(id, fields, on), ask: (id) => this.#ask(id) };
     this.chosen = null;
     this.asking = null; // the step that is to be removed, while it is asked whether
-    this.unhighlighted = null; // just hidden: not highlighted up again by a pointer that has not moved on
     this.length = 0; // rows shown last time; a new one is scrolled into view
-    list.addEventListener("pointerleave", () => {
-      this.unhighlighted = null;
-      on.highlighted(null);
-    });
+    this.list.addEventListener("pointerleave", () => on.highlighted(null));
   }
 
   // Open the row of a step, as if it had been clicked; null closes whatever is open.
@@ -43,14 +38,6 @@ export class StepList {
     return this.list.querySelector(`[data-step="${CSS.escape(id)}"]`);
   }
 
-  #typeOn(before) {
-    const field = this.list.querySelector(".dressing input");
-    if (!field) return;
-    field.value = before.value;
-    field.focus();
-    field.setSelectionRange(before.selectionStart, before.selectionEnd);
-  }
-
   #ask(id) {
     this.asking = id;
     this.on.chosen();
@@ -59,46 +46,17 @@ export class StepList {
 
   #dress(id, fields, on) {
     this.asking = null;
-    if (fields.hidden) {
-      this.unhighlighted = id;
-      on.highlighted(null);
-    }
+    if (fields.hidden) on.highlighted(null);
     on.dress(id, fields);
   }
 
-  #light(id) {
-    if (id === this.unhighlighted) return;
-    this.unhighlighted = null;
-    this.on.highlighted(id);
-  }
-
-  // done: steps that were done for the student; own: the student's
-  show(figure, done, own, makes, budget) {
+  // store: the construction; budget: the move limit, if there is one
+  show(store, budget) {
+    const { figure, own, moves } = store;
     this.own = own;
-    /** @type {any} */
-    const active = document.activeElement;
-    const focused = active?.closest?.("[data-step]")?.dataset.step;
-    let moves = 0;
-    const rows = own.flatMap((step) => {
-      const before = moves;
-      moves += countOf(step, makes);
-      return isHelper(step) && step.hidden ? [] : [this.#row(figure, step, numbered(before, moves))];
-    });
-    if (rows.length === 0) {
-      const empty = document.createElement("li");
-      empty.className = "empty";
-      empty.textContent = "Nothing is drawn yet. Take a tool.";
-      rows.push(empty);
-    }
-    // A save that is answered meanwhile must not take the question away, nor a name that is being typed.
-    const typed = active?.matches?.(".dressing input") ? active : null;
-    const question = active?.closest?.(".asking");
-    const at = question ? [...question.querySelectorAll("button")].indexOf(active) : -1;
-    this.list.replaceChildren(...done.map((step) => this.#doneRow(figure, step)), ...rows);
-    if (at >= 0) this.list.querySelectorAll(".asking button")[at]?.focus();
-    else if (typed) this.#typeOn(typed);
-    else if (focused) this.list.querySelector(`[data-step="${CSS.escape(focused)}"] > button`)?.focus();
-    else if (own.length > this.length) this.list.lastElementChild.scrollIntoView({ block: "nearest" });
+    const done = figure.ids.filter((id) => store.start.has(id)).map((id) => figure.step(id));
+    render(this.#rows(figure, done), this.list);
+    if (own.length > this.length) this.list.lastElementChild.scrollIntoView({ block: "nearest" });
     this.length = own.length;
     this.count.textContent = budget ? `${moves} of ${budget} moves` : `${moves} ${moves === 1 ? "move" : "moves"}`;
     this.count.classList.toggle("over", Boolean(budget) && moves > budget);
@@ -108,63 +66,68 @@ export class StepList {
     }
   }
 
+  #rows(figure, done) {
+    const shown = numbered(this.own, figure.book.makes).filter(({ step }) => !isHelper(step) || !step.hidden);
+    return html`${done.map((step) => this.#doneRow(figure, step))}
+    ${repeat(
+      shown,
+      ({ step }) => step.id,
+      ({ step, number }) => this.#row(figure, step, number),
+    )}
+    ${shown.length ? nothing : html`<li class="empty">Nothing is drawn yet. Take a tool.</li>`}`;
+  }
+
   #doneRow(figure, step) {
-    const row = document.createElement("li");
-    row.className = "done-already";
-    const mark = document.createElement("b");
-    mark.textContent = "done";
-    row.append(mark, this.#sentence(figure, step, !figure.isDefined(step.id)));
-    row.addEventListener("pointerenter", () => this.#light(step.id));
-    return row;
+    const highlight = () => this.on.highlighted(step.id);
+    return html`<li class="done-already" @pointerenter=${highlight}><b>done</b>${sentence(figure, step)}</li>`;
   }
 
   #row(figure, step, number) {
-    const row = document.createElement("li");
-    row.dataset.step = step.id;
-    const gone = !figure.isDefined(step.id);
-    row.className = [this.chosen === step.id ? "chosen" : "", gone ? "gone" : "", step.hidden ? "is-hidden" : ""].join(
-      " ",
-    );
-    const line = document.createElement("button");
-    line.type = "button";
-    line.setAttribute("aria-expanded", String(this.chosen === step.id));
-    const place = document.createElement("b");
-    place.textContent = number ?? "";
-    line.append(place, this.#sentence(figure, step, gone));
-    line.addEventListener("pointerenter", () => this.#light(step.id));
-    line.addEventListener("focus", () => this.#light(step.id));
-    line.addEventListener("blur", () => this.on.highlighted(null));
-    line.addEventListener("click", () => {
+    const isChosen = this.chosen === step.id;
+    const highlight = () => this.on.highlighted(step.id);
+    const choose = () => {
       this.chosen = this.chosen === step.id ? null : step.id;
       this.on.highlighted(step.id);
       this.on.chosen();
-    });
-    row.append(line);
-    if (this.chosen === step.id) row.append(dressing(figure, this.own, step, this.on, this.asking === step.id));
-    return row;
-  }
-
-  #sentence(figure, step, gone) {
-    const text = document.createElement("span");
-    text.append(named(figure, step.id), ":");
-    for (const part of sentenceOf(step, figure.book)) {
-      if (!part.joined && !`${part}`.startsWith(",")) text.append(" ");
-      text.append(typeof part === "string" ? part : named(figure, part.id));
-    }
-    if (gone) text.append(" (undefined in this position)");
-    if (step.hidden) text.append(" (hidden)");
-    return text;
+    };
+    const looks = [isChosen && "chosen", !figure.isDefined(step.id) && "gone", step.hidden && "is-hidden"];
+    return html`<li data-step=${step.id} class=${looks.filter(Boolean).join(" ")}>
+      <button
+        type="button"
+        aria-expanded=${String(isChosen)}
+        @pointerenter=${highlight}
+        @focus=${highlight}
+        @blur=${() => this.on.highlighted(null)}
+        @click=${choose}
+      >
+        <b>${number}</b>${sentence(figure, step)}
+      </button>
+      ${isChosen ? dressing(figure, this.own, step, this.on, this.asking === step.id) : nothing}
+    </li>`;
   }
 }
 
-// Which of all moves a step is: 3, or 3–6 for a tool that counts as several.
-function numbered(before, now) {
-  if (now === before) return null;
-  return now === before + 1 ? now : `${before + 1}–${now}`;
+// A step as a sentence that names objects in italics.
+function sentence(figure, step) {
+  const parts = sentenceOf(step, figure.book).flatMap((part) => {
+    const text = typeof part === "string" ? part : named(figure, part.id);
+    return part.joined || `${part}`.startsWith(",") ? [text] : [" ", text];
+  });
+  const state = [!figure.isDefined(step.id) && " (undefined in this position)", step.hidden && " (hidden)"];
+  return html`<span>${named(figure, step.id)}:${parts}${state.filter(Boolean)}</span>`;
+}
+
+// Steps with which of all moves each is: 3, or 3–6 for a tool that counts as several, empty for none.
+export function numbered(steps, makes) {
+  let moves = 0;
+  return steps.map((step) => {
+    const before = moves;
+    moves += countOf(step, makes);
+    const first = before + 1;
+    return { step, number: moves === before ? "" : moves === first ? `${first}` : `${first}–${moves}` };
+  });
 }
 
 function named(figure, id) {
-  const name = document.createElement("i");
-  name.textContent = figure.has(id) ? figure.step(id).label || id : id;
-  return name;
+  return html`<i>${figure.has(id) ? figure.step(id).label || id : id}</i>`;
 }

@@ -1,0 +1,149 @@
+// What the buttons around the paper do, by the names that they carry; keys run the same.
+
+import { labelOf } from "../figure/drawing.js";
+import { findAll } from "../look/page.js";
+import { pngOf, save, svgOf } from "./copies.js";
+import { NOTE, SELECT } from "./tools.js";
+
+const NO_JSON = "is not JSON; choose one that was exported from a board.";
+
+export class Commands {
+  // parts: page, setting, store, paper, bar, notes, taking, dragTest, result, handingIn, roles()
+  constructor(parts) {
+    this.parts = parts;
+    const { store, paper, taking } = parts;
+    this.actions = {
+      undo: () => store.canUndo && store.perform({ op: "undo" }),
+      redo: () => store.canRedo && store.perform({ op: "redo" }),
+      fit: () => paper.fit(),
+      closer: () => paper.zoom(1.25),
+      farther: () => paper.zoom(0.8),
+      arcs: () => this.#toggleArcs(),
+      "show all": () => store.perform({ op: "dress", id: store.hidden, dress: { hidden: false } }),
+      "reset positions": () => this.#resetPositions(),
+      "drag test": () => this.#dragTest(),
+      note: () => taking.take(NOTE),
+      "select several": () => taking.take(SELECT),
+      "hand in": () => {
+        if (parts.result.isOpen) parts.result.close();
+        parts.handingIn.ask();
+      },
+    };
+    for (const button of findAll("[data-do]", parts.page))
+      button.addEventListener("click", () => this.run(button.dataset.do));
+    for (const button of findAll("[data-copy]", parts.page))
+      button.addEventListener("click", () => this.#export(button.dataset.copy));
+    for (const file of findAll(".copies input", parts.page))
+      file.addEventListener("change", async () => {
+        await this.#import(file.files[0]);
+        file.value = "";
+      });
+  }
+
+  run(name) {
+    this.actions[name]();
+  }
+
+  // Whether each can be done now, and what is pressed.
+  show() {
+    const { page, store, hand, paper, dragTest } = this.parts;
+    const button = (name) => page.querySelector(`[data-do='${name}']`);
+    button("undo").disabled = !store.canUndo;
+    button("redo").disabled = !store.canRedo;
+    button("show all").hidden = store.hidden.length === 0;
+    for (const one of findAll("[data-do='hand in']", page)) one.disabled = store.own.length === 0;
+    for (const name of ["note", "select several"])
+      button(name).setAttribute("aria-pressed", String(hand.tool?.make === name));
+    button("arcs").setAttribute("aria-pressed", String(paper.showsArcs));
+    button("drag test").textContent = dragTest.isOn ? "Stop" : "Drag test";
+  }
+
+  // Esc: out of what is open, the last opened first.
+  stepBack() {
+    const { page, dragTest, result, taking } = this.parts;
+    const open = page.querySelector("details.keys[open], details.copies[open]");
+    if (open) open.open = false;
+    else if (dragTest.isOn) dragTest.stop();
+    else if (result.isOpen) result.close();
+    else taking.putDown();
+  }
+
+  toggleHelp() {
+    const help = this.parts.page.querySelector("details.keys");
+    help.open = !help.open;
+  }
+
+  #toggleArcs() {
+    const { paper, show } = this.parts;
+    paper.showsArcs = !paper.showsArcs;
+    show();
+  }
+
+  #dragTest() {
+    const { dragTest, bar, show } = this.parts;
+    if (dragTest.isOn) return dragTest.stop();
+    dragTest.start();
+    bar.announce(dragTest.isOn ? "Drag test: watch whether it holds." : "There is no point that could be dragged.");
+    show();
+  }
+
+  // Every point back where the task or the student first put it.
+  #resetPositions() {
+    const { store, bar } = this.parts;
+    const points = store.movedFrom;
+    const isMoved = Object.keys(points).length > 0;
+    if (isMoved) store.perform({ op: "move", points });
+    bar.announce(isMoved ? "Every point is where it was first put." : "No point has been moved.");
+  }
+
+  // Hides what a step is not made from; what is hidden is still there.
+  hideRest(id) {
+    const { store, bar } = this.parts;
+    const rest = store.notNeededBy(id);
+    if (rest.length) store.perform({ op: "dress", id: rest, dress: { hidden: true } });
+    bar.announce(`What ${labelOf(store.figure, id)} does not need is hidden. Show all brings it back.`);
+  }
+
+  // -- files ----------------------------------------------------------------------------------------
+
+  // Steps from a file; the server takes all of them or says what is wrong with one.
+  async #import(file) {
+    if (!file) return;
+    const { setting, saving, store, paper, bar } = this.parts;
+    let work;
+    try {
+      work = JSON.parse(await file.text());
+    } catch {
+      return bar.announce(`${file.name} ${NO_JSON}`, true);
+    }
+    const { operations, error } = await saving.importSteps(setting.urls.import, work);
+    if (!operations) return bar.announce(`${file.name}: ${error}`, true);
+    store.takeIn(operations);
+    paper.fit();
+    bar.announce(`${operations.length} steps imported.`);
+  }
+
+  async #export(kind) {
+    const { page, store, notes, roles, bar } = this.parts;
+    const name = document.title.split(" · ")[0];
+    switch (kind) {
+      case "svg":
+        save((await svgOf(store.figure, roles(), notes.all)).text, `${name}.svg`, "image/svg+xml");
+        break;
+      case "png":
+        save(await pngOf(store.figure, roles(), notes.all), `${name}.png`);
+        break;
+      case "json":
+        save(JSON.stringify(constructionOf(store.own), null, 1), `${name}.json`, "application/json");
+        break;
+      default:
+        throw new Error(`${kind} is no kind of file`);
+    }
+    page.querySelector(".copies").open = false;
+    bar.announce("Exported to your downloads.");
+  }
+}
+
+function constructionOf(own) {
+  return { steps: own.map(({ within: _, ...step }) => step) };
+}

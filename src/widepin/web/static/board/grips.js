@@ -1,0 +1,74 @@
+// What a drag on the paper takes hold of: a point, the whole figure, a note, a name, a frame, or the paper itself. Each
+// is {move(place, dx, dy), drop()}: where the pointer is, and how far from where it went down, in pixels. Whoever calls
+// move paints after it; drop keeps what was moved.
+
+import { rounded } from "./log.js";
+import { draggableAt } from "./offers.js";
+
+// parts: store, hand, paper, selection, notes. event: of the pointer that went down at this place.
+export function gripAt(parts, event, place, isOffered) {
+  const { store, hand, paper, selection, notes } = parts;
+  if (selection.isOn && !isOffered) return frame(selection, place);
+  const on = (name) => (hand.tool ? null : event.target.closest?.(`[data-${name}]`)?.dataset[name]);
+  if (on("note")) return note(store, notes, paper.view, on("note"));
+  const id = draggableAt({ store, view: paper.view }, place, event.pointerType);
+  if (id) return point(store, paper, id);
+  if (on("names")) return nameBeside(store, on("names"));
+  // With Shift the paper stays and the whole figure goes along.
+  if (event.shiftKey && !hand.tool) return wholeFigure(store, paper.view);
+  return paperItself(paper);
+}
+
+function point(store, paper, id) {
+  return {
+    move: (place) => store.figure.put(id, paper.view.toPaper(...place)),
+    drop: () => store.perform({ op: "move", points: { [id]: rounded(store.figure.shape(id)) } }),
+  };
+}
+
+function wholeFigure(store, view) {
+  const { figure } = store;
+  const places = new Map(
+    figure.ids.filter((id) => figure.step(id).make === "free_point").map((id) => [id, figure.shape(id)]),
+  );
+  return {
+    move: (_, dx, dy) => {
+      for (const [id, [x, y]] of places) store.figure.put(id, [x + dx / view.scale, y - dy / view.scale]);
+    },
+    drop: () => {
+      const points = Object.fromEntries([...places.keys()].map((id) => [id, rounded(store.figure.shape(id))]));
+      store.perform({ op: "move", points });
+    },
+  };
+}
+
+function note(store, notes, view, name) {
+  const [x, y] = notes.named(name).at;
+  return {
+    move: (_, dx, dy) => notes.putAside(name, [x + dx / view.scale, y - dy / view.scale]),
+    drop: () => {
+      const { text, at } = notes.named(name);
+      store.perform({ op: "note", note: name, text, at });
+    },
+  };
+}
+
+// A name can be dragged aside; how far is kept in pixels.
+function nameBeside(store, id) {
+  const [x, y] = store.figure.step(id).name_at ?? [0, 0];
+  return {
+    move: (_, dx, dy) => {
+      store.figure.step(id).name_at = [Math.round(x + dx), Math.round(y + dy)];
+    },
+    drop: () => store.perform({ op: "dress", id, dress: { name_at: store.figure.step(id).name_at } }),
+  };
+}
+
+function frame(selection, start) {
+  return { move: (place) => selection.frame(start, place), drop: () => selection.close() };
+}
+
+function paperItself(paper) {
+  const { view } = paper;
+  return { move: (_, dx, dy) => paper.setView(view.panned(dx, dy)), drop: () => {} };
+}

@@ -1,0 +1,102 @@
+// What a click would take at a place, the likeliest first: objects, intersections, and places where a point could be put.
+
+import { labelOf } from "../figure/drawing.js";
+import { Hits } from "./hits.js";
+
+const REACH = { mouse: 13, pen: 14, touch: 24 }; // pixels
+
+export function reachOf(pointerType) {
+  return REACH[pointerType] ?? REACH.mouse;
+}
+
+// Whether an object may fill the next blank.
+export function fits({ store, hand }, id) {
+  return hand.fits(store.figure, id) && (!hand.blank.own || store.isOwn(id));
+}
+
+// parts: store, hand, tools, view. isFree: a new point lands on nothing, however near a curve is.
+export function offersAt(parts, [px, py], pointerType, isFree = false) {
+  const { store, hand, tools, view } = parts;
+  if (!hand.tool) return [];
+  const reach = reachOf(pointerType);
+  if (hand.meetings) {
+    return hand.meetings
+      .map(({ at }, number) => ({ which: number + 1, far: distance(view, at, px, py) }))
+      .filter(({ far }) => far < 2 * reach)
+      .sort((a, b) => a.far - b.far);
+  }
+  const hits = new Hits(store.figure, view, (id) => store.isHidden(id));
+  const fitting = (list) => list.filter(({ id }) => fits(parts, id));
+  const points = fitting(hits.points(px, py, reach));
+  const curves = hits.curves(px, py, reach);
+  const free = { type: "free", at: view.toPaper(px, py) };
+  const mayPut = store.mayPutPoints(tools);
+  if (isFree && (hand.blank?.kind === "place" || (hand.blank?.kind === "point" && mayPut))) return [free];
+  switch (hand.blank?.kind) {
+    case "draggable":
+      return points;
+    case "straight":
+    case "circle":
+      return fitting(curves);
+    case "curve":
+      return [...(hand.filled.length ? [] : hits.intersections(px, py, reach)), ...fitting(curves)];
+    case "any":
+    case "wanted":
+      return fitting([...hits.points(px, py, reach), ...curves]);
+    case "point or line":
+      return [...points, ...hits.intersections(px, py, reach), ...fitting(curves)];
+    case "spot":
+      return [free];
+    case "place":
+      return [...hits.intersections(px, py, reach), ...slides(curves), free];
+    case "point":
+      return [...points, ...hits.intersections(px, py, reach), ...(mayPut ? [...slides(curves), free] : [])];
+    default:
+      return [];
+  }
+}
+
+// An offer in words. isAmbiguous: several lie there, and their kinds tell them apart: a, segment; l, line.
+export function wordsFor(figure, offer, isAmbiguous) {
+  if (!offer) return "";
+  if (offer.which) return String(offer.which);
+  const name = (id) => labelOf(figure, id);
+  switch (offer.type) {
+    case "object":
+      return isAmbiguous ? `${name(offer.id)}, ${figure.kind(offer.id)}` : name(offer.id);
+    case "intersection":
+      return `intersection of ${name(offer.step.from[0])}, ${name(offer.step.from[1])}`;
+    case "slide":
+      return `new point on ${name(offer.id)}`;
+    case "free":
+      return "new point";
+    default:
+      throw new Error(`${offer.type} is no offer`);
+  }
+}
+
+// The point nearest to a place among those that can be dragged, or null.
+export function draggableAt({ store, view }, [px, py], pointerType) {
+  const { figure } = store;
+  const near = figure.ids
+    .filter((id) => figure.isPoint(id) && figure.canDrag(id) && figure.isDefined(id) && !store.isHidden(id))
+    .map((id) => ({ id, far: distance(view, figure.shape(id), px, py) }))
+    .filter(({ far }) => far <= reachOf(pointerType));
+  return near.sort((a, b) => a.far - b.far)[0]?.id ?? null;
+}
+
+// What lies at a place whatever is in hand, the points first; null where there is nothing.
+export function objectAt({ store, view }, [px, py], pointerType) {
+  const hits = new Hits(store.figure, view, (id) => store.isHidden(id));
+  const reach = reachOf(pointerType);
+  return [...hits.points(px, py, reach), ...hits.curves(px, py, reach)][0]?.id ?? null;
+}
+
+function slides(curves) {
+  return curves.map(({ id, at, far }) => ({ type: "slide", id, at, far }));
+}
+
+function distance(view, at, px, py) {
+  const [x, y] = view.toScreen(...at);
+  return Math.hypot(x - px, y - py);
+}
