@@ -1,6 +1,7 @@
 """Imports go down only: web -> school -> documents -> judge -> plane; the core reaches no server, store or socket."""
 
 import ast
+import re
 from pathlib import Path
 
 import pytest
@@ -61,3 +62,26 @@ def test_a_layer_only_imports_those_below(layer):
 def test_the_core_reaches_no_server_store_or_socket(layer):
     for path in modules(layer):
         assert not {module.split(".")[0] for module in reached(path)} & FORBIDDEN_IN_CORE, path
+
+
+SCRIPTS = SRC / "widepin/web/static"
+
+BELOW = {
+    "board": {"board", "figure", "look", "vendor"},
+    "desk": {"desk", "figure", "look", "vendor"},
+    "figure": {"figure", "look", "vendor"},
+    "look": {"look", "vendor"},
+}
+"""Folders of scripts, and those whose modules they may import."""
+
+
+@pytest.mark.parametrize("folder", BELOW)
+def test_scripts_only_import_those_below(folder):
+    wrong = []
+    for script in (SCRIPTS / folder).glob("*.js"):
+        for path in re.findall(r'^(?:import|\} from)\b.*?"(\.[^"]+)"', script.read_text(), re.M):
+            target = (script.parent / path).resolve()
+            assert target.is_file(), f"{script.name} imports {path}, which is not there"
+            if target.relative_to(SCRIPTS).parts[0] not in BELOW[folder]:
+                wrong.append(f"{script.name} imports {path}")
+    assert not wrong

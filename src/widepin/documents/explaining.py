@@ -9,7 +9,10 @@ from typing import assert_never
 
 from ..judge.task import Task
 from ..judge.verdict import Failure, Measured, Mend, Outcome, Quantity, Report, Verdict
+from ..plane.rows import complete
 from ..plane.steps import Step
+from .language import gettext as _
+from .language import marked
 from .words import Words, listed, place_in_words, verdict_in_words
 
 
@@ -40,7 +43,7 @@ def explained(verdict: Verdict, task: Task, level: str = "break") -> list[str]:
         report = verdict.report
         if verdict.outcome is Outcome.APPROXIMATE:
             miss = max(one.gap_as_drawn or 0.0 for one in report.conditions)
-            sentences.append(f"As drawn it misses by {miss:.1g} cm.")
+            sentences.append(_("As drawn it misses by %(miss)s cm.", miss=f"{miss:.1g}"))
         if verdict.breaks is not None and verdict.breaks.happens is Failure.WRONG:
             sentences += at_the_break(report, task)
         mended = {step.id for mend in report.mends for step in mend.steps}
@@ -48,7 +51,10 @@ def explained(verdict: Verdict, task: Task, level: str = "break") -> list[str]:
         sentences += [
             tie_in_words(step) for id_, step in report.ties.items() if id_ not in mended and id_ not in said_already
         ]
-        sentences += [f"{again} is the same as {first}." for again, first in report.repeated.items()]
+        sentences += [
+            _("%(again)s is the same as %(first)s.", again=again, first=first)
+            for again, first in report.repeated.items()
+        ]
     return sentences
 
 
@@ -62,17 +68,24 @@ def overlooked(verdict: Verdict, hint_only: bool = False) -> list[str]:
     if report.instead and verdict.answer:
         chosen = listed(_as(verdict.answer[name], name) for name in report.instead)
         if hint_only:
-            return [f"You chose {chosen}; another object on your board would be right."]
-        return [f"You chose {chosen}; {listed(report.instead.values())} would be right."]
+            return [_("You chose %(chosen)s; another object on your board would be right.", chosen=chosen)]
+        return [
+            _("You chose %(chosen)s; %(other)s would be right.", chosen=chosen, other=listed(report.instead.values()))
+        ]
     if report.unmarked:
         if hint_only:
-            return ["An intersection that is a correct answer is on your board, but it is not marked."]
-        return [f"Mark {listed(place_in_words(step) for step in report.unmarked)} first: that would be right."]
+            return [_("An intersection that is a correct answer is on your board, but it is not marked.")]
+        return [
+            _(
+                "Mark %(places)s first: that would be right.",
+                places=listed(place_in_words(step) for step in report.unmarked),
+            )
+        ]
     return []
 
 
 def _as(id_: str, name: str) -> str:
-    return id_ if id_ == name else f"{id_} as {name}"
+    return id_ if id_ == name else _("%(object)s as %(name)s", object=id_, name=name)
 
 
 def stopped(verdict: Verdict) -> list[str]:
@@ -80,24 +93,24 @@ def stopped(verdict: Verdict) -> list[str]:
     if not verdict.search_stopped:
         return []
     if verdict.outcome is Outcome.SOUND:
-        return ["There are too many answers to try them all; another one may need fewer moves."]
-    return ["There are too many objects to try them all. Choose your answer on the board."]
+        return [_("There are too many answers to try them all; another one may need fewer moves.")]
+    return [_("There are too many objects to try them all. Choose your answer on the board.")]
 
 
 def failing_conditions(verdict: Verdict, task: Task) -> list[str]:
     """Which conditions do not hold as drawn, or else not everywhere."""
     if verdict.report is None:
-        return ["Nothing on the board fulfils all conditions."]
+        return [_("Nothing on the board fulfils all conditions.")]
     words = Words(task)
     clauses = [words.condition(condition) for condition in task.conditions]
     if verdict.report.closest is not None or not verdict.report.conditions:
-        return closest_in_words(verdict, task) or ["Nothing on the board fulfils all conditions."]
+        return closest_in_words(verdict, task) or [_("Nothing on the board fulfils all conditions.")]
     bad = [clauses[one.place] for one in verdict.report.conditions if one.holds_at_break is False]
     if verdict.outcome is Outcome.SOUND:
-        return ["All conditions hold."]
+        return [_("All conditions hold.")]
     if not bad:
-        return ["All conditions hold as drawn, but not exactly in every position."]
-    return [f"Not in every position is it true that {listed(bad)}."]
+        return [_("All conditions hold as drawn, but not exactly in every position.")]
+    return [_("Not in every position is it true that %(bad)s.", bad=listed(bad))]
 
 
 def at_the_break(report: Report, task: Task) -> list[str]:
@@ -108,8 +121,14 @@ def at_the_break(report: Report, task: Task) -> list[str]:
         if one.holds_at_break is False and one.gap_at_break is not None:
             clause = words.condition(task.conditions[one.place])
             values = measured_in_words(one.measured, words, at_break=True)
-            miss = f", by {one.gap_at_break:.2g} cm" if one.gap_at_break > 0.005 else ""
-            sentences.append(f"There it is no longer true that {clause}{f': {values}' if values else miss}.")
+            miss = _(", by %(gap)s cm", gap=f"{one.gap_at_break:.2g}") if one.gap_at_break > 0.005 else ""
+            sentences.append(
+                _(
+                    "There it is no longer true that %(clause)s%(measured)s.",
+                    clause=clause,
+                    measured=f": {values}" if values else miss,
+                )
+            )
     return sentences
 
 
@@ -147,7 +166,11 @@ def measured_in_words(values: Sequence[Measured], words: Words, at_break: bool =
     alike = [value for one, value in there if one.what == there[0][0].what]
     places = next((n for n in range(2, 6) if len({round(v, n) for v in alike}) == len({round(v, 6) for v in alike})), 6)
     return listed(
-        f"{_measure_name(one, words)} {'' if number else 'is '}{value:.{places}f}{_unit(one)}"
+        _(
+            "%(quantity)s is %(value)s" if number == 0 else "%(quantity)s %(value)s",
+            quantity=_measure_name(one, words),
+            value=f"{value:.{places}f}{_unit(one)}",
+        )
         for number, (one, value) in enumerate(there)
     )
 
@@ -158,15 +181,29 @@ def _measure_name(one: Measured, words: Words) -> str:
         case Quantity.LENGTH:
             return names[0]
         case Quantity.DISTANCE_OF_CENTRE:
-            return f"from the centre of {names[0]} to {names[1]}"
+            return _("from the centre of %(circle)s to %(other)s", circle=names[0], other=names[1])
         case Quantity.DISTANCE_OF_CENTRES:
-            return "from centre to centre"
+            return _("from centre to centre")
         case Quantity.DISTANCE | Quantity.ANGLE if len(names) > 1:
-            return f"the {one.what} between {listed(names)}"
+            return _("the %(quantity)s between %(names)s", quantity=_(QUANTITY_WORDS[one.what]), names=listed(names))
         case Quantity.DISTANCE | Quantity.ANGLE | Quantity.RADIUS | Quantity.AREA:
-            return f"the {one.what} of {listed(names)}"
+            return _("the %(quantity)s of %(names)s", quantity=_(QUANTITY_WORDS[one.what]), names=listed(names))
         case _ as never:
             assert_never(never)
+
+
+QUANTITY_WORDS: dict[str, str] = complete(
+    Quantity,
+    {
+        Quantity.LENGTH: marked("length"),
+        Quantity.DISTANCE: marked("distance"),
+        Quantity.DISTANCE_OF_CENTRE: marked("distance of the centre"),
+        Quantity.DISTANCE_OF_CENTRES: marked("distance of the centres"),
+        Quantity.RADIUS: marked("radius"),
+        Quantity.ANGLE: marked("angle"),
+        Quantity.AREA: marked("area"),
+    },
+)
 
 
 def _unit(one: Measured) -> str:
@@ -190,12 +227,19 @@ def what_stays_true(report: Report, task: Task) -> list[str]:
 
 def mend_in_words(mend: Mend) -> str:
     """What to do instead of steps."""
-    return f"Make {listed(f'{step.id} {place_in_words(step)}' for step in mend.steps)}, and it holds everywhere."
+    return _(
+        "Make %(steps)s, and it holds everywhere.",
+        steps=listed(f"{step.id} {place_in_words(step)}" for step in mend.steps),
+    )
 
 
 def tie_in_words(step: Step) -> str:
     """What a point by eye lies next to."""
-    return f"{step.id} lies next to {place_in_words(step)}, but nothing ties it there."
+    return _(
+        "%(point)s lies next to %(place)s, but nothing ties it there.",
+        point=step.id,
+        place=place_in_words(step),
+    )
 
 
 def closest_in_words(verdict: Verdict, task: Task) -> list[str]:
@@ -210,8 +254,18 @@ def closest_in_words(verdict: Verdict, task: Task) -> list[str]:
         if not one.holds_as_drawn:
             values = measured_in_words(one.measured, words)
             clause = words.condition(task.conditions[one.place])
-            sentences.append(f"it is not true that {clause}{f': {values}' if values else ''}.")
+            sentences.append(
+                _(
+                    "it is not true that %(clause)s%(measured)s.",
+                    clause=clause,
+                    measured=f": {values}" if values else "",
+                )
+            )
     if not sentences:
         return []
-    start = f"You pointed out {named}, but" if verdict.answer else f"What comes closest is {named}, but"
-    return [f"{start} {sentences[0]}", *(f"And {one}" for one in sentences[1:])]
+    start = (
+        _("You pointed out %(named)s, but", named=named)
+        if verdict.answer
+        else _("What comes closest is %(named)s, but", named=named)
+    )
+    return [f"{start} {sentences[0]}", *(_("And %(one)s", one=one) for one in sentences[1:])]

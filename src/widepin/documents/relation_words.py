@@ -10,6 +10,7 @@ from dataclasses import dataclass
 
 from ..judge.conditions import RELATIONS, RelationName
 from ..plane.rows import complete
+from .language import marked as _
 from .reading import JsonObject
 
 
@@ -32,39 +33,44 @@ R = RelationName
 RELATION_WORDS: dict[str, RelationWords] = complete(
     RelationName,
     {
-        R.SAME: RelationWords("{0} is {1}", "{0} is the same as {1}"),
-        R.ON: RelationWords("{0} lies on {1}", "{0} lies on {1}"),
-        R.PARALLEL: RelationWords("{0} is parallel to {1}", "{0} is parallel to {1}"),
-        R.PERPENDICULAR: RelationWords("{0} is perpendicular to {1}", "{0} is perpendicular to {1}"),
-        R.TANGENT: RelationWords("{0} touches {1}", "{0} touches {1}"),
-        R.MIDPOINT: RelationWords("{0} is the midpoint of {12}", "{0} is the midpoint of {1} and {2}"),
-        R.COLLINEAR: RelationWords("{all} lie on one line", "{all} lie on one line"),
+        R.SAME: RelationWords(_("{0} is {1}"), _("{0} is the same as {1}")),
+        R.ON: RelationWords(_("{0} lies on {1}"), _("{0} lies on {1}")),
+        R.PARALLEL: RelationWords(_("{0} is parallel to {1}"), _("{0} is parallel to {1}")),
+        R.PERPENDICULAR: RelationWords(_("{0} is perpendicular to {1}"), _("{0} is perpendicular to {1}")),
+        R.TANGENT: RelationWords(_("{0} touches {1}"), _("{0} touches {1}")),
+        R.MIDPOINT: RelationWords(_("{0} is the midpoint of {12}"), _("{0} is the midpoint of {1} and {2}")),
+        R.COLLINEAR: RelationWords(_("{all} lie on one line"), _("{all} lie on one line")),
         R.EQUAL_LENGTH: RelationWords(
-            "{all} are equally long",
-            "{all} are equally long",
-            ("{all} is as long as is asked for", "{all} are as long as is asked for"),
+            _("{all} are equally long"),
+            _("{all} are equally long"),
+            (_("{all} is as long as is asked for"), _("{all} are as long as is asked for")),
         ),
         R.EQUAL_ANGLE: RelationWords(
-            "the angles {all} are equal",
-            "{all} are equal angles",
-            ("the angle {all} is as large as is asked for", "the angles {all} are as large as is asked for"),
+            _("the angles {all} are equal"),
+            _("{all} are equal angles"),
+            (_("the angle {all} is as large as is asked for"), _("the angles {all} are as large as is asked for")),
         ),
         R.EQUAL_AREA: RelationWords(
-            "the triangles {all} have equal areas",
-            "{all} are triangles of equal area",
-            ("the triangle {all} is as large as is asked for", "the triangles {all} are as large as is asked for"),
+            _("the triangles {all} have equal areas"),
+            _("{all} are triangles of equal area"),
+            (
+                _("the triangle {all} is as large as is asked for"),
+                _("the triangles {all} are as large as is asked for"),
+            ),
         ),
-        R.RATIO: RelationWords("{0} : {1} = {n} : {d}", "{0} : {1} = {n} : {d}"),
-        R.DISTINCT: RelationWords("{all} are different points", "{all} all differ"),
-        R.SAME_SIDE: RelationWords("{1} and {2} lie on the same side of {0}", "on one side of {0} lie {1} and {2}"),
+        R.RATIO: RelationWords(_("{0} : {1} = {n} : {d}"), _("{0} : {1} = {n} : {d}")),
+        R.DISTINCT: RelationWords(_("{all} are different points"), _("{all} all differ")),
+        R.SAME_SIDE: RelationWords(
+            _("{1} and {2} lie on the same side of {0}"), _("on one side of {0} lie {1} and {2}")
+        ),
         R.OPPOSITE_SIDE: RelationWords(
-            "{1} and {2} lie on different sides of {0}", "on opposite sides of {0} lie {1} and {2}"
+            _("{1} and {2} lie on different sides of {0}"), _("on opposite sides of {0} lie {1} and {2}")
         ),
-        R.INSIDE_ANGLE: RelationWords("{0} lies inside the angle {1}", "{0} lies inside the angle {1}"),
+        R.INSIDE_ANGLE: RelationWords(_("{0} lies inside the angle {1}"), _("{0} lies inside the angle {1}")),
     },
 )
 
-CONCYCLIC = RelationWords("{all} lie on one circle", "")
+CONCYCLIC = RelationWords(_("{all} lie on one circle"), "")
 """What reports say besides, of points; no task asks for it."""
 
 

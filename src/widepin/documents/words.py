@@ -13,11 +13,13 @@ from ..judge.task import MODEL, Allowance, Condition, Names, Task, Use
 from ..judge.verdict import Outcome, Report, Verdict
 from ..plane.makes import MAKES, MakeName
 from ..plane.steps import Step
+from .language import gettext as _
+from .language import marked, ngettext
 from .make_words import MAKE_WORDS, filled
 from .relation_words import CONCYCLIC, RELATION_WORDS
 from .rule_words import worded
 
-TOOL_WORDS = {"points": "points"} | {name: row.tool for name, row in MAKE_WORDS.items()}
+TOOL_WORDS = {"points": marked("points")} | {name: row.tool for name, row in MAKE_WORDS.items()}
 """The tools of a task."""
 
 DEPTH = 2
@@ -31,18 +33,19 @@ def listed(words: Iterable[str]) -> str:
     """Words as a list: a, b and c; nothing for none."""
     words = list(words)
     *most, last = words or [""]
-    return f"{', '.join(most)} and {last}" if most else last
+    return _("%(names)s and %(last)s", names=", ".join(most), last=last) if most else last
 
 
 def tool_in_words(allowance: Allowance) -> str:
     """A tool with what may be used of it."""
-    words = TOOL_WORDS[allowance.tool]
+    words = _(TOOL_WORDS[allowance.tool])
     if allowance.opening:
-        words = f"circle with radius {''.join(allowance.opening)} only"
+        words = _("circle with radius %(radius)s only", radius="".join(allowance.opening))
     if allowance.most is None:
         return words
-    times = {0: "never", 1: "once", 2: "twice"}.get(allowance.most, f"{allowance.most} times")
-    return f"{words} ({times} at most)" if allowance.most else f"{words} ({times})"
+    most = allowance.most
+    times = {0: _("never"), 1: _("once"), 2: _("twice")}.get(most, _("%(most)s times", most=most))
+    return _("%(tool)s (%(times)s at most)", tool=words, times=times) if most else f"{words} ({times})"
 
 
 def kind_in_words(kind: str) -> str:
@@ -83,7 +86,7 @@ class Words:
         return re.sub(
             r"\{(\w+)\}",
             lambda found: numbers.get(found[1]) or "".join(self.name(terms[int(at)]) for at in found[1]),
-            template,
+            _(template),
         )
 
     def conditions(self, conditions: Iterable[Condition] | None = None) -> list[str]:
@@ -110,8 +113,8 @@ class Words:
             return self.condition(condition)
         names = listed(map(self.name, others))
         if condition.rel == "on":
-            return f"{names} lie on {self.name(condition.of[1])}"
-        return f"{self.name(condition.of[0])} touches {names}"
+            return _("%(names)s lie on %(name)s", names=names, name=self.name(condition.of[1]))
+        return _("%(name)s touches %(names)s", name=self.name(condition.of[0]), names=names)
 
     def _shown(self, terms: Sequence[Names]) -> list[Names]:
         """The pairs or triples of which the student can see all points."""
@@ -130,7 +133,7 @@ class Words:
         """
         if step.id in self.known:
             step = self.known[step.id]
-        return self._described(step, DEPTH) or f"the {MAKES[step.make].gives} that is asked for"
+        return self._described(step, DEPTH) or _("the %(gives)s that is asked for", gives=MAKES[step.make].gives)
 
     def _described(self, step: Step, depth: int) -> str | None:
         """A step of the model in words of at most this many levels; None where there are more."""
@@ -142,7 +145,7 @@ class Words:
         if step.make == MakeName.INTERSECTION:
             makes = {self.model[source].make for source in step.sources if source in self.model}
             if len(makes) == 1 and not any(source not in self.model for source in step.sources):
-                return f"the intersection of the {TOOL_WORDS[makes.pop()]}s"
+                return _("the intersection of the %(tool)ss", tool=_(TOOL_WORDS[makes.pop()]))
         row = MAKE_WORDS[step.make]
         template = row.called if bare else row.called_from
         return None if template is None else filled(template, sources)
@@ -175,22 +178,32 @@ def instruction_to_use(use: Use, steps: Sequence[Step]) -> str:
     'm: Centre line from A and B'
     """
     from_ = dict.fromkeys(source for step in steps if step.id in use.ids for source in step.parents)
-    return f"{listed(use.gives)}: {use.class_tool} from {listed(one for one in from_ if one not in use.ids)}"
+    return _(
+        "%(results)s: %(tool)s from %(sources)s",
+        results=listed(use.gives),
+        tool=use.class_tool,
+        sources=listed(one for one in from_ if one not in use.ids),
+    )
 
 
 def class_tool_in_words(class_tool: CompoundTool) -> str:
     """What a class tool asks for and what it makes: From the points A and B it makes the line m."""
     kinds = {step.id: MAKES[step.make].gives for step in class_tool.steps}
     asks = _of_each_kind((kind_in_words(blank.kind), blank.name) for blank in class_tool.takes)
-    return f"From {asks} it makes {_of_each_kind((kinds[id_], id_) for id_ in class_tool.gives)}."
+    return _(
+        "From %(sources)s it makes %(results)s.",
+        sources=asks,
+        results=_of_each_kind((kinds[id_], id_) for id_ in class_tool.gives),
+    )
 
 
 def _of_each_kind(objects: Iterable[tuple[str, str]]) -> str:
     by_kind: dict[str, list[str]] = {}
     for kind, name in objects:
         by_kind.setdefault(kind, []).append(name)
-    return ", and ".join(
-        f"the {kind}{'s' if len(names) > 1 else ''} {listed(names)}" for kind, names in by_kind.items()
+    return _(", and ").join(
+        ngettext("the %(kind)s %(names)s", "the %(kind)ss %(names)s", len(names), kind=kind, names=listed(names))
+        for kind, names in by_kind.items()
     )
 
 
@@ -198,25 +211,25 @@ def verdict_in_words(verdict: Verdict) -> str:
     """One sentence or two that say why, the most helpful first."""
     match verdict.outcome:
         case Outcome.SOUND:
-            return "It is right, and it stays right wherever the figure is dragged."
+            return _("It is right, and it stays right wherever the figure is dragged.")
         case Outcome.REFUSED:
-            rule = worded(verdict.refusal.broken) if verdict.refusal else "a rule of the task is broken"
-            where = f"Step {verdict.refusal.step}: " if verdict.refusal and verdict.refusal.step else ""
-            return f"It was not checked. {where}{rule[:1].upper()}{rule[1:]}."
+            rule = worded(verdict.refusal.broken) if verdict.refusal else _("a rule of the task is broken")
+            where = _("Step %(step)s: ", step=verdict.refusal.step) if verdict.refusal and verdict.refusal.step else ""
+            return _("It was not checked. %(where)s%(rule)s.", where=where, rule=f"{rule[:1].upper()}{rule[1:]}")
         case Outcome.WRONG:
-            return "Nothing on the board is what the task asks for, even as it is drawn."
+            return _("Nothing on the board is what the task asks for, even as it is drawn.")
         case Outcome.APPROXIMATE:
-            return "It is very close everywhere, but exact nowhere: it is an approximation."
+            return _("It is very close everywhere, but exact nowhere: it is an approximation.")
         case Outcome.EYEBALLED:
             return f"{_why_by_eye(verdict)}{_told(verdict, 'is off')}"
         case Outcome.FRAGILE:
             return _why_fragile(verdict)
         case Outcome.SWITCHING:
-            start = "It is right near the drawing"
+            start = _("It is right near the drawing")
             if verdict.method_holds:
-                start = "Your method is right, but after dragging another intersection is taken"
+                start = _("Your method is right, but after dragging another intersection is taken")
             if verdict.breaks is None:
-                return f"{start}. In other positions it is off, by less than the eye can see."
+                return _("%(start)s. In other positions it is off, by less than the eye can see.", start=start)
             return f"{start}.{_told(verdict, 'is wrong')}"
 
 
@@ -224,75 +237,111 @@ def _why_by_eye(verdict: Verdict) -> str:
     """What was placed by eye, where something was; else that the method does not give what is asked for."""
     report, answer = verdict.report, listed((verdict.answer or {}).values())
     if report is None:
-        return "It looks right as drawn, but is not exact."
+        return _("It looks right as drawn, but is not exact.")
     if not report.by_eye:
-        return f"It only looks right as drawn: this construction does not give {answer} exactly."
+        return _("It only looks right as drawn: this construction does not give %(answer)s exactly.", answer=answer)
     free = [id_ for id_ in report.by_eye if id_ not in report.slides]
     parts = (
-        [f"{listed(free)} {'were' if len(free) > 1 else 'was'} placed by eye{_beside(report, free)}"] if free else []
+        [
+            ngettext(
+                "%(points)s was placed by eye%(beside)s",
+                "%(points)s were placed by eye%(beside)s",
+                len(free),
+                points=listed(free),
+                beside=_beside(report, free),
+            )
+        ]
+        if free
+        else []
     )
     for curve in dict.fromkeys(report.slides.values()):
         on_it = [id_ for id_, of in report.slides.items() if of == curve]
-        parts.append(f"{listed(on_it)} {'were' if len(on_it) > 1 else 'was'} placed on {curve} by eye")
-    return f"It looks right as drawn, but {listed(parts)}."
+        parts.append(
+            ngettext(
+                "%(points)s was placed on %(curve)s by eye",
+                "%(points)s were placed on %(curve)s by eye",
+                len(on_it),
+                points=listed(on_it),
+                curve=curve,
+            )
+        )
+    return _("It looks right as drawn, but %(parts)s.", parts=listed(parts))
 
 
 def _beside(report: Report, free: Sequence[str]) -> str:
     """What a point by eye lies next to, where it is one point."""
     if len(free) != 1 or free[0] not in report.ties:
         return ""
-    return f", next to {place_in_words(report.ties[free[0]])}"
+    return _(", next to %(place)s", place=place_in_words(report.ties[free[0]]))
 
 
 def place_in_words(step: Step) -> str:
     """Where a point lies that a step would make: an intersection, or a curve."""
     if step.make == MakeName.POINT_ON:
         return step.sources[0]
-    return f"the {filled(MAKE_WORDS[step.make].told, step.sources, step.reference, step.choice)}"
+    return _("the %(object)s", object=filled(MAKE_WORDS[step.make].told, step.sources, step.reference, step.choice))
 
 
 def _why_fragile(verdict: Verdict) -> str:
     found, report = verdict.breaks, verdict.report
     if found is None:
-        return "It is right as drawn, but in some positions something it needs does not exist."
+        return _("It is right as drawn, but in some positions something it needs does not exist.")
     if report is not None and report.proviso is not None:
         own = listed(one.id for one in found.drags)
-        kind = f" The method is right; only {own} must be placed so." if own else ""
-        return f"It is right as long as {proviso_in_words(report.proviso)}.{kind}"
+        kind = _(" The method is right; only %(own)s must be placed so.", own=own) if own else ""
+        return _(
+            "It is right as long as %(proviso)s.%(kind)s",
+            proviso=proviso_in_words(report.proviso),
+            kind=kind,
+        )
     lost = [id_ for id_ in (verdict.answer or {}).values() if id_ != found.object]
-    along = f", and {lost[0]} with it" if len(lost) == 1 else ""
-    start = f"It is right as long as {found.object} exists"
-    return f"{start}. {_drag(verdict)} far enough, and {found.object} is undefined{along}."
+    along = _(", and %(lost)s with it", lost=lost[0]) if len(lost) == 1 else ""
+    start = _("It is right as long as %(object)s exists", object=found.object)
+    return _(
+        "%(start)s. %(drag)s far enough, and %(object)s is undefined%(along)s.",
+        start=start,
+        drag=_drag(verdict),
+        object=found.object,
+        along=along,
+    )
 
 
 def proviso_in_words(proviso: Condition) -> str:
     """What must be true of a point of the student's own, as a clause."""
     match proviso.rel, proviso.of:
         case "longer_than_half", ((p, a), (_, b)):
-            return f"{p} is farther from {a} than the middle of {a}{b}"
+            return _("%(p)s is farther from %(a)s than the middle of %(a)s%(b)s", p=p, a=a, b=b)
         case "longer", ((p, a), (_, b)):
-            return f"{p} is farther from {a} than {b} is"
+            return _("%(p)s is farther from %(a)s than %(b)s is", p=p, a=a, b=b)
         case "shorter", ((p, a), (_, b)):
-            return f"{p} is nearer to {a} than {b} is"
+            return _("%(p)s is nearer to %(a)s than %(b)s is", p=p, a=a, b=b)
         case "nearer", (p, a, b):
-            return f"{p} is nearer to {a} than to {b}"
+            return _("%(p)s is nearer to %(a)s than to %(b)s", p=p, a=a, b=b)
         case "same_side", (g, p, q):
-            return f"{p} lies on the same side of {g} as {q}"
+            return _("%(p)s lies on the same side of %(g)s as %(q)s", p=p, g=g, q=q)
         case "opposite_side", (g, p, q):
-            return f"{p} and {q} lie on different sides of {g}"
+            return _("%(p)s and %(q)s lie on different sides of %(g)s", p=p, q=q, g=g)
         case "meet", (c, d):
-            return f"{c} and {d} meet"
+            return _("%(c)s and %(d)s meet", c=c, d=d)
     raise ValueError(f"{proviso.rel} of {proviso.of} is no proviso")
 
 
 def _drag(verdict: Verdict) -> str:
     found = verdict.breaks
-    return f"Drag {listed(one.id for one in found.drags)}" if found and found.drags else "Drag the figure"
+    return (
+        _("Drag %(points)s", points=listed(one.id for one in found.drags))
+        if found and found.drags
+        else _("Drag the figure")
+    )
 
 
 def _told(verdict: Verdict, what: str) -> str:
     """What happens where it breaks."""
-    return f" {_drag(verdict)}, and {verdict.breaks.object} {what}." if verdict.breaks else ""
+    return (
+        _(" %(drag)s, and %(object)s %(what)s.", drag=_drag(verdict), object=verdict.breaks.object, what=what)
+        if verdict.breaks
+        else ""
+    )
 
 
 def results_of(outcome: Outcome, moves: int, budget: int | None) -> Sequence[tuple[str, str, str]]:
@@ -303,29 +352,32 @@ def results_of(outcome: Outcome, moves: int, budget: int | None) -> Sequence[tup
     >>> [word for word, _, _ in results_of(Outcome.FRAGILE, 4, 3)]
     ['Correct', 'Not in every position', '4 of 3 moves']
     """
-    limit = "" if budget is None else f" of {budget}"
     if not outcome.is_right_as_drawn:
-        steps = ("plain", "moves used")
+        steps = ("plain", _("moves used"))
     elif budget is None or moves <= budget:
-        steps = ("good", "within the move limit")
+        steps = ("good", _("within the move limit"))
     else:
-        steps = ("half", "over the move limit")
-    return (*RESULTS[outcome], (f"{moves}{limit} {'move' if moves == 1 and not limit else 'moves'}", *steps))
+        steps = ("half", _("over the move limit"))
+    count = ngettext("%(n)s move", "%(n)s moves", moves, n=moves)
+    if budget is not None:
+        count = _("%(n)s of %(limit)s moves", n=moves, limit=budget)
+    parts = [(_(word), state, _(meaning)) for word, state, meaning in RESULTS[outcome]]
+    return (*parts, (count, *steps))
 
 
-_RIGHT = ("Correct", "good", "correct as drawn")
-_BY_EYE = ("Placed by eye", "half", "correct to the eye, not exactly")
-_IN_SOME = ("Not in every position", "half", "fails in some positions when dragged")
-_NOT_HOLDING = ("Does not hold", "bad", "fails when dragged")
+_RIGHT = (marked("Correct"), "good", marked("correct as drawn"))
+_BY_EYE = (marked("Placed by eye"), "half", marked("correct to the eye, not exactly"))
+_IN_SOME = (marked("Not in every position"), "half", marked("fails in some positions when dragged"))
+_NOT_HOLDING = (marked("Does not hold"), "bad", marked("fails when dragged"))
 
 RESULTS: dict[Outcome, Sequence[tuple[str, str, str]]] = {
-    Outcome.SOUND: (_RIGHT, ("Holds when dragged", "good", "correct in every position")),
+    Outcome.SOUND: (_RIGHT, (marked("Holds when dragged"), "good", marked("correct in every position"))),
     Outcome.FRAGILE: (_RIGHT, _IN_SOME),
     Outcome.SWITCHING: (_RIGHT, _IN_SOME),
     Outcome.APPROXIMATE: (_BY_EYE, _NOT_HOLDING),
     Outcome.EYEBALLED: (_BY_EYE, _NOT_HOLDING),
-    Outcome.WRONG: (("Not correct", "bad", "not correct as drawn"), _NOT_HOLDING),
-    Outcome.REFUSED: (("Not checked", "plain", "a tool or a step that the task does not allow"),),
+    Outcome.WRONG: ((marked("Not correct"), "bad", marked("not correct as drawn")), _NOT_HOLDING),
+    Outcome.REFUSED: ((marked("Not checked"), "plain", marked("a tool or a step that the task does not allow")),),
 }
 if set(RESULTS) != set(Outcome):
     raise TypeError("every outcome needs the parts of its result")

@@ -13,6 +13,7 @@ from sqlalchemy.orm import Session, selectinload
 from ..documents.explaining import Feedback
 from ..documents.forms import Fields, Form, Moment
 from ..documents.kept import Policy
+from ..documents.language import gettext as _
 from ..documents.reading import Unreadable
 from ..judge.task import Task
 from ..judge.task_check import is_solved
@@ -66,9 +67,9 @@ def read_terms(sent: Fields, school_class: SchoolClass, known: datetime | None =
     except Unreadable as wrong:
         raise Refused(f"{wrong}.") from None
     if form.opens and form.due and form.due <= form.opens:
-        raise Refused("The task is due before it opens; change one of the two.")
+        raise Refused(_("The task is due before it opens; change one of the two."))
     if form.due and form.due <= now() and not form.passed and form.due != known:
-        raise DuePassed("The task would be due already. Change the time, or say below that this is meant.")
+        raise DuePassed(_("The task would be due already. Change the time, or say below that this is meant."))
     return Terms(
         form.opens,
         form.due,
@@ -89,11 +90,13 @@ def check_finished(sheet: TaskSheet, solved: Callable[[Task], bool] = is_solved)
     try:
         task = task_in(sheet)
     except Unreadable as wrong:
-        raise NotSolved(f"The task is not finished yet: {wrong}.") from None
+        raise NotSolved(_("The task is not finished yet: %(wrong)s.", wrong=wrong)) from None
     if not solved(task):
         raise NotSolved(
-            "Its sample solution does not solve this task; check the task on its page."
-            " Correct the sample solution or the conditions."
+            _(
+                "Its sample solution does not solve this task; check the task on its page."
+                " Correct the sample solution or the conditions."
+            )
         )
 
 
@@ -111,7 +114,7 @@ def assign(
     check_finished(sheet, solved)
     there = select(Assignment.id).where(Assignment.class_id == school_class.id, Assignment.sheet_id == sheet.id)
     if session.scalar(there):
-        raise Refused(f"{school_class.name} has this task already.")
+        raise Refused(_("%(name)s has this task already.", name=school_class.name))
     policy = Policy.model_validate(sheet.policy)
     made = Assignment(
         school_class=school_class,
@@ -169,7 +172,7 @@ def change_terms(assignment: Assignment, terms: Terms) -> None:
     before: Assignment | None = terms.after
     while before is not None:
         if before is assignment:
-            raise Refused("This task would wait for itself; choose another that unlocks it.")
+            raise Refused(_("This task would wait for itself; choose another that unlocks it."))
         before = before.after
     assignment.opens, assignment.due, assignment.late = terms.opens, terms.due, terms.late
     assignment.attempts, assignment.after, assignment.chosen = terms.attempts, terms.after, list(terms.chosen)
@@ -187,7 +190,7 @@ def set_feedback(assignment: Assignment, level: str, may: Collection[str] | None
     Raises Refused.
     """
     if level not in list(Feedback):
-        raise Refused("Choose how much students see: " + ", ".join(Feedback) + ".")
+        raise Refused(_("Choose how much students see: %(levels)s.", levels=", ".join(Feedback)))
     assignment.feedback = Feedback(level)
     if may is not None:
         assignment.measuring, assignment.finding = "measure" in may, "find" in may

@@ -6,6 +6,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from ..documents.construction import read_steps, write_step
+from ..documents.language import gettext as _
 from ..documents.reading import JsonObject, Unreadable
 from ..documents.rule_words import worded
 from ..judge.compound_tools import CompoundTool, NotATool, compound_tool_of
@@ -27,17 +28,17 @@ def proven_on_sheet(sheet: TaskSheet) -> JsonObject:
     try:
         task = task_in(sheet)
     except Unreadable as wrong:
-        raise Refused(f"The task is not finished yet: {wrong}.") from None
+        raise Refused(_("The task is not finished yet: %(wrong)s.", wrong=wrong)) from None
     found = judge_model(task)
     if found.outcome is not Outcome.SOUND:
-        raise Refused("The sample solution does not solve the task, so there is nothing to make a tool of yet.")
+        raise Refused(_("The sample solution does not solve the task, so there is nothing to make a tool of yet."))
     return document_of(task.given, task.model, found.answer or {})
 
 
 def proven_by(attempt: HandIn) -> JsonObject:
     """A student's sound work, as the document of a class tool. Raises Refused."""
     if attempt.outcome is not Outcome.SOUND:
-        raise Refused("Only a construction that holds everywhere becomes a class tool.")
+        raise Refused(_("Only a construction that holds everywhere becomes a class tool."))
     given, start, steps = (read_steps(attempt.document[part]) for part in ("given", "start", "steps"))
     return document_of(given, (*start, *steps), attempt.verdict["answer"] or {})
 
@@ -67,12 +68,18 @@ def give(session: Session, school_class: SchoolClass, name: str, price: str, doc
     """Give a class a new class tool. Raises Refused."""
     name = " ".join(name.split())
     if not name or len(name) > 40:
-        raise Refused("Give the class tool a name of at most 40 characters.")
+        raise Refused(_("Give the class tool a name of at most 40 characters."))
     if price not in PRICES:
-        raise Refused("Choose what a use of it counts.")
+        raise Refused(_("Choose what a use of it counts."))
     there = select(ClassTool.id).where(ClassTool.class_id == school_class.id, ClassTool.name == name)
     if session.scalar(there):
-        raise Refused(f"{school_class.name} has a class tool {name} already; take another name.")
+        raise Refused(
+            _(
+                "%(class_name)s has a class tool %(name)s already; take another name.",
+                class_name=school_class.name,
+                name=name,
+            )
+        )
     moves = 1 if price == "one" else read_class_tool(document).moves
     made = ClassTool(school_class=school_class, name=name, document=document, moves=moves)
     session.add(made)

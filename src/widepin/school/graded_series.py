@@ -8,6 +8,7 @@ from sqlalchemy.orm import Session
 
 from ..documents.construction import read_steps
 from ..documents.kept import Policy
+from ..documents.language import gettext as _
 from ..documents.reading import JsonObject
 from ..judge.counts import moves_of
 from .assigning import Terms, assign
@@ -38,10 +39,15 @@ def assign_series(session: Session, sheet: TaskSheet, school_class: SchoolClass,
     """Give a graded series to a class: each level opens when the one below is solved. Raises NotSolved and Refused."""
     documents = levels(sheet.document)
     if len(documents) < 2:
-        raise Refused("The sample solution has too few moves for a graded series; assign the task as it is.")
+        raise Refused(_("The sample solution has too few moves for a graded series; assign the task as it is."))
     made: list[Assignment] = []
     for number, document in enumerate(documents, 1):
-        document = {**document, "title": f"{sheet.title[:170]}, level {number} of {len(documents)}"}
+        document = {
+            **document,
+            "title": _(
+                "%(title)s, level %(number)s of %(count)s", title=sheet.title[:170], number=number, count=len(documents)
+            ),
+        }
         level = new_sheet(session, sheet.owner, document, sheet.topic)
         level.series_of = sheet.family
         level.policy = Policy.model_validate(sheet.policy).model_dump(mode="json")

@@ -11,6 +11,8 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from ..documents.construction import read_steps
+from ..documents.language import gettext as _
+from ..documents.language import ngettext
 from ..documents.operations import remake
 from ..documents.reading import JsonObject
 from ..documents.verdict import read_verdict, write_verdict
@@ -97,15 +99,24 @@ def check_taken(work: Work, attempts: int) -> None:
     if work.returned is not None:
         return
     if assignment.due and assignment.late is Late.REFUSED and now() > assignment.due:
-        raise NotTaken("It was due, and late works are refused. Ask your teacher; what you built is kept.")
+        raise NotTaken(_("It was due, and late works are refused. Ask your teacher; what you built is kept."))
     recent = [one for one in work.hand_ins if one.handed_in > now() - timedelta(minutes=1)]
     if len(recent) >= MAX_A_MINUTE:
         raise NotTaken(
-            f"That would be more than {MAX_A_MINUTE} attempts within a minute. Wait a moment, then try again."
+            _(
+                "That would be more than %(most)s attempts within a minute. Wait a moment, then try again.",
+                most=MAX_A_MINUTE,
+            )
         )
     if assignment.attempts is not None and attempts >= assignment.attempts:
-        used = "The one attempt is" if assignment.attempts == 1 else f"All {assignment.attempts} attempts are"
-        raise NotTaken(f"{used} used up. What you built is kept.")
+        raise NotTaken(
+            ngettext(
+                "The one attempt is used up. What you built is kept.",
+                "All %(n)s attempts are used up. What you built is kept.",
+                assignment.attempts,
+                n=assignment.attempts,
+            )
+        )
 
 
 def is_late(attempt: HandIn) -> bool:

@@ -7,6 +7,8 @@ from dataclasses import dataclass, field, replace
 from typing import assert_never
 
 from ..documents.construction import write_step
+from ..documents.language import gettext as _
+from ..documents.language import marked
 from ..documents.operations import (
     AddDocument,
     BackDocument,
@@ -188,36 +190,40 @@ class History:
                 self._check_move(operation)
             case RemoveDocument():
                 own = {step.id for step in self.steps}
-                self._check_there(operation.id, own, "is no step of yours that could be removed")
+                self._check_there(operation.id, own, marked("%(id)s is no step of yours that could be removed."))
             case DressDocument():
-                self._check_there(operation.id, self.kinds(), "is not on the board")
+                self._check_there(operation.id, self.kinds(), marked("%(id)s is not on the board."))
             case MeasureDocument():
                 self._check_measure(operation)
             case NoteDocument():
                 if operation.note not in self.board.notes and len(self.board.notes) >= MAX_NOTES:
-                    raise OperationRefused(f"There are {MAX_NOTES} notes on the paper already; remove one.")
+                    raise OperationRefused(
+                        _("There are %(most)s notes on the paper already; remove one.", most=MAX_NOTES)
+                    )
             case BackDocument():
-                if not (self.done if operation.op == "undo" else self.undone):
-                    raise OperationRefused(f"There is nothing to {operation.op}.")
+                if operation.op == "undo" and not self.done:
+                    raise OperationRefused(_("There is nothing to undo."))
+                if operation.op == "redo" and not self.undone:
+                    raise OperationRefused(_("There is nothing to redo."))
             case _ as never:
                 assert_never(never)
 
     def _check_there(self, ids: str | list[str], there: Container[str], otherwise: str) -> None:
         for id_ in each(ids):
             if id_ not in there:
-                raise OperationRefused(f"{id_[:24]} {otherwise}.")
+                raise OperationRefused(_(otherwise, id=id_[:24]))
 
     def _check_add(self, steps: Sequence[Step], uses: Sequence[Use] = ()) -> None:
         own = self.steps
         if len(own) + len(steps) > MAX_STEPS:
-            raise OperationRefused(f"A construction has {MAX_STEPS} steps at most; take some back.")
+            raise OperationRefused(_("A construction has %(most)s steps at most; take some back.", most=MAX_STEPS))
         self._check_steps(steps, own)
         self._check_tools([*own, *steps], uses)
 
     def _check_use(self, operation: UseDocument) -> None:
         name = operation.class_tool
         if name not in self.class_tools:
-            raise OperationRefused(f"{name} is not among the class tools of this task.")
+            raise OperationRefused(_("%(name)s is not among the class tools of this task.", name=name))
         class_tool, moves = self.class_tools[name]
         kinds, steps = self.kinds(), operation.made()
         ids = [step.id for step in steps]
@@ -228,11 +234,18 @@ class History:
             or tuple(operation.gives) != class_tool.given_by(ids)
             or operation.moves != moves
         ):
-            raise OperationRefused(f"This is not what {name} makes. Load the page again.")
+            raise OperationRefused(_("This is not what %(name)s makes. Load the page again.", name=name))
         for blank, source in zip(class_tool.takes, operation.sources, strict=True):
             kind = kinds.get(source)
             if kind is None or (kind not in LINES if blank.kind == "straight" else kind != blank.kind):
-                raise OperationRefused(f"{source[:24]} is no {blank.kind} that is there; {name} needs one.")
+                raise OperationRefused(
+                    _(
+                        "%(source)s is no %(kind)s that is there; %(name)s needs one.",
+                        source=source[:24],
+                        kind=blank.kind,
+                        name=name,
+                    )
+                )
         self._check_add(steps, [operation.use()])
 
     def _check_steps(self, steps: Sequence[Step], before: Sequence[Step]) -> None:
@@ -255,17 +268,19 @@ class History:
         own = self.steps
         place = next((n for n, one in enumerate(own) if one.id == step.id), None)
         if place is None:
-            raise OperationRefused(f"{step.id[:24]} is no step of yours that could be made another way.")
+            raise OperationRefused(_("%(id)s is no step of yours that could be made another way.", id=step.id[:24]))
         maker = next((use.class_tool for use in self.uses if step.id in use.ids), None)
         if maker is not None:
-            raise OperationRefused(f"{step.id} is made by {maker}; remove it and use it anew.")
+            raise OperationRefused(
+                _("%(id)s is made by %(maker)s; remove it and use it anew.", id=step.id, maker=maker)
+            )
         kind = MAKES[own[place].make].gives
         later = dependents(own, self.uses, step.id)
         if not later.isdisjoint(step.parents):
-            raise OperationRefused(f"{step.id} cannot be made from what is made from it.")
+            raise OperationRefused(_("%(id)s cannot be made from what is made from it.", id=step.id))
         self._check_steps([step], [one for one in own if one.id not in later])
         if MAKES[step.make].gives is not kind:
-            raise OperationRefused(f"{step.id} is a {kind} and must stay one.")
+            raise OperationRefused(_("%(id)s is a %(kind)s and must stay one.", id=step.id, kind=kind))
         self._check_tools([*own[:place], step, *own[place + 1 :]])
 
     def _check_measure(self, operation: MeasureDocument) -> None:
@@ -276,15 +291,15 @@ class History:
         points = len(kinds) > 1 and set(kinds) == {Kind.POINT}
         distance = len(kinds) == 2 and kinds[0] is Kind.POINT and kinds[1] in LINES
         if not (points or distance or kinds == [Kind.CIRCLE]):
-            raise OperationRefused("Two, three or four points, a point and a line, or a circle can be measured.")
+            raise OperationRefused(_("Two, three or four points, a point and a line, or a circle can be measured."))
 
     def _check_move(self, operation: MoveDocument) -> None:
         steps = {step.id: step for step in (*self.task.done, *self.steps)}
         for id_, place in operation.points.items():
             if id_ not in steps or not MAKES[steps[id_].make].inputs:
-                raise OperationRefused(f"{id_[:24]} is not a point that can be dragged.")
+                raise OperationRefused(_("%(id)s is not a point that can be dragged.", id=id_[:24]))
             if any(abs(value) > FARTHEST for value in place):
-                raise OperationRefused(f"{id_} cannot go farther than {FARTHEST:.0f} cm.")
+                raise OperationRefused(_("%(id)s cannot go farther than %(most)s cm.", id=id_, most=f"{FARTHEST:.0f}"))
 
 
 def dependents(steps: Iterable[Step], uses: Iterable[Use], *ids: str) -> set[str]:

@@ -13,6 +13,7 @@ from sqlalchemy.orm import Session, selectinload
 from ..documents.amounts import duration, moves
 from ..documents.construction import read_steps
 from ..documents.grouping import method_in_words, what_went_wrong
+from ..documents.language import gettext as _
 from ..documents.reading import JsonObject
 from ..judge.counts import moves_of
 from ..judge.structure import made_with, needed_by, points_put, structure
@@ -66,12 +67,12 @@ class Place:
 def presence_of(work: Work | None, at: datetime) -> tuple[Presence, str]:
     """What the student of a work is doing at a time (UTC): a word for it, and a sentence."""
     if work is None:
-        return Presence.NEW, "not begun"
+        return Presence.NEW, _("not begun")
     if work.seen is None or at - work.seen > AWAY:
         return Presence.OFFLINE, "offline"
     still = at - work.touched
     if still > STUCK:
-        return Presence.INACTIVE, f"inactive for {duration(still)}"
+        return Presence.INACTIVE, _("inactive for %(duration)s", duration=duration(still))
     return Presence.WORKING, "at work"
 
 
@@ -113,7 +114,7 @@ def place_of(task: Task, student: Person, work: Work | None) -> Place:
         figure = figure_of(handed_in)
     else:
         steps, uses, figure = [], (), {}
-    place = Place(student, one, work, figure, steps, moves_of(steps, uses), dict.fromkeys(GROUPS, "Not handed in"))
+    place = Place(student, one, work, figure, steps, moves_of(steps, uses), dict.fromkeys(GROUPS, _("Not handed in")))
     if one.best is not None:
         place.group, place.method = groups_of(task, one.best)
     return place
@@ -125,7 +126,7 @@ def groups_of(task: Task, best: HandIn) -> tuple[dict[str, str], str]:
     answer = (best.verdict["answer"] or {}).values()
     group = {
         "trouble": what_went_wrong(best.verdict, best.moves, task.budget),
-        "method": "No answer that looks right",
+        "method": _("No answer that looks right"),
         "moves": moves(best.moves),
     }
     if not answer:

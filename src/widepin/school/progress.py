@@ -8,6 +8,7 @@ from datetime import datetime
 from sqlalchemy import bindparam, exists, func, or_, select
 from sqlalchemy.orm import Session, contains_eager, joinedload, selectinload
 
+from ..documents.language import gettext as _
 from ..judge.verdict import Outcome
 from .models import Assignment, ChosenStudent, Comment, HandIn, Membership, Person, SchoolClass, Work, now
 
@@ -25,7 +26,7 @@ class Standing:
     def state(self) -> str:
         """ "new", "begun" or "handed in"."""
         if self.latest is not None:
-            return "handed in"
+            return _("handed in")
         return "begun" if self.work is not None else "new"
 
 
@@ -72,9 +73,9 @@ def who_has(assignment: Assignment) -> list[Person]:
 def why_closed(assignment: Assignment, solved: set[int], at: datetime) -> str | None:
     """Why a student cannot work at an assignment at a time (UTC); ``solved``: ids of the assignments solved so far."""
     if assignment.opens and at < assignment.opens:
-        return f"It opens on {assignment.opens:%-d %B at %H:%M} UTC."
+        return _("It opens on %(opens)s UTC.", opens=f"{assignment.opens:%-d %B at %H:%M}")
     if assignment.after_id and assignment.after_id not in solved:
-        return f"Solve “{assignment.after.sheet.title}” first." if assignment.after else None
+        return _("Solve “%(title)s” first.", title=assignment.after.sheet.title) if assignment.after else None
     return None
 
 

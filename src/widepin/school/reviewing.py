@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from sqlalchemy.orm import Session
 
+from ..documents.language import gettext as _
 from .models import Comment, HandIn, Person, now
 from .refused import Refused
 
@@ -14,13 +15,24 @@ def comment(session: Session, attempt: HandIn, author: Person, text: str, step: 
     """Write a comment on an attempt, or on one of its objects, given or made. Raises Refused."""
     text = text.strip()
     if not text:
-        raise Refused("Write something first.")
+        raise Refused(_("Write something first."))
     if len(text) > LONGEST_COMMENT:
-        raise Refused(f"A comment has {LONGEST_COMMENT} characters at most; this one has {len(text)}.")
+        raise Refused(
+            _(
+                "A comment has %(most)s characters at most; this one has %(count)s.",
+                most=LONGEST_COMMENT,
+                count=len(text),
+            )
+        )
     if len(attempt.comments) >= MAX_COMMENTS:
-        raise Refused(f"There are {MAX_COMMENTS} comments on this attempt already; no more are taken.")
+        raise Refused(
+            _(
+                "There are %(most)s comments on this attempt already; no more are taken.",
+                most=MAX_COMMENTS,
+            )
+        )
     if step and step not in {one["id"] for part in ("given", "start", "steps") for one in attempt.document[part]}:
-        raise Refused(f"{step[:24]} is no object of this work.")
+        raise Refused(_("%(step)s is no object of this work.", step=step[:24]))
     made = Comment(attempt=attempt, author=author, text=text, step=step)
     session.add(made)
     session.flush()
@@ -34,11 +46,11 @@ def set_score(attempt: HandIn, text: str, reason: str) -> None:
         attempt.score_override, attempt.reason = None, ""
         return
     if not text.isdecimal() or len(text) > 3 or int(text) > 100:
-        raise Refused("The score is a number from 0 to 100.")
+        raise Refused(_("The score is a number from 0 to 100."))
     if not reason:
-        raise Refused("Say why; the student reads it too.")
+        raise Refused(_("Say why; the student reads it too."))
     if len(reason) > LONGEST_REASON:
-        raise Refused(f"A reason has {LONGEST_REASON} characters at most.")
+        raise Refused(_("A reason has %(most)s characters at most.", most=LONGEST_REASON))
     attempt.score_override, attempt.reason = int(text), reason
 
 

@@ -13,6 +13,7 @@ from sqlalchemy import func, select
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
+from ..documents.language import gettext as _
 from ..documents.reading import JsonObject
 from ..documents.roster import LONGEST_NAME
 from .models import (
@@ -39,22 +40,22 @@ class NameTaken(Refused):
     """The teacher has a class of this name."""
 
     def __init__(self, name: str):
-        super().__init__(f"You have a class {name} already; take another name.")
+        super().__init__(_("You have a class %(name)s already; take another name.", name=name))
 
 
 def named(text: str, whose: str) -> str:
     """A name as it is kept, its spaces made single. Raises Refused for none, or one that is too long."""
     name = " ".join(text.split())
     if not name:
-        raise Refused(f"Write a name for {whose}.")
+        raise Refused(_("Write a name for %(whose)s.", whose=whose))
     if len(name) > LONGEST_NAME:
-        raise Refused(f"A name has {LONGEST_NAME} characters at most.")
+        raise Refused(_("A name has %(most)s characters at most.", most=LONGEST_NAME))
     return name
 
 
 def rename_student(student: Person, text: str) -> None:
     """Give a student another name. Raises Refused."""
-    student.name = named(text, "the student")
+    student.name = named(text, _("the student"))
 
 
 def archive(school_class: SchoolClass) -> None:
@@ -70,7 +71,7 @@ def personal_code(secret: str, person: Person) -> str:
     what = f"personal code {person.id} {person.code_number}".encode()
     number = int.from_bytes(hmac.digest(secret.encode(), what, hashlib.sha256))
     letters = ""
-    for _ in range(PERSONAL_CODE):
+    for _place in range(PERSONAL_CODE):
         number, rest = divmod(number, len(LETTERS))
         letters += LETTERS[rest]
     return f"{letters[:4]}-{letters[4:]}"
@@ -92,7 +93,7 @@ def student_with_code(school_class: SchoolClass, secret: str, personal: str) -> 
 
 def new_class(session: Session, teacher: Person, name: str) -> SchoolClass:
     """A class without students. Raises Refused, NameTaken among it."""
-    name = named(name, "the class")
+    name = named(name, _("the class"))
     made = SchoolClass(name=name, teacher=teacher)
     with _own_name(session, name):
         session.add(made)
@@ -101,7 +102,7 @@ def new_class(session: Session, teacher: Person, name: str) -> SchoolClass:
 
 def rename_class(session: Session, school_class: SchoolClass, name: str) -> None:
     """Give a class another name. Raises Refused, NameTaken among it."""
-    name = named(name, "the class")
+    name = named(name, _("the class"))
     with _own_name(session, name):
         school_class.name = name
 

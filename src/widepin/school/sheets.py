@@ -12,6 +12,7 @@ from sqlalchemy.orm import Session
 
 from ..documents.construction import read_step, read_steps, write_step
 from ..documents.kept import Policy
+from ..documents.language import gettext as _
 from ..documents.reading import JsonObject, Unreadable, from_validation
 from ..documents.rule_words import worded
 from ..documents.task import TASK_FORMAT, read_task
@@ -113,7 +114,7 @@ def change(
     allowed = set(BLANK) - {"format"} | {"budget", "start"}
     for name in fields:
         if name not in allowed:
-            raise Unreadable(name[:30], "is not a field of this document; remove it")
+            raise Unreadable(name[:30], _("is not a field of this document; remove it"))
         check_list(name, fields[name])
     document = {**sheet.document, **fields}
     document = {name: value for name, value in document.items() if value is not None}
@@ -126,7 +127,7 @@ def change(
     title = document.get("title", "")
     check_title(title)
     if len(dumps(document)) > LARGEST_TASK:
-        raise Unreadable("", f"the task is larger than {LARGEST_TASK // 1000} kB; shorten it")
+        raise Unreadable("", _("the task is larger than %(size)s kB; shorten it", size=LARGEST_TASK // 1000))
     checked = read_policy(policy) if policy is not None else sheet.policy
     if is_assigned(session, sheet):
         newest = session.scalar(select(func.max(TaskSheet.version)).where(TaskSheet.family == sheet.family)) or 1
@@ -147,7 +148,7 @@ def change(
 def check_title(title: object) -> None:
     """That a title can be kept. Raises Unreadable."""
     if not isinstance(title, str) or len(title) > LONGEST_TITLE:
-        raise Unreadable("title", f"must be a text of at most {LONGEST_TITLE} characters")
+        raise Unreadable("title", _("must be a text of at most %(most)s characters", most=LONGEST_TITLE))
 
 
 def read_policy(value: object) -> JsonObject:
@@ -157,7 +158,7 @@ def read_policy(value: object) -> JsonObject:
     except ValidationError as error:
         raise from_validation(error).inside("policy") from None
     if not policy.scoring.keys() <= SCORING.keys() or not all(0 <= worth <= 100 for worth in policy.scoring.values()):
-        raise Unreadable("policy.scoring", "must give each outcome 0 to 100")
+        raise Unreadable("policy.scoring", _("must give each outcome 0 to 100"))
     return policy.model_dump(mode="json")
 
 
@@ -170,12 +171,12 @@ def check_list(name: str, value: object) -> None:
     if name not in LISTS:
         return
     if not isinstance(value, list):
-        raise Unreadable(name, "must be a list in square brackets")
+        raise Unreadable(name, _("must be a list in square brackets"))
     for place, one in enumerate(value):
         for field, kind in LISTS[name].items():
             if not isinstance(one, dict) or not isinstance(one.get(field), kind):
-                words = "a text" if kind is str else "a list"
-                raise Unreadable(f"{name}[{place}].{field}", f"must be {words}")
+                words = _("must be a text") if kind is str else _("must be a list")
+                raise Unreadable(f"{name}[{place}].{field}", words)
 
 
 def check_construction(part: str, document: JsonObject) -> None:
@@ -239,13 +240,13 @@ def _renamed_terms(terms: object, names: dict[str, str]) -> Any:
 def task_in(sheet: TaskSheet) -> Task:
     """The task on a sheet. Raises Unreadable with what is still missing or wrong."""
     if not sheet.document["given"]:
-        raise Unreadable("given", "is empty; draw what the students get")
+        raise Unreadable("given", _("is empty; draw what the students get"))
     if not sheet.document["model"]:
-        raise Unreadable("model", "is empty; build one right construction")
+        raise Unreadable("model", _("is empty; build one right construction"))
     if not sheet.document["wanted"]:
-        raise Unreadable("wanted", "is empty; tick what the answer consists of")
+        raise Unreadable("wanted", _("is empty; tick what the answer consists of"))
     if not sheet.document["conditions"]:
-        raise Unreadable("conditions", "are missing; say what must be true of the answer")
+        raise Unreadable("conditions", _("are missing; say what must be true of the answer"))
     return read_task(sheet.document)
 
 

@@ -12,6 +12,7 @@ from sqlalchemy.dialects.mysql import insert
 from sqlalchemy.orm import Session
 
 from ..documents.construction import read_steps, write_step
+from ..documents.language import gettext as _
 from ..documents.operations import (
     AddDocument,
     MeasureDocument,
@@ -159,16 +160,21 @@ def _append(session: Session, work: Work, state: History, number: int, key: str,
     """Store one operation that fits the board as it stands. Raises Unreadable and OperationRefused."""
     wanted = read_operation(value)
     if isinstance(wanted, MeasureDocument) and not work.assignment.measuring:
-        raise OperationRefused("Nothing is to be measured in this task.")
+        raise OperationRefused(_("Nothing is to be measured in this task."))
     if number > MAX_OPERATIONS:
-        raise OperationRefused(f"A board keeps {MAX_OPERATIONS} operations at most, and this one is full.")
+        raise OperationRefused(
+            _(
+                "A board keeps %(most)s operations at most, and this one is full.",
+                most=MAX_OPERATIONS,
+            )
+        )
     if isinstance(wanted, UseDocument):
         state.class_tools = allowed_tools(work.assignment)
     state.check(wanted)
     assert isinstance(value, dict)  # else it could not be read
     document = kept(wanted, value, state)
     if len(dumps(document)) > LARGEST_OPERATION and not isinstance(wanted, UseDocument):
-        raise OperationRefused("That was too much in one operation; do it in smaller parts.")
+        raise OperationRefused(_("That was too much in one operation; do it in smaller parts."))
     at = now()
     row = {"work_id": work.id, "number": number, "key": key, "document": document, "stored": at}
     session.execute(_STORE, row)

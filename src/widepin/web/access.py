@@ -15,13 +15,15 @@ from flask import session as browser_session
 from flask_login import LoginManager, UserMixin, current_user, login_required, login_user, logout_user
 from sqlalchemy import select
 
+from ..documents.language import gettext, marked
 from ..school.models import Assignment, ClassTool, HandIn, Person, SchoolClass, TaskSheet, Work
 from ..school.progress import assignment_of, closed_now
 from .database import session
 
 login_manager = LoginManager()
 login_manager.login_view = "signin.form"
-login_manager.login_message = "Sign in first."
+login_manager.login_message = marked("Sign in first.")
+login_manager.localize_callback = gettext
 
 View = TypeVar("View", bound=Callable[..., Any])
 

@@ -23,6 +23,7 @@ from pathlib import Path
 from time import monotonic, sleep
 from typing import Any, TypeVar
 
+from ..documents.language import gettext as _
 from ..plane.errors import CoreError
 
 Result = TypeVar("Result")
@@ -94,7 +95,7 @@ class JobQueue:
         until = monotonic() + self.seconds
         with self._in_line(whose), locked(self.folder / f"person-{whose}", until):
             if not self.free.acquire(timeout=max(0.0, until - monotonic())):
-                raise Busy("Many works are being checked at the moment. Wait some seconds, then try again.")
+                raise Busy(_("Many works are being checked at the moment. Wait some seconds, then try again."))
             try:
                 return self._done(function, arguments)
             finally:
@@ -104,9 +105,9 @@ class JobQueue:
     def _in_line(self, whose: int) -> Iterator[None]:
         with self.counting:
             if self.count.get(whose, 0) >= self.waiting_each:
-                raise Busy("What you asked for before is still being worked on. Wait for it, then try again.")
+                raise Busy(_("What you asked for before is still being worked on. Wait for it, then try again."))
             if sum(self.count.values()) >= self.waiting:
-                raise Busy("Many works are being checked at the moment. Wait some seconds, then try again.")
+                raise Busy(_("Many works are being checked at the moment. Wait some seconds, then try again."))
             self.count[whose] = self.count.get(whose, 0) + 1
         try:
             yield
@@ -131,7 +132,12 @@ class JobQueue:
             process.kill()
             process.join()
         if answer is None:
-            raise TooHeavy(f"That takes more than {self.seconds} seconds, or more memory than there is for one work.")
+            raise TooHeavy(
+                _(
+                    "That takes more than %(seconds)s seconds, or more memory than there is for one work.",
+                    seconds=self.seconds,
+                )
+            )
         worked, result = answer
         if not worked:
             raise result
@@ -164,7 +170,7 @@ def locked(path: Path, until: float) -> Iterator[None]:
     with path.open("a") as file:
         while not take(file):
             if monotonic() > until:
-                raise Busy("What you asked for before is still being worked on. Wait for it, then try again.")
+                raise Busy(_("What you asked for before is still being worked on. Wait for it, then try again."))
             sleep(0.02)
         yield
 

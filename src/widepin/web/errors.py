@@ -27,6 +27,8 @@ from werkzeug.exceptions import (
     UnprocessableEntity,
 )
 
+from ..documents.language import gettext as _
+from ..documents.language import marked
 from ..documents.reading import Unreadable
 from ..plane.errors import CoreError
 from .apart import Busy
@@ -49,10 +51,10 @@ REFUSED = (400, 403, 404, 429)
 """Answers that are worth a line in the log, at the level that says what is refused to whom."""
 
 WORDS = {
-    404: "This page is not here, or not yours to see.",
-    413: "That was too much at once.",
-    500: "Something broke on our side. What you built is kept; try again.",
-    503: "Nothing can be stored at the moment. What is on your page stays there; try again in a minute.",
+    404: marked("This page is not here, or not yours to see."),
+    413: marked("That was too much at once."),
+    500: marked("Something broke on our side. What you built is kept; try again."),
+    503: marked("Nothing can be stored at the moment. What is on your page stays there; try again in a minute."),
 }
 """What is said of an error that says nothing of its own."""
 
@@ -64,7 +66,9 @@ def show_core_error(error: CoreError) -> tuple[Any, int]:
 
 def show_unreadable(error: Unreadable) -> tuple[Any, int]:
     """A stored document that a page cannot do without, and that cannot be read."""
-    return show_error(UnprocessableEntity(f"This task cannot be used as it is: {error}. Its teacher can correct it."))
+    return show_error(
+        UnprocessableEntity(_("This task cannot be used as it is: %(error)s. Its teacher can correct it.", error=error))
+    )
 
 
 def show_database_trouble(error: SQLAlchemyError) -> tuple[Any, int]:
@@ -76,13 +80,15 @@ def show_database_trouble(error: SQLAlchemyError) -> tuple[Any, int]:
 def show_conflict(error: IntegrityError) -> tuple[Any, int]:
     """What the tables do not allow, since somebody else did something at the same moment."""
     current_app.logger.warning("the database refused: %s", error)
-    return show_error(Conflict("Something else was changed at the same moment. Load the page again, then try again."))
+    return show_error(
+        Conflict(_("Something else was changed at the same moment. Load the page again, then try again."))
+    )
 
 
 def show_too_large(error: DataError) -> tuple[Any, int]:
     """What does not fit into its field."""
     current_app.logger.warning("the database refused: %s", error)
-    return show_error(UnprocessableEntity("Something of this is too long or too large to be kept; shorten it."))
+    return show_error(UnprocessableEntity(_("Something of this is too long or too large to be kept; shorten it.")))
 
 
 def show_error(error: HTTPException) -> tuple[Any, int]:
@@ -92,11 +98,13 @@ def show_error(error: HTTPException) -> tuple[Any, int]:
         who = browser_session.get("_user_id", "nobody").partition(".")[0]
         current_app.logger.info("refused with %s: %s %r to %r", code, request.method, request.path, who)
     own = error.description if error.description != type(error).description else None
-    words = own or WORDS.get(code) or error.description or "That did not work."
+    words = own or (_(WORDS[code]) if code in WORDS else "") or error.description or _("That did not work.")
     if isinstance(error, SecurityError):  # whoever asks another host has no pages here that could be led to
-        return "This site is not served under the address that you used. Ask whoever runs it for the right one.", code
+        return _(
+            "This site is not served under the address that you used. Ask whoever runs it for the right one."
+        ), code
     if isinstance(error, CSRFError):
-        words = "This page has been open for too long. Load it again; what you built is kept."
+        words = _("This page has been open for too long. Load it again; what you built is kept.")
     if request.accept_mimetypes.best == "application/json" or request.is_json:
         return {"error": words}, code
     if code >= 500 or code == 409:

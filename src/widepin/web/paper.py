@@ -14,6 +14,7 @@ from typing import Any
 from jinja2 import Environment, FileSystemLoader
 
 from ..documents.construction import read_steps
+from ..documents.language import gettext as _
 from ..documents.reading import JsonObject
 from ..documents.step_pictures import step_pictures
 from ..documents.svg import picture
@@ -60,7 +61,7 @@ def construction(data: JsonObject, pictures: Pictures, tell: Tell) -> Page:
     rows = []
     every = step_pictures(done, steps, [step.id for step in told], hidden, data["arcs"])
     for number, (step, drawn) in enumerate(zip(told, every, strict=True)):
-        tell("Drawing the steps", number, len(told))
+        tell(_("Drawing the steps"), number, len(told))
         words = instruction_to_use(within[step.id], steps) if step.id in within else instruction(step)
         rows.append({"picture": pictures.add(drawn.drawing), "base": pictures.add(drawn.base), "words": words})
     return "paper/steps.html", {
@@ -78,7 +79,7 @@ def overview(data: JsonObject, pictures: Pictures, tell: Tell) -> Page:
     """The works of a class in groups, with their results."""
     rows: list[JsonObject] = []
     for number, card in enumerate(data["cards"]):
-        tell("Drawing the works", number, len(data["cards"]))
+        tell(_("Drawing the works"), number, len(data["cards"]))
         figure = card["figure"]
         given, start, own = (read_steps(figure[part]) for part in ("given", "start", "steps"))
         shown = results_of(Outcome(card["outcome"]), card["moves"], data["budget"]) if card["outcome"] else ()
@@ -87,7 +88,7 @@ def overview(data: JsonObject, pictures: Pictures, tell: Tell) -> Page:
                 "picture": pictures.add(picture([*given, *start], own, figure["answer"], hidden=hidden_in(figure))),
                 "heading": card["heading"],
                 "words": card["name"],
-                "results": [f"{SIGNS.get(state, '')} {word}" for word, state, _ in shown] or ["begun"],
+                "results": [f"{SIGNS.get(state, '')} {word}" for word, state, _meaning in shown] or ["begun"],
             }
         )
     first = pictures.add(picture(read_steps(data["given"]), ()))
@@ -126,7 +127,7 @@ def typeset(kind: str, data: JsonObject, tell: Tell) -> bytes:
             content, kind = pictures.kept[url]
             return library.urls.URLFetcherResponse(url, content, {"Content-Type": kind})
 
-    tell("Setting the pages", 0, 1)
+    tell(_("Setting the pages"), 0, 1)
     html = library.HTML(string=pages.get_template(template).render(context), url_fetcher=Fetcher())
     made = html.render(stylesheets=[styles], font_config=fonts)
     for number, page in enumerate(made.pages):
@@ -136,7 +137,7 @@ def typeset(kind: str, data: JsonObject, tell: Tell) -> bytes:
 
 def _telling(paint: Callable[..., None], tell: Tell, number: int, pages: int) -> Callable[..., None]:
     def painted(*args: Any, **kwargs: Any) -> None:
-        tell("Drawing the pages", number, pages)
+        tell(_("Drawing the pages"), number, pages)
         paint(*args, **kwargs)
 
     return painted

@@ -16,6 +16,7 @@ from time import time
 
 from flask import Response, current_app, render_template, request, url_for
 
+from ..documents.language import gettext as _
 from ..documents.reading import JsonObject
 from . import apart, paper
 from .access import me
@@ -74,7 +75,7 @@ class Job:
         try:
             return json.loads(self.far.read_text())  # type: ignore[no-any-return]
         except (OSError, ValueError):
-            return {"what": "Waiting for other papers", "done": 0, "of": 0}
+            return {"what": _("Waiting for other papers"), "done": 0, "of": 0}
 
 
 def make(job: Job, whose: int, kind: str, data: JsonObject) -> None:

@@ -8,6 +8,7 @@ from flask import abort, request
 from pydantic import BaseModel, ConfigDict, ValidationError
 from werkzeug.routing import IntegerConverter
 
+from ..documents.language import gettext as _
 from ..documents.reading import Unreadable, check_plain, from_validation, parse_json
 
 Body = TypeVar("Body", bound="JsonBody")
@@ -38,11 +39,11 @@ def number_of(text: str | None) -> int:
 def json_body(kind: type[Body]) -> Body:
     """The body of this request. Answers 400 where it is no JSON, 422 with the field's name where its form is wrong."""
     if not request.is_json:
-        abort(400, "This address takes JSON.")
+        abort(400, _("This address takes JSON."))
     try:
         value = parse_json(request.get_data())
     except Unreadable as wrong:
-        abort(400, f"This is no JSON: {wrong}.")
+        abort(400, _("This is no JSON: %(wrong)s.", wrong=wrong))
     try:
         check_plain(value)
         return kind.model_validate(value)

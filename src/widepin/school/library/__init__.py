@@ -1,5 +1,6 @@
 """The task library: tasks that come with the product, each with a sample solution, by topic."""
 
+from ...documents.language import marked as _
 from .circles import CIRCLES
 from .lines import LINES
 from .notation import LibraryTask
@@ -16,7 +17,7 @@ LIBRARY: dict[str, LibraryTask] = {
 
 TOPICS = tuple(dict.fromkeys(task.topic for task in LIBRARY.values()))
 
-LEVELS = {1: "first steps", 2: "standard", 3: "advanced", 4: "challenge"}
+LEVELS = {1: _("first steps"), 2: _("standard"), 3: _("advanced"), 4: _("challenge")}
 """What the levels of tasks are called."""
 
 __all__ = ["LEVELS", "LIBRARY", "TOPICS", "LibraryTask"]

@@ -1,17 +1,18 @@
 """Tasks on circles and tangents."""
 
+from ...documents.language import marked as _
 from .notation import CIRCLE, LINE, RULER_AND_COMPASS, LibraryTask, rel
 
 CIRCLES = (
     LibraryTask(
         key="lost-centre",
-        topic="Circles and tangents",
-        title="Centre of a circle",
-        text="Construct the centre O of the circle k through A, B and C. Two perpendicular bisectors may be used.",
+        topic=_("Circles and tangents"),
+        title=_("Centre of a circle"),
+        text=_("Construct the centre O of the circle k through A, B and C. Two perpendicular bisectors may be used."),
         level=1,
         elements="III.1",
-        terms="centre of a circle, center, circumcentre, circumcenter, chord, perpendicular bisector",
-        mistake="Places the centre by eye.",
+        terms=_("centre of a circle, center, circumcentre, circumcenter, chord, perpendicular bisector"),
+        mistake=_("Places the centre by eye."),
         given="""
 A free_point at=2,3
 B free_point at=9,4
@@ -31,12 +32,12 @@ O intersection u v
     ),
     LibraryTask(
         key="centre-on-a-line",
-        topic="Circles and tangents",
-        title="Circle through two points with its centre on a line",
-        text="Construct the circle through A and B whose centre lies on the line g.",
+        topic=_("Circles and tangents"),
+        title=_("Circle through two points with its centre on a line"),
+        text=_("Construct the circle through A and B whose centre lies on the line g."),
         level=2,
-        terms="circle through two points, locus, centre on a line, perpendicular bisector",
-        mistake="Takes the midpoint of AB as the centre.",
+        terms=_("circle through two points, locus, centre on a line, perpendicular bisector"),
+        mistake=_("Takes the midpoint of AB as the centre."),
         given="""
 C free_point at=1,2
 D free_point at=10,3
@@ -60,13 +61,13 @@ k circle O A
     ),
     LibraryTask(
         key="tangent-at-a-point",
-        topic="Circles and tangents",
-        title="Tangent at a point of a circle",
-        text="Construct the tangent to the circle k at its point P.",
+        topic=_("Circles and tangents"),
+        title=_("Tangent at a point of a circle"),
+        text=_("Construct the tangent to the circle k at its point P."),
         level=2,
         elements="III.16",
-        terms="tangent, touch, perpendicular to the radius, point of contact, tangent and radius",
-        mistake="Draws a line that only seems to touch.",
+        terms=_("tangent, touch, perpendicular to the radius, point of contact, tangent and radius"),
+        mistake=_("Draws a line that only seems to touch."),
         given=CIRCLE + "P point_on k at=4,7.9",
         wanted=["straight t"],
         conditions=[rel("tangent", "k", "t"), rel("on", "P", "t")],
@@ -85,13 +86,13 @@ t line E F
     ),
     LibraryTask(
         key="tangent-from-a-point",
-        topic="Circles and tangents",
-        title="Tangent to a circle from a point",
-        text="Construct a tangent to the circle k through the point P outside it.",
+        topic=_("Circles and tangents"),
+        title=_("Tangent to a circle from a point"),
+        text=_("Construct a tangent to the circle k through the point P outside it."),
         level=2,
         elements="III.17",
-        terms="tangent, tangent from an external point, Thales, touch, point of contact, semicircle",
-        mistake="Draws the line to a point of the circle chosen by eye.",
+        terms=_("tangent, tangent from an external point, Thales, touch, point of contact, semicircle"),
+        mistake=_("Draws the line to a point of the circle chosen by eye."),
         given="""
 O free_point at=3.5,4.5
 A free_point at=5.5,4
@@ -120,12 +121,14 @@ t line P T
     ),
     LibraryTask(
         key="touch-a-line-at-a-point",
-        topic="Circles and tangents",
-        title="Circle touching a line at a point",
-        text="Construct the circle that touches the line g at P and passes through Q. One perpendicular and one perpendicular bisector may be used.",
+        topic=_("Circles and tangents"),
+        title=_("Circle touching a line at a point"),
+        text=_(
+            "Construct the circle that touches the line g at P and passes through Q. One perpendicular and one perpendicular bisector may be used."
+        ),
         level=2,
-        terms="tangent circle, touch, circle through a point, locus",
-        mistake="Takes the midpoint of PQ as the centre.",
+        terms=_("tangent circle, touch, circle through a point, locus"),
+        mistake=_("Takes the midpoint of PQ as the centre."),
         given=LINE + "P point_on g at=4,2.2857\nQ free_point at=6.5,6.5",
         wanted=["circle k"],
         conditions=[rel("tangent", "k", "g"), rel("on", "P", "k"), rel("on", "Q", "k")],
@@ -144,12 +147,16 @@ k circle O P
     ),
     LibraryTask(
         key="outer-tangents",
-        topic="Circles and tangents",
-        title="Outer common tangent of two circles",
-        text="Construct a line that touches both circles and has both centres on the same side. One midpoint and one parallel may be used.",
+        topic=_("Circles and tangents"),
+        title=_("Outer common tangent of two circles"),
+        text=_(
+            "Construct a line that touches both circles and has both centres on the same side. One midpoint and one parallel may be used."
+        ),
         level=3,
-        terms="common tangent, outer tangent, external tangent, direct common tangent, two circles, homothety, centre of similitude",
-        mistake="Places the ruler against both circles by eye.",
+        terms=_(
+            "common tangent, outer tangent, external tangent, direct common tangent, two circles, homothety, centre of similitude"
+        ),
+        mistake=_("Places the ruler against both circles by eye."),
         given="""
 O free_point at=3,4.5
 A free_point at=4.8,5
@@ -178,12 +185,14 @@ t line H T
     ),
     LibraryTask(
         key="inner-tangents",
-        topic="Circles and tangents",
-        title="Inner common tangent of two circles",
-        text="Construct a line that touches both circles and has the centres on different sides. One midpoint and one parallel may be used.",
+        topic=_("Circles and tangents"),
+        title=_("Inner common tangent of two circles"),
+        text=_(
+            "Construct a line that touches both circles and has the centres on different sides. One midpoint and one parallel may be used."
+        ),
         level=3,
-        terms="common tangent, inner tangent, internal tangent, transverse common tangent, two circles, homothety",
-        mistake="Draws the line through the midpoint of the centres.",
+        terms=_("common tangent, inner tangent, internal tangent, transverse common tangent, two circles, homothety"),
+        mistake=_("Draws the line through the midpoint of the centres."),
         given="""
 O free_point at=3,4.5
 A free_point at=4.8,5
@@ -215,12 +224,14 @@ t line H T
     ),
     LibraryTask(
         key="inverse",
-        topic="Circles and tangents",
-        title="Inverse of a point in a circle",
-        text="Construct the inverse Q of P in the circle k: the point on the ray OP with OP times OQ equal to the square of the radius.",
+        topic=_("Circles and tangents"),
+        title=_("Inverse of a point in a circle"),
+        text=_(
+            "Construct the inverse Q of P in the circle k: the point on the ray OP with OP times OQ equal to the square of the radius."
+        ),
         level=3,
-        terms="inversion, inverse point, circle, reciprocal, power of a point",
-        mistake="Takes the reflection in the tangent instead.",
+        terms=_("inversion, inverse point, circle, reciprocal, power of a point"),
+        mistake=_("Takes the reflection in the tangent instead."),
         given="""
 O free_point at=4,4.5
 A free_point at=6.6,5.5
@@ -242,12 +253,14 @@ Q intersection d e other_than=O
     ),
     LibraryTask(
         key="radical-axis",
-        topic="Circles and tangents",
-        title="Radical axis of two circles",
-        text="Construct the radical axis of the two circles: the line of all points from which the tangents to both are equally long. One perpendicular and one circle through 3 points may be used.",
+        topic=_("Circles and tangents"),
+        title=_("Radical axis of two circles"),
+        text=_(
+            "Construct the radical axis of the two circles: the line of all points from which the tangents to both are equally long. One perpendicular and one circle through 3 points may be used."
+        ),
         level=4,
-        terms="radical axis, power line, power of a point, equal tangents, two circles, chord",
-        mistake="Draws the perpendicular bisector of the centres.",
+        terms=_("radical axis, power line, power of a point, equal tangents, two circles, chord"),
+        mistake=_("Draws the perpendicular bisector of the centres."),
         given="""
 O free_point at=3,4.5
 A free_point at=4.8,5
@@ -278,12 +291,14 @@ r perpendicular d R
     ),
     LibraryTask(
         key="apollonius",
-        topic="Circles and tangents",
-        title="Circle of Apollonius",
-        text="Construct the circle of all points P with PA : PB = 2 : 1. One midpoint and one circle through 3 points may be used.",
+        topic=_("Circles and tangents"),
+        title=_("Circle of Apollonius"),
+        text=_(
+            "Construct the circle of all points P with PA : PB = 2 : 1. One midpoint and one circle through 3 points may be used."
+        ),
         level=4,
-        terms="circle of Apollonius, Apollonian circle, ratio of distances, locus, harmonic division",
-        mistake="Takes the circle on AB as its diameter.",
+        terms=_("circle of Apollonius, Apollonian circle, ratio of distances, locus, harmonic division"),
+        mistake=_("Takes the circle on AB as its diameter."),
         given="""
 A free_point at=2,4
 B free_point at=6,4.5

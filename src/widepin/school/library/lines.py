@@ -1,17 +1,18 @@
 """Tasks on angles, perpendiculars and parallels."""
 
+from ...documents.language import marked as _
 from .notation import ANGLE, LINE, LibraryTask, rel
 
 LINES = (
     LibraryTask(
         key="bisect-an-angle",
-        topic="Angles",
-        title="Bisector of an angle",
-        text="Construct the ray from A that bisects the angle BAC. Only short arcs are needed.",
+        topic=_("Angles"),
+        title=_("Bisector of an angle"),
+        text=_("Construct the ray from A that bisects the angle BAC. Only short arcs are needed."),
         level=1,
         elements="I.9",
-        terms="angle bisector, bisect an angle, halve an angle",
-        mistake="Starts from points on the legs that are not equally far from the vertex.",
+        terms=_("angle bisector, bisect an angle, halve an angle"),
+        mistake=_("Starts from points on the legs that are not equally far from the vertex."),
         given=ANGLE,
         wanted=["ray m"],
         conditions=[rel("same", "m", "model:m")],
@@ -27,13 +28,13 @@ m ray A F
     ),
     LibraryTask(
         key="copy-an-angle",
-        topic="Angles",
-        title="Copy of an angle",
-        text="Construct a point P so that the angle EDP is as large as the angle BAC.",
+        topic=_("Angles"),
+        title=_("Copy of an angle"),
+        text=_("Construct a point P so that the angle EDP is as large as the angle BAC."),
         level=2,
         elements="I.23",
-        terms="copy an angle, transfer an angle, congruent angles, equal angles",
-        mistake="Draws the second circle with another radius than the first.",
+        terms=_("copy an angle, transfer an angle, congruent angles, equal angles"),
+        mistake=_("Draws the second circle with another radius than the first."),
         given="""
 A free_point at=1,5
 B free_point at=5,5.3
@@ -59,13 +60,13 @@ P intersection d e pick=1
     ),
     LibraryTask(
         key="sixty-degrees",
-        topic="Angles",
-        title="Angle of 60 degrees",
-        text="Construct a point P so that the angle BAP is 60 degrees.",
+        topic=_("Angles"),
+        title=_("Angle of 60 degrees"),
+        text=_("Construct a point P so that the angle BAP is 60 degrees."),
         level=1,
         elements="I.1",
-        terms="60 degrees, sixty degrees, equilateral triangle, angle, degree",
-        mistake="Places P by eye on only one of the circles.",
+        terms=_("60 degrees, sixty degrees, equilateral triangle, angle, degree"),
+        mistake=_("Places P by eye on only one of the circles."),
         given="""
 A free_point at=2,3
 B free_point at=8,3.6
@@ -82,12 +83,12 @@ P intersection c d pick=1
     ),
     LibraryTask(
         key="thirty-degrees",
-        topic="Angles",
-        title="Angle of 30 degrees",
-        text="Construct a point P so that the angle BAP is 30 degrees.",
+        topic=_("Angles"),
+        title=_("Angle of 30 degrees"),
+        text=_("Construct a point P so that the angle BAP is 30 degrees."),
         level=2,
-        terms="30 degrees, thirty degrees, half of sixty degrees, angle, degree",
-        mistake="Bisects the wrong angle, the one at B.",
+        terms=_("30 degrees, thirty degrees, half of sixty degrees, angle, degree"),
+        mistake=_("Bisects the wrong angle, the one at B."),
         given="""
 A free_point at=2,3
 B free_point at=7,3.6
@@ -110,13 +111,13 @@ P intersection d e other_than=A
     ),
     LibraryTask(
         key="perpendicular-at-a-point",
-        topic="Perpendiculars",
-        title="Perpendicular at a point of a line",
-        text="Construct the perpendicular to the line g at its point P.",
+        topic=_("Perpendiculars"),
+        title=_("Perpendicular at a point of a line"),
+        text=_("Construct the perpendicular to the line g at its point P."),
         level=1,
         elements="I.11",
-        terms="perpendicular, right angle, normal, 90 degrees, ninety degrees",
-        mistake="Takes two points of g that are not equally far from P.",
+        terms=_("perpendicular, right angle, normal, 90 degrees, ninety degrees"),
+        mistake=_("Takes two points of g that are not equally far from P."),
         given=LINE + "P point_on g at=4,2.2857",
         wanted=["straight p"],
         conditions=[rel("perpendicular", "p", "g"), rel("on", "P", "p")],
@@ -134,13 +135,13 @@ p line E F
     ),
     LibraryTask(
         key="perpendicular-through-a-point",
-        topic="Perpendiculars",
-        title="Perpendicular through a point off the line",
-        text="Construct the perpendicular to the line g through the point P.",
+        topic=_("Perpendiculars"),
+        title=_("Perpendicular through a point off the line"),
+        text=_("Construct the perpendicular to the line g through the point P."),
         level=1,
         elements="I.12",
-        terms="perpendicular, drop a perpendicular, distance of a point from a line, foot, normal",
-        mistake="Draws a circle about P that does not reach the line after dragging.",
+        terms=_("perpendicular, drop a perpendicular, distance of a point from a line, foot, normal"),
+        mistake=_("Draws a circle about P that does not reach the line after dragging."),
         given=LINE + "P free_point at=4.5,7",
         wanted=["straight p"],
         conditions=[rel("perpendicular", "p", "g"), rel("on", "P", "p")],
@@ -154,13 +155,13 @@ p line P Q
     ),
     LibraryTask(
         key="perpendicular-with-one-opening",
-        topic="Perpendiculars",
-        title="Perpendicular with a fixed compass",
-        text="The compass is fixed to the radius RS. Construct the perpendicular to the line g at its point P.",
+        topic=_("Perpendiculars"),
+        title=_("Perpendicular with a fixed compass"),
+        text=_("The compass is fixed to the radius RS. Construct the perpendicular to the line g at its point P."),
         level=3,
         elements="I.11",
-        terms="fixed compass, rusty compass, perpendicular, rusted compass",
-        mistake="Tries to set the compass to another radius.",
+        terms=_("fixed compass, rusty compass, perpendicular, rusted compass"),
+        mistake=_("Tries to set the compass to another radius."),
         given=LINE + "P point_on g at=4,2.2857\nR free_point at=7,6\nS free_point at=9,6.3\no segment R S",
         wanted=["straight p"],
         conditions=[rel("perpendicular", "p", "g"), rel("on", "P", "p")],
@@ -184,13 +185,13 @@ p line P T
     ),
     LibraryTask(
         key="perpendicular-at-an-end",
-        topic="Perpendiculars",
-        title="Perpendicular at the end of a ray",
-        text="Construct the perpendicular to the ray at its end A, without extending the ray beyond A.",
+        topic=_("Perpendiculars"),
+        title=_("Perpendicular at the end of a ray"),
+        text=_("Construct the perpendicular to the ray at its end A, without extending the ray beyond A."),
         level=2,
         elements="I.11",
-        terms="perpendicular at an endpoint, end of a segment, right angle, Thales",
-        mistake="Extends the ray, for which there is no room.",
+        terms=_("perpendicular at an endpoint, end of a segment, right angle, Thales"),
+        mistake=_("Extends the ray, for which there is no room."),
         given="""
 A free_point at=3,2.5
 B free_point at=6.5,2.9
@@ -217,13 +218,13 @@ p ray A G
     ),
     LibraryTask(
         key="parallel-through-a-point",
-        topic="Parallels",
-        title="Parallel through a point",
-        text="Construct the line through P that is parallel to the line g.",
+        topic=_("Parallels"),
+        title=_("Parallel through a point"),
+        text=_("Construct the line through P that is parallel to the line g."),
         level=2,
         elements="I.31",
-        terms="parallel, parallel line, corresponding angles, alternate angles, rhombus",
-        mistake="Takes the other intersection of the two circles, which is right only on one side of the line.",
+        terms=_("parallel, parallel line, corresponding angles, alternate angles, rhombus"),
+        mistake=_("Takes the other intersection of the two circles, which is right only on one side of the line."),
         given=LINE + "P free_point at=3.5,6",
         wanted=["straight n"],
         conditions=[rel("parallel", "n", "g"), rel("on", "P", "n")],
@@ -237,13 +238,13 @@ n line P Q
     ),
     LibraryTask(
         key="parallelogram",
-        topic="Parallels",
-        title="Fourth vertex of a parallelogram",
-        text="Construct the point D so that ABCD is a parallelogram.",
+        topic=_("Parallels"),
+        title=_("Fourth vertex of a parallelogram"),
+        text=_("Construct the point D so that ABCD is a parallelogram."),
         level=2,
         elements="I.33",
-        terms="parallelogram, opposite sides, fourth corner, vector, translation",
-        mistake="Takes the intersection beside B, so that the sides cross.",
+        terms=_("parallelogram, opposite sides, fourth corner, vector, translation"),
+        mistake=_("Takes the intersection beside B, so that the sides cross."),
         given="""
 A free_point at=2,2
 B free_point at=8,2.6
@@ -263,13 +264,15 @@ D intersection c d farthest_from=B
     ),
     LibraryTask(
         key="midline",
-        topic="Parallels",
-        title="Midline of a triangle",
-        text="Construct the midpoints P of the side CA and Q of the side CB. One midpoint and one parallel may be used.",
+        topic=_("Parallels"),
+        title=_("Midline of a triangle"),
+        text=_(
+            "Construct the midpoints P of the side CA and Q of the side CB. One midpoint and one parallel may be used."
+        ),
         level=2,
         elements="VI.2",
-        terms="midline, midsegment, midpoint theorem, intercept theorem, parallel",
-        mistake="Places the second midpoint by eye.",
+        terms=_("midline, midsegment, midpoint theorem, intercept theorem, parallel"),
+        mistake=_("Places the second midpoint by eye."),
         given="""
 A free_point at=1,1
 B free_point at=10,1.2

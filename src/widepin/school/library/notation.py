@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from typing import Any
 
+from ...documents.language import gettext
 from ...documents.reading import JsonObject
 
 RULER_AND_COMPASS = ["points", "line", "ray", "segment", "circle", "circle_radius"]
@@ -38,7 +39,14 @@ class LibraryTask:
     def document(self) -> JsonObject:
         """The task document."""
         return task_document(
-            self.title, self.text, self.given, self.tools, self.wanted, self.conditions, self.model, self.moves
+            gettext(self.title),
+            gettext(self.text),
+            self.given,
+            self.tools,
+            self.wanted,
+            self.conditions,
+            self.model,
+            self.moves,
         )
 
 

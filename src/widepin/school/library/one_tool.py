@@ -1,16 +1,17 @@
 """Tasks with the compass alone or the ruler alone."""
 
+from ...documents.language import marked as _
 from .notation import LibraryTask, rel
 
 ONE_TOOL = (
     LibraryTask(
         key="double-compass",
-        topic="Compass alone",
-        title="Segment doubled, compass alone",
-        text="Construct the point C so that B is the midpoint of AC, with the compass alone.",
+        topic=_("Compass alone"),
+        title=_("Segment doubled, compass alone"),
+        text=_("Construct the point C so that B is the midpoint of AC, with the compass alone."),
         level=2,
-        terms="compass alone, Mascheroni, double a segment, Mohr",
-        mistake="Draws the line AB, which needs a ruler.",
+        terms=_("compass alone, Mascheroni, double a segment, Mohr"),
+        mistake=_("Draws the line AB, which needs a ruler."),
         given="""
 A free_point at=2,4
 B free_point at=5,4.4
@@ -32,12 +33,12 @@ C intersection b e other_than=D
     ),
     LibraryTask(
         key="midpoint-compass",
-        topic="Compass alone",
-        title="Midpoint of a segment, compass alone",
-        text="Construct the midpoint M of A and B with the compass alone.",
+        topic=_("Compass alone"),
+        title=_("Midpoint of a segment, compass alone"),
+        text=_("Construct the midpoint M of A and B with the compass alone."),
         level=4,
-        terms="compass alone, midpoint, Mascheroni, Mohr, inversion",
-        mistake="Looks for the midpoint on a line that cannot be drawn.",
+        terms=_("compass alone, midpoint, Mascheroni, Mohr, inversion"),
+        mistake=_("Looks for the midpoint on a line that cannot be drawn."),
         given="""
 A free_point at=4,4
 B free_point at=7,4.4
@@ -68,12 +69,14 @@ M intersection g h other_than=A
     ),
     LibraryTask(
         key="line-circle-compass",
-        topic="Compass alone",
-        title="Intersections of a line and a circle, compass alone",
-        text="Construct the points P and Q where the circle k meets the line through A and B, with the compass alone. The line is not drawn.",
+        topic=_("Compass alone"),
+        title=_("Intersections of a line and a circle, compass alone"),
+        text=_(
+            "Construct the points P and Q where the circle k meets the line through A and B, with the compass alone. The line is not drawn."
+        ),
         level=3,
-        terms="compass alone, line and circle, intersection, Mascheroni, reflection, secant",
-        mistake="Guesses where the line would meet the circle.",
+        terms=_("compass alone, line and circle, intersection, Mascheroni, reflection, secant"),
+        mistake=_("Guesses where the line would meet the circle."),
         given="""
 O free_point at=5,5
 R free_point at=7.4,6
@@ -103,12 +106,12 @@ Q intersection k m pick=2
     ),
     LibraryTask(
         key="parallel-ruler",
-        topic="Ruler alone",
-        title="Parallel to a bisected segment, ruler alone",
-        text="M is the midpoint of AB. Construct the parallel to AB through P with the ruler alone.",
+        topic=_("Ruler alone"),
+        title=_("Parallel to a bisected segment, ruler alone"),
+        text=_("M is the midpoint of AB. Construct the parallel to AB through P with the ruler alone."),
         level=3,
-        terms="ruler alone, straightedge alone, parallel, trapezium, Ceva, Steiner",
-        mistake="Moves the ruler along by eye.",
+        terms=_("ruler alone, straightedge alone, parallel, trapezium, Ceva, Steiner"),
+        mistake=_("Moves the ruler along by eye."),
         given="""
 A free_point at=2,2
 B free_point at=9,2.6
@@ -135,12 +138,14 @@ q line P Q
     ),
     LibraryTask(
         key="parallel-ruler-circle",
-        topic="Ruler alone",
-        title="Parallel with a ruler and one circle",
-        text="A circle k with its centre O is given. Construct the parallel to the line g through P with the ruler alone.",
+        topic=_("Ruler alone"),
+        title=_("Parallel with a ruler and one circle"),
+        text=_(
+            "A circle k with its centre O is given. Construct the parallel to the line g through P with the ruler alone."
+        ),
         level=4,
-        terms="ruler alone, straightedge alone, Poncelet, Steiner, circle with centre, parallel",
-        mistake="Treats a parallel that was drawn by eye as exact.",
+        terms=_("ruler alone, straightedge alone, Poncelet, Steiner, circle with centre, parallel"),
+        mistake=_("Treats a parallel that was drawn by eye as exact."),
         given="""
 G free_point at=1,1.6
 H free_point at=10,2
@@ -190,12 +195,12 @@ q line P Z
     ),
     LibraryTask(
         key="midpoint-ruler-circle",
-        topic="Ruler alone",
-        title="Midpoint of a chord, ruler alone",
-        text="AB is a chord of the circle k with the centre O. Construct the midpoint M of AB with the ruler alone.",
+        topic=_("Ruler alone"),
+        title=_("Midpoint of a chord, ruler alone"),
+        text=_("AB is a chord of the circle k with the centre O. Construct the midpoint M of AB with the ruler alone."),
         level=4,
-        terms="ruler alone, straightedge alone, Steiner, chord, midpoint, diameter, trapezium",
-        mistake="Draws the perpendicular from O by eye.",
+        terms=_("ruler alone, straightedge alone, Steiner, chord, midpoint, diameter, trapezium"),
+        mistake=_("Draws the perpendicular from O by eye."),
         given="""
 O free_point at=5,5
 A free_point at=7.6,3.4
@@ -228,12 +233,14 @@ M intersection h s
     ),
     LibraryTask(
         key="harmonic-conjugate",
-        topic="Ruler alone",
-        title="Harmonic conjugate of a point, ruler alone",
-        text="Construct the harmonic conjugate D of C with respect to A and B with the ruler alone.",
+        topic=_("Ruler alone"),
+        title=_("Harmonic conjugate of a point, ruler alone"),
+        text=_("Construct the harmonic conjugate D of C with respect to A and B with the ruler alone."),
         level=4,
-        terms="harmonic conjugate, harmonic division, complete quadrilateral, cross ratio, ruler alone, straightedge alone",
-        mistake="Takes the reflection of C in the midpoint.",
+        terms=_(
+            "harmonic conjugate, harmonic division, complete quadrilateral, cross ratio, ruler alone, straightedge alone"
+        ),
+        mistake=_("Takes the reflection of C in the midpoint."),
         given="""
 A free_point at=2,3
 B free_point at=7,3.4

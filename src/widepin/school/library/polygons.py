@@ -1,17 +1,18 @@
 """Tasks on quadrilaterals and regular polygons."""
 
+from ...documents.language import marked as _
 from .notation import CIRCLE, RULER_AND_COMPASS, SEGMENT, LibraryTask, rel
 
 POLYGONS = (
     LibraryTask(
         key="equilateral-triangle",
-        topic="Polygons",
-        title="Equilateral triangle on a side",
-        text="Construct a point C so that the triangle ABC is equilateral.",
+        topic=_("Polygons"),
+        title=_("Equilateral triangle on a side"),
+        text=_("Construct a point C so that the triangle ABC is equilateral."),
         level=1,
         elements="I.1",
-        terms="equilateral triangle, regular triangle, equal sides, 60 degrees",
-        mistake="Places C by eye on one circle.",
+        terms=_("equilateral triangle, regular triangle, equal sides, 60 degrees"),
+        mistake=_("Places C by eye on one circle."),
         given=SEGMENT,
         wanted=["point C"],
         conditions=[rel("equal_length", "A-B", "B-C", "C-A")],
@@ -24,13 +25,13 @@ C intersection c d pick=1
     ),
     LibraryTask(
         key="square-on-a-side",
-        topic="Polygons",
-        title="Square on a side",
-        text="Construct the points C, next to B, and D so that ABCD is a square. Two perpendiculars may be used.",
+        topic=_("Polygons"),
+        title=_("Square on a side"),
+        text=_("Construct the points C, next to B, and D so that ABCD is a square. Two perpendiculars may be used."),
         level=1,
         elements="I.46",
-        terms="square, regular quadrilateral, right angle, equal sides, quadrilateral",
-        mistake="Draws the second circle with the wrong radius.",
+        terms=_("square, regular quadrilateral, right angle, equal sides, quadrilateral"),
+        mistake=_("Draws the second circle with the wrong radius."),
         given="""
 A free_point at=3,1.5
 B free_point at=7,2
@@ -56,12 +57,14 @@ D intersection d q pick=2
     ),
     LibraryTask(
         key="rectangle",
-        topic="Polygons",
-        title="Rectangle with given sides",
-        text="Construct the points P, above B, and Q, above A, so that ABPQ is a rectangle with BP as long as CD. Two perpendiculars and one parallel may be used.",
+        topic=_("Polygons"),
+        title=_("Rectangle with given sides"),
+        text=_(
+            "Construct the points P, above B, and Q, above A, so that ABPQ is a rectangle with BP as long as CD. Two perpendiculars and one parallel may be used."
+        ),
         level=1,
-        terms="rectangle, quadrilateral, right angle, perpendicular, length",
-        mistake="Copies the length CD by eye.",
+        terms=_("rectangle, quadrilateral, right angle, perpendicular, length"),
+        mistake=_("Copies the length CD by eye."),
         given="""
 A free_point at=2,1.5
 B free_point at=6,2
@@ -94,13 +97,13 @@ Q intersection q n
     ),
     LibraryTask(
         key="equilateral-in-a-circle",
-        topic="Polygons",
-        title="Equilateral triangle in a circle",
-        text="Construct the points B and C on the circle so that the triangle ABC is equilateral.",
+        topic=_("Polygons"),
+        title=_("Equilateral triangle in a circle"),
+        text=_("Construct the points B and C on the circle so that the triangle ABC is equilateral."),
         level=1,
         elements="IV.2",
-        terms="inscribed equilateral triangle, regular triangle, circle, inscribe",
-        mistake="Steps the radius off once instead of twice.",
+        terms=_("inscribed equilateral triangle, regular triangle, circle, inscribe"),
+        mistake=_("Steps the radius off once instead of twice."),
         given=CIRCLE,
         wanted=["point B", "point C"],
         conditions=[
@@ -121,13 +124,13 @@ C intersection c k pick=2
     ),
     LibraryTask(
         key="square-in-a-circle",
-        topic="Polygons",
-        title="Square in a circle",
-        text="Construct the points B, C and D on the circle so that ABCD is a square.",
+        topic=_("Polygons"),
+        title=_("Square in a circle"),
+        text=_("Construct the points B, C and D on the circle so that ABCD is a square."),
         level=2,
         elements="IV.6",
-        terms="inscribed square, diameter, perpendicular diameter, inscribe",
-        mistake="Places the second diameter by eye.",
+        terms=_("inscribed square, diameter, perpendicular diameter, inscribe"),
+        mistake=_("Places the second diameter by eye."),
         given=CIRCLE,
         wanted=["point B", "point C", "point D"],
         conditions=[
@@ -153,13 +156,13 @@ D intersection m k pick=2
     ),
     LibraryTask(
         key="hexagon-in-a-circle",
-        topic="Polygons",
-        title="Regular hexagon in a circle",
-        text="Construct the points B to F on the circle so that ABCDEF is a regular hexagon.",
+        topic=_("Polygons"),
+        title=_("Regular hexagon in a circle"),
+        text=_("Construct the points B to F on the circle so that ABCDEF is a regular hexagon."),
         level=1,
         elements="IV.15",
-        terms="regular hexagon, inscribed hexagon, six sides, 60 degrees, radius",
-        mistake="Steps the radius off with points chosen by eye.",
+        terms=_("regular hexagon, inscribed hexagon, six sides, 60 degrees, radius"),
+        mistake=_("Steps the radius off with points chosen by eye."),
         given=CIRCLE,
         wanted=["point B", "point C", "point D", "point E", "point F"],
         conditions=[
@@ -186,13 +189,13 @@ E intersection d k pick=1
     ),
     LibraryTask(
         key="hexagon-on-a-side",
-        topic="Polygons",
-        title="Regular hexagon on a side",
-        text="Construct the centre O and the points C to F so that ABCDEF is a regular hexagon.",
+        topic=_("Polygons"),
+        title=_("Regular hexagon on a side"),
+        text=_("Construct the centre O and the points C to F so that ABCDEF is a regular hexagon."),
         level=2,
         elements="IV.15",
-        terms="regular hexagon, six sides, side, equilateral triangle",
-        mistake="Closes the hexagon by eye.",
+        terms=_("regular hexagon, six sides, side, equilateral triangle"),
+        mistake=_("Closes the hexagon by eye."),
         given="""
 A free_point at=4,1.5
 B free_point at=7,2
@@ -224,13 +227,15 @@ E intersection e g other_than=A
     ),
     LibraryTask(
         key="pentagon-in-a-circle",
-        topic="Polygons",
-        title="Regular pentagon in a circle",
-        text="Construct the points B to E on the circle so that ABCDE is a regular pentagon. One midpoint and one perpendicular may be used.",
+        topic=_("Polygons"),
+        title=_("Regular pentagon in a circle"),
+        text=_(
+            "Construct the points B to E on the circle so that ABCDE is a regular pentagon. One midpoint and one perpendicular may be used."
+        ),
         level=3,
         elements="IV.11",
-        terms="regular pentagon, inscribed pentagon, five sides, golden section, golden ratio, 72 degrees",
-        mistake="Steps off a side that was found by trial.",
+        terms=_("regular pentagon, inscribed pentagon, five sides, golden section, golden ratio, 72 degrees"),
+        mistake=_("Steps off a side that was found by trial."),
         given=CIRCLE,
         wanted=["point B", "point C", "point D", "point E"],
         conditions=[
@@ -263,12 +268,14 @@ D intersection g k other_than=A
     ),
     LibraryTask(
         key="pentagon-on-a-side",
-        topic="Polygons",
-        title="Regular pentagon on a side",
-        text="Construct the points C, D and E so that ABCDE is a regular pentagon. One midpoint and one perpendicular may be used.",
+        topic=_("Polygons"),
+        title=_("Regular pentagon on a side"),
+        text=_(
+            "Construct the points C, D and E so that ABCDE is a regular pentagon. One midpoint and one perpendicular may be used."
+        ),
         level=3,
-        terms="regular pentagon, five sides, side, golden section, golden ratio, diagonal",
-        mistake="Uses a diagonal that was found by trial.",
+        terms=_("regular pentagon, five sides, side, golden section, golden ratio, diagonal"),
+        mistake=_("Uses a diagonal that was found by trial."),
         given="""
 A free_point at=4,2
 B free_point at=7,2.4
@@ -304,12 +311,12 @@ E intersection g f pick=1
     ),
     LibraryTask(
         key="square-on-a-diagonal",
-        topic="Polygons",
-        title="Square on its diagonal",
-        text="AC is a diagonal. Construct the points B and D so that ABCD is a square.",
+        topic=_("Polygons"),
+        title=_("Square on its diagonal"),
+        text=_("AC is a diagonal. Construct the points B and D so that ABCD is a square."),
         level=2,
-        terms="square, diagonal, perpendicular bisector, quadrilateral",
-        mistake="Draws the circle about an end of the diagonal instead of about its midpoint.",
+        terms=_("square, diagonal, perpendicular bisector, quadrilateral"),
+        mistake=_("Draws the circle about an end of the diagonal instead of about its midpoint."),
         given="""
 A free_point at=2.5,3
 C free_point at=8,4
@@ -337,12 +344,12 @@ D intersection k l pick=2
     ),
     LibraryTask(
         key="rhombus",
-        topic="Polygons",
-        title="Rhombus from a diagonal and a side",
-        text="AC is a diagonal. Construct the points B and D so that ABCD is a rhombus with sides as long as EF.",
+        topic=_("Polygons"),
+        title=_("Rhombus from a diagonal and a side"),
+        text=_("AC is a diagonal. Construct the points B and D so that ABCD is a rhombus with sides as long as EF."),
         level=1,
-        terms="rhombus, diagonal, equal sides, quadrilateral, diamond",
-        mistake="Uses a radius chosen by hand instead of EF.",
+        terms=_("rhombus, diagonal, equal sides, quadrilateral, diamond"),
+        mistake=_("Uses a radius chosen by hand instead of EF."),
         given="""
 A free_point at=2.5,3
 C free_point at=8,4
@@ -364,12 +371,14 @@ D intersection c d pick=2
     ),
     LibraryTask(
         key="kite",
-        topic="Polygons",
-        title="Kite from its axis and two sides",
-        text="AC is the axis of symmetry. Construct the points B and D so that ABCD is a kite with AB as long as EF and CB as long as GH.",
+        topic=_("Polygons"),
+        title=_("Kite from its axis and two sides"),
+        text=_(
+            "AC is the axis of symmetry. Construct the points B and D so that ABCD is a kite with AB as long as EF and CB as long as GH."
+        ),
         level=2,
-        terms="kite, axis of symmetry, quadrilateral, deltoid, sides",
-        mistake="Exchanges the two lengths.",
+        terms=_("kite, axis of symmetry, quadrilateral, deltoid, sides"),
+        mistake=_("Exchanges the two lengths."),
         given="""
 A free_point at=2.5,3
 C free_point at=8,4
@@ -401,12 +410,12 @@ D intersection c d pick=2
     ),
     LibraryTask(
         key="trapezium",
-        topic="Polygons",
-        title="Isosceles trapezium",
-        text="AB is a base and AD a leg. Construct the point C so that ABCD is an isosceles trapezium.",
+        topic=_("Polygons"),
+        title=_("Isosceles trapezium"),
+        text=_("AB is a base and AD a leg. Construct the point C so that ABCD is an isosceles trapezium."),
         level=2,
-        terms="isosceles trapezium, trapezoid, quadrilateral, equal diagonals, symmetry",
-        mistake="Completes a parallelogram instead.",
+        terms=_("isosceles trapezium, trapezoid, quadrilateral, equal diagonals, symmetry"),
+        mistake=_("Completes a parallelogram instead."),
         given="""
 A free_point at=1.5,2
 B free_point at=9,2.4

@@ -1,17 +1,18 @@
 """Tasks on reflections and shortest paths."""
 
+from ...documents.language import marked as _
 from .notation import LINE, LibraryTask, rel
 
 REFLECTIONS = (
     LibraryTask(
         key="mirror-a-point",
-        topic="Reflections and shortest paths",
-        title="Reflection of a point in a line",
-        text="Construct the point Q that is the reflection of P in the line g.",
+        topic=_("Reflections and shortest paths"),
+        title=_("Reflection of a point in a line"),
+        text=_("Construct the point Q that is the reflection of P in the line g."),
         level=1,
         elements="I.12",
-        terms="reflection, mirror image, axial symmetry, line symmetry, reflect a point, image",
-        mistake="Draws the perpendicular and measures the distance by eye.",
+        terms=_("reflection, mirror image, axial symmetry, line symmetry, reflect a point, image"),
+        mistake=_("Draws the perpendicular and measures the distance by eye."),
         given=LINE + "P free_point at=4,6",
         wanted=["point Q"],
         conditions=[rel("equal_length", "A-P", "A-Q"), rel("equal_length", "B-P", "B-Q"), rel("distinct", "P", "Q")],
@@ -25,12 +26,14 @@ Q intersection c d other_than=P
     ),
     LibraryTask(
         key="shortest-path",
-        topic="Reflections and shortest paths",
-        title="Shortest path by way of a line",
-        text="A and B lie on the same side of the line g. Construct the point P on g for which the way from A over P to B is shortest.",
+        topic=_("Reflections and shortest paths"),
+        title=_("Shortest path by way of a line"),
+        text=_(
+            "A and B lie on the same side of the line g. Construct the point P on g for which the way from A over P to B is shortest."
+        ),
         level=2,
-        terms="shortest path, reflection, Heron, mirror, billiard, equal angles, minimum",
-        mistake="Takes the foot of a perpendicular, or the point halfway between the feet.",
+        terms=_("shortest path, reflection, Heron, mirror, billiard, equal angles, minimum"),
+        mistake=_("Takes the foot of a perpendicular, or the point halfway between the feet."),
         given="""
 C free_point at=1,2
 D free_point at=10,2.4
@@ -52,12 +55,12 @@ P intersection l g
     ),
     LibraryTask(
         key="point-reflection",
-        topic="Reflections and shortest paths",
-        title="Reflection of a point in a point",
-        text="Construct the point Q that is the reflection of P in the point M.",
+        topic=_("Reflections and shortest paths"),
+        title=_("Reflection of a point in a point"),
+        text=_("Construct the point Q that is the reflection of P in the point M."),
         level=1,
-        terms="point reflection, central symmetry, half turn, rotation by 180 degrees, reflection",
-        mistake="Measures the distance by eye.",
+        terms=_("point reflection, central symmetry, half turn, rotation by 180 degrees, reflection"),
+        mistake=_("Measures the distance by eye."),
         given="""
 P free_point at=2.5,3
 M free_point at=6,5

@@ -1,17 +1,18 @@
 """Tasks on segments and their division."""
 
+from ...documents.language import marked as _
 from .notation import RULER_AND_COMPASS, SEGMENT, LibraryTask, rel
 
 SEGMENTS = (
     LibraryTask(
         key="carry-a-length",
-        topic="Segments",
-        title="Copy of a segment on a ray",
-        text="Construct the point P on the ray from C so that CP is as long as AB.",
+        topic=_("Segments"),
+        title=_("Copy of a segment on a ray"),
+        text=_("Construct the point P on the ray from C so that CP is as long as AB."),
         level=1,
         elements="I.3",
-        terms="copy a segment, transfer a length, congruent segments, equal segments, compass",
-        mistake="Measures AB by eye and places P on the ray.",
+        terms=_("copy a segment, transfer a length, congruent segments, equal segments, compass"),
+        mistake=_("Measures AB by eye and places P on the ray."),
         given="""
 A free_point at=1,6
 B free_point at=4,7
@@ -30,12 +31,12 @@ P intersection c r pick=2
     ),
     LibraryTask(
         key="add-two-lengths",
-        topic="Segments",
-        title="Sum of two segments",
-        text="Construct the point P on the ray from C so that CP is as long as AB and EF together.",
+        topic=_("Segments"),
+        title=_("Sum of two segments"),
+        text=_("Construct the point P on the ray from C so that CP is as long as AB and EF together."),
         level=1,
-        terms="sum of segments, add lengths, addition",
-        mistake="Starts the second length at C again instead of at the end of the first.",
+        terms=_("sum of segments, add lengths, addition"),
+        mistake=_("Starts the second length at C again instead of at the end of the first."),
         given="""
 A free_point at=1,7
 B free_point at=3,7.6
@@ -60,13 +61,13 @@ P intersection d r pick=2
     ),
     LibraryTask(
         key="midpoint",
-        topic="Segments",
-        title="Midpoint of a segment",
-        text="Construct the midpoint M of the segment AB.",
+        topic=_("Segments"),
+        title=_("Midpoint of a segment"),
+        text=_("Construct the midpoint M of the segment AB."),
         level=1,
         elements="I.10",
-        terms="midpoint, middle, centre of a segment, bisect a segment, halve",
-        mistake="Places M by eye, or draws two circles of different radius.",
+        terms=_("midpoint, middle, centre of a segment, bisect a segment, halve"),
+        mistake=_("Places M by eye, or draws two circles of different radius."),
         given=SEGMENT,
         wanted=["point M"],
         conditions=[rel("midpoint", "M", "A", "B")],
@@ -82,13 +83,13 @@ M intersection m s
     ),
     LibraryTask(
         key="perpendicular-bisector",
-        topic="Segments",
-        title="Perpendicular bisector of a segment",
-        text="Construct the perpendicular bisector of the segment AB.",
+        topic=_("Segments"),
+        title=_("Perpendicular bisector of a segment"),
+        text=_("Construct the perpendicular bisector of the segment AB."),
         level=1,
         elements="I.10",
-        terms="perpendicular bisector, mediator, right bisector, axis of symmetry, equidistant",
-        mistake="Uses circles whose radius is chosen by hand, so that they part when the segment grows.",
+        terms=_("perpendicular bisector, mediator, right bisector, axis of symmetry, equidistant"),
+        mistake=_("Uses circles whose radius is chosen by hand, so that they part when the segment grows."),
         given=SEGMENT,
         wanted=["straight m"],
         conditions=[rel("same", "m", "model:m")],
@@ -103,13 +104,13 @@ m line D E
     ),
     LibraryTask(
         key="third-of-a-segment",
-        topic="Division of segments",
-        title="Third of a segment",
-        text="Construct the point P on the segment AB with AP one third of AB. One parallel may be used.",
+        topic=_("Division of segments"),
+        title=_("Third of a segment"),
+        text=_("Construct the point P on the segment AB with AP one third of AB. One parallel may be used."),
         level=2,
         elements="VI.9",
-        terms="third, trisect a segment, divide a segment, intercept theorem, ratio, equal parts",
-        mistake="Divides the segment by eye, or halves it twice.",
+        terms=_("third, trisect a segment, divide a segment, intercept theorem, ratio, equal parts"),
+        mistake=_("Divides the segment by eye, or halves it twice."),
         given=SEGMENT,
         wanted=["point P"],
         conditions=[rel("on", "P", "s"), rel("ratio", "A-P", "A-B") | {"is": [1, 3]}],
@@ -133,12 +134,12 @@ P intersection n s
     ),
     LibraryTask(
         key="quarter-of-a-segment",
-        topic="Division of segments",
-        title="Quarter of a segment",
-        text="Construct the point P on the segment AB with AP one quarter of AB. Two midpoints may be used.",
+        topic=_("Division of segments"),
+        title=_("Quarter of a segment"),
+        text=_("Construct the point P on the segment AB with AP one quarter of AB. Two midpoints may be used."),
         level=1,
-        terms="quarter, fourth, divide a segment, halve twice, ratio, midpoint",
-        mistake="Halves the wrong half.",
+        terms=_("quarter, fourth, divide a segment, halve twice, ratio, midpoint"),
+        mistake=_("Halves the wrong half."),
         given=SEGMENT,
         wanted=["point P"],
         conditions=[rel("on", "P", "s"), rel("ratio", "A-P", "A-B") | {"is": [1, 4]}],
@@ -152,13 +153,13 @@ P midpoint A M
     ),
     LibraryTask(
         key="golden-section",
-        topic="Division of segments",
-        title="Golden section of a segment",
-        text="Construct the point P on the segment AB so that AB : AP = AP : PB.",
+        topic=_("Division of segments"),
+        title=_("Golden section of a segment"),
+        text=_("Construct the point P on the segment AB so that AB : AP = AP : PB."),
         level=3,
         elements="II.11",
-        terms="golden section, golden ratio, extreme and mean ratio, divine proportion, phi",
-        mistake="Takes the shorter part for AP.",
+        terms=_("golden section, golden ratio, extreme and mean ratio, divine proportion, phi"),
+        mistake=_("Takes the shorter part for AP."),
         given=SEGMENT,
         wanted=["point P"],
         conditions=[rel("same", "P", "model:P")],
@@ -182,13 +183,17 @@ P intersection e s pick=2
     ),
     LibraryTask(
         key="geometric-mean",
-        topic="Division of segments",
-        title="Geometric mean of two segments",
-        text="B lies on AC. Construct a point H on the perpendicular at B so that BH is the geometric mean of AB and BC. One midpoint and one perpendicular may be used.",
+        topic=_("Division of segments"),
+        title=_("Geometric mean of two segments"),
+        text=_(
+            "B lies on AC. Construct a point H on the perpendicular at B so that BH is the geometric mean of AB and BC. One midpoint and one perpendicular may be used."
+        ),
         level=2,
         elements="VI.13",
-        terms="geometric mean, mean proportional, altitude theorem, right triangle, Thales, square root, squaring a rectangle",
-        mistake="Takes half of AC, the arithmetic mean.",
+        terms=_(
+            "geometric mean, mean proportional, altitude theorem, right triangle, Thales, square root, squaring a rectangle"
+        ),
+        mistake=_("Takes half of AC, the arithmetic mean."),
         given="""
 A free_point at=2,3
 C free_point at=9,3.6

@@ -1,17 +1,18 @@
 """Tasks on the centres of triangles, and on triangles from given parts."""
 
+from ...documents.language import marked as _
 from .notation import OBTUSE_TRIANGLE, RULER_AND_COMPASS, TRIANGLE, LibraryTask, rel
 
 TRIANGLES = (
     LibraryTask(
         key="circumcircle",
-        topic="Triangle centres",
-        title="Circumcircle of a triangle",
-        text="Construct the circle through the three vertices A, B and C.",
+        topic=_("Triangle centres"),
+        title=_("Circumcircle of a triangle"),
+        text=_("Construct the circle through the three vertices A, B and C."),
         level=2,
         elements="IV.5",
-        terms="circumcircle, circumscribed circle, circumcentre, circumcenter, circumradius, perpendicular bisector",
-        mistake="Uses the centre of the incircle or of gravity.",
+        terms=_("circumcircle, circumscribed circle, circumcentre, circumcenter, circumradius, perpendicular bisector"),
+        mistake=_("Uses the centre of the incircle or of gravity."),
         given=TRIANGLE,
         wanted=["circle k"],
         conditions=[rel("on", "A", "k"), rel("on", "B", "k"), rel("on", "C", "k")],
@@ -34,13 +35,15 @@ k circle O A
     ),
     LibraryTask(
         key="incircle",
-        topic="Triangle centres",
-        title="Incircle of a triangle",
-        text="Construct the circle that touches all three sides. Two angle bisectors and one perpendicular may be used.",
+        topic=_("Triangle centres"),
+        title=_("Incircle of a triangle"),
+        text=_(
+            "Construct the circle that touches all three sides. Two angle bisectors and one perpendicular may be used."
+        ),
         level=2,
         elements="IV.4",
-        terms="incircle, inscribed circle, incentre, incenter, inradius, angle bisector, tangent",
-        mistake="Takes a point where the circle touches by eye instead of the foot of a perpendicular.",
+        terms=_("incircle, inscribed circle, incentre, incenter, inradius, angle bisector, tangent"),
+        mistake=_("Takes a point where the circle touches by eye instead of the foot of a perpendicular."),
         given=TRIANGLE,
         wanted=["circle k"],
         conditions=[rel("tangent", "k", "A-B"), rel("tangent", "k", "B-C"), rel("tangent", "k", "C-A")],
@@ -68,13 +71,13 @@ k circle I F
     ),
     LibraryTask(
         key="foot-of-an-altitude",
-        topic="Triangle centres",
-        title="Foot of an altitude",
-        text="Construct the foot F of the altitude from C on the line AB. It need not lie between A and B.",
+        topic=_("Triangle centres"),
+        title=_("Foot of an altitude"),
+        text=_("Construct the foot F of the altitude from C on the line AB. It need not lie between A and B."),
         level=1,
         elements="I.12",
-        terms="altitude, height, foot, perpendicular, obtuse triangle, distance",
-        mistake="Uses the side instead of its line, so that the foot is lost when the triangle is obtuse.",
+        terms=_("altitude, height, foot, perpendicular, obtuse triangle, distance"),
+        mistake=_("Uses the side instead of its line, so that the foot is lost when the triangle is obtuse."),
         given=OBTUSE_TRIANGLE,
         wanted=["point F"],
         conditions=[rel("on", "F", "A-B"), rel("perpendicular", "C-F", "A-B")],
@@ -91,12 +94,12 @@ F intersection p l
     ),
     LibraryTask(
         key="orthocentre",
-        topic="Triangle centres",
-        title="Orthocentre of a triangle",
-        text="Construct the point H where the altitudes meet. Two perpendiculars may be used.",
+        topic=_("Triangle centres"),
+        title=_("Orthocentre of a triangle"),
+        text=_("Construct the point H where the altitudes meet. Two perpendiculars may be used."),
         level=1,
-        terms="orthocentre, orthocenter, altitudes, heights, perpendicular",
-        mistake="Takes perpendicular bisectors instead of altitudes.",
+        terms=_("orthocentre, orthocenter, altitudes, heights, perpendicular"),
+        mistake=_("Takes perpendicular bisectors instead of altitudes."),
         given=OBTUSE_TRIANGLE,
         wanted=["point H"],
         conditions=[rel("perpendicular", "A-H", "B-C"), rel("perpendicular", "B-H", "A-C")],
@@ -111,12 +114,12 @@ H intersection p q
     ),
     LibraryTask(
         key="centroid",
-        topic="Triangle centres",
-        title="Centroid of a triangle",
-        text="Construct the point S where the medians meet. Two midpoints may be used.",
+        topic=_("Triangle centres"),
+        title=_("Centroid of a triangle"),
+        text=_("Construct the point S where the medians meet. Two midpoints may be used."),
         level=1,
-        terms="centroid, centre of gravity, center of gravity, median, barycentre, barycenter",
-        mistake="Takes angle bisectors instead of medians.",
+        terms=_("centroid, centre of gravity, center of gravity, median, barycentre, barycenter"),
+        mistake=_("Takes angle bisectors instead of medians."),
         given=TRIANGLE,
         wanted=["point S"],
         conditions=[rel("same", "S", "model:S")],
@@ -133,12 +136,14 @@ S intersection u v
     ),
     LibraryTask(
         key="fermat-point",
-        topic="Triangle centres",
-        title="Fermat point of a triangle",
-        text="Construct the point F from which the three sides are seen under equal angles. All angles of the triangle are less than 120 degrees.",
+        topic=_("Triangle centres"),
+        title=_("Fermat point of a triangle"),
+        text=_(
+            "Construct the point F from which the three sides are seen under equal angles. All angles of the triangle are less than 120 degrees."
+        ),
         level=4,
-        terms="Fermat point, Torricelli point, isogonic centre, shortest network, Steiner tree, 120 degrees",
-        mistake="Takes the equilateral triangles towards the inside.",
+        terms=_("Fermat point, Torricelli point, isogonic centre, shortest network, Steiner tree, 120 degrees"),
+        mistake=_("Takes the equilateral triangles towards the inside."),
         given=TRIANGLE,
         wanted=["point F"],
         conditions=[rel("same", "F", "model:F")],
@@ -158,12 +163,14 @@ F intersection u v
     ),
     LibraryTask(
         key="nine-point-circle",
-        topic="Triangle centres",
-        title="Nine-point circle of a triangle",
-        text="Construct the circle through the midpoints of the three sides. Three midpoints and one circle through 3 points may be used.",
+        topic=_("Triangle centres"),
+        title=_("Nine-point circle of a triangle"),
+        text=_(
+            "Construct the circle through the midpoints of the three sides. Three midpoints and one circle through 3 points may be used."
+        ),
         level=2,
-        terms="nine-point circle, Euler circle, Feuerbach circle, midpoints, feet of the altitudes",
-        mistake="Draws the circle through the vertices.",
+        terms=_("nine-point circle, Euler circle, Feuerbach circle, midpoints, feet of the altitudes"),
+        mistake=_("Draws the circle through the vertices."),
         given=TRIANGLE,
         wanted=["circle k"],
         conditions=[rel("same", "k", "model:k")],
@@ -182,12 +189,14 @@ k circle_through P Q R
     ),
     LibraryTask(
         key="excircle",
-        topic="Triangle centres",
-        title="Excircle of a triangle",
-        text="Construct the circle that touches the side AB from outside and the lines of the two other sides. Two angle bisectors and two perpendiculars may be used.",
+        topic=_("Triangle centres"),
+        title=_("Excircle of a triangle"),
+        text=_(
+            "Construct the circle that touches the side AB from outside and the lines of the two other sides. Two angle bisectors and two perpendiculars may be used."
+        ),
         level=3,
-        terms="excircle, escribed circle, excentre, excenter, external angle bisector, tangent",
-        mistake="Uses the inner bisector at A, which gives the incircle.",
+        terms=_("excircle, escribed circle, excentre, excenter, external angle bisector, tangent"),
+        mistake=_("Uses the inner bisector at A, which gives the incircle."),
         given=TRIANGLE,
         wanted=["circle k"],
         conditions=[rel("same", "k", "model:k")],
@@ -214,13 +223,13 @@ k circle J F
     ),
     LibraryTask(
         key="isosceles-right",
-        topic="Triangles from given parts",
-        title="Isosceles right triangle on its hypotenuse",
-        text="Construct a point C so that the triangle ABC has a right angle at C and AC = BC.",
+        topic=_("Triangles from given parts"),
+        title=_("Isosceles right triangle on its hypotenuse"),
+        text=_("Construct a point C so that the triangle ABC has a right angle at C and AC = BC."),
         level=2,
         elements="III.31",
-        terms="isosceles right triangle, right triangle, hypotenuse, Thales, semicircle, 45 degrees",
-        mistake="Places C at a right angle but not on the perpendicular bisector.",
+        terms=_("isosceles right triangle, right triangle, hypotenuse, Thales, semicircle, 45 degrees"),
+        mistake=_("Places C at a right angle but not on the perpendicular bisector."),
         given="""
 A free_point at=2,3
 B free_point at=8,3.8
@@ -243,13 +252,13 @@ C intersection k m pick=1
     ),
     LibraryTask(
         key="triangle-sss",
-        topic="Triangles from given parts",
-        title="Triangle from three sides",
-        text="Construct a point C so that AC is as long as DE and BC is as long as FG.",
+        topic=_("Triangles from given parts"),
+        title=_("Triangle from three sides"),
+        text=_("Construct a point C so that AC is as long as DE and BC is as long as FG."),
         level=1,
         elements="I.22",
-        terms="triangle from three sides, SSS, side side side, congruence, triangle inequality",
-        mistake="Exchanges the two sides, or uses radii by eye.",
+        terms=_("triangle from three sides, SSS, side side side, congruence, triangle inequality"),
+        mistake=_("Exchanges the two sides, or uses radii by eye."),
         given="""
 A free_point at=3,2
 B free_point at=8.5,2.4
@@ -273,13 +282,13 @@ C intersection c d pick=1
     ),
     LibraryTask(
         key="triangle-sas",
-        topic="Triangles from given parts",
-        title="Triangle from two sides and the angle between them",
-        text="Construct a point C so that the angle BAC is as large as the angle PVQ and AC is as long as EF.",
+        topic=_("Triangles from given parts"),
+        title=_("Triangle from two sides and the angle between them"),
+        text=_("Construct a point C so that the angle BAC is as large as the angle PVQ and AC is as long as EF."),
         level=2,
         elements="I.4",
-        terms="triangle from two sides and an angle, SAS, side angle side, congruence, included angle",
-        mistake="Lays the length off along AB.",
+        terms=_("triangle from two sides and an angle, SAS, side angle side, congruence, included angle"),
+        mistake=_("Lays the length off along AB."),
         given="""
 V free_point at=1,6
 P free_point at=4,6.2
@@ -314,13 +323,15 @@ C intersection f m pick=2
     ),
     LibraryTask(
         key="triangle-asa",
-        topic="Triangles from given parts",
-        title="Triangle from a side and two angles",
-        text="Construct a point C so that the angle BAC is as large as the angle PVQ and the angle ABC as large as the angle RWS.",
+        topic=_("Triangles from given parts"),
+        title=_("Triangle from a side and two angles"),
+        text=_(
+            "Construct a point C so that the angle BAC is as large as the angle PVQ and the angle ABC as large as the angle RWS."
+        ),
         level=3,
         elements="I.26",
-        terms="triangle from a side and two angles, ASA, angle side angle, congruence",
-        mistake="Copies the second angle to the wrong side of B.",
+        terms=_("triangle from a side and two angles, ASA, angle side angle, congruence"),
+        mistake=_("Copies the second angle to the wrong side of B."),
         given="""
 V free_point at=0.8,6
 P free_point at=3.4,6.2
@@ -362,12 +373,14 @@ C intersection m n
     ),
     LibraryTask(
         key="triangle-two-sides-median",
-        topic="Triangles from given parts",
-        title="Triangle from two sides and a median",
-        text="Construct the points C and M so that AC is as long as EF, M is the midpoint of BC and the median AM is as long as GH. Two midpoints may be used.",
+        topic=_("Triangles from given parts"),
+        title=_("Triangle from two sides and a median"),
+        text=_(
+            "Construct the points C and M so that AC is as long as EF, M is the midpoint of BC and the median AM is as long as GH. Two midpoints may be used."
+        ),
         level=3,
-        terms="triangle from two sides and a median, median, parallelogram, midpoint",
-        mistake="Draws the median to the wrong side.",
+        terms=_("triangle from two sides and a median, median, parallelogram, midpoint"),
+        mistake=_("Draws the median to the wrong side."),
         given="""
 A free_point at=2.5,2
 B free_point at=8.5,2.4

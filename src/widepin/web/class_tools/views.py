@@ -9,6 +9,7 @@ from flask.typing import ResponseReturnValue
 from sqlalchemy import select
 from werkzeug.wrappers import Response
 
+from ...documents.language import gettext as _
 from ...documents.reading import JsonObject
 from ...documents.words import class_tool_in_words, listed
 from ...school import class_tools
@@ -100,7 +101,13 @@ def give(proven: Proven, title: str) -> ResponseReturnValue:
         made = class_tools.give(session(), school_class, name, price, proven())
     except Refused as wrong:
         return show(proven, title, trouble=str(wrong)), 422
-    flash(f"{made.name} is a tool of {school_class.name} now. Allow it for a task when you assign it.")
+    flash(
+        _(
+            "%(name)s is a tool of %(class_name)s now. Allow it for a task when you assign it.",
+            name=made.name,
+            class_name=school_class.name,
+        )
+    )
     return redirect(url_for("class_tools.index", class_id=school_class.id))
 
 
@@ -111,16 +118,18 @@ def ask_remove(class_tool_id: int) -> str:
     tasks = [one.sheet.title for one in found.assignments]
     return render_template(
         "confirm.html",
-        title=f"Delete the class tool “{found.name}” from {found.school_class.name}?",
+        title=_(
+            "Delete the class tool “%(name)s” from %(class_name)s?", name=found.name, class_name=found.school_class.name
+        ),
         lost=[
-            f"the class tool, allowed for {listed(tasks)}"
+            _("the class tool, allowed for %(tasks)s", tasks=listed(tasks))
             if tasks
-            else "the class tool, which is allowed for no task yet"
+            else _("the class tool, which is allowed for no task yet")
         ],
-        keep="What students have built with it stays, and counts as before.",
+        keep=_("What students have built with it stays, and counts as before."),
         export=None,
         action=url_for("class_tools.remove", class_tool_id=found.id),
-        deed="Remove from the class",
+        deed=_("Remove from the class"),
         back=url_for("class_tools.index", class_id=found.class_id),
     )
 
@@ -129,6 +138,6 @@ def ask_remove(class_tool_id: int) -> str:
 def remove(class_tool_id: int) -> Response:
     """Take a class tool from its class."""
     found = taught_class_tool(class_tool_id)
-    flash(f"{found.name} is not a tool of {found.school_class.name} any more.")
+    flash(_("%(name)s is not a tool of %(class_name)s any more.", name=found.name, class_name=found.school_class.name))
     class_tools.remove(session(), found)
     return redirect(url_for("class_tools.index", class_id=found.class_id))

@@ -14,6 +14,8 @@ from werkzeug.wrappers import Response
 from ...documents import amounts
 from ...documents.explaining import Feedback
 from ...documents.forms import Form, Moment
+from ...documents.language import gettext as _
+from ...documents.language import marked
 from ...documents.reading import Unreadable
 from ...documents.roster import write_roster
 from ...documents.words import Words
@@ -175,11 +177,11 @@ def take_version(assignment_id: int) -> Response:
     try:
         newer = again.take_version(session(), found, partial(apart, is_solved))
     except NotSolved as wrong:
-        flash(f"The class keeps version {found.sheet.version}. {wrong}")
+        flash(_("The class keeps version %(version)s. %(wrong)s", version=found.sheet.version, wrong=wrong))
         return redirect(url_for("classes.assignment", assignment_id=found.id, _anchor="task"))
     if newer is None:
-        abort(400, "The class has the latest version already.")
-    flash(f"The class has version {newer.version} now.")
+        abort(400, _("The class has the latest version already."))
+    flash(_("The class has version %(version)s now.", version=newer.version))
     return redirect(url_for("classes.assignment", assignment_id=found.id, judge="again"))
 
 
@@ -213,7 +215,7 @@ def set_terms(assignment_id: int) -> ResponseReturnValue:
         assigning.change_terms(found, terms)
     except Refused as wrong:
         return show(found, str(wrong), isinstance(wrong, assigning.DuePassed)), 422
-    flash("The dates and conditions are changed.")
+    flash(_("The dates and conditions are changed."))
     return redirect(url_for("classes.assignment", assignment_id=found.id))
 
 
@@ -232,12 +234,18 @@ def ask_remove(assignment_id: int) -> str:
     attempts = sum(len(work.hand_ins) for work in found.works)
     return render_template(
         "confirm.html",
-        title=f"Remove “{found.sheet.title}” from {found.school_class.name}?",
-        lost=[f"{amounts.works(len(found.works))} with {amounts.attempts(attempts)}, their results and comments"],
-        keep="The task itself stays among your tasks.",
+        title=_("Remove “%(title)s” from %(name)s?", title=found.sheet.title, name=found.school_class.name),
+        lost=[
+            _(
+                "%(works)s with %(attempts)s, their results and comments",
+                works=amounts.works(len(found.works)),
+                attempts=amounts.attempts(attempts),
+            )
+        ],
+        keep=_("The task itself stays among your tasks."),
         export=url_for("roster.class_data", class_id=found.class_id),
         action=url_for("classes.remove", assignment_id=found.id),
-        deed="Remove from the class",
+        deed=_("Remove from the class"),
         back=url_for("classes.assignment", assignment_id=found.id),
     )
 
@@ -246,7 +254,7 @@ def ask_remove(assignment_id: int) -> str:
 def remove(assignment_id: int) -> Response:
     """Take a task away from a class, with all works on it."""
     found = taught_assignment(assignment_id)
-    flash(f"{found.sheet.title} was removed from {found.school_class.name}.")
+    flash(_("%(title)s was removed from %(name)s.", title=found.sheet.title, name=found.school_class.name))
     assigning.remove(session(), found)
     return redirect(url_for("classes.school_class", class_id=found.class_id))
 
@@ -257,12 +265,12 @@ def set_feedback(assignment_id: int) -> Response:
     found = taught_assignment(assignment_id)
     may = request.form.getlist("may") if "may" in request.form else None
     assigning.set_feedback(found, request.form.get("feedback", ""), may)
-    flash("From now on students see: " + FEEDBACK_IN_WORDS[found.feedback] + ".")
+    flash(_("From now on students see: %(what)s.", what=_(FEEDBACK_IN_WORDS[found.feedback])))
     return redirect(url_for("classes.assignment", assignment_id=found.id))
 
 
 FEEDBACK_IN_WORDS = {
-    Feedback.RESULT: "only the result",
-    Feedback.CONDITIONS: "which conditions fail",
-    Feedback.BREAK: "where it breaks, and what would fix it",
+    Feedback.RESULT: marked("only the result"),
+    Feedback.CONDITIONS: marked("which conditions fail"),
+    Feedback.BREAK: marked("where it breaks, and what would fix it"),
 }

@@ -7,6 +7,8 @@ from flask.typing import ResponseReturnValue
 from flask_login import login_required
 
 from ...documents.explaining import Feedback, explained, mend_in_words, what_stays_true, what_was_asked
+from ...documents.language import gettext as _
+from ...documents.language import ngettext
 from ...documents.verdict import read_verdict
 from ...documents.words import listed
 from ...school import handins, reviewing
@@ -109,7 +111,7 @@ def return_work(hand_in_id: int) -> ResponseReturnValue:
     """Hand a work back for another try."""
     attempt = visible_hand_in(hand_in_id)
     reviewing.return_work(attempt)
-    flash(f"{attempt.work.student.name} can try once more.")
+    flash(_("%(name)s can try once more.", name=attempt.work.student.name))
     return redirect(url_for("handins.hand_in", hand_in_id=attempt.id))
 
 
@@ -125,11 +127,16 @@ def mend(hand_in_id: int) -> ResponseReturnValue:
     place = number_of(request.form["place"])
     try:
         made = handins.mend_on_board(session(), attempt, place)
-        are = "are" if len(made.steps) > 1 else "is"
-        names = listed(step.id for step in made.steps)
-        flash(f"{names} {are} made the other way now. Drag the figure to see it hold; Undo takes it back.")
+        flash(
+            ngettext(
+                "%(names)s is made the other way now. Drag the figure to see it hold; Undo takes it back.",
+                "%(names)s are made the other way now. Drag the figure to see it hold; Undo takes it back.",
+                len(made.steps),
+                names=listed(step.id for step in made.steps),
+            )
+        )
     except IndexError:
         abort(404)
     except handins.BoardHasChanged:
-        flash("The board has changed since this was handed in, so the fix no longer fits. Nothing was changed.")
+        flash(_("The board has changed since this was handed in, so the fix no longer fits. Nothing was changed."))
     return redirect(url_for("tasks.board", assignment_id=assignment.id))

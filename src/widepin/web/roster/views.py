@@ -10,6 +10,8 @@ from flask.typing import ResponseReturnValue
 from sqlalchemy import select
 from werkzeug.wrappers import Response
 
+from ...documents.language import gettext as _
+from ...documents.language import ngettext
 from ...documents.reading import Unreadable
 from ...documents.roster import LONGEST_NAME, decoded, read_roster, write_roster
 from ...school import roster
@@ -31,7 +33,7 @@ def create() -> ResponseReturnValue:
         made = roster.new_class(session(), me(), name)
     except Refused as wrong:
         return show_classes(name, str(wrong)), 422
-    flash(f"{made.name} is there. Now add its students.")
+    flash(_("%(name)s is there. Now add its students.", name=made.name))
     return redirect(url_for("roster.index", class_id=made.id))
 
 
@@ -77,11 +79,11 @@ def add(class_id: int) -> ResponseReturnValue:
     ticked = request.form.getlist("take")
     wanted = [name for place, name in enumerate(names) if name and (not ticked or str(place) in ticked)]
     if not wanted:
-        return show(found, trouble="Write at least one name."), 422
+        return show(found, trouble=_("Write at least one name.")), 422
     if any(len(name) > LONGEST_NAME for name in wanted):
-        return show(found, trouble=f"A name has {LONGEST_NAME} characters at most."), 422
+        return show(found, trouble=_("A name has %(most)s characters at most.", most=LONGEST_NAME)), 422
     added = roster.add_students(session(), found, wanted)
-    flash(f"{added[0].name} was added." if len(added) == 1 else f"{len(added)} students were added.")
+    flash(ngettext("%(name)s was added.", "%(n)s students were added.", len(added), name=added[0].name, n=len(added)))
     return redirect(url_for("roster.index", class_id=found.id))
 
 
@@ -91,7 +93,7 @@ def as_csv(class_id: int) -> Response:
     found = own_class(class_id)
     rows = [(student.name, student.login, found.code, code_of()(student)) for student in found.students]
     return download(
-        write_roster(("name", "login", "class code", "personal code"), rows), f"{found.name}.csv", "text/csv"
+        write_roster(("name", "login", _("class code"), _("personal code")), rows), f"{found.name}.csv", "text/csv"
     )
 
 
@@ -100,8 +102,8 @@ def name_cards(class_id: int) -> Response:
     """A card to cut out for every student: where and with which codes to sign in."""
     found = own_class(class_id)
     return printed(
-        f"{found.name}, name cards",
-        "name cards",
+        _("%(name)s, name cards", name=found.name),
+        _("name cards"),
         {
             "class_name": found.name,
             "class_code": found.code,
@@ -141,7 +143,11 @@ def archive(class_id: int) -> Response:
     """Put a class away, or take it out again. Students do not see its tasks meanwhile; nothing is lost."""
     found = own_class(class_id)
     roster.archive(found)
-    flash(f"{found.name} is archived; nothing of it is lost." if found.archived else f"{found.name} is back.")
+    flash(
+        _("%(name)s is archived; nothing of it is lost.", name=found.name)
+        if found.archived
+        else _("%(name)s is back.", name=found.name)
+    )
     return redirect(url_for("classes.index"))
 
 
@@ -153,7 +159,14 @@ def copy(class_id: int) -> ResponseReturnValue:
         made = roster.copy_class(session(), found, request.form.get("name", ""), "students" in request.form)
     except Refused as wrong:
         return show(found, trouble=str(wrong)), 422
-    flash(f"{made.name} has the {len(made.assignments)} tasks of {found.name}, without dates.")
+    flash(
+        _(
+            "%(copy)s has the %(count)s tasks of %(original)s, without dates.",
+            copy=made.name,
+            count=len(made.assignments),
+            original=found.name,
+        )
+    )
     return redirect(url_for("roster.index", class_id=made.id))
 
 
@@ -163,15 +176,19 @@ def ask_renew_all(class_id: int) -> str:
     found = own_class(class_id)
     return render_template(
         "confirm.html",
-        title=f"New codes for everybody in {found.name}?",
+        title=_("New codes for everybody in %(name)s?", name=found.name),
         lost=[
-            f"the class code {found.code} and all {len(found.students)} personal codes: printed cards become void",
-            "being signed in: everybody has to sign in again, with the new codes",
+            _(
+                "the class code %(code)s and all %(count)s personal codes: printed cards become void",
+                code=found.code,
+                count=len(found.students),
+            ),
+            _("being signed in: everybody has to sign in again, with the new codes"),
         ],
-        keep="What the students have built stays.",
+        keep=_("What the students have built stays."),
         action=url_for("roster.renew_all", class_id=found.id),
-        deed="Make new codes",
-        stay="Keep the codes",
+        deed=_("Make new codes"),
+        stay=_("Keep the codes"),
         back=url_for("roster.index", class_id=found.id),
     )
 
@@ -183,7 +200,7 @@ def renew_all(class_id: int) -> Response:
     found.code = class_code()
     for student in found.students:
         student.renew_code()
-    flash("All codes are new. Print the name cards again.")
+    flash(_("All codes are new. Print the name cards again."))
     return redirect(url_for("roster.index", class_id=found.id))
 
 
@@ -194,15 +211,15 @@ def ask_remove_class(class_id: int) -> str:
     works, attempts = roster.done_by(session(), found)
     return render_template(
         "confirm.html",
-        title=f"Delete {found.name}?",
+        title=_("Delete %(name)s?", name=found.name),
         lost=[
-            f"{len(found.students)} students, unless they are in another class",
-            f"{works} works with {attempts} hand-ins and their verdicts",
+            _("%(count)s students, unless they are in another class", count=len(found.students)),
+            _("%(works)s works with %(attempts)s hand-ins and their verdicts", works=works, attempts=attempts),
         ],
-        keep="Archiving keeps everything of the class.",
+        keep=_("Archiving keeps everything of the class."),
         export=url_for("roster.class_data", class_id=found.id),
         action=url_for("roster.remove_class", class_id=found.id),
-        deed=f"Delete {found.name} for ever",
+        deed=_("Delete %(name)s for ever", name=found.name),
         back=url_for("roster.index", class_id=found.id),
     )
 
@@ -211,7 +228,7 @@ def ask_remove_class(class_id: int) -> str:
 def remove_class(class_id: int) -> Response:
     """Delete a class and all that was done in it."""
     found = own_class(class_id)
-    flash(f"{found.name} is deleted.")
+    flash(_("%(name)s is deleted.", name=found.name))
     roster.remove_class(session(), found)
     return redirect(url_for("classes.index"))
 
@@ -235,7 +252,14 @@ def move(class_id: int, person_id: int) -> Response:
     student = own_student(source, person_id)
     target = own_class(number_of(request.form.get("to")))
     roster.move_student(session(), student, source, target)
-    flash(f"{student.name} is in {target.name} now. Works stay with {source.name}.")
+    flash(
+        _(
+            "%(name)s is in %(target)s now. Works stay with %(source)s.",
+            name=student.name,
+            target=target.name,
+            source=source.name,
+        )
+    )
     return redirect(url_for("roster.index", class_id=class_id))
 
 
@@ -245,15 +269,15 @@ def ask_renew(class_id: int, person_id: int) -> str:
     student = own_student(own_class(class_id), person_id)
     return render_template(
         "confirm.html",
-        title=f"A new code for {student.name}?",
+        title=_("A new code for %(name)s?", name=student.name),
         lost=[
-            f"the code {code_of()(student)}: the printed card becomes void",
-            f"being signed in: {student.name} has to sign in again, with the new code",
+            _("the code %(code)s: the printed card becomes void", code=code_of()(student)),
+            _("being signed in: %(name)s has to sign in again, with the new code", name=student.name),
         ],
-        keep="What was built stays.",
+        keep=_("What was built stays."),
         action=url_for("roster.renew", class_id=class_id, person_id=person_id),
-        deed="Make a new code",
-        stay="Keep the code",
+        deed=_("Make a new code"),
+        stay=_("Keep the code"),
         back=url_for("roster.index", class_id=class_id),
     )
 
@@ -263,7 +287,7 @@ def renew(class_id: int, person_id: int) -> Response:
     """A new personal code; the old one ends at once."""
     student = own_student(own_class(class_id), person_id)
     student.renew_code()
-    flash(f"{student.name}’s code is {code_of()(student)} now.")
+    flash(_("%(name)s’s code is %(code)s now.", name=student.name, code=code_of()(student)))
     return redirect(url_for("roster.index", class_id=class_id))
 
 
@@ -275,13 +299,19 @@ def ask_remove(class_id: int, person_id: int) -> str:
     works, attempts = roster.done_by(session(), found, student)
     return render_template(
         "confirm.html",
-        title=f"Remove {student.name} from {found.name}?",
-        lost=[f"{works} works in this class, with {attempts} hand-ins and their verdicts"]
-        + ([] if len(student.classes) > 1 else ["the account, since it is in no other class"]),
-        keep="Moving a student to another class keeps the works.",
+        title=_("Remove %(name)s from %(class_name)s?", name=student.name, class_name=found.name),
+        lost=[
+            _(
+                "%(works)s works in this class, with %(attempts)s hand-ins and their verdicts",
+                works=works,
+                attempts=attempts,
+            )
+        ]
+        + ([] if len(student.classes) > 1 else [_("the account, since it is in no other class")]),
+        keep=_("Moving a student to another class keeps the works."),
         export=url_for("roster.student_data", class_id=class_id, person_id=person_id),
         action=url_for("roster.remove", class_id=class_id, person_id=person_id),
-        deed=f"Remove {student.name}",
+        deed=_("Remove %(name)s", name=student.name),
         back=url_for("roster.index", class_id=class_id),
     )
 
@@ -291,7 +321,7 @@ def remove(class_id: int, person_id: int) -> Response:
     """Remove a student with the works done in this class."""
     found = own_class(class_id)
     student = own_student(found, person_id)
-    flash(f"{student.name} was removed.")
+    flash(_("%(name)s was removed.", name=student.name))
     roster.remove_student(session(), found, student)
     return redirect(url_for("roster.index", class_id=class_id))
 

@@ -6,6 +6,8 @@ from collections.abc import Sequence
 
 from ...documents.construction import write_step
 from ...documents.explaining import explained
+from ...documents.language import gettext as _
+from ...documents.language import ngettext
 from ...documents.reading import JsonObject
 from ...documents.rule_words import worded
 from ...documents.task import write_condition
@@ -25,9 +27,9 @@ def task_check_in_words(task: Task, tried: TaskCheck, document: JsonObject) -> J
     return {
         "solved": tried.is_solved,
         "moves": tried.moves,
-        "headline": "The sample solution solves the task wherever the figure is dragged."
+        "headline": _("The sample solution solves the task wherever the figure is dragged.")
         if tried.is_solved
-        else "The sample solution does not solve the task, so it cannot be assigned yet.",
+        else _("The sample solution does not solve the task, so it cannot be assigned yet."),
         "model": None
         if tried.is_solved
         else {"figure": {**model, "answer": answer, "breaks": breaks}, "sentences": explained(tried.model, task)},
@@ -44,25 +46,33 @@ def warnings(task: Task, tried: TaskCheck) -> list[str]:
     if tried.model.outcome is Outcome.WRONG and tried.model.report is not None:
         clauses = [Words(task).condition(one) for one in task.conditions]
         found += [
-            f"Not true of the sample solution as drawn: {clauses[one.place]}."
+            _("Not true of the sample solution as drawn: %(clauses)s.", clauses=clauses[one.place])
             for one in tried.model.report.conditions
             if one.holds_as_drawn is False
         ]
     if tried.stands_empty:
-        found.append("Nothing has to be constructed: the given figure alone is correct. Add a condition.")
+        found.append(_("Nothing has to be constructed: the given figure alone is correct. Add a condition."))
     if tried.refusal is not None:
-        found.append(f"The tools of the task cannot make the sample solution: {worded(tried.refusal.broken)}.")
+        found.append(
+            _("The tools of the task cannot make the sample solution: %(rule)s.", rule=worded(tried.refusal.broken))
+        )
     if tried.stopped:
-        found.append("The sample solution is so long that not all mistakes in it were tried.")
+        found.append(_("The sample solution is so long that not all mistakes in it were tried."))
     if task.budget is not None and task.budget < tried.moves:
-        found.append(f"The move limit is {task.budget} moves, but the sample solution takes {tried.moves}.")
+        found.append(
+            _(
+                "The move limit is %(budget)s moves, but the sample solution takes %(moves)s.",
+                budget=task.budget,
+                moves=tried.moves,
+            )
+        )
     return found
 
 
 def passing(task: Task, mutant: Mutant, document: JsonObject) -> JsonObject:
     """A changed model that would pass, as a figure and a sentence."""
     changed = next(step for step in mutant.steps if step.id == mutant.changed)
-    how = "placed by eye" if mutant.by_eye else f"made otherwise: {Words(task).step(changed)}"
+    how = _("placed by eye") if mutant.by_eye else _("made otherwise: %(step)s", step=Words(task).step(changed))
     return {"words": f"{mutant.changed} {how}", "figure": drawn(task, mutant.steps, document)}
 
 
@@ -70,7 +80,12 @@ def rejected(task: Task, image: Sequence[Step], document: JsonObject) -> JsonObj
     """A mirror image that would be called wrong, as a figure and a sentence."""
     turned = [step.id for step, own in zip(image, task.model, strict=True) if step != own]
     return {
-        "words": f"{listed(turned)} at the other {'intersections' if len(turned) > 1 else 'intersection'}",
+        "words": ngettext(
+            "%(points)s at the other intersection",
+            "%(points)s at the other intersections",
+            len(turned),
+            points=listed(turned),
+        ),
         "figure": drawn(task, image, document),
     }
 

@@ -14,6 +14,7 @@ from werkzeug.wrappers import Response
 from ...documents.construction import read_steps
 from ...documents.explaining import explained
 from ...documents.kept import Policy
+from ...documents.language import gettext as _
 from ...documents.reading import JsonObject, Unreadable, check_plain, parse_json
 from ...documents.task import read_task, write_condition
 from ...documents.verdict import write_verdict
@@ -64,7 +65,10 @@ def found_by(words: str) -> list[LibraryTask]:
     return [
         one
         for one in LIBRARY.values()
-        if fits(words, " ".join((one.title, one.topic, one.text, one.terms, f"Elements {one.elements}")))
+        if fits(
+            words,
+            " ".join((one.title, one.topic, one.text, one.terms, f"Elements {one.elements}")),
+        )
     ]
 
 
@@ -127,7 +131,7 @@ def create() -> Response:
     """Begin a task, with a ready-made figure or with none."""
     figure = request.form.get("figure", "")
     given = sheets.figure_named(figure) if figure in sheets.READY_MADE else []
-    made = sheets.new_sheet(session(), me(), sheets.BLANK | {"title": "New task", "given": given})
+    made = sheets.new_sheet(session(), me(), sheets.BLANK | {"title": _("New task"), "given": given})
     return redirect(url_for("sheets.sheet", sheet_id=made.id))
 
 
@@ -141,7 +145,13 @@ def read() -> Response:
         task = read_task(value)
         sheets.check_title(task.title)
     except Unreadable as wrong:
-        flash(f"{(file.filename if file else None) or 'The file'} cannot be taken: {wrong}.")
+        flash(
+            _(
+                "%(file)s cannot be taken: %(wrong)s.",
+                file=(file.filename if file else None) or _("The file"),
+                wrong=wrong,
+            )
+        )
         return redirect(url_for("sheets.library"))
     made = sheets.new_sheet(session(), me(), {"title": task.title or "Task", **value})
     return redirect(url_for("sheets.sheet", sheet_id=made.id))
@@ -256,7 +266,7 @@ def ready(found: TaskSheet) -> Task:
     try:
         return sheets.task_in(found)
     except Unreadable as wrong:
-        abort(400, f"The task is not finished yet: {wrong}.")
+        abort(400, _("The task is not finished yet: %(wrong)s.", wrong=wrong))
 
 
 class Ticked(JsonBody):
@@ -274,7 +284,7 @@ def propose(sheet_id: int) -> ResponseReturnValue:
     except Unreadable as wrong:
         return {"error": str(wrong)}, 422
     if not wanted or not set(wanted) <= {step.id for step in model}:
-        return {"error": "Tick first what the answer consists of."}, 422
+        return {"error": _("Tick first what the answer consists of.")}, 422
     strict, others = apart(proposed, given, model, wanted)
     return {name: list(map(write_condition, found)) for name, found in (("strict", strict), ("others", others))}
 
@@ -286,7 +296,7 @@ def try_out(sheet_id: int) -> ResponseReturnValue:
     try:
         task = sheets.task_in(found)
     except Unreadable as wrong:
-        return {"error": f"Not finished yet: {wrong}."}, 422
+        return {"error": _("Not finished yet: %(wrong)s.", wrong=wrong)}, 422
     return task_check_in_words(task, apart(check_task, task), found.document)
 
 
@@ -301,7 +311,7 @@ def judge_trial(sheet_id: int) -> ResponseReturnValue:
     except Unreadable as wrong:
         return {"error": str(wrong)}, 422
     if not steps:
-        return {"error": "There is nothing on the board to check yet."}, 422
+        return {"error": _("There is nothing on the board to check yet.")}, 422
     named = request.form.getlist("answer")
     answer = dict(zip((one.name for one in task.wanted), named, strict=False)) if any(named) else None
     verdict = apart(judge, task, Work(steps, answer))
@@ -340,7 +350,7 @@ def on_paper(sheet_id: int) -> Response:
 def copy(sheet_id: int) -> Response:
     """Another task that begins as this one stands."""
     found = own_sheet(sheet_id)
-    title = f"{found.title}, copy"[:200]
+    title = _("%(title)s, copy", title=found.title)[:200]
     made = sheets.new_sheet(session(), me(), {**found.document, "title": title}, found.topic)
     made.policy = found.policy
     return redirect(url_for("sheets.sheet", sheet_id=made.id))
@@ -351,9 +361,9 @@ def remove(sheet_id: int) -> Response:
     """Delete a task; versions that are assigned stay with their classes."""
     found = own_sheet(sheet_id)
     flash(
-        f"{found.title or 'The task'} is off the task library."
+        _("%(title)s is off the task library.", title=found.title or _("The task"))
         if not sheets.is_assigned(session(), found)
-        else "This version is assigned to a class; remove it there first."
+        else _("This version is assigned to a class; remove it there first.")
     )
     sheets.remove_sheet(session(), found)
     return redirect(url_for("sheets.library"))
@@ -393,10 +403,17 @@ def assign(sheet_id: int) -> ResponseReturnValue:
         terms = assigning.read_terms(request.form, school_class)
         if "series" in request.form:
             levels = graded_series.assign_series(session(), found, school_class, terms)
-            flash(f"{found.title} is a graded series of {len(levels)} levels for {school_class.name}.")
+            flash(
+                _(
+                    "%(title)s is a graded series of %(count)s levels for %(name)s.",
+                    title=found.title,
+                    count=len(levels),
+                    name=school_class.name,
+                )
+            )
             return redirect(url_for("classes.school_class", class_id=school_class.id))
         made = assigning.assign(session(), found, school_class, terms, partial(apart, is_solved))
     except (Refused, sheets.NotSolved) as wrong:
         return show_assign(found, str(wrong), isinstance(wrong, assigning.DuePassed)), 422
-    flash(f"{found.title} is assigned to {school_class.name}.")
+    flash(_("%(title)s is assigned to %(name)s.", title=found.title, name=school_class.name))
     return redirect(url_for("classes.assignment", assignment_id=made.id))

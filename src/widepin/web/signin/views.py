@@ -14,6 +14,8 @@ from werkzeug.wrappers import Response
 from wtforms import HiddenField, PasswordField, StringField
 from wtforms.validators import InputRequired, Length
 
+from ...documents.language import gettext as _
+from ...documents.language import marked, ngettext
 from ...school import signing_in
 from ...school.demo_accounts import DEMO_PASSWORD, SHOWN_ACCOUNTS
 from ...school.models import Person
@@ -25,8 +27,8 @@ from ..database import session, sessions
 class SignInForm(FlaskForm):
     """Login and password, and where to go on."""
 
-    login = StringField(validators=[InputRequired("Type your login."), Length(max=64)])
-    password = PasswordField(validators=[InputRequired("Type your password."), Length(max=LONGEST_PASSWORD)])
+    login = StringField(validators=[InputRequired(marked("Type your login.")), Length(max=64)])
+    password = PasswordField(validators=[InputRequired(marked("Type your password.")), Length(max=LONGEST_PASSWORD)])
     next = HiddenField()
 
 
@@ -41,7 +43,7 @@ def enter() -> ResponseReturnValue:
     """Sign in."""
     filled = SignInForm()
     if not filled.validate():
-        return show(filled, "Type your login and your password."), 422
+        return show(filled, _("Type your login and your password.")), 422
     secret, passwords = current_app.config["SECRET_KEY"], current_app.extensions["passwords"]
     typed, address = (filled.login.data, filled.password.data), request.remote_addr or ""
     try:
@@ -49,7 +51,7 @@ def enter() -> ResponseReturnValue:
     except signing_in.TooSoon as wait:
         return put_off(wait, lambda words: show(filled, words))
     if found is None:
-        return show(filled, "Login and password do not fit. Check both, or ask your teacher."), 422
+        return show(filled, _("Login and password do not fit. Check both, or ask your teacher.")), 422
     return entered(found, filled.next.data)
 
 
@@ -65,14 +67,18 @@ def enter_by_code() -> ResponseReturnValue:
     except signing_in.TooSoon as wait:
         return put_off(wait, again)
     if found is None:
-        return again("These two codes do not fit. Check both on your card, or ask your teacher."), 422
+        return again(_("These two codes do not fit. Check both on your card, or ask your teacher.")), 422
     return entered(found, request.form.get("next"))
 
 
 def put_off(wait: signing_in.TooSoon, page: Callable[[str], str]) -> ResponseReturnValue:
     """The page again, with how long to wait."""
-    seconds = "a second" if wait.seconds == 1 else f"{wait.seconds} seconds"
-    return page(f"Too many tries have failed. Wait {seconds}, then try again."), 429, {"Retry-After": str(wait.seconds)}
+    seconds = ngettext("a second", "%(n)s seconds", wait.seconds, n=wait.seconds)
+    return (
+        page(_("Too many tries have failed. Wait %(seconds)s, then try again.", seconds=seconds)),
+        429,
+        {"Retry-After": str(wait.seconds)},
+    )
 
 
 def entered(person_id: int, target: str | None) -> Response:

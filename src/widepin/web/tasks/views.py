@@ -11,6 +11,7 @@ from flask.typing import ResponseReturnValue
 from pydantic import Field
 
 from ...documents.explaining import explained
+from ...documents.language import gettext as _
 from ...documents.reading import JsonObject, Unreadable
 from ...documents.verdict import read_verdict
 from ...documents.words import Words, results_of
@@ -135,14 +136,14 @@ def hand_in(assignment_id: int) -> ResponseReturnValue:
     named = request.form.getlist("answer")
     names = [wanted.name for wanted in task_of(assignment).wanted]
     if any(named) and (not all(named) or len(named) != len(names)):
-        return not_handed_in("Point out every part of the answer, or leave all of it to be found.", assignment_id)
+        return not_handed_in(_("Point out every part of the answer, or leave all of it to be found."), assignment_id)
     if not any(named) and not assignment.finding:
-        return not_handed_in("Point out the answer: which object is meant by each name.", assignment_id)
+        return not_handed_in(_("Point out the answer: which object is meant by each name."), assignment_id)
     answer = dict(zip(names, named, strict=True)) if any(named) else None
     try:
         attempt = handins.hand_in(session(), work_of(session(), assignment, me()), answer, partial(apart, judge))
     except handins.NothingToHandIn:
-        return not_handed_in("There is nothing on the board to hand in yet.", assignment_id)
+        return not_handed_in(_("There is nothing on the board to hand in yet."), assignment_id)
     except handins.NotTaken as wrong:
         return not_handed_in(str(wrong), assignment_id)
     if request.accept_mimetypes.best != "application/json":

@@ -1,5 +1,6 @@
 // The drawing board: brings the construction, the tool in hand, the paper and everything around it together.
 
+import { _ } from "../look/language.js";
 import { csrfToken, find } from "../look/page.js";
 import { labelOf, outlineOf } from "../figure/drawing.js";
 import { ToolBook } from "../figure/tape.js";
@@ -34,9 +35,9 @@ import { Vanished, whyGone } from "./vanished.js";
 
 // What is said over an empty board, by what is drawn on it.
 const WELCOME = {
-  given: "Draw what is given to the students. Start with some points.",
-  model: "Draw one correct construction, with any tools.",
-  trial: "Drag the given points and see how the figure moves.",
+  given: _("Draw what is given to the students. Start with some points."),
+  model: _("Draw one correct construction, with any tools."),
+  trial: _("Drag the given points and see how the figure moves."),
 };
 
 export class Board {
@@ -102,9 +103,9 @@ export class Board {
       stored: (entry) => store.takeIn([entry]),
       missed: (entries) => {
         store.takeInMissed(entries);
-        this.bar.announce("Steps from another window were added.");
+        this.bar.announce(_("Steps from another window were added."));
       },
-      refused: (_, words) => {
+      refused: (_entry, words) => {
         store.refresh();
         this.bar.announce(words, true);
       },
@@ -134,7 +135,7 @@ export class Board {
       },
       remove: (id) => {
         store.perform({ op: "remove", id });
-        this.bar.announce("Removed. Undo brings it back.");
+        this.bar.announce(_("Removed. Undo brings it back."));
       },
     };
   }
@@ -212,7 +213,7 @@ export class Board {
     const { vanished, store, paper, bar } = this;
     const { fresh, isBack } = vanished.note(store.figure);
     if (fresh.length) bar.announce(whyGone(store.figure, fresh[0]), true);
-    else if (isBack) bar.announce("Everything is defined again.");
+    else if (isBack) bar.announce(_("Everything is defined again."));
     return vanished.ghosts(store.figure, paper.view, ...paper.size);
   }
 }
@@ -228,6 +229,6 @@ try {
   page.board = new Board(page, book, JSON.parse(find("#setting").textContent));
   page.dataset.ready = "yes";
 } catch (error) {
-  find(".sentence", page).textContent = "The board could not be opened. Load the page again.";
+  find(".sentence", page).textContent = _("The board could not be opened. Load the page again.");
   throw error;
 }

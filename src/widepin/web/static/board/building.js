@@ -1,5 +1,6 @@
 // Building: blanks are filled by pointing or typing, and a full sentence becomes a step.
 
+import { _, ngettext } from "../look/language.js";
 import { labelOf } from "../figure/drawing.js";
 import { listed } from "../figure/listed.js";
 import { Hits, nearestPlace } from "./hits.js";
@@ -49,7 +50,7 @@ export class Building {
     hand.filled.push(id);
     this.filledAt = performance.now();
     if (hand.tool.make === "move")
-      this.bar.announce("Arrow keys move it, with Shift ten times as far. Esc lets go of it.");
+      this.bar.announce(_("Arrow keys move it, with Shift ten times as far. Esc lets go of it."));
     if (hand.isFull) this.#complete();
     this.#shown();
   }
@@ -62,7 +63,7 @@ export class Building {
   #pointFor(choice) {
     if (choice.type === "intersection") return this.add({ id: this.store.newId("intersection"), ...choice.step });
     if (!this.store.mayPutPoints(this.parts.tools)) {
-      this.bar.announce("This task has no free points; take an intersection or a point that is there.", true);
+      this.bar.announce(_("This task has no free points; take an intersection or a point that is there."), true);
       return null;
     }
     if (choice.type !== "slide")
@@ -72,7 +73,7 @@ export class Building {
       return this.add({ id: this.store.newId("point_on"), make: "point_on", from: [choice.id], at });
     }
     const name = labelOf(this.figure, choice.id);
-    this.bar.announce(`${name} is undefined in this position; put the point when it is there.`, true);
+    this.bar.announce(_("%(name)s is undefined in this position; put the point when it is there.", { name }), true);
     return null;
   }
 
@@ -80,7 +81,7 @@ export class Building {
     const place =
       choice.type === "object" ? { type: "slide", id: choice.id, at: choice.at ?? this.#middleOf(choice.id) } : choice;
     const id = this.#pointFor(place);
-    if (id !== null) this.bar.announce(`${id} is there.`);
+    if (id !== null) this.bar.announce(_("%(id)s is there.", { id }));
     this.#shown();
   }
 
@@ -115,8 +116,8 @@ export class Building {
   #announceDrawn(ids) {
     const gone = ids.find((id) => !this.figure.isDefined(id));
     const words = gone
-      ? `${gone} is undefined in this position.`
-      : `${listed(ids)} ${ids.length > 1 ? "are" : "is"} drawn.`;
+      ? _("%(gone)s is undefined in this position.", { gone })
+      : ngettext("%(names)s is drawn.", "%(names)s are drawn.", ids.length, { names: listed(ids) });
     this.bar.announce(words, Boolean(gone));
   }
 
@@ -124,7 +125,7 @@ export class Building {
     const of = [...this.hand.filled];
     this.hand.empty();
     this.store.perform({ op: "measure", of });
-    this.bar.announce("It is measured. A measure costs no move.");
+    this.bar.announce(_("It is measured. A measure costs no move."));
   }
 
   // -- notes --------------------------------------------------------------------------------------
@@ -132,7 +133,7 @@ export class Building {
   #startNote(at) {
     this.hand.filled.push({ at: rounded(at) });
     this.parts.pointed.offer = null;
-    this.bar.announce("Type the note, then Enter.");
+    this.bar.announce(_("Type the note, then Enter."));
     this.#shown();
     this.bar.focus();
   }
@@ -143,7 +144,7 @@ export class Building {
     this.bar.clear();
     const note = crypto.getRandomValues(new Uint32Array(1))[0].toString(36);
     this.store.perform({ op: "note", note, text, at });
-    this.bar.announce("The note is on the paper; drag it where you like.");
+    this.bar.announce(_("The note is on the paper; drag it where you like."));
   }
 
   // -- intersections ------------------------------------------------------------------------------
@@ -157,16 +158,18 @@ export class Building {
       const off = meetings.findIndex(({ at }) => !this.paper.isInView(at));
       this.bar.announce(
         off < 0
-          ? "Both intersections are numbered on the board: type 1 or 2, or point at one."
-          : `Intersection ${off + 1} lies off the paper: Fit brings it in. Type 1 or 2, or point at one.`,
+          ? _("Both intersections are numbered on the board: type 1 or 2, or point at one.")
+          : _("Intersection %(which)s lies off the paper: Fit brings it in. Type 1 or 2, or point at one.", {
+              which: off + 1,
+            }),
       );
     } else if (meetings.length === 1) {
       this.mark(meetings[0].step);
     } else {
       hand.empty();
       const words = all.length
-        ? `${this.#markedAt(all[0].at)} is marked there already.`
-        : "These two do not meet in this position.";
+        ? _("%(point)s is marked there already.", { point: this.#markedAt(all[0].at) })
+        : _("These two do not meet in this position.");
       this.bar.announce(words, true);
     }
   }
@@ -186,7 +189,9 @@ export class Building {
     const id = this.add({ id: this.store.newId("intersection"), ...step });
     this.hand.empty();
     const isHere = this.paper.isInView(this.figure.shape(id));
-    this.bar.announce(isHere ? `${id} is marked.` : `${id} is marked, off the paper: Fit brings it in.`);
+    this.bar.announce(
+      isHere ? _("%(id)s is marked.", { id }) : _("%(id)s is marked, off the paper: Fit brings it in.", { id }),
+    );
     this.#shown();
   }
 
@@ -215,13 +220,13 @@ export class Building {
     const { offer } = this.parts.pointed;
     if (isFinal && !name && offer) return this.fill(offer);
     if (isFinal && !name && performance.now() - this.filledAt < HASTE) return;
-    if (isFinal) this.bar.announce(name ? this.#misnamed(name) : "Type the name of what is meant.", true);
+    if (isFinal) this.bar.announce(name ? this.#misnamed(name) : _("Type the name of what is meant."), true);
     this.parts.pointed.at({ highlighted: exact ?? null });
   }
 
   #misnamed(name) {
-    if (!this.figure.has(name)) return `There is no ${name} on the board.`;
-    return `${name} is a ${this.figure.kind(name)}; it does not fit here.`;
+    if (!this.figure.has(name)) return _("There is no %(name)s on the board.", { name });
+    return _("%(name)s is a %(kind)s; it does not fit here.", { name, kind: this.figure.kind(name) });
   }
 
   // Move the point in hand by so many centimetres.

@@ -1,5 +1,6 @@
 // Ways to make a step of one's own another way: which intersection is meant, and whether a point is tied to a curve.
 
+import { _ } from "../look/language.js";
 import { labelOf } from "../figure/drawing.js";
 import { nearestPlace } from "./hits.js";
 import { rounded } from "./log.js";
@@ -12,7 +13,7 @@ export function choicesFor(figure, step) {
   if (step.make === "intersection") return intersections(figure, step);
   if (step.make === "free_point") return ties(figure, step);
   if (step.make === "point_on")
-    return [{ words: "Detach", step: { id: step.id, make: "free_point", at: rounded(figure.shape(step.id)) } }];
+    return [{ words: _("Detach"), step: { id: step.id, make: "free_point", at: rounded(figure.shape(step.id)) } }];
   return [];
 }
 
@@ -23,8 +24,14 @@ function intersections(figure, step) {
   const bothRound = step.from.every((id) => figure.kind(id) === "circle");
   const line = step.from.find((id) => figure.kind(id) !== "circle");
   const words = bothRound
-    ? ["left", "right"].map((side) => `${side} of the way from ${name(step.from[0])} to ${name(step.from[1])}`)
-    : ["first", "second"].map((turn) => `met ${turn} along ${name(line)}`);
+    ? [_("left"), _("right")].map((side) =>
+        _("%(side)s of the way from %(first)s to %(second)s", {
+          side,
+          first: name(step.from[0]),
+          second: name(step.from[1]),
+        }),
+      )
+    : [_("first"), _("second")].map((turn) => _("met %(turn)s along %(name)s", { turn, name: name(line) }));
   const points = before(figure, step.id).filter((id) => figure.isPoint(id) && figure.isDefined(id));
   const common = points.filter((id) => step.from.every((curve) => away(figure, id, curve) < ON));
   const near = byDistance(
@@ -34,9 +41,12 @@ function intersections(figure, step) {
   ).slice(0, MOST);
   return [
     ...words.map((words_, at) => ({ words: words_, step: { ...plain, pick: at + 1 } })),
-    ...common.map((id) => ({ words: `not ${name(id)}`, step: { ...plain, other_than: id } })),
-    ...near.map((id) => ({ words: `nearer to ${name(id)}`, step: { ...plain, nearest_to: id } })),
-    ...near.map((id) => ({ words: `farther from ${name(id)}`, step: { ...plain, farthest_from: id } })),
+    ...common.map((id) => ({ words: _("not %(name)s", { name: name(id) }), step: { ...plain, other_than: id } })),
+    ...near.map((id) => ({ words: _("nearer to %(name)s", { name: name(id) }), step: { ...plain, nearest_to: id } })),
+    ...near.map((id) => ({
+      words: _("farther from %(name)s", { name: name(id) }),
+      step: { ...plain, farthest_from: id },
+    })),
   ].filter((choice) => !isSame(choice.step, step));
 }
 
@@ -49,7 +59,7 @@ function ties(figure, step) {
     .sort((a, b) => a.far - b.far)
     .slice(0, MOST)
     .map(({ id }) => ({
-      words: `Attach to ${labelOf(figure, id)}`,
+      words: _("Attach to %(name)s", { name: labelOf(figure, id) }),
       step: { id: step.id, make: "point_on", from: [id], at: rounded(figure.shape(step.id)) },
     }));
 }

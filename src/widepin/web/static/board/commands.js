@@ -1,11 +1,12 @@
 // What the buttons around the paper do, by the names that they carry; keys run the same.
 
+import { _, ngettext } from "../look/language.js";
 import { labelOf } from "../figure/drawing.js";
 import { findAll } from "../look/page.js";
 import { pngOf, save, svgOf } from "./copies.js";
 import { NOTE, SELECT } from "./tools.js";
 
-const NO_JSON = "is not JSON; choose one that was exported from a board.";
+const NO_JSON = _("is not JSON; choose one that was exported from a board.");
 
 export class Commands {
   // parts: page, setting, store, paper, bar, notes, taking, dragTest, result, handingIn, roles()
@@ -55,7 +56,7 @@ export class Commands {
     for (const name of ["note", "select several"])
       button(name).setAttribute("aria-pressed", String(hand.tool?.make === name));
     button("arcs").setAttribute("aria-pressed", String(paper.showsArcs));
-    button("drag test").textContent = dragTest.isOn ? "Stop" : "Drag test";
+    button("drag test").textContent = dragTest.isOn ? _("Stop") : _("Drag test");
   }
 
   // Esc: out of what is open, the last opened first.
@@ -83,7 +84,9 @@ export class Commands {
     const { dragTest, bar, show } = this.parts;
     if (dragTest.isOn) return dragTest.stop();
     dragTest.start();
-    bar.announce(dragTest.isOn ? "Drag test: watch whether it holds." : "There is no point that could be dragged.");
+    bar.announce(
+      dragTest.isOn ? _("Drag test: watch whether it holds.") : _("There is no point that could be dragged."),
+    );
     show();
   }
 
@@ -93,7 +96,7 @@ export class Commands {
     const points = store.movedFrom;
     const isMoved = Object.keys(points).length > 0;
     if (isMoved) store.perform({ op: "move", points });
-    bar.announce(isMoved ? "Every point is where it was first put." : "No point has been moved.");
+    bar.announce(isMoved ? _("Every point is where it was first put.") : _("No point has been moved."));
   }
 
   // Hides what a step is not made from; what is hidden is still there.
@@ -101,7 +104,9 @@ export class Commands {
     const { store, bar } = this.parts;
     const rest = store.notNeededBy(id);
     if (rest.length) store.perform({ op: "dress", id: rest, dress: { hidden: true } });
-    bar.announce(`What ${labelOf(store.figure, id)} does not need is hidden. Show all brings it back.`);
+    bar.announce(
+      _("What %(name)s does not need is hidden. Show all brings it back.", { name: labelOf(store.figure, id) }),
+    );
   }
 
   // -- files ----------------------------------------------------------------------------------------
@@ -120,7 +125,7 @@ export class Commands {
     if (!operations) return bar.announce(`${file.name}: ${error}`, true);
     store.takeIn(operations);
     paper.fit();
-    bar.announce(`${operations.length} steps imported.`);
+    bar.announce(ngettext("%(n)s step imported.", "%(n)s steps imported.", operations.length));
   }
 
   async #export(kind) {
@@ -140,10 +145,10 @@ export class Commands {
         throw new Error(`${kind} is no kind of file`);
     }
     page.querySelector(".copies").open = false;
-    bar.announce("Exported to your downloads.");
+    bar.announce(_("Exported to your downloads."));
   }
 }
 
 function constructionOf(own) {
-  return { steps: own.map(({ within: _, ...step }) => step) };
+  return { steps: own.map(({ within: _within, ...step }) => step) };
 }

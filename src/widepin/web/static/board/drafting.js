@@ -1,6 +1,7 @@
 // Keeps what a teacher draws: the whole construction is stored on the task sheet, a moment after each change. It stands
 // in the place of Saving, for which single operations count.
 
+import { _ } from "../look/language.js";
 import { findAll } from "../look/page.js";
 import { newKey } from "./saving.js";
 
@@ -33,7 +34,7 @@ export class Drafting {
     if (this.draft.part === "trial") return;
     clearTimeout(this.#timer);
     this.#timer = setTimeout(() => this.#store(), MOMENT);
-    this.on.state("Saving …", false);
+    this.on.state(_("Saving …"), false);
   }
 
   flush() {}
@@ -68,7 +69,7 @@ export class Drafting {
       const told = await answer.json();
       if (!answer.ok) {
         this.on.refused(null, told.error);
-        this.on.state("Not saved", true);
+        this.on.state(_("Not saved"), true);
         return false;
       }
       // An assigned task is never changed: from now on this is its next version.
@@ -77,7 +78,7 @@ export class Drafting {
       this.on.state("Saved", false);
       return true;
     } catch {
-      this.on.state("No connection; not saved yet", true);
+      this.on.state(_("No connection; not saved yet"), true);
       this.#timer = setTimeout(() => this.#store(), 10 * MOMENT);
       return false;
     }

@@ -1,5 +1,6 @@
 // What can be done with a step of the list: hide it, name it, draw it dashed, make it another way, remove it.
 
+import { _ } from "../look/language.js";
 import { labelOf } from "../figure/drawing.js";
 import { listed } from "../figure/listed.js";
 import { html, nothing } from "../vendor/lit-html/lit-html.js";
@@ -17,13 +18,13 @@ export function dressing(figure, own, step, on, isAsking) {
   const choices = step.within ? [] : choicesFor(figure, step);
   const rename = ({ target }) => on.dress(step.id, { label: target.value.trim() || step.id });
   return html`<div class="dressing">
-    ${choice(step.hidden ? "Show" : "Hide", () => on.dress(step.id, { hidden: !step.hidden }))}
+    ${choice(step.hidden ? _("Show") : _("Hide"), () => on.dress(step.id, { hidden: !step.hidden }))}
     ${figure.isPoint(step.id) ? nothing : lineLooks(figure, step, on)}
-    ${choice("Hide the rest", () => on.hideRest(step.id))}
+    ${choice(_("Hide the rest"), () => on.hideRest(step.id))}
     ${together.length > step.within?.gives.length ? unfolding(own, step, on) : nothing}
-    <input .value=${step.label ?? step.id} maxlength="24" aria-label="Name of ${step.id}" @change=${rename} />
+    <input .value=${step.label ?? step.id} maxlength="24" aria-label=${_("Name of %(id)s", step)} @change=${rename} />
     <button type="button" data-remove @click=${() => (along.length ? on.ask(step.id) : on.remove(step.id))}>
-      Remove
+      ${_("Remove")}
     </button>
     ${isAsking && along.length ? question(figure, [step.id], along, on) : nothing}
     ${choices.length ? otherChoices(step, choices, on) : nothing}
@@ -34,9 +35,9 @@ function lineLooks(figure, step, on) {
   const dashed = step.style === "dashed",
     thick = step.weight === "thick";
   const ticks = () => on.dress(step.id, { ticks: ((step.ticks ?? 0) + 1) % 4 });
-  return html`${choice(dashed ? "Solid" : "Dashed", () => on.dress(step.id, { style: dashed ? "solid" : "dashed" }))}
-  ${choice(thick ? "Thin" : "Thick", () => on.dress(step.id, { weight: thick ? "thin" : "thick" }))}
-  ${figure.kind(step.id) === "segment" ? choice("Equality marks", ticks) : nothing}
+  return html`${choice(dashed ? _("Solid") : _("Dashed"), () => on.dress(step.id, { style: dashed ? "solid" : "dashed" }))}
+  ${choice(thick ? _("Thin") : _("Thick"), () => on.dress(step.id, { weight: thick ? "thin" : "thick" }))}
+  ${figure.kind(step.id) === "segment" ? choice(_("Equality marks"), ticks) : nothing}
   ${HUES.map((hue) => swatch(hue, step, on))}`;
 }
 
@@ -44,14 +45,14 @@ function lineLooks(figure, step, on) {
 function unfolding(own, { within }, on) {
   const helpers = own.filter((step) => step.within === within && isHelper(step)).map(({ id }) => id);
   const isOpen = own.some(({ id, hidden }) => helpers.includes(id) && !hidden);
-  return choice(isOpen ? "Hide steps" : "Show steps", () => on.dress(helpers, { hidden: isOpen }));
+  return choice(isOpen ? _("Hide steps") : _("Show steps"), () => on.dress(helpers, { hidden: isOpen }));
 }
 
 function swatch(hue, step, on) {
   return html`<button
     type="button"
     class="swatch hue-${hue}"
-    aria-label="Draw it in ${hue}"
+    aria-label=${_("Draw it in %(hue)s", { hue })}
     aria-pressed=${String((step.hue ?? "grey") === hue)}
     @click=${() => on.dress(step.id, { hue })}
   ></button>`;
@@ -59,7 +60,7 @@ function swatch(hue, step, on) {
 
 function otherChoices(step, choices, on) {
   return html`<div class="other-choices">
-    <p>${step.make === "intersection" ? "Choose the intersection that is" : "This point"}</p>
+    <p>${step.make === "intersection" ? _("Choose the intersection that is") : _("This point")}</p>
     ${choices.map(
       ({ words, step: other }) =>
         html`<button
@@ -78,12 +79,14 @@ function otherChoices(step, choices, on) {
 
 // Removing asks only where something depends on these steps, says what would go, and offers hiding first.
 export function question(figure, ids, along, on) {
-  const named = ids.length > 3 ? `these ${ids.length}` : listed(ids.map((id) => labelOf(figure, id)));
+  const named = ids.length > 3 ? _("these %(n)s", { n: ids.length }) : listed(ids.map((id) => labelOf(figure, id)));
   const which = ids.length === 1 ? ids[0] : ids;
+  const others = listed(along.map((id) => labelOf(figure, id)));
   return html`<div class="asking" role="alertdialog">
-    <p>Removing ${named} also removes ${listed(along.map((id) => labelOf(figure, id)))}.</p>
-    ${choice(`Hide ${named} only`, () => on.dress(which, { hidden: true }))}
-    ${choice(`Remove all ${along.length + ids.length}`, () => on.remove(which))} ${choice("Keep", () => on.ask(null))}
+    <p>${_("Removing %(names)s also removes %(others)s.", { names: named, others })}</p>
+    ${choice(_("Hide %(named)s only", { named }), () => on.dress(which, { hidden: true }))}
+    ${choice(_("Remove all %(n)s", { n: along.length + ids.length }), () => on.remove(which))}
+    ${choice(_("Keep"), () => on.ask(null))}
   </div>`;
 }
 

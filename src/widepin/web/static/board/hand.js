@@ -1,5 +1,6 @@
 // What is in hand: a tool, and the blanks of its sentence filled so far.
 
+import { _ } from "../look/language.js";
 import { blanksOf } from "./tools.js";
 
 export class Hand {
@@ -78,7 +79,7 @@ export class Hand {
 
   // The sentence: words and blanks; offer is what a click would take now.
   parts(labelOf, offer) {
-    if (!this.tool) return ["Take a tool, or drag a point."];
+    if (!this.tool) return [_("Take a tool, or drag a point.")];
     let blank = 0;
     const parts = this.tool.say.map((part) => {
       if (typeof part === "string") return part;
@@ -86,26 +87,31 @@ export class Hand {
       const filled = this.filled[place];
       if (place < this.filled.length) return { filled: typeof filled === "string" ? labelOf(filled) : "here" };
       return place === this.filled.length && !this.meetings
-        ? { next: part.as ? `${roleWords(part.kind)}, as ${part.as}` : roleWords(part.kind), offer }
+        ? {
+            next: part.as
+              ? _("%(kind)s, as %(name)s", { kind: roleWords(part.kind), name: part.as })
+              : roleWords(part.kind),
+            offer,
+          }
         : { open: true };
     });
-    if (this.meetings) parts.push(", at", { next: "1 or 2", offer: offer || "1 2" });
+    if (this.meetings) parts.push(_(", at"), { next: _("1 or 2"), offer: offer || "1 2" });
     return parts;
   }
 }
 
 function roleWords(kind) {
   return {
-    point: "a point",
-    draggable: "a point",
-    straight: "a line, ray or segment",
-    curve: "a curve",
-    circle: "a circle",
-    place: "a place",
-    "point or line": "a point, or a line, ray or segment",
-    any: "an object",
-    wanted: "an object",
-    spot: "a place",
-    words: "words",
+    point: _("a point"),
+    draggable: _("a point"),
+    straight: _("a line, ray or segment"),
+    curve: _("a curve"),
+    circle: _("a circle"),
+    place: _("a place"),
+    "point or line": _("a point, or a line, ray or segment"),
+    any: _("an object"),
+    wanted: _("an object"),
+    spot: _("a place"),
+    words: _("words"),
   }[kind];
 }

@@ -1,8 +1,9 @@
 // Handing in: asks once, with the count of moves. The answer fills the blanks of a sentence, or is left to be found.
 
+import { _, ngettext } from "../look/language.js";
 import { answering } from "./tools.js";
 
-const LOST = { error: "It could not be handed in: there is no connection. Nothing is lost; try again." };
+const LOST = { error: _("It could not be handed in: there is no connection. Nothing is lost; try again.") };
 
 export class HandingIn {
   // form: the question; parts: setting, store, hand, bar, saving, show(); closed(): back to the paper; done(result)
@@ -36,8 +37,8 @@ export class HandingIn {
     bar.clear();
     bar.announce(
       setting.finding
-        ? "Point at it or type its name, or hand in as it is and let it be found by the program."
-        : "Point at it or type its name.",
+        ? _("Point at it or type its name, or hand in as it is and let it be found by the program.")
+        : _("Point at it or type its name."),
     );
     show();
     if (setting.finding) this.button.focus();
@@ -50,12 +51,14 @@ export class HandingIn {
     if (!this.isOn) return;
     const { budget } = this.parts.setting;
     const { moves } = this.parts.store;
-    const over = budget && moves > budget ? `, ${moves - budget} over the limit` : "";
-    this.question.textContent = `Hand in as it is, with ${moves}${budget ? ` of ${budget}` : ""} ${moves === 1 && !budget ? "move" : "moves"}${over}?`;
+    const over = budget && moves > budget ? _(", %(n)s over the limit", { n: moves - budget }) : "";
+    this.question.textContent = budget
+      ? _("Hand in as it is, with %(moves)s of %(budget)s moves%(over)s?", { moves, budget, over })
+      : ngettext("Hand in as it is, with %(n)s move?", "Hand in as it is, with %(n)s moves?", moves);
   }
 
   answered() {
-    this.parts.bar.announce("Esc empties the blanks.");
+    this.parts.bar.announce(_("Esc empties the blanks."));
     this.button.focus();
   }
 
@@ -73,7 +76,9 @@ export class HandingIn {
     const { hand, setting, bar } = this.parts;
     if (hand.isFull || (!hand.filled.length && setting.finding)) return true;
     bar.announce(
-      `Fill every blank${setting.finding ? ", or empty them with Esc and let the answer be found by the program" : ""}.`,
+      setting.finding
+        ? _("Fill every blank, or empty them with Esc and let the answer be found by the program.")
+        : _("Fill every blank."),
       true,
     );
     bar.focus();
@@ -82,7 +87,7 @@ export class HandingIn {
 
   #checking(isOn) {
     this.button.disabled = isOn;
-    this.button.textContent = isOn ? "Checking …" : "Hand in now";
+    this.button.textContent = isOn ? _("Checking …") : _("Hand in now");
   }
 
   async #send() {

@@ -1,5 +1,6 @@
 // What is measured: lengths, distances, angles, radii and ratios, live, on the drawing and in a list.
 
+import { _ } from "../look/language.js";
 import { element, labelOf, middleOf } from "../figure/drawing.js";
 import { angleMark } from "../figure/marks.js";
 import { html, render } from "../vendor/lit-html/lit-html.js";
@@ -31,8 +32,10 @@ export class Measures {
   #row(figure, of) {
     const name = nameOf(figure, of);
     return html`<li>
-      <i>${name}</i> <output>${valueOf(figure, of) ?? "undefined here"}</output>
-      <button type="button" aria-label="Remove the measure of ${name}" @click=${() => this.drop(of)}>Remove</button>
+      <i>${name}</i> <output>${valueOf(figure, of) ?? _("undefined here")}</output>
+      <button type="button" aria-label=${_("Remove the measure of %(name)s", { name })} @click=${() => this.drop(of)}>
+        ${_("Remove")}
+      </button>
     </li>`;
   }
 
@@ -58,10 +61,10 @@ export class Measures {
 
 function nameOf(figure, of) {
   const names = of.map((id) => labelOf(figure, id));
-  if (of.length === 1) return `radius of ${names[0]}`;
+  if (of.length === 1) return _("radius of %(name)s", { name: names[0] });
   if (of.length === 4) return `${names[0]}${names[1]} : ${names[2]}${names[3]}`;
-  if (!of.every((id) => figure.isPoint(id))) return `${names[0]} from ${names[1]}`;
-  return `${of.length === 3 ? "angle " : ""}${names.join("")}`;
+  if (!of.every((id) => figure.isPoint(id))) return _("%(point)s from %(line)s", { point: names[0], line: names[1] });
+  return of.length === 3 ? _("angle %(names)s", { names: names.join("") }) : names.join("");
 }
 
 // The value in words; null where it does not exist.

@@ -1,5 +1,6 @@
 // Notes on the paper: words at a place, listed to be rewritten and removed.
 
+import { _ } from "../look/language.js";
 import { noteText } from "../figure/marks.js";
 import { html, render } from "../vendor/lit-html/lit-html.js";
 import { repeat } from "../vendor/lit-html/directives/repeat.js";
@@ -31,8 +32,10 @@ export class Notes {
     };
     const remove = () => this.write({ note, text: "", at });
     return html`<li>
-      <input .value=${text} maxlength="200" aria-label="Note" @change=${rewrite} />
-      <button type="button" aria-label="Remove the note ${text}" @click=${remove}>Remove</button>
+      <input .value=${text} maxlength="200" aria-label=${_("Note")} @change=${rewrite} />
+      <button type="button" aria-label=${_("Remove the note %(text)s", { text })} @click=${remove}>
+        ${_("Remove")}
+      </button>
     </li>`;
   }
 

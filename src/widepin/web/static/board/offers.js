@@ -1,5 +1,6 @@
 // What a click would take at a place, the likeliest first: objects, intersections, and places where a point could be put.
 
+import { _ } from "../look/language.js";
 import { labelOf } from "../figure/drawing.js";
 import { Hits } from "./hits.js";
 
@@ -65,11 +66,14 @@ export function wordsFor(figure, offer, isAmbiguous) {
     case "object":
       return isAmbiguous ? `${name(offer.id)}, ${figure.kind(offer.id)}` : name(offer.id);
     case "intersection":
-      return `intersection of ${name(offer.step.from[0])}, ${name(offer.step.from[1])}`;
+      return _("intersection of %(first)s, %(second)s", {
+        first: name(offer.step.from[0]),
+        second: name(offer.step.from[1]),
+      });
     case "slide":
-      return `new point on ${name(offer.id)}`;
+      return _("new point on %(name)s", { name: name(offer.id) });
     case "free":
-      return "new point";
+      return _("new point");
     default:
       throw new Error(`${offer.type} is no offer`);
   }

@@ -1,5 +1,6 @@
 // The pointer on the board: hovering offers, a click takes, a drag moves what it takes hold of.
 
+import { _ } from "../look/language.js";
 import { isTouch } from "../look/touch.js";
 import { gripAt } from "./grips.js";
 import { objectAt, offersAt } from "./offers.js";
@@ -129,14 +130,14 @@ export class Pointing {
     const { bar, hand, stepList } = this.parts;
     if (pointerType === "touch" && this.isAmbiguous) {
       bar.askToTake(() => this.#take());
-      bar.announce("Several lie here. Tap again for the next one.");
+      bar.announce(_("Several lie here. Tap again for the next one."));
     } else if (this.#offers.length) {
       this.#take();
       if (pointerType === "touch") return;
       this.#offer(this.#offersAt(this.#place ?? place, pointerType, false));
       bar.focus();
     } else if (hand.tool) {
-      bar.announce("There is nothing here that fits the blank.", true);
+      bar.announce(_("There is nothing here that fits the blank."), true);
     } else {
       this.#place = place;
       stepList.choose(this.under());

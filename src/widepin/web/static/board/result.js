@@ -1,5 +1,6 @@
 // The result of a hand-in, on the board itself: what holds, why, and the break played on the figure; then on with it.
 
+import { _ } from "../look/language.js";
 import { BreakPlayer } from "../figure/break-player.js";
 import { along } from "../figure/picture.js";
 import { html, render } from "../vendor/lit-html/lit-html.js";
@@ -31,7 +32,7 @@ export class Result {
     this.share = 0;
     render(html`${data.results.map(resultItem)}`, this.strip.querySelector(".big-results"));
     this.strip.querySelector(".why").textContent =
-      data.sentences[0] ?? "The result says what holds; what is behind it is for you to find.";
+      data.sentences[0] ?? _("The result says what holds; what is behind it is for you to find.");
     this.strip.querySelector("a").href = data.url;
     this.strip.querySelector("a").hidden = !data.url; // a trial has no report that is kept
     const controls = this.strip.querySelector(".break-player");

@@ -1,5 +1,6 @@
 // Keeps every operation: in this browser at once, on the server as soon as it can be reached, once and in order.
 
+import { _, ngettext } from "../look/language.js";
 const LONGEST_WAIT = 10000; // milliseconds between tries
 
 export class Saving {
@@ -73,11 +74,11 @@ export class Saving {
     clearTimeout(this.#timer);
     try {
       while (this.pending.length) {
-        this.on.state("Saving …", false);
+        this.on.state(_("Saving …"), false);
         if (!(await this.#send(this.pending[0]))) return;
         this.#tries = 0;
       }
-      this.on.state("All changes saved", false);
+      this.on.state(_("All changes saved"), false);
     } finally {
       this.#busy = false;
     }
@@ -85,10 +86,10 @@ export class Saving {
 
   // Store many steps at once: {operations} that are stored now, or {error}.
   async importSteps(url, work) {
-    if (!(await this.settled())) return { error: "There is no connection; try again." };
+    if (!(await this.settled())) return { error: _("There is no connection; try again.") };
     const answer = await this.#post(url, { after: this.count, work }).catch(() => null);
     const said = await answer?.json().catch(() => null);
-    if (!said || answer.redirected) return { error: "There is no connection; try again." };
+    if (!said || answer.redirected) return { error: _("There is no connection; try again.") };
     if (!said.operations) return said;
     this.count += said.operations.length;
     if (answer.ok) return said;
@@ -110,12 +111,12 @@ export class Saving {
     try {
       answer = await this.#post(this.url, { key: entry.key, after: this.count, operation: entry.operation });
     } catch {
-      return this.#wait("no connection");
+      return this.#wait(_("no connection"));
     }
-    if (answer.redirected) return this.#wait("you are signed out; sign in in another tab");
-    if (answer.status >= 500 || answer.status === 429) return this.#wait("the server does not answer");
+    if (answer.redirected) return this.#wait(_("you are signed out; sign in in another tab"));
+    if (answer.status >= 500 || answer.status === 429) return this.#wait(_("the server does not answer"));
     const said = await answer.json().catch(() => null);
-    if (said === null) return this.#wait("the server does not answer");
+    if (said === null) return this.#wait(_("the server does not answer"));
     if (answer.status === 409) {
       this.count += said.operations.length;
       this.on.missed(said.operations);
@@ -129,7 +130,7 @@ export class Saving {
       this.#done(entry);
       this.on.refused(entry, said.error);
     } else {
-      return this.#wait(said.error ?? "the server does not answer");
+      return this.#wait(said.error ?? _("the server does not answer"));
     }
     return true;
   }
@@ -137,7 +138,7 @@ export class Saving {
   // The server knew the operation already, and others besides.
   async #catchUp() {
     const answer = await fetch(`${this.url}?after=${this.count}`).catch(() => null);
-    if (!answer?.ok || answer.redirected) return this.#wait("no connection");
+    if (!answer?.ok || answer.redirected) return this.#wait(_("no connection"));
     const { operations } = await answer.json();
     this.count += operations.length;
     this.on.missed(operations);
@@ -152,7 +153,12 @@ export class Saving {
   #wait(why) {
     const steps = this.pending.length;
     this.on.state(
-      `Not saved yet, ${why}: ${steps} ${steps === 1 ? "step waits" : "steps wait"} here. Trying again.`,
+      ngettext(
+        "Not saved yet, %(why)s: %(n)s step waits here. Trying again.",
+        "Not saved yet, %(why)s: %(n)s steps wait here. Trying again.",
+        steps,
+        { why },
+      ),
       true,
     );
     this.#timer = setTimeout(() => this.flush(), Math.min(LONGEST_WAIT, 500 * 2 ** this.#tries++));

@@ -1,5 +1,6 @@
 // Several objects at once: selected one by one or with a frame, then shown another way or removed together.
 
+import { _ } from "../look/language.js";
 import { element, visiblePart } from "../figure/drawing.js";
 import { html, nothing, render } from "../vendor/lit-html/lit-html.js";
 import { question } from "./dressing.js";
@@ -47,13 +48,13 @@ export class Selection {
     for (const id of this.#ids) if (!store.isOwn(id)) this.#ids.delete(id);
     if (this.isEmpty) this.#isAsking = false;
     this.strip.hidden = this.isEmpty;
-    this.strip.querySelector("b").textContent = `${this.#ids.size} selected`;
+    this.strip.querySelector("b").textContent = _("%(n)s selected", { n: this.#ids.size });
     render(this.#isAsking ? this.#question() : nothing, this.asked);
   }
 
   #question() {
     return html`${question(this.parts.store.figure, [...this.#ids], this.#along(), {
-      dress: (_, dress) => this.#dress(dress),
+      dress: (_id, dress) => this.#dress(dress),
       remove: () => this.#removeAll(),
       ask: () => this.#ask(false),
     })}`;
@@ -76,7 +77,7 @@ export class Selection {
     for (const { id, hidden } of store.own) {
       if (!hidden && store.figure.isDefined(id) && this.#placesOf(id).some(inside)) this.#ids.add(id);
     }
-    bar.announce(this.isEmpty ? "The frame touches nothing of yours." : "");
+    bar.announce(this.isEmpty ? _("The frame touches nothing of yours.") : "");
     this.#ask(false);
   }
 
@@ -88,7 +89,7 @@ export class Selection {
     const shape = figure.shape(id),
       kind = figure.kind(id);
     if (kind === "point") return [view.toScreen(...shape)];
-    const shares = Array.from({ length: SAMPLES + 1 }, (_, n) => n / SAMPLES);
+    const shares = Array.from({ length: SAMPLES + 1 }, (_share, n) => n / SAMPLES);
     if (kind === "circle") {
       const [x, y] = view.toScreen(shape[0], shape[1]);
       const r = Math.sqrt(shape[2]) * view.scale;
@@ -130,7 +131,7 @@ export class Selection {
 
   #removeAll() {
     this.parts.store.perform({ op: "remove", id: [...this.#ids] });
-    this.parts.bar.announce("Removed. Undo brings it back.");
+    this.parts.bar.announce(_("Removed. Undo brings it back."));
   }
 
   // What depends on the selected objects and is not selected itself.

@@ -1,5 +1,6 @@
 // The sentence bar: the tool in hand as a sentence with blanks. The next blank is a field to type a name into.
 
+import { _ } from "../look/language.js";
 export class SentenceBar {
   // on: typed(text) for every change, entered(text) for Enter
   constructor(bar, on) {
@@ -8,7 +9,7 @@ export class SentenceBar {
     this.takeIt = document.createElement("button");
     this.takeIt.type = "button";
     this.takeIt.className = "btn btn-main take-it";
-    this.takeIt.textContent = "Select";
+    this.takeIt.textContent = _("Select");
     this.takeIt.hidden = true;
     this.takeIt.addEventListener("click", () => this.onTake?.());
     this.say.after(this.takeIt);
@@ -40,7 +41,7 @@ export class SentenceBar {
       this.field.maxLength = part.next === "words" ? 200 : 30;
       this.field.classList.toggle("wide", part.next === "words");
       this.field.placeholder = part.offer ?? "";
-      this.field.setAttribute("aria-label", `${part.next}: type its name`);
+      this.field.setAttribute("aria-label", _("%(next)s: type its name", { next: part.next }));
       this.field.style.width = `${Math.max(3, (part.offer ?? "").length * 0.62 + 1.6)}rem`;
       return this.field;
     }

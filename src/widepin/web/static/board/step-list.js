@@ -1,6 +1,7 @@
 // The list of steps: the construction as numbered sentences. Pointing at one highlights its object; choosing it offers
 // what can be done with it.
 
+import { _, ngettext } from "../look/language.js";
 import { html, nothing, render } from "../vendor/lit-html/lit-html.js";
 import { repeat } from "../vendor/lit-html/directives/repeat.js";
 import { dressing } from "./dressing.js";
@@ -58,7 +59,9 @@ export class StepList {
     render(this.#rows(figure, done), this.list);
     if (own.length > this.length) this.list.lastElementChild.scrollIntoView({ block: "nearest" });
     this.length = own.length;
-    this.count.textContent = budget ? `${moves} of ${budget} moves` : `${moves} ${moves === 1 ? "move" : "moves"}`;
+    this.count.textContent = budget
+      ? _("%(moves)s of %(budget)s moves", { moves, budget })
+      : ngettext("%(n)s move", "%(n)s moves", moves);
     this.count.classList.toggle("over", Boolean(budget) && moves > budget);
     if (this.bar) {
       this.bar.max = budget ?? 1;
@@ -74,12 +77,12 @@ export class StepList {
       ({ step }) => step.id,
       ({ step, number }) => this.#row(figure, step, number),
     )}
-    ${shown.length ? nothing : html`<li class="empty">Nothing is drawn yet. Take a tool.</li>`}`;
+    ${shown.length ? nothing : html`<li class="empty">${_("Nothing is drawn yet. Take a tool.")}</li>`}`;
   }
 
   #doneRow(figure, step) {
     const highlight = () => this.on.highlighted(step.id);
-    return html`<li class="done-already" @pointerenter=${highlight}><b>done</b>${sentence(figure, step)}</li>`;
+    return html`<li class="done-already" @pointerenter=${highlight}><b>${_("done")}</b>${sentence(figure, step)}</li>`;
   }
 
   #row(figure, step, number) {
@@ -113,7 +116,7 @@ function sentence(figure, step) {
     const text = typeof part === "string" ? part : named(figure, part.id);
     return part.joined || `${part}`.startsWith(",") ? [text] : [" ", text];
   });
-  const state = [!figure.isDefined(step.id) && " (undefined in this position)", step.hidden && " (hidden)"];
+  const state = [!figure.isDefined(step.id) && _(" (undefined in this position)"), step.hidden && _(" (hidden)")];
   return html`<span>${named(figure, step.id)}:${parts}${state.filter(Boolean)}</span>`;
 }
 

@@ -1,5 +1,6 @@
 // The toolbar: the tools of the task as drawn cards, with what is left of their allowance.
 
+import { _ } from "../look/language.js";
 import { element } from "../figure/drawing.js";
 
 export class Toolbar {
@@ -16,7 +17,7 @@ export class Toolbar {
       name.textContent = tool.name;
       const left = document.createElement("small");
       card.append(drawing, name, left);
-      card.title = number < 9 ? `${tool.name}, key ${number + 1}` : tool.name;
+      card.title = number < 9 ? _("%(name)s, key %(key)s", { name: tool.name, key: number + 1 }) : tool.name;
       card.addEventListener("click", () => onTake(tool));
       return { card, tool, left };
     });
@@ -27,7 +28,7 @@ export class Toolbar {
   show(used, inHand) {
     for (const { card, tool, left } of this.cards) {
       const rest = tool.most === null ? null : Math.max(0, tool.most - used(tool));
-      left.textContent = rest === null ? (tool.costs ?? "") : `${rest} left`;
+      left.textContent = rest === null ? (tool.costs ?? "") : _("%(rest)s left", { rest });
       card.disabled = rest === 0;
       card.classList.toggle("in-hand", tool.make === inHand?.make);
       card.setAttribute("aria-pressed", String(tool.make === inHand?.make));

@@ -1,6 +1,7 @@
 // The tools: each a sentence with blanks, and a card with a drawing. Those that make an object are rows of the tool
 // book; here stand only those that make none, or several at once.
 
+import { _ } from "../look/language.js";
 import { joiner } from "../figure/listed.js";
 import { partsOf } from "../figure/template.js";
 
@@ -11,23 +12,23 @@ const AGAIN = { kind: "point", again: true }; // may be one that is in the sente
 // draws: the make of its steps, where that is not its own name. inTasks: what tasks call it, where that is not its make. keeps: blanks that stay filled for the next step.
 const DRAG = {
   make: "move",
-  name: "Drag",
-  say: ["Drag", { kind: "draggable" }],
+  name: _("Drag"),
+  say: [_("Drag"), { kind: "draggable" }],
   icon: "M6 18l14-8M20 10l-6 0M20 10l-3 5M6 18a2.5 2.5 0 1 0 .1 0",
 };
 const FREE = {
   make: "point",
   inTasks: "points",
-  name: "Point",
-  say: ["Point at", { kind: "place" }],
+  name: _("Point"),
+  say: [_("Point at"), { kind: "place" }],
   icon: "M13 14a4 4 0 1 0 .1 0M13 4v4M13 20v4M3 14h4M19 14h4",
 };
 const POLYLINE = {
   make: "polyline",
   draws: "segment",
   inTasks: "segment",
-  name: "Polyline",
-  say: ["Polyline from", POINT, "on to", POINT],
+  name: _("Polyline"),
+  say: [_("Polyline from"), POINT, _("on to"), POINT],
   keeps: [1],
   icon: "M4 22L10 8L17 18L23 5M4 20.4a1.6 1.6 0 1 0 .1 0M10 6.4a1.6 1.6 0 1 0 .1 0M17 16.4a1.6 1.6 0 1 0 .1 0",
 };
@@ -37,29 +38,29 @@ const GAUGES = [
   {
     make: "length",
     gauge: true,
-    name: "Length",
-    say: ["Length from", POINT, "to", { kind: "point or line" }],
+    name: _("Length"),
+    say: [_("Length from"), POINT, "to", { kind: "point or line" }],
     icon: "M3 19L23 9M2 15l3 8M21 5l3 8M9 13l1 3M14 10.5l1 3",
   },
   {
     make: "angle",
     gauge: true,
-    name: "Angle",
-    say: ["Angle from", POINT, "at", POINT, "to", POINT],
+    name: _("Angle"),
+    say: [_("Angle from"), POINT, "at", POINT, "to", POINT],
     icon: "M4 22L24 22M4 22L17 5M13 22a9 9 0 0 0-3.5-7",
   },
   {
     make: "radius",
     gauge: true,
-    name: "Radius",
-    say: ["Radius of", { kind: "circle" }],
+    name: _("Radius"),
+    say: [_("Radius of"), { kind: "circle" }],
     icon: "M13 5a9 9 0 1 0 .1 0M13 14L19.5 8M12 13l2 2M12 15l2-2",
   },
   {
     make: "ratio",
     gauge: true,
-    name: "Ratio",
-    say: ["Ratio of the length from", AGAIN, "to", AGAIN, "to that from", AGAIN, "to", AGAIN],
+    name: _("Ratio"),
+    say: [_("Ratio of the length from"), AGAIN, "to", AGAIN, _("to that from"), AGAIN, "to", AGAIN],
     icon: "M4 9h18M4 6v6M22 6v6M4 20h9M4 17v6M13 17v6",
   },
 ];
@@ -81,7 +82,7 @@ function toolOf(make, { makes, words }) {
     name: card,
     icon,
     keeps: keeps.length ? keeps : undefined,
-    order: inOrder ? undefined : entries.map((_, entry) => entries.indexOf(entry)),
+    order: inOrder ? undefined : entries.map((_blank, entry) => entries.indexOf(entry)),
     say: spoken(sentence, (entry) => ({ kind: blankFor(makes[make].from[Number(entry)]) })),
   };
 }
@@ -102,8 +103,8 @@ export function toolsOf(book) {
 }
 
 // What is in hand to write on the paper, and to select several objects. Neither makes an object.
-export const NOTE = { make: "note", say: ["Note", { kind: "spot" }, "saying", { kind: "words" }] };
-export const SELECT = { make: "select several", say: ["Select what is framed, or", { kind: "any", own: true }] };
+export const NOTE = { make: "note", say: [_("Note"), { kind: "spot" }, _("saying"), { kind: "words" }] };
+export const SELECT = { make: "select several", say: [_("Select what is framed, or"), { kind: "any", own: true }] };
 
 // The tools that the task allows: with how often, null for any number. measuring: whether gauges are among them.
 export function allowed(tools, measuring, book) {
@@ -126,8 +127,8 @@ export function allowed(tools, measuring, book) {
 function locked(tool, opening) {
   return {
     ...tool,
-    name: "Fixed compass",
-    say: [`Circle with radius ${opening.join("")} centred`, POINT],
+    name: _("Fixed compass"),
+    say: [_("Circle with radius %(radius)s centred", { radius: opening.join("") }), POINT],
     order: null,
     keeps: [],
     opening,
@@ -147,7 +148,7 @@ export function answering(wanted) {
   return {
     make: "answer",
     say: wanted.flatMap(({ name, kind, kinds, given }, place) => [
-      `${place ? "the" : "The"} ${kind} ${name} is`,
+      place ? _("the %(kind)s %(name)s is", { kind, name }) : _("The %(kind)s %(name)s is", { kind, name }),
       { kind: "wanted", kinds, own: !given },
     ]),
   };

@@ -1,5 +1,6 @@
 // Class tools, proven constructions: as the toolbar shows them, and what using one makes.
 
+import { _ } from "../look/language.js";
 import { curvePath, element, outlineOf } from "../figure/drawing.js";
 import { Figure } from "../figure/figure.js";
 import { joiner } from "../figure/listed.js";
@@ -11,7 +12,7 @@ import { View } from "../figure/view.js";
 export function fromProven(proven, book) {
   const { name, takes, moves } = proven;
   const say = takes.flatMap(({ kind, name: as }, place) => [
-    place ? joiner(place, takes.length) : `${name} from`,
+    place ? joiner(place, takes.length) : _("%(name)s from", { name }),
     { kind, as },
   ]);
   return {
@@ -33,7 +34,7 @@ export function useOf({ name, takes, steps, gives, moves }, from, taken, newId) 
   ]);
   const rename = (id) => names.get(id);
   const made = steps.map((step) => renamed(step, rename));
-  const results = made.map(({ id }) => id).filter((_, place) => gives.includes(steps[place].id));
+  const results = made.map(({ id }) => id).filter((_id, place) => gives.includes(steps[place].id));
   return { op: "use", class_tool: name, from, steps: made, gives: results, moves };
 }
 

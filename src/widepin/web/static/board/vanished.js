@@ -1,5 +1,6 @@
 // What vanishes while the figure is dragged: a fading ghost where it was last, and a sentence that says why.
 
+import { _ } from "../look/language.js";
 import { curvePath, element, labelOf } from "../figure/drawing.js";
 import { listed } from "../figure/listed.js";
 import { isHelper } from "./uses.js";
@@ -45,7 +46,7 @@ export function whyGone(figure, id) {
   const parents = [...(step.from ?? []), step.other_than ?? step.nearest_to ?? step.farthest_from].filter(Boolean);
   const missing = parents.find((parent) => !figure.isDefined(parent));
   if (step.within && (!missing || isHelper(figure.step(missing))))
-    return `What ${step.within.class_tool} is made from is undefined in this position.`;
+    return _("What %(class_tool)s is made from is undefined in this position.", { class_tool: step.within.class_tool });
   if (missing) return whyGone(figure, missing);
   const { spanned, undefined: why } = figure.book.makes[step.make];
   const names = spanned.map((entry) => labelOf(figure, step.from[entry]));
@@ -60,23 +61,44 @@ function noIntersection(figure, step, [first, second]) {
   if (isRound(a) === isRound(b)) {
     const differ = measure(isRound(a) ? "differ circle circle" : "differ line line", figure.shape(a), figure.shape(b));
     if (differ.every((value) => value < SAME))
-      return `${first} and ${second} are the same ${isRound(a) ? "circle" : "line"} here.`;
+      return isRound(a)
+        ? _("%(first)s and %(second)s are the same circle here.", { first, second })
+        : _("%(first)s and %(second)s are the same line here.", { first, second });
   }
   if (isRound(a) && isRound(b)) {
     const [outside, inside] = measure("apart circle circle", figure.shape(a), figure.shape(b));
-    if (outside > 0) return `Circles ${first} and ${second} no longer meet: they are ${cm(outside)} apart.`;
-    if (inside > 0) return `Circles ${first} and ${second} no longer meet: one lies ${cm(inside)} inside the other.`;
+    if (outside > 0)
+      return _("Circles %(first)s and %(second)s no longer meet: they are %(far)s apart.", {
+        first,
+        second,
+        far: cm(outside),
+      });
+    if (inside > 0)
+      return _("Circles %(first)s and %(second)s no longer meet: one lies %(far)s inside the other.", {
+        first,
+        second,
+        far: cm(inside),
+      });
   }
   if (isRound(a) !== isRound(b)) {
     const [line, circle] = isRound(a) ? [b, a] : [a, b];
     const [off] = measure("apart line circle", figure.shape(line), figure.shape(circle));
-    if (off > 0) return `${first} and ${second} no longer meet: they are ${cm(off)} apart.`;
+    if (off > 0)
+      return _("%(first)s and %(second)s no longer meet: they are %(far)s apart.", { first, second, far: cm(off) });
   }
   const short = [a, b].find((id) => ["segment", "ray"].includes(figure.kind(id)));
   if (short)
-    return `${first} and ${second} meet beyond the end of the ${figure.kind(short)} ${labelOf(figure, short)}.`;
-  if (!isRound(a) && !isRound(b)) return `${first} and ${second} are parallel.`;
-  return `Which intersection of ${first} and ${second} is meant cannot be told: both are equally far.`;
+    return _("%(first)s and %(second)s meet beyond the end of the %(kind)s %(name)s.", {
+      first,
+      second,
+      kind: figure.kind(short),
+      name: labelOf(figure, short),
+    });
+  if (!isRound(a) && !isRound(b)) return _("%(first)s and %(second)s are parallel.", { first, second });
+  return _("Which intersection of %(first)s and %(second)s is meant cannot be told: both are equally far.", {
+    first,
+    second,
+  });
 }
 
 function cm(value) {

@@ -1,5 +1,6 @@
 // Checking all works of a task again, some at a time, with a bar that shows how far it has come.
 
+import { _ } from "../look/language.js";
 import { csrfToken, find } from "../look/page.js";
 
 const button = find("[data-again]");
@@ -19,11 +20,11 @@ async function checkAll() {
       ({ last, done, total } = await answer.json());
       bar.max = total || 1;
       bar.value = done;
-      words.textContent = `${done} of ${total} checked`;
+      words.textContent = _("%(done)s of %(total)s checked", { done, total });
     }
     location.assign(location.pathname);
   } catch {
-    words.textContent = "It was interrupted. Check again to continue; nothing is lost.";
+    words.textContent = _("It was interrupted. Check again to continue; nothing is lost.");
     button.disabled = false;
   }
 }

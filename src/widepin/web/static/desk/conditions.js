@@ -1,5 +1,6 @@
 // The list of conditions: each a sentence whose blanks are filled by typing or by clicking in the figure.
 
+import { _ } from "../look/language.js";
 import { blanksOf, joins, blanksIn, termOf, written } from "./sentences.js";
 
 export class Conditions {
@@ -22,7 +23,7 @@ export class Conditions {
     if (!this.all.length) {
       const empty = document.createElement("li");
       empty.className = "quiet-note";
-      empty.textContent = "No conditions yet.";
+      empty.textContent = _("No conditions yet.");
       this.list.append(empty);
     }
   }
@@ -54,7 +55,7 @@ export class Conditions {
     const row = document.createElement("li");
     for (const part of blanksIn(this.relations[condition.rel])) row.append(...this.#part(condition, part, place));
     row.append(
-      this.#button("Remove", `Remove condition ${place + 1}`, () => {
+      this.#button(_("Remove"), _("Remove condition %(number)s", { number: place + 1 }), () => {
         this.all.splice(place, 1);
         this.show(this.all);
         this.changed(this.all);
@@ -67,15 +68,18 @@ export class Conditions {
     if (typeof part === "string") return [part];
     if (part.blank === "n" || part.blank === "d") return [this.#number(condition, part.blank === "n" ? 0 : 1)];
     if (part.blank !== "all") return [this.#blank(condition, Number(part.blank))];
-    const terms = condition.of.flatMap((_, at) => [...(at ? [" and "] : []), this.#blank(condition, at)]);
-    return [...terms, this.#button("+", `One more in condition ${place + 1}`, () => this.#more(condition))];
+    const terms = condition.of.flatMap((_term, at) => [...(at ? [_(" and ")] : []), this.#blank(condition, at)]);
+    return [
+      ...terms,
+      this.#button("+", _("One more in condition %(number)s", { number: place + 1 }), () => this.#more(condition)),
+    ];
   }
 
   #blank(condition, at) {
     const field = document.createElement("input");
     field.className = "term form-control";
     field.value = condition.of[at] === "" ? "" : written(condition.of[at]);
-    field.setAttribute("aria-label", `Blank ${at + 1}`);
+    field.setAttribute("aria-label", _("Blank %(number)s", { number: at + 1 }));
     field.size = 7;
     if (joins(this.relations[condition.rel], at)) field.dataset.joins = "yes";
     field.addEventListener("change", () => {
@@ -90,7 +94,7 @@ export class Conditions {
     field.className = "form-control short";
     field.inputMode = "numeric";
     field.value = condition.is[at];
-    field.setAttribute("aria-label", at ? "to so many" : "so many");
+    field.setAttribute("aria-label", at ? _("to so many") : "so many");
     field.addEventListener("change", () => {
       condition.is[at] = Number.parseInt(field.value, 10) || 0;
       this.changed(this.all);

@@ -1,5 +1,6 @@
 // Making a task: five parts on one page, stored as they grow.
 
+import { _, ngettext } from "../look/language.js";
 import { csrfToken, find } from "../look/page.js";
 import { ToolBook } from "../figure/tape.js";
 import { Conditions } from "./conditions.js";
@@ -9,11 +10,11 @@ import { nameOf, termOf, written } from "./sentences.js";
 
 const MOMENT = 350; // milliseconds without a change
 const PARTS = {
-  given: "the given figure",
-  model: "the sample solution",
-  wanted: "the answer",
-  conditions: "the conditions",
-  tools: "the tools",
+  given: _("the given figure"),
+  model: _("the sample solution"),
+  wanted: _("the answer"),
+  conditions: _("the conditions"),
+  tools: _("the tools"),
 };
 
 class Making {
@@ -70,7 +71,7 @@ class Making {
     const { trouble } = this.state;
     const part = PARTS[trouble?.place.match(/^\w+/)?.[0]];
     this.page.querySelector("[data-trouble]").textContent = trouble
-      ? `Still to do: ${part ?? trouble.place} ${trouble.words}.`
+      ? _("Still to do: %(part)s %(words)s.", { part: part ?? trouble.place, words: trouble.words })
       : "";
     this.conditions.mark(trouble?.place);
     this.page.querySelector("[data-version]").textContent = this.state.version;
@@ -111,8 +112,8 @@ class Making {
     });
     this.page.querySelector("[data-wanted]").replaceChildren(...boxes);
     this.page.querySelector("[data-model-words]").textContent = model.length
-      ? `${model.length} steps`
-      : "Nothing is drawn yet.";
+      ? ngettext("%(n)s step", "%(n)s steps", model.length)
+      : _("Nothing is drawn yet.");
   }
 
   #fillFields() {
@@ -154,7 +155,7 @@ class Making {
     const points = this.document.given.filter(({ id }) => this.figure.kind(id) === "point").map(({ id }) => id);
     const locked = tools.find(({ opening }) => opening);
     if (locked && points.length < 2)
-      return this.#say("Draw two given points first: their distance is the fixed radius", true);
+      return this.#say(_("Draw two given points first: their distance is the fixed radius"), true);
     this.change({ tools: tools.map((one) => (one === locked ? { ...one, opening: points.slice(0, 2) } : one)) });
     return this.#showTools();
   }
@@ -179,7 +180,7 @@ class Making {
       ...(topic !== undefined || this.#waiting.topic !== undefined ? { topic: topic ?? this.#waiting.topic } : {}),
     };
     this.#keep();
-    this.#say("Saving …", false);
+    this.#say(_("Saving …"), false);
     clearTimeout(this.#timer);
     this.#timer = setTimeout(() => this.store(), MOMENT);
   }
@@ -225,12 +226,12 @@ class Making {
     } catch {
       this.#waiting = { ...sent, ...this.#waiting, document: { ...sent.document, ...this.#waiting.document } };
       this.#timer = setTimeout(() => this.store(), 10 * MOMENT);
-      this.#say("No connection; not saved yet", true);
+      this.#say(_("No connection; not saved yet"), true);
       return false;
     }
     if (answer.error) {
       this.page.querySelector("[data-trouble]").textContent = answer.error;
-      this.#say("Not saved", true);
+      this.#say(_("Not saved"), true);
       return false;
     }
     this.#keep();
@@ -274,7 +275,10 @@ class Making {
   #takeFigure(name) {
     const { given, model } = this.document;
     const isNew = given.length === 0 && model.length === 0;
-    if (!isNew && !confirm("Use this figure? The given figure, the sample solution and the conditions are replaced."))
+    if (
+      !isNew &&
+      !confirm(_("Use this figure? The given figure, the sample solution and the conditions are replaced."))
+    )
       return;
     this.change({ given: this.readyMade[name], model: [], wanted: [], conditions: [], start: null });
     this.show();
@@ -285,14 +289,14 @@ class Making {
     const choice = this.page.querySelector("[data-template]");
     const { given, model } = this.document;
     if (!choice.value) return choice.focus();
-    if ((given.length || model.length) && !confirm("Start from this task? What is on the page is replaced.")) return;
+    if ((given.length || model.length) && !confirm(_("Start from this task? What is on the page is replaced."))) return;
     let known;
     try {
       known = await (await fetch(choice.value, { headers: { Accept: "application/json" } })).json();
     } catch {
-      return this.#say("No connection; nothing was changed", true);
+      return this.#say(_("No connection; nothing was changed"), true);
     }
-    const { format: _, ...fields } = known.document;
+    const { format: _format, ...fields } = known.document;
     this.form.elements.topic.value = known.topic;
     this.change({ start: null, budget: null, ...fields }, { topic: known.topic });
     this.#fillFields();
@@ -423,7 +427,7 @@ class Making {
       .join("");
     const about = new Set(condition.of.flat());
     item.append(
-      this.#choice(`Use instead: ${words}`, () => {
+      this.#choice(_("Use instead: %(words)s", { words }), () => {
         const rest = this.document.conditions.filter(
           ({ rel, of }) => !(rel === "same" && about.has(of[0]) && of[1] === `model:${of[0]}`),
         );
@@ -443,7 +447,7 @@ class Making {
     try {
       found = await this.#post(this.state.urls.check_task, {});
     } catch {
-      found = { error: "There is no connection. Nothing is lost; try again." };
+      found = { error: _("There is no connection. Nothing is lost; try again.") };
     }
     this.taskCheck.show(found);
     return found;

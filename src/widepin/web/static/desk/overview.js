@@ -1,5 +1,6 @@
 // Keeps the class overview as it is: asks every few seconds what changed, and puts the new cards in the place of the old.
 
+import { _ } from "../look/language.js";
 import { find, findAll } from "../look/page.js";
 import { drawAll } from "../figure/pictures.js";
 
@@ -26,9 +27,13 @@ async function ask() {
       said.textContent = words;
     }
     const count = (kind) => Object.values(presence).filter(([one]) => one === kind).length;
-    told.textContent = `${count("working")} at work, ${count("inactive")} inactive, ${count("offline") + count("new")} offline`;
+    told.textContent = _("%(working)s at work, %(inactive)s inactive, %(offline)s offline", {
+      working: count("working"),
+      inactive: count("inactive"),
+      offline: count("offline") + count("new"),
+    });
   } catch {
-    told.textContent = "No connection; trying again";
+    told.textContent = _("No connection; trying again");
   }
 }
 

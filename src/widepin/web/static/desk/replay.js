@@ -1,5 +1,6 @@
 // A work replayed operation by operation, what was taken back included.
 
+import { _ } from "../look/language.js";
 import { find } from "../look/page.js";
 import { replay, stepsOf } from "../board/log.js";
 import { inOneLine, sentenceOf } from "../board/tools.js";
@@ -40,7 +41,7 @@ class Replay {
     this.picture.paint();
     if (!this.slider) return;
     this.slider.value = this.count;
-    this.caption.textContent = this.count ? this.#words(this.log[this.count - 1]) : "Before the first step";
+    this.caption.textContent = this.count ? this.#words(this.log[this.count - 1]) : _("Before the first step");
   }
 
   #words(operation) {
@@ -49,7 +50,12 @@ class Replay {
       minute: "2-digit",
       second: "2-digit",
     });
-    return `${this.count} of ${this.log.length}, ${at}: ${whatWasDone(operation, this.book)}.`;
+    return _("%(count)s of %(all)s, %(time)s: %(done)s.", {
+      count: this.count,
+      all: this.log.length,
+      time: at,
+      done: whatWasDone(operation, this.book),
+    });
   }
 
   #play() {
@@ -57,7 +63,7 @@ class Replay {
     if (this.#timer) {
       clearInterval(this.#timer);
       this.#timer = null;
-      button.textContent = "Play it";
+      button.textContent = _("Play it");
       return;
     }
     if (this.count === this.log.length) this.show(0);
@@ -75,21 +81,25 @@ function whatWasDone(operation, book) {
     case "add":
       return `${operation.step.id}: ${inWords(operation.step, book)}`;
     case "use":
-      return `${names(operation.gives)}: ${operation.class_tool} from ${names(operation.from)}`;
+      return _("%(results)s: %(tool)s from %(sources)s", {
+        results: names(operation.gives),
+        tool: operation.class_tool,
+        sources: names(operation.from),
+      });
     case "remake":
-      return `${operation.step.id} made another way: ${inWords(operation.step, book)}`;
+      return _("%(id)s made another way: %(step)s", { id: operation.step.id, step: inWords(operation.step, book) });
     case "remove":
-      return `${names(operation.id)} removed`;
+      return _("%(names)s removed", { names: names(operation.id) });
     case "move":
-      return `${Object.keys(operation.points).join(", ")} dragged`;
+      return _("%(points)s dragged", { points: Object.keys(operation.points).join(", ") });
     case "dress":
-      return `${names(operation.id)} shown another way`;
+      return _("%(names)s shown another way", { names: names(operation.id) });
     case "measure":
-      return `${operation.of.join("")} measured`;
+      return _("%(names)s measured", { names: operation.of.join("") });
     case "note":
-      return operation.text ? `a note: ${operation.text}` : "a note removed";
+      return operation.text ? _("a note: %(text)s", { text: operation.text }) : _("a note removed");
     default:
-      return operation.op === "undo" ? "the step before undone" : operation.op;
+      return operation.op === "undo" ? _("the step before undone") : operation.op;
   }
 }
 

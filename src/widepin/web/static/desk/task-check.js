@@ -1,5 +1,6 @@
 // What trying a task found: the headline, what to look at, and pictures of what else would pass.
 
+import { _ } from "../look/language.js";
 import { Picture } from "../figure/picture.js";
 
 export class TaskCheck {
@@ -11,7 +12,7 @@ export class TaskCheck {
   }
 
   wait() {
-    this.holder.replaceChildren(paragraph("Checking …"));
+    this.holder.replaceChildren(paragraph(_("Checking …")));
   }
 
   show(found) {
@@ -28,19 +29,19 @@ export class TaskCheck {
       grids.push([made, works]);
       parts.push(made);
     };
-    if (found.model) grid([{ figure: found.model.figure, words: "The sample solution, where it fails" }]);
+    if (found.model) grid([{ figure: found.model.figure, words: _("The sample solution, where it fails") }]);
     if (found.passing.length) {
-      parts.push(paragraph("These would pass as well. If one should not, add a condition."));
+      parts.push(paragraph(_("These would pass as well. If one should not, add a condition.")));
       grid(found.passing);
     }
     if (found.rejected.length) {
-      parts.push(paragraph("The mirror image of the answer would be called wrong:"));
+      parts.push(paragraph(_("The mirror image of the answer would be called wrong:")));
       grid(found.rejected);
       parts.push(
         found.looser.length
           ? this.#instead(found.looser)
           : paragraph(
-              "If it should count, use conditions that are true of both, not the sample solution’s own objects.",
+              _("If it should count, use conditions that are true of both, not the sample solution’s own objects."),
             ),
       );
     }
@@ -53,7 +54,7 @@ export class TaskCheck {
     const button = document.createElement("button");
     button.type = "button";
     button.className = "btn btn-plain";
-    button.textContent = "Accept the mirror image";
+    button.textContent = _("Accept the mirror image");
     button.addEventListener("click", () => this.ask(conditions));
     return button;
   }

@@ -1,5 +1,6 @@
 // Plays the drag from the drawing to the position where a construction breaks.
 
+import { _ } from "../look/language.js";
 import { listed } from "./listed.js";
 
 const SECONDS = 3;
@@ -35,14 +36,14 @@ export class BreakPlayer {
       else this.stop();
     };
     this.button.textContent = "Stop";
-    this.say(`Dragging ${listed(this.picture.drags.map(({ id }) => id))}.`);
+    this.say(_("Dragging %(points)s.", { points: listed(this.picture.drags.map(({ id }) => id)) }));
     this.frame = requestAnimationFrame(step);
   }
 
   stop() {
     cancelAnimationFrame(this.frame);
     this.frame = null;
-    this.button.textContent = this.picture.isBroken ? "Show it again" : "Show the counterexample";
+    this.button.textContent = this.picture.isBroken ? _("Show it again") : _("Show the counterexample");
   }
 
   // Back to the figure as drawn, without a word.
@@ -50,7 +51,7 @@ export class BreakPlayer {
     this.stop();
     this.picture.dragTo(0);
     this.slider.value = 0;
-    this.button.textContent = "Show the counterexample";
+    this.button.textContent = _("Show the counterexample");
   }
 
   #show(share) {
@@ -63,7 +64,7 @@ export class BreakPlayer {
   #what() {
     const { then, object } = this.picture.data.breaks;
     return then === "undefined"
-      ? `Here ${object} does not exist any more.`
-      : `Here ${object} is not what it should be.`;
+      ? _("Here %(object)s does not exist any more.", { object })
+      : _("Here %(object)s is not what it should be.", { object });
   }
 }

@@ -1,10 +1,13 @@
 // Names in a row: "A, B and C".
 
+import { _ } from "../look/language.js";
 export function listed(names) {
-  return names.length > 1 ? `${names.slice(0, -1).join(", ")} and ${names.at(-1)}` : names[0];
+  return names.length > 1
+    ? _("%(names)s and %(last)s", { names: names.slice(0, -1).join(", "), last: names.at(-1) })
+    : names[0];
 }
 
 // What stands before a part of such a row that is not the first.
 export function joiner(place, count) {
-  return place === count - 1 ? "and" : ",";
+  return place === count - 1 ? _("and") : ",";
 }

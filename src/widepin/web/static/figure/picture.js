@@ -1,5 +1,6 @@
 // A figure on a page that can be dragged towards its break and shown step by step.
 
+import { _ } from "../look/language.js";
 import { Drawing, curvePath, element, labelOf, looksOf, outlineOf } from "./drawing.js";
 import { Figure } from "./figure.js";
 import { noteText } from "./marks.js";
@@ -139,7 +140,11 @@ export class Picture {
         const [x, y] = view.toScreen(...shape);
         return [
           element("circle", { cx: x, cy: y, r: 11, class: "ghost" }),
-          element("text", { x, y: y - 17, class: "label gone" }, `${labelOf(this.figure, id)} is undefined here`),
+          element(
+            "text",
+            { x, y: y - 17, class: "label gone" },
+            _("%(name)s is undefined here", { name: labelOf(this.figure, id) }),
+          ),
         ];
       });
   }

@@ -1,5 +1,6 @@
 // Steps through a construction, forwards and backwards, with the sentence of each step.
 
+import { _ } from "../look/language.js";
 import { inOneLine, sentenceOf } from "../board/tools.js";
 
 export class StepPlayer {
@@ -26,7 +27,15 @@ export class StepPlayer {
     const shown = Math.max(0, Math.min(steps.length, count));
     this.slider.value = shown;
     this.picture.showSteps(shown);
-    this.say(shown ? `Step ${shown} of ${steps.length}: ${this.#sentence(steps[shown - 1])}` : "Before the first step");
+    this.say(
+      shown
+        ? _("Step %(number)s of %(all)s: %(sentence)s", {
+            number: shown,
+            all: steps.length,
+            sentence: this.#sentence(steps[shown - 1]),
+          })
+        : _("Before the first step"),
+    );
   }
 
   // Up to the step that makes an object.
