@@ -2,6 +2,7 @@
 
 import ast
 import re
+from functools import cache
 from pathlib import Path
 
 import pytest
@@ -15,8 +16,13 @@ def modules(layer):
     return sorted((SRC / "widepin" / layer).rglob("*.py"))
 
 
+@cache
 def imports(path):
     """Absolute names of all modules that a module imports, wherever in it."""
+    return list(_imports(path))
+
+
+def _imports(path):
     package = path.relative_to(SRC).with_suffix("").parts
     package = package[:-1]
     for node in ast.walk(ast.parse(path.read_text())):
@@ -29,6 +35,7 @@ def imports(path):
             yield from (f"{target}.{alias.name}" for alias in node.names)
 
 
+@cache
 def file_of(module):
     base = SRC.joinpath(*module.split("."))
     for candidate in (base.with_suffix(".py"), base / "__init__.py"):

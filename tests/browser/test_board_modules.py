@@ -218,13 +218,13 @@ class TestHits:
           const hits = new m.Hits(store.figure, view, () => false);
           const [px, py] = {at(2, 3.4641)};
           return [hits.intersections(px, py, 13).length, hits.curves(px, py, 13).map(({{ id }}) => id).sort(), hits.points(px, py, 13).length];"""
-        assert on_board("board/hits.js", script, CIRCLES) == [1, ["c", "d"], 0]
+        assert on_board("figure/hits.js", script, CIRCLES) == [1, ["c", "d"], 0]
 
     def test_marked_intersections_are_left_out(self, on_board):
         script = (
             "return new m.Hits(store.figure, view, () => false).allIntersections().map(([x, y]) => [x, Math.sign(y)]);"
         )
-        found = on_board("board/hits.js", script, CIRCLES + "\nC intersection c d pick=1")
+        found = on_board("figure/hits.js", script, CIRCLES + "\nC intersection c d pick=1")
         assert len(found) == 1 and found[0] == [pytest.approx(2), -1]
 
     @pytest.mark.parametrize(
@@ -238,7 +238,7 @@ class TestHits:
         ],
     )
     def test_the_nearest_place_on_a_curve(self, run, kind, shape, paper, nearest):
-        found = run("board/hits.js", "return m.nearestPlace(...x);", [kind, shape, paper])
+        found = run("figure/figure.js", "return m.nearestPlace(...x);", [kind, shape, paper])
         assert found == pytest.approx(nearest)
 
 

@@ -24,7 +24,7 @@ def test_steps_of_two_windows_get_names_of_their_own(run):
     script = (
         "return m.rebased(x, ['A', 'B', 'k', 'c', 'D'], (make, taken) => m.nextId(make === 'intersection', taken));"
     )
-    operations = [one["operation"] for one in run("board/log.js", script, pending)]
+    operations = [one["operation"] for one in run("board/rebasing.js", script, pending)]
     assert operations[0]["step"] == {"id": "d", "make": "circle", "from": ["A", "B"]}
     assert operations[1]["step"] == {"id": "C", "make": "intersection", "from": ["d", "k"], "other_than": "A"}
     assert operations[2]["points"] == {"C": [1, 2]} and operations[3]["id"] == "d"
@@ -39,7 +39,7 @@ def test_results_of_a_class_tool_are_named_as_steps_are_and_its_helpers_after_th
     takes = [{"name": name, "kind": "point"} for name in "OA"] + [{"name": "g", "kind": "straight"}]
     proven = {"name": "Two marks", "takes": takes, "steps": steps, "gives": ["X", "Y"], "moves": 1}
     script = """
-      const { nextId } = await import('/static/board/log.js');
+      const { nextId } = await import('/static/board/rebasing.js');
       return m.useOf(x, ['P', 'Q', 'h'], ['P', 'Q', 'h', 'C', 'D1'], (make, taken) => nextId(make === 'intersection', taken));"""
     use = run("board/uses.js", script, proven)
     assert use["gives"] == ["D", "E"] and [step["id"] for step in use["steps"]] == ["D2", "D", "E"]
@@ -53,7 +53,7 @@ def test_folding_is_the_same_as_in_python(run):
     add = [{"op": "add", "step": {"id": id_, "make": "circle", "from": ["A", "B"]}} for id_ in "cde"]
     back, again = {"op": "undo"}, {"op": "redo"}
     logs = [add, [*add, back], [*add, back, back, again], [add[0], back, add[1], again], [back, again, add[2]]]
-    folded = run("board/log.js", "return x.map((log) => m.replay(log).done.map(({ step }) => step.id));", logs)
+    folded = run("figure/log.js", "return x.map((log) => m.replay(log).done.map(({ step }) => step.id));", logs)
     assert folded == [[step.id for step in replay(TASKS_BY_NAME["Centre line of a sill"], log).steps] for log in logs]
 
 
@@ -67,7 +67,7 @@ def test_the_board_of_a_log_is_the_same_as_in_python(run):
       const { given, own, measures, notes } = m.stepsOf(x.setting, m.replay(log).done);
       return { given, own: own.map(({ within, ...step }) => step), notes: notes.map(({ note, ...rest }) => rest) };
     });"""
-    for log, shown in zip(logs, run("board/log.js", script, {"setting": setting, "logs": logs}), strict=True):
+    for log, shown in zip(logs, run("figure/log.js", script, {"setting": setting, "logs": logs}), strict=True):
         state = replay(task, log)
         assert shown["given"] == state.documents(state.given)
         assert shown["own"] == state.documents(state.steps)

@@ -11,7 +11,7 @@ import { DragTest } from "./drag-test.js";
 import { Hand } from "./hand.js";
 import { HandingIn } from "./handing-in.js";
 import { hints } from "./hints.js";
-import { Hits } from "./hits.js";
+import { Hits } from "../figure/hits.js";
 import { Keys } from "./keys.js";
 import { Measures } from "./measures.js";
 import { Notes } from "./notes.js";

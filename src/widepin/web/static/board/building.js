@@ -3,8 +3,9 @@
 import { _, ngettext } from "../look/language.js";
 import { labelOf } from "../figure/drawing.js";
 import { listed } from "../figure/listed.js";
-import { Hits, nearestPlace } from "./hits.js";
-import { rounded } from "./log.js";
+import { Hits } from "../figure/hits.js";
+import { nearestPlace } from "../figure/figure.js";
+import { rounded } from "../figure/log.js";
 import { fits } from "./offers.js";
 import { makeOf } from "./tools.js";
 import { isHelper, useOf } from "./uses.js";

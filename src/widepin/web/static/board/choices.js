@@ -2,8 +2,8 @@
 
 import { _ } from "../look/language.js";
 import { labelOf } from "../figure/drawing.js";
-import { nearestPlace } from "./hits.js";
-import { rounded } from "./log.js";
+import { nearestPlace } from "../figure/figure.js";
+import { rounded } from "../figure/log.js";
 
 const ON = 1e-6; // centimetres within which a point lies on a curve as drawn
 const MOST = 4; // points and curves that are offered, the nearest first

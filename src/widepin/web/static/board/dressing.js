@@ -5,7 +5,7 @@ import { labelOf } from "../figure/drawing.js";
 import { listed } from "../figure/listed.js";
 import { html, nothing } from "../vendor/lit-html/lit-html.js";
 import { choicesFor } from "./choices.js";
-import { dependentsOf } from "./log.js";
+import { dependentsOf } from "../figure/log.js";
 import { isHelper } from "./uses.js";
 
 const HUES = ["grey", "blue", "purple", "green"]; // told apart by colour-blind eyes too, and by their darkness

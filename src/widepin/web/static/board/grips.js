@@ -2,7 +2,7 @@
 // is {move(place, dx, dy), drop()}: where the pointer is, and how far from where it went down, in pixels. Whoever calls
 // move paints after it; drop keeps what was moved.
 
-import { rounded } from "./log.js";
+import { rounded } from "../figure/log.js";
 import { draggableAt } from "./offers.js";
 
 // parts: store, hand, paper, selection, notes. event: of the pointer that went down at this place.

@@ -4,7 +4,7 @@ import { _ } from "../look/language.js";
 import { element, labelOf, middleOf } from "../figure/drawing.js";
 import { angleMark } from "../figure/marks.js";
 import { html, render } from "../vendor/lit-html/lit-html.js";
-import { nearestPlace } from "./hits.js";
+import { nearestPlace } from "../figure/figure.js";
 
 const BESIDE = 18,
   INSIDE = 62; // pixels from a length, from a vertex

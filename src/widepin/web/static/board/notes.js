@@ -4,7 +4,7 @@ import { _ } from "../look/language.js";
 import { noteText } from "../figure/marks.js";
 import { html, render } from "../vendor/lit-html/lit-html.js";
 import { repeat } from "../vendor/lit-html/directives/repeat.js";
-import { rounded } from "./log.js";
+import { rounded } from "../figure/log.js";
 
 export class Notes {
   all = [];

@@ -2,7 +2,7 @@
 
 import { _ } from "../look/language.js";
 import { labelOf } from "../figure/drawing.js";
-import { Hits } from "./hits.js";
+import { Hits } from "../figure/hits.js";
 
 const REACH = { mouse: 13, pen: 14, touch: 24 }; // pixels
 

@@ -4,7 +4,7 @@ import { _ } from "../look/language.js";
 import { element, visiblePart } from "../figure/drawing.js";
 import { html, nothing, render } from "../vendor/lit-html/lit-html.js";
 import { question } from "./dressing.js";
-import { dependentsOf } from "./log.js";
+import { dependentsOf } from "../figure/log.js";
 
 const SAMPLES = 90; // places on a curve that are looked at, of which one must lie in the frame
 

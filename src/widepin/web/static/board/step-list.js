@@ -5,7 +5,7 @@ import { _, ngettext } from "../look/language.js";
 import { html, nothing, render } from "../vendor/lit-html/lit-html.js";
 import { repeat } from "../vendor/lit-html/directives/repeat.js";
 import { dressing } from "./dressing.js";
-import { sentenceOf } from "./tools.js";
+import { sentenceOf } from "../figure/step-words.js";
 import { countOf, isHelper } from "./uses.js";
 
 export class StepList {

@@ -1,7 +1,8 @@
 // The construction on the board: its operations, replayed into steps and their figure. It knows nothing of the page.
 
 import { Figure } from "../figure/figure.js";
-import { nextId, rebased, replay, stepsOf } from "./log.js";
+import { replay, stepsOf } from "../figure/log.js";
+import { nextId, rebased } from "./rebasing.js";
 import { makeOf } from "./tools.js";
 import { countOf, isHelper } from "./uses.js";
 

@@ -2,8 +2,7 @@
 // book; here stand only those that make none, or several at once.
 
 import { _ } from "../look/language.js";
-import { joiner } from "../figure/listed.js";
-import { partsOf } from "../figure/template.js";
+import { spoken } from "../figure/template.js";
 
 const POINT = { kind: "point" };
 const AGAIN = { kind: "point", again: true }; // may be one that is in the sentence already
@@ -64,13 +63,6 @@ const GAUGES = [
     icon: "M4 9h18M4 6v6M22 6v6M4 20h9M4 17v6M13 17v6",
   },
 ];
-
-// A template as words without spaces around them, and what stands in its braces.
-function spoken(template, inBraces) {
-  return partsOf(template, inBraces)
-    .map((part) => (typeof part === "string" ? part.trim() : part))
-    .filter((part) => part !== "");
-}
 
 // The tool that makes an object in one step, as the tool book has it.
 function toolOf(make, { makes, words }) {
@@ -152,33 +144,4 @@ export function answering(wanted) {
       { kind: "wanted", kinds, own: !given },
     ]),
   };
-}
-
-// A step as parts of a sentence that follows its name and a colon: words, and {id} for objects. The first result of a
-// tool that made several steps at once is told by what the tool was used on.
-export function sentenceOf(step, { words }) {
-  if (step.within?.gives.includes(step.id)) {
-    const {
-      class_tool: tool,
-      from,
-      gives: [first],
-    } = step.within;
-    if (step.id !== first) return ["with", { id: first }];
-    return [tool, "from", ...from.flatMap((id, place) => [...(place ? [joiner(place, from.length)] : []), { id }])];
-  }
-  const [choice, reference] = Object.keys(words.which)
-    .map((one) => [one, step[one]])
-    .find(([one, id]) => id && one !== "pick") ?? ["pick"];
-  return spoken(words.makes[step.make].told, (inBraces) => {
-    if (inBraces === "which") return spoken(words.which[choice], () => ({ id: reference }));
-    return [...inBraces].map((entry, place) => ({ id: step.from[Number(entry)], joined: place > 0 }));
-  });
-}
-
-// The parts in one line. A name that is joined, as B in AB, and a comma follow without a space.
-export function inOneLine(parts, name) {
-  return parts.reduce((line, part) => {
-    const text = typeof part === "string" ? part : name(part.id);
-    return line + (line && !part.joined && !text.startsWith(",") ? " " : "") + text;
-  }, "");
 }

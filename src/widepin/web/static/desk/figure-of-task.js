@@ -1,6 +1,6 @@
 // The figure on the page where a task is made: given and model, drawn anew when they change, and clicked to name things.
 
-import { Hits } from "../board/hits.js";
+import { Hits } from "../figure/hits.js";
 import { Picture } from "../figure/picture.js";
 
 const REACH = 16; // pixels

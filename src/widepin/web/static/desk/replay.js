@@ -2,8 +2,8 @@
 
 import { _ } from "../look/language.js";
 import { find } from "../look/page.js";
-import { replay, stepsOf } from "../board/log.js";
-import { inOneLine, sentenceOf } from "../board/tools.js";
+import { replay, stepsOf } from "../figure/log.js";
+import { inOneLine, sentenceOf } from "../figure/step-words.js";
 import { Picture } from "../figure/picture.js";
 import { ToolBook } from "../figure/tape.js";
 

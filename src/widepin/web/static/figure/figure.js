@@ -111,3 +111,11 @@ export function parameterAt(kind, [x, y, dx, dy], [px, py]) {
   if (kind === "line") return t;
   return kind === "ray" ? Math.max(0, t) : Math.min(1, Math.max(0, t));
 }
+
+// The place on a curve that is nearest to a point.
+export function nearestPlace(kind, shape, paper) {
+  const t = parameterAt(kind, shape, paper);
+  if (kind !== "circle") return [shape[0] + t * shape[2], shape[1] + t * shape[3]];
+  const r = Math.sqrt(shape[2]);
+  return [shape[0] + r * Math.cos(t), shape[1] + r * Math.sin(t)];
+}

@@ -1,7 +1,7 @@
 // Steps through a construction, forwards and backwards, with the sentence of each step.
 
 import { _ } from "../look/language.js";
-import { inOneLine, sentenceOf } from "../board/tools.js";
+import { inOneLine, sentenceOf } from "./step-words.js";
 
 export class StepPlayer {
   // controls: an element with two buttons and a slider. say(words): tells the step. begun(): somebody turned to it.

@@ -7,3 +7,10 @@ export function partsOf(template, inBraces) {
     .flatMap((part, at) => (at % 2 ? inBraces(part) : part))
     .filter((part) => part !== "");
 }
+
+// A template as words without spaces around them, and what stands in its braces.
+export function spoken(template, inBraces) {
+  return partsOf(template, inBraces)
+    .map((part) => (typeof part === "string" ? part.trim() : part))
+    .filter((part) => part !== "");
+}

@@ -1,6 +1,6 @@
 // What lies under the pointer, the likeliest first: points, intersections that have no mark yet, curves.
 
-import { parameterAt } from "../figure/figure.js";
+import { nearestPlace } from "./figure.js";
 
 const MAX_CURVES = 24; // of which all intersections are shown at once
 const ONE = 1e-6; // centimetres within which two places are one
@@ -90,11 +90,4 @@ export class Hits {
       .map((step) => ({ type: "intersection", step, at: this.figure.preview(step) }))
       .filter(({ at }) => at.every(Number.isFinite));
   }
-}
-
-export function nearestPlace(kind, shape, paper) {
-  const t = parameterAt(kind, shape, paper);
-  if (kind !== "circle") return [shape[0] + t * shape[2], shape[1] + t * shape[3]];
-  const r = Math.sqrt(shape[2]);
-  return [shape[0] + r * Math.cos(t), shape[1] + r * Math.sin(t)];
 }

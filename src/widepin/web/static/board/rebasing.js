@@ -1,0 +1,50 @@
+// Names for new objects, and operations that wait while another window was quicker.
+
+import { renamed } from "../figure/renaming.js";
+import { freshNames } from "./uses.js";
+
+// Operations not stored yet, with ids that others took meanwhile replaced.
+export function rebased(pending, taken, newId) {
+  const names = new Map();
+  const known = new Set(taken);
+  const rename = (id) => names.get(id) ?? id;
+  const fresh = (step) => {
+    if (known.has(step.id)) names.set(step.id, newId(step.make, known));
+    known.add(rename(step.id));
+  };
+  return pending.map((entry) => {
+    const operation = structuredClone(entry.operation);
+    if (operation.op === "add") {
+      fresh(operation.step);
+      operation.step = renamed(operation.step, rename);
+    } else if (operation.op === "use") {
+      operation.from = operation.from.map(rename);
+      if (operation.steps.some(({ id }) => known.has(id))) {
+        for (const [id, other] of freshNames(operation.steps, operation.gives, known, newId)) names.set(id, other);
+      }
+      for (const { id } of operation.steps) known.add(rename(id));
+      operation.steps = operation.steps.map((step) => renamed(step, rename));
+      operation.gives = operation.gives.map(rename);
+    } else if (operation.op === "remake") {
+      operation.step = renamed(operation.step, rename);
+    } else if (operation.op === "move") {
+      operation.points = Object.fromEntries(Object.entries(operation.points).map(([id, at]) => [rename(id), at]));
+    } else if (operation.op === "measure" || operation.op === "stop measuring") {
+      operation.of = operation.of.map(rename);
+    } else if (operation.op === "dress" || operation.op === "remove") {
+      operation.id = Array.isArray(operation.id) ? operation.id.map(rename) : rename(operation.id);
+    }
+    return { ...entry, operation };
+  });
+}
+
+// The next free name: capitals for points, small letters for curves; then with numbers.
+export function nextId(isPoint, taken) {
+  const letters = isPoint ? "CDEFGHIJKLMNPQRSTUVWXYZAOB" : "cdefghijklmnopqrstuvwxyzab";
+  for (let round = 0; ; round++) {
+    for (const letter of letters) {
+      const id = round ? `${letter}${round}` : letter;
+      if (!taken.has(id)) return id;
+    }
+  }
+}

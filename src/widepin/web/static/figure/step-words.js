@@ -1,0 +1,33 @@
+// Steps in words, as the tool book has them.
+
+import { joiner } from "./listed.js";
+import { spoken } from "./template.js";
+
+// A step as parts of a sentence that follows its name and a colon: words, and {id} for objects. The first result of a
+// tool that made several steps at once is told by what the tool was used on.
+export function sentenceOf(step, { words }) {
+  if (step.within?.gives.includes(step.id)) {
+    const {
+      class_tool: tool,
+      from,
+      gives: [first],
+    } = step.within;
+    if (step.id !== first) return ["with", { id: first }];
+    return [tool, "from", ...from.flatMap((id, place) => [...(place ? [joiner(place, from.length)] : []), { id }])];
+  }
+  const [choice, reference] = Object.keys(words.which)
+    .map((one) => [one, step[one]])
+    .find(([one, id]) => id && one !== "pick") ?? ["pick"];
+  return spoken(words.makes[step.make].told, (inBraces) => {
+    if (inBraces === "which") return spoken(words.which[choice], () => ({ id: reference }));
+    return [...inBraces].map((entry, place) => ({ id: step.from[Number(entry)], joined: place > 0 }));
+  });
+}
+
+// The parts in one line. A name that is joined, as B in AB, and a comma follow without a space.
+export function inOneLine(parts, name) {
+  return parts.reduce((line, part) => {
+    const text = typeof part === "string" ? part : name(part.id);
+    return line + (line && !part.joined && !text.startsWith(",") ? " " : "") + text;
+  }, "");
+}
