@@ -75,7 +75,7 @@ def test_all_systems_agree_on_every_operation(call, operands, expected):
     in_balls = float(call(BALLS, *map(ball, operands)).mid())
     tape = Tape(2)
     made = call(tape, tape.input(0), tape.input(1))
-    (on_tape,) = play(Recording(2, tuple(tape.code), (made.place,)), operands)
+    (on_tape,) = play(Recording(2, tuple(tape.code), (made.number,)), operands)
     wanted = math.nan if expected is None else expected
     assert [in_arrays, in_balls, on_tape] == pytest.approx([wanted] * 3, nan_ok=True)
 
@@ -83,4 +83,4 @@ def test_all_systems_agree_on_every_operation(call, operands, expected):
 def test_an_instruction_is_recorded_once():
     tape = Tape(2)
     a, b = tape.input(0), tape.input(1)
-    assert (a * b).place == (a * b).place and len(tape.code) == 1
+    assert (a * b).number == (a * b).number and len(tape.code) == 1

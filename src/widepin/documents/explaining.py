@@ -42,7 +42,7 @@ def explained(verdict: Verdict, task: Task, level: str = "break") -> list[str]:
     if verdict.report is not None:
         report = verdict.report
         if verdict.outcome is Outcome.APPROXIMATE:
-            miss = max(one.gap_as_drawn or 0.0 for one in report.conditions)
+            miss = max(condition.gap_as_drawn or 0.0 for condition in report.conditions)
             sentences.append(_("As drawn it misses by %(miss)s cm.", miss=f"{miss:.1g}"))
         if verdict.breaks is not None and verdict.breaks.happens is Failure.WRONG:
             sentences += at_the_break(report, task)
@@ -105,7 +105,7 @@ def failing_conditions(verdict: Verdict, task: Task) -> list[str]:
     clauses = [words.condition(condition) for condition in task.conditions]
     if verdict.report.closest is not None or not verdict.report.conditions:
         return closest_in_words(verdict, task) or [_("Nothing on the board fulfils all conditions.")]
-    bad = [clauses[one.place] for one in verdict.report.conditions if one.holds_at_break is False]
+    bad = [clauses[condition.place] for condition in verdict.report.conditions if condition.holds_at_break is False]
     if verdict.outcome is Outcome.SOUND:
         return [_("All conditions hold.")]
     if not bad:
@@ -117,11 +117,11 @@ def at_the_break(report: Report, task: Task) -> list[str]:
     """The conditions that fail in the break, with what was measured there."""
     words = Words(task)
     sentences = []
-    for one in report.conditions:
-        if one.holds_at_break is False and one.gap_at_break is not None:
-            clause = words.condition(task.conditions[one.place])
-            values = measured_in_words(one.measured, words, at_break=True)
-            miss = _(", by %(gap)s cm", gap=f"{one.gap_at_break:.2g}") if one.gap_at_break > 0.005 else ""
+    for condition in report.conditions:
+        if condition.holds_at_break is False and condition.gap_at_break is not None:
+            clause = words.condition(task.conditions[condition.place])
+            values = measured_in_words(condition.measured, words, at_break=True)
+            miss = _(", by %(gap)s cm", gap=f"{condition.gap_at_break:.2g}") if condition.gap_at_break > 0.005 else ""
             sentences.append(
                 _(
                     "There it is no longer true that %(clause)s%(measured)s.",
@@ -148,19 +148,19 @@ def what_was_asked(report: Report, task: Task) -> list[Asked]:
     words = Words(task)
     return [
         Asked(
-            words.condition(task.conditions[one.place]),
-            one.holds_as_drawn,
-            measured_in_words(one.measured, words),
-            one.holds_at_break,
-            measured_in_words(one.measured, words, at_break=True),
+            words.condition(task.conditions[condition.place]),
+            condition.holds_as_drawn,
+            measured_in_words(condition.measured, words),
+            condition.holds_at_break,
+            measured_in_words(condition.measured, words, at_break=True),
         )
-        for one in report.conditions
+        for condition in report.conditions
     ]
 
 
 def measured_in_words(values: Sequence[Measured], words: Words, at_break: bool = False) -> str:
     """What was measured, as drawn or in the break, to so many places that what differs can be seen to."""
-    found = [(one, one.at_break if at_break else one.drawn) for one in values]
+    found = [(value, value.at_break if at_break else value.drawn) for value in values]
     # What vanishes as it should is no news.
     there = [(one, value) for one, value in found if value is not None and value > 1e-9]
     alike = [value for one, value in there if one.what == there[0][0].what]
@@ -250,10 +250,10 @@ def closest_in_words(verdict: Verdict, task: Task) -> list[str]:
     words = Words(task)
     named = listed(_as(id_, name) for name, id_ in report.closest.items())
     sentences = []
-    for one in report.conditions:
-        if not one.holds_as_drawn:
-            values = measured_in_words(one.measured, words)
-            clause = words.condition(task.conditions[one.place])
+    for condition in report.conditions:
+        if not condition.holds_as_drawn:
+            values = measured_in_words(condition.measured, words)
+            clause = words.condition(task.conditions[condition.place])
             sentences.append(
                 _(
                     "it is not true that %(clause)s%(measured)s.",
@@ -268,4 +268,4 @@ def closest_in_words(verdict: Verdict, task: Task) -> list[str]:
         if verdict.answer
         else _("What comes closest is %(named)s, but", named=named)
     )
-    return [f"{start} {sentences[0]}", *(_("And %(one)s", one=one) for one in sentences[1:])]
+    return [f"{start} {sentences[0]}", *(_("And %(one)s", one=sentence) for sentence in sentences[1:])]

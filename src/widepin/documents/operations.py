@@ -50,11 +50,11 @@ class UseDocument(BaseModel):
 
     def made(self) -> tuple[Step, ...]:
         """Its steps."""
-        return tuple(one.step() for one in self.steps)
+        return tuple(step.step() for step in self.steps)
 
     def use(self) -> Use:
         """What the judge has to know of it."""
-        return Use(self.class_tool, tuple(one.id for one in self.steps), tuple(self.gives), self.moves)
+        return Use(self.class_tool, tuple(step.id for step in self.steps), tuple(self.gives), self.moves)
 
 
 class RemakeDocument(BaseModel):

@@ -101,7 +101,7 @@ class ReportDocument(BaseModel):
 def write_report(report: Report) -> ReportDocument:
     """A report as a document."""
     return ReportDocument(
-        conditions=[_write_condition(one) for one in report.conditions],
+        conditions=[_write_condition(condition) for condition in report.conditions],
         shapes=report.shapes,  # type: ignore[arg-type]
         by_eye=list(report.by_eye),
         slides=report.slides,
@@ -110,8 +110,8 @@ def write_report(report: Report) -> ReportDocument:
         repeated=report.repeated,
         mends=[MendDocument(steps=[_step_document(step) for step in mend.steps]) for mend in report.mends],
         truths=[
-            TruthDocument.model_validate({"rel": one.rel, "of": _write_names(one.of), "is": one.ratio})
-            for one in report.truths
+            TruthDocument.model_validate({"rel": truth.rel, "of": _write_names(truth.of), "is": truth.ratio})
+            for truth in report.truths
         ],
         costs=_write_costs(report.costs) if report.costs else None,
         model_costs=_write_costs(report.model_costs) if report.model_costs else None,
@@ -170,8 +170,8 @@ def read_report(document: ReportDocument) -> Report:
         ties={id_: step.step() for id_, step in document.ties.items()},
         closest=document.closest,
         repeated=document.repeated,
-        mends=tuple(Mend(tuple(one.step() for one in mend.steps)) for mend in document.mends),
-        truths=tuple(Condition(one.rel, _read_names(one.of), one.ratio) for one in document.truths),
+        mends=tuple(Mend(tuple(step.step() for step in mend.steps)) for mend in document.mends),
+        truths=tuple(Condition(truth.rel, _read_names(truth.of), truth.ratio) for truth in document.truths),
         costs=_read_costs(document.costs) if document.costs else None,
         model_costs=_read_costs(document.model_costs) if document.model_costs else None,
         instead=dict(document.instead),

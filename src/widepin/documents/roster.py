@@ -105,10 +105,10 @@ def _columns(row: Sequence[str]) -> dict[str, int] | None:
     words = [re.sub("[^a-z]", "", cell.lower()) for cell in row]
     kinds = {"name": NAME, "given": GIVEN, "family": FAMILY, "role": ROLE}
     found: dict[str, int] = {}
-    for place, word in enumerate(words):
+    for index, word in enumerate(words):
         for kind, known in kinds.items():
             if word in known:
-                found.setdefault(kind, place)
+                found.setdefault(kind, index)
     return found if found.keys() & {"name", "given", "family"} else None
 
 

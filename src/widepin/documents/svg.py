@@ -44,15 +44,15 @@ class Box:
         """The part of a line that lies in the box, or None."""
         first = -1e9 if kind is Kind.LINE else 0.0
         last = 1.0 if kind is Kind.SEGMENT else 1e9
-        for start, way, low, high in (
+        for start, step, low, high in (
             (line.x, line.dx, self.left, self.right),
             (line.y, line.dy, self.low, self.high),
         ):
-            if abs(way) < 1e-12:
+            if abs(step) < 1e-12:
                 if not low <= start <= high:
                     return None
                 continue
-            a, b = sorted(((low - start) / way, (high - start) / way))
+            a, b = sorted(((low - start) / step, (high - start) / step))
             first, last = max(first, a), min(last, b)
         if first >= last:
             return None
@@ -139,7 +139,7 @@ def short_arcs(box: Box, circle: Circle[float], points: Sequence[Point[float]]) 
     parts = []
     for point in points:
         turn = atan2(point.y - circle.y, point.x - circle.x)
-        ends = [box.at(circle.x + r * cos(turn + way), circle.y + r * sin(turn + way)) for way in (-ARC, ARC)]
+        ends = [box.at(circle.x + r * cos(turn + side), circle.y + r * sin(turn + side)) for side in (-ARC, ARC)]
         (x1, y1), (x2, y2) = ends
         parts.append(f"M{x1:.2f} {y1:.2f}A{r * box.scale:.2f} {r * box.scale:.2f} 0 0 0 {x2:.2f} {y2:.2f}")
     return f'<path d="{"".join(parts)}"'
@@ -152,8 +152,8 @@ def points_on(figure: Figure, shapes: Sequence[Shape[float]], id_: str) -> list[
     points = {node.sources[entry] for entry in MAKES[node.step.make].through}
     points |= {
         other
-        for other, one in enumerate(figure.nodes)
-        if number in one.sources and one.step.make in (MakeName.INTERSECTION, MakeName.POINT_ON)
+        for other, node in enumerate(figure.nodes)
+        if number in node.sources and node.step.make in (MakeName.INTERSECTION, MakeName.POINT_ON)
     }
     return [shape for n in sorted(points) if isinstance(shape := shapes[n], Point) and is_defined(shape)]
 

@@ -127,15 +127,15 @@ def read_task(value: object) -> Task:
             text=document.text,
             given=steps_of(document.given),
             start=steps_of(document.start),
-            tools=tuple(Allowance(one.tool, one.most, one.opening) for one in document.tools),
+            tools=tuple(Allowance(tool.tool, tool.most, tool.opening) for tool in document.tools),
             wanted=tuple(Wanted(one.name, one.kind, one.given) for one in document.wanted),
             conditions=tuple(
                 Condition(
-                    one.rel,
-                    tuple(term if isinstance(term, str) else tuple(term) for term in one.of),
-                    one.ratio,
+                    condition.rel,
+                    tuple(term if isinstance(term, str) else tuple(term) for term in condition.of),
+                    condition.ratio,
                 )
-                for one in document.conditions
+                for condition in document.conditions
             ),
             model=steps_of(document.model),
             budget=document.budget.moves if document.budget else None,

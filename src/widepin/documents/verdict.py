@@ -166,5 +166,5 @@ def read_verdict(value: object) -> Verdict:
 
 
 def _read_break(found: BreakDocument) -> Break:
-    drags = tuple(Drag(one.id, one.start, one.end, one.by, tuple(one.path)) for one in found.points)
+    drags = tuple(Drag(point.id, point.start, point.end, point.by, tuple(point.path)) for point in found.points)
     return Break(drags, found.then, found.object)

@@ -287,7 +287,7 @@ def _why_fragile(verdict: Verdict) -> str:
     if found is None:
         return _("It is right as drawn, but in some positions something it needs does not exist.")
     if report is not None and report.proviso is not None:
-        own = listed(one.id for one in found.drags)
+        own = listed(drag.id for drag in found.drags)
         kind = _(" The method is right; only %(own)s must be placed so.", own=own) if own else ""
         return _(
             "It is right as long as %(proviso)s.%(kind)s",
@@ -329,7 +329,7 @@ def proviso_in_words(proviso: Condition) -> str:
 def _drag(verdict: Verdict) -> str:
     found = verdict.breaks
     return (
-        _("Drag %(points)s", points=listed(one.id for one in found.drags))
+        _("Drag %(points)s", points=listed(drag.id for drag in found.drags))
         if found and found.drags
         else _("Drag the figure")
     )

@@ -87,9 +87,9 @@ def closest(examined: Examination, answers: Sequence[dict[str, int]]) -> list[di
     drawn.
     """
     ranked = []
-    for place, answer in enumerate(answers):
+    for index, answer in enumerate(answers):
         look = examined.evaluate(examined.evaluation.shapes(examined.needs(answer)), answer)
-        ranked.append((-int(look.visual.sum()), float(examined.look_as_drawn(answer).gap[0]), place))
+        ranked.append((-int(look.visual.sum()), float(examined.look_as_drawn(answer).gap[0]), index))
     return [answers[place] for *_, place in sorted(ranked)]
 
 

@@ -68,10 +68,10 @@ def branches(
     with np.errstate(all="ignore"):
         rows = list(_signs(figure, numbers, taken))
     signs = np.zeros((len(rows), len(columns)), dtype=bool)
-    for place, row in enumerate(rows):
-        signs[place] = row
+    for index, row in enumerate(rows):
+        signs[index] = row
     varied = signs.any(axis=1) & ~signs.all(axis=1)
-    different = {row.tobytes(): place for place, row in enumerate(np.packbits(signs[varied], axis=1))}
+    different = {row.tobytes(): index for index, row in enumerate(np.packbits(signs[varied], axis=1))}
     return np.asarray(signs[varied][list(different.values())])
 
 

@@ -77,8 +77,8 @@ def _with_points_put_back(examined: Examination, trial: Trial, position: Floats,
     moved = [handle for handle in examined.handles if (position[handle.inputs] != examined.drawn[handle.inputs]).any()]
     while len(moved) > 1:
         tries = np.repeat(position[:, None], len(moved), axis=1)
-        for place, handle in enumerate(moved):
-            tries[handle.inputs, place] = examined.drawn[handle.inputs]
+        for index, handle in enumerate(moved):
+            tries[handle.inputs, index] = examined.drawn[handle.inputs]
         fails = np.flatnonzero(_fails(examined, trial, tries, enough))
         if not len(fails):
             break
@@ -93,7 +93,7 @@ def _with_fewer_points(examined: Examination, trial: Trial, starts: Floats, enou
     """Failing positions in which only some points differ from the drawing, the simplest first; none if none."""
     given = [handle for handle in examined.handles if handle.given]
     own = [handle for handle in examined.handles if not handle.given]
-    ways: list[tuple[Handle, ...]] = [
+    moved_together: list[tuple[Handle, ...]] = [
         *((handle,) for handle in given),
         *combinations(given[:MAX_TOGETHER], 2),
         tuple(given),
@@ -101,7 +101,7 @@ def _with_fewer_points(examined: Examination, trial: Trial, starts: Floats, enou
         *combinations(examined.handles[:MAX_TOGETHER], 2),
         tuple(own),
     ]
-    kinds_of_drag = list({tuple(handle.number for handle in way): way for way in ways if way}.values())
+    kinds_of_drag = list({tuple(handle.number for handle in drag): drag for drag in moved_together if drag}.values())
     tries = np.repeat(examined.drawn[:, None], len(kinds_of_drag) * starts.shape[1], axis=1)
     for place, moved in enumerate(kinds_of_drag):
         for handle in moved:
@@ -118,8 +118,8 @@ def _with_fewer_points(examined: Examination, trial: Trial, starts: Floats, enou
 
 def _shortened(examined: Examination, trial: Trial, position: Floats, enough: float) -> Floats:
     """The first failing position on the line way from the drawing to a failing one."""
-    way = np.linspace(0, 1, STOPS + 1)[1:]
-    tries = examined.drawn[:, None] + (position - examined.drawn)[:, None] * way
+    shares = np.linspace(0, 1, STOPS + 1)[1:]
+    tries = examined.drawn[:, None] + (position - examined.drawn)[:, None] * shares
     fails = np.flatnonzero(_fails(examined, trial, tries, enough) & (_way(examined, tries) >= PLAIN_TO_SEE))
     return tries[:, fails[0]] if len(fails) else position
 
@@ -128,8 +128,8 @@ def _way(examined: Examination, positions: Floats) -> Floats:
     """How far the point that is dragged farthest is dragged in each position, as a multiple of the figure's size."""
     farthest = np.zeros(positions.shape[1])
     for handle in examined.handles:
-        ways = np.linalg.norm(positions[handle.inputs] - examined.drawn[handle.inputs][:, None], axis=0)
-        farthest = np.maximum(farthest, ways * examined.unit(handle) / float(examined.size))
+        moved = np.linalg.norm(positions[handle.inputs] - examined.drawn[handle.inputs][:, None], axis=0)
+        farthest = np.maximum(farthest, moved * examined.unit(handle) / float(examined.size))
     return farthest
 
 
@@ -149,12 +149,16 @@ def _fails(examined: Examination, trial: Trial, positions: Floats, enough: float
 
 def _described(examined: Examination, trial: Trial, position: Floats, ruling: Ruling) -> Break:
     shares = np.linspace(0, 1, PATH)
-    dragged = [one for one in examined.handles if not np.array_equal(position[one.inputs], examined.drawn[one.inputs])]
+    dragged = [
+        handle
+        for handle in examined.handles
+        if not np.array_equal(position[handle.inputs], examined.drawn[handle.inputs])
+    ]
     needed = examined.figure.ancestors(handle.number for handle in dragged)
-    way = Evaluation(examined.figure, examined.drawn[:, None] + (position - examined.drawn)[:, None] * shares).shapes(
+    path = Evaluation(examined.figure, examined.drawn[:, None] + (position - examined.drawn)[:, None] * shares).shapes(
         needed
     )
-    drags = [_drag(examined, handle, way[handle.number]) for handle in dragged]  # type: ignore[arg-type]
+    drags = [_drag(examined, handle, path[handle.number]) for handle in dragged]  # type: ignore[arg-type]
     happens, number = (
         (Failure.UNDEFINED, _first_undefined(examined, trial, position))
         if ruling is Ruling.UNDEFINED
@@ -163,10 +167,12 @@ def _described(examined: Examination, trial: Trial, position: Floats, ruling: Ru
     return Break(tuple(drags), happens, examined.figure.nodes[number].step.id, tuple(position.tolist()))
 
 
-def _drag(examined: Examination, handle: Handle, way: Point[float]) -> Drag:
+def _drag(examined: Examination, handle: Handle, path: Point[float]) -> Drag:
     """A drag along places that are defined; a free point goes line."""
     step = examined.figure.nodes[handle.number].step
-    places = [(x, y) for x, y in np.array([way.x, way.y]).T.tolist() if math.isfinite(x + y)] or [step.at or (0.0, 0.0)]
+    places = [(x, y) for x, y in np.array([path.x, path.y]).T.tolist() if math.isfinite(x + y)] or [
+        step.at or (0.0, 0.0)
+    ]
     if step.make == "free_point":
         places = [places[0], places[-1]]
     return Drag(step.id, places[0], places[-1], Whose.GIVEN if handle.given else Whose.OWN, tuple(places))

@@ -82,11 +82,11 @@ class Changes:
             tiled[number] = self._tiled(tiled[number], len(tries))
         positions = np.tile(self.evaluation.positions, len(tries))
         with Arrays.quiet():
-            for place, number in enumerate(numbers):
-                tiled[number] = self._in_each_try([of_try[place] for of_try in links], tiled)
+            for index, number in enumerate(numbers):
+                tiled[number] = self._in_each_try([of_try[index] for of_try in links], tiled)
                 # What the next change is made into, and all that hangs on it, waits for it.
-                waiting = set().union(*hanging[place + 1 :]) | set(numbers)
-                for other in sorted((hanging[place] & relevant) - waiting):
+                waiting = set().union(*hanging[index + 1 :]) | set(numbers)
+                for other in sorted((hanging[index] & relevant) - waiting):
                     tiled[other] = figure.nodes[other].link.made(ARRAYS, tiled, positions)
         return self.examined.evaluate(tiled, self.answer)
 

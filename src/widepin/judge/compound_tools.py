@@ -113,10 +113,10 @@ def without_helpers(report: Report, work: Work) -> Report:
     return replace(
         report,
         repeated={again: first for again, first in report.repeated.items() if again not in helpers},
-        truths=tuple(one for one in report.truths if one.names.isdisjoint(helpers)),
+        truths=tuple(truth for truth in report.truths if truth.names.isdisjoint(helpers)),
         unmarked=report.unmarked if all(helpers.isdisjoint(step.sources) for step in report.unmarked) else (),
         proviso=report.proviso if report.proviso and report.proviso.names.isdisjoint(helpers) else None,
-        mends=tuple(one for one in report.mends if at_once.isdisjoint(step.id for step in one.steps)),
+        mends=tuple(mend for mend in report.mends if at_once.isdisjoint(step.id for step in mend.steps)),
         costs=report.costs and replace(report.costs, moves=moves_of(work.steps, work.uses)),
     )
 

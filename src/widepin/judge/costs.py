@@ -15,8 +15,8 @@ from ..plane.figure import Figure, Node
 from ..plane.makes import MAKES, By
 from ..plane.strokes import Price, Strokes, strokes
 
-Way = tuple[int, int]
-SameWay = Callable[[Way, Way], bool]
+Opening = tuple[int, int]
+SameOpening = Callable[[Opening, Opening], bool]
 
 
 @dataclass(frozen=True)
@@ -28,14 +28,14 @@ class Costs:
     strokes: Strokes
 
 
-def costs(figure: Figure, numbers: Iterable[int], counts: Callable[[str], bool], same_way: SameWay) -> Costs:
+def costs(figure: Figure, numbers: Iterable[int], counts: Callable[[str], bool], same_opening: SameOpening) -> Costs:
     """The costs of these steps of a figure, in order.
 
-    ``counts``: whether a make is a move. ``same_way``: whether two pairs of points are equally far apart in every
+    ``counts``: whether a make is a move. ``same_opening``: whether two pairs of points are equally far apart in every
     position.
     """
     numbers = list(numbers)
-    hands = _Hands(figure, numbers, same_way)
+    hands = _Hands(figure, numbers, same_opening)
     moves = elementary = 0
     done = Strokes()
     for number in numbers:
@@ -62,10 +62,10 @@ def costs(figure: Figure, numbers: Iterable[int], counts: Callable[[str], bool],
 class _Hands:
     """The class tools as they are held: the compass's opening, and the points that were aimed at before."""
 
-    def __init__(self, figure: Figure, own: Sequence[int], same_way: SameWay):
+    def __init__(self, figure: Figure, own: Sequence[int], same_opening: SameOpening):
         self.figure = figure
-        self.same_way = same_way
-        self.opening: Way | None = None
+        self.same_opening = same_opening
+        self.opening: Opening | None = None
         self.fresh = {n for n in own if figure.nodes[n].step.make in ("free_point", "point_on")}
 
     def ruled(self, node: Node) -> Strokes:
@@ -75,15 +75,15 @@ class _Hands:
     def compassed(self, node: Node) -> Strokes:
         """A circle about a point, with the way between two points as its opening unless it is set."""
         centre = node.sources[0]
-        way = (centre, node.sources[1]) if node.step.make == "circle" else node.sources[1:]
+        ends = (centre, node.sources[1]) if node.step.make == "circle" else node.sources[1:]
         taken = ""
-        if self.opening is None or not self.same_way(self.opening, (way[0], way[1])):
+        if self.opening is None or not self.same_opening(self.opening, (ends[0], ends[1])):
             # The opening about the centre itself: the needle stands there already.
-            taken = " ".join("" if self.is_fresh(n) else "C1" for n in way if n != centre)
+            taken = " ".join("" if self.is_fresh(n) else "C1" for n in ends if n != centre)
         on_curve = self.figure.nodes[centre].step.make == "point_on"
         needle = ("C2" if on_curve else "") if self.is_fresh(centre) else "C1"
-        self.fresh -= set(way)
-        self.opening = (way[0], way[1])
+        self.fresh -= set(ends)
+        self.opening = (ends[0], ends[1])
         return strokes(taken, needle, "C3")
 
     def is_fresh(self, number: int) -> bool:

@@ -44,11 +44,11 @@ class NeededMoves:
 
     def __init__(self, work: Work, figure: Figure):
         # A bit for each move made by hand, and for each use of a class tool, on everything that is made from it.
-        bits = {step.id: 1 << place for place, step in enumerate(by_hand(work.steps, work.uses)) if is_move(step.make)}
+        bits = {step.id: 1 << index for index, step in enumerate(by_hand(work.steps, work.uses)) if is_move(step.make)}
         self.moves = dict.fromkeys(bits.values(), 1)
-        for place, use in enumerate(work.uses, len(work.steps)):
-            bits |= dict.fromkeys(use.ids, 1 << place)
-            self.moves[1 << place] = use.moves
+        for index, use in enumerate(work.uses, len(work.steps)):
+            bits |= dict.fromkeys(use.ids, 1 << index)
+            self.moves[1 << index] = use.moves
         self.behind: list[int] = []
         for node in figure.nodes:
             behind = bits.get(node.step.id, 0)

@@ -188,13 +188,13 @@ def dragged(
     """
     positions = np.repeat(drawn[:, None], count, axis=1)
     first = int(rng.integers(POOL))
-    for place, point in enumerate(moved):
+    for index, point in enumerate(moved):
         node = figure.nodes[point.number]
         if node.step.make == "free_point":
             start, radius = drawn[point.inputs][:, None], reach
             if region is not None and not point.given:
                 start, radius = np.array([[region.middle.x], [region.middle.y]]), region.radius
-            positions[point.inputs] = start + radius * in_unit_disc(first + place * STRIDE, count)
+            positions[point.inputs] = start + radius * in_unit_disc(first + index * STRIDE, count)
         else:
             kind, curve = figure.nodes[node.sources[0]].kind, shapes[node.sources[0]]
             t = float(drawn[point.inputs][0])
@@ -209,8 +209,8 @@ def dragged(
 def _pool() -> Floats:
     """Random places (2, POOL) in the disc of radius 1 about the origin."""
     rng = np.random.default_rng(20261125)
-    angle, way = rng.uniform(0, 2 * math.pi, POOL), np.sqrt(rng.uniform(0, 1, POOL))
-    return np.asarray(way * np.array([np.cos(angle), np.sin(angle)]))
+    angle, radius = rng.uniform(0, 2 * math.pi, POOL), np.sqrt(rng.uniform(0, 1, POOL))
+    return np.asarray(radius * np.array([np.cos(angle), np.sin(angle)]))
 
 
 def in_unit_disc(first: int, count: int) -> Floats:

@@ -107,7 +107,7 @@ class Examination:
 
     def __init__(self, task: Task, steps: Sequence[Step]):
         self.task = task
-        self.submitted = {step.id: place for place, step in enumerate((*task.done, *steps))}
+        self.submitted = {step.id: index for index, step in enumerate((*task.done, *steps))}
         self.steps = in_canonical_order(task.done, steps)
         self.figure = task.figure(self.steps)
         self.drawn, self.shapes = self.figure.drawn()
@@ -293,7 +293,7 @@ class Examination:
         tells.
         """
         needs = self.needs(answer)
-        return next((int(np.size(shapes[one.number][0])) for one in self.handles if one.number in needs), 1)
+        return next((int(np.size(shapes[handle.number][0])) for handle in self.handles if handle.number in needs), 1)
 
     def look_at_each_condition(self, shapes: Sequence[Shape[Floats]], answer: Mapping[str, int]) -> Iterator[Look]:
         """What floats see of each condition by itself, in these shapes of one position."""

@@ -64,11 +64,11 @@ def beyond_limits(
         tried.append(tries)
         with Arrays.quiet():
             there = towards(tries)
-            for place, (number, which, _) in enumerate(targets):
-                columns = slice(place * TRIES, (place + 1) * TRIES)
+            for index, (number, which, _) in enumerate(targets):
+                columns = slice(index * TRIES, (index + 1) * TRIES)
                 left = np.broadcast_to(clearances(figure, number, there)[which], (tries.shape[1],))[columns]
                 if not np.isnan(left).all():
-                    starts[place] = tries[:, columns][:, int(np.nanargmin(left))]
+                    starts[index] = tries[:, columns][:, int(np.nanargmin(left))]
     every = np.concatenate(tried, axis=1)
     return np.asarray(every[:, np.flatnonzero(fails(every))[:MAX_FOUND]])
 
@@ -78,11 +78,11 @@ def _around(
 ) -> Floats:
     """Tries near a position: part of the way from there to others, half of them with one point dragged only."""
     others = positions[:, rng.integers(positions.shape[1], size=TRIES)]
-    ways = (others - start[:, None]) * (reach * rng.uniform(0, 1, TRIES))
+    moves = (others - start[:, None]) * (reach * rng.uniform(0, 1, TRIES))
     single = rng.integers(len(handles), size=TRIES // 2)
     for number, handle in enumerate(handles):
-        ways[handle.inputs, : TRIES // 2] *= single == number
-    return start[:, None] + ways
+        moves[handle.inputs, : TRIES // 2] *= single == number
+    return start[:, None] + moves
 
 
 def tightest(

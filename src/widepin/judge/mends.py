@@ -29,7 +29,7 @@ from .references import check_references, passes_through
 from .trial import Trial, try_answer
 from .verdict import Mend, Outcome
 
-MAX_STEPS, MAX_WAYS = 8, 12
+MAX_STEPS, MAX_CHANGES = 8, 12
 """Steps that are changed, and ways in which each is."""
 
 WAYS_IN_PAIRS, MAX_PAIRS = 4, 64
@@ -58,9 +58,9 @@ def mends(examined: Examination, trial: Trial) -> tuple[Mend, ...]:
         proposed = points_tied_down(examined, trial, few)
     else:
         return ()
-    by_step = [list(islice(ways, MAX_WAYS)) for _, ways in groupby(proposed, key=itemgetter(0))][:MAX_STEPS]
-    singles = [(change,) for ways in by_step for change in ways]
-    # The first ways of all steps before the second ones of any.
+    by_step = [list(islice(changes, MAX_CHANGES)) for _, changes in groupby(proposed, key=itemgetter(0))][:MAX_STEPS]
+    singles = [(change,) for changes in by_step for change in changes]
+    # The first changes of all steps before the second ones of any.
     pairs = [
         pair
         for i, j in sorted(product(range(WAYS_IN_PAIRS), repeat=2), key=sum)
@@ -95,7 +95,7 @@ def sound_ones(
 
 def that_stand(stages: Sequence[Changes], tries: Sequence[Tried]) -> list[Tried]:
     """Those of the changes with which floats see the work right where it failed; much quicker than judging it."""
-    in_order = [ordered for one in tries if (ordered := stages[0].in_order(one)) is not None]
+    in_order = [ordered for attempt_made in tries if (ordered := stages[0].in_order(attempt_made)) is not None]
     by_steps: dict[tuple[int, ...], list[Tried]] = {}
     for one in in_order:
         by_steps.setdefault(tuple(number for number, _ in one), []).append(one)
@@ -182,10 +182,10 @@ def points_tied_down(examined: Examination, trial: Trial, changes: Changes) -> I
     """Points placed by eye, each as an intersection of curves that pass close by, the closest first."""
     for number in placed_by_eye(examined, trial):
         curves = [n for n in curves_for(examined, changes, number) if _close(examined, number, n)]
-        ways: list[tuple[float, Step]] = []
+        near: list[tuple[float, Step]] = []
         for pair in combinations(curves, 2):
-            ways += _intersections_near(examined, number, pair)
-        for _, step in sorted(ways, key=lambda way: way[0]):
+            near += _intersections_near(examined, number, pair)
+        for _, step in sorted(near, key=itemgetter(0)):
             yield number, step
 
 

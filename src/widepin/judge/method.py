@@ -115,17 +115,17 @@ def tried_together(examined: Examination, trial: Trial, positions: Floats, choic
     """What floats see in these positions with each of the choices in turn: one look, choice by choice."""
     count = positions.shape[1]
     of_choice = np.repeat(np.arange(len(choices)), count)
-    ways: dict[int, dict[Link, list[int]]] = {}
-    for place, choice in enumerate(choices):
+    choices_by_link: dict[int, dict[Link, list[int]]] = {}
+    for index, choice in enumerate(choices):
         for number, link in choice.items():
-            ways.setdefault(number, {}).setdefault(link, []).append(place)
+            choices_by_link.setdefault(number, {}).setdefault(link, []).append(index)
     swaps = {
         number: Mixed(
             examined.figure.nodes[number].link, [(np.isin(of_choice, at), link) for link, at in links.items()]
         )
-        for number, links in ways.items()
+        for number, links in choices_by_link.items()
     }
-    parents = [parent for links in ways.values() for link in links for parent in link.parents]
+    parents = [parent for links in choices_by_link.values() for link in links for parent in link.parents]
     needed = examined.needs(trial.answer) | examined.figure.ancestors(parents)
     shapes = examined.figure.evaluate_batch(np.tile(positions, len(choices)), swaps, needed)
     return examined.evaluate(shapes, trial.answer)
@@ -139,11 +139,11 @@ def combinations_of_intersections(examined: Examination, trial: Trial) -> list[d
     changed = [tuple(intersections)]
     if 2 ** len(intersections) > MAX_COMBINATIONS:
         changed = [*combinations(intersections, 1), *combinations(intersections, 2)]
-    ways = ((some, picks) for some in changed for picks in product((0, 1), repeat=len(some)))
+    tries = ((some, picks) for some in changed for picks in product((0, 1), repeat=len(some)))
     picked = {number: [picked_intersection(examined, number, pick) for pick in (1, 2)] for number in intersections}
     return [
         {number: picked[number][pick] for number, pick in zip(some, picks, strict=True)}
-        for some, picks in islice(ways, MAX_COMBINATIONS)
+        for some, picks in islice(tries, MAX_COMBINATIONS)
     ]
 
 

@@ -73,7 +73,7 @@ def answer_of(
     figure = Figure([*task.given, *steps])
     _, shapes = figure.drawn()
     objects = [shapes[figure.index[name]] for name in (*used, *names)]
-    if not all(is_defined(one) for one in objects):
+    if not all(is_defined(object) for object in objects):
         return np.array([np.nan]), np.array([np.nan])
     answer = objects[len(used) :]
     measures = [apart(one, other) for one in answer for other in objects]

@@ -49,7 +49,7 @@ def unmarked(examined: Examination, outcome: Outcome) -> tuple[Step, ...]:
         return ()
     more = Examination(examined.task, (*examined.steps, *extra))
     marked = {more.figure.index[step.id] for step in extra}
-    answers = [one for one in search(more, exact=True).answers if marked & set(one.values())]
+    answers = [answer for answer in search(more, exact=True).answers if marked & set(answer.values())]
     answers.sort(key=lambda one: len(marked & set(one.values())))
     best = best_trial(more, answers[:MAX_TRIED])
     if best is None or not best.outcome.is_right_as_drawn:

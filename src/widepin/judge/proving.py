@@ -27,7 +27,7 @@ GHOSTS = 6
 
 def concyclic(measure: Measure[N], *points: Term[N]) -> Finding[N]:
     """All points lie on the circle through the first three."""
-    p, q, r = (one.shape for one in points[:3])
+    p, q, r = (point.shape for point in points[:3])
     circle = Term(circle_through(measure.system, p, q, r), Kind.CIRCLE)  # type: ignore[arg-type]
     return Finding([gap for point in points[3:] for gap in on(measure, point, circle).gaps])
 

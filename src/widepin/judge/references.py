@@ -74,7 +74,7 @@ class Watch:
 
     def stays_on(self, point: int, curve: int) -> bool:
         """Whether the point is found on the curve (its line, for a ray or segment) wherever both exist."""
-        return all(self._lies_on(place, point, curve) is not False for place in range(len(self.positions)))
+        return all(self._lies_on(index, point, curve) is not False for index in range(len(self.positions)))
 
     def _lies_on(self, place: int, point: int, curve: int) -> bool | None:
         for bits in PRECISIONS:

@@ -14,7 +14,7 @@ from ..plane.figure import Evaluation
 from ..plane.shapes import Shape, mapped
 from ..plane.tolerances import ALWAYS_EQUAL, UNCHANGED, VISUAL
 from .conditions import Term
-from .costs import Costs, Way, costs
+from .costs import Costs, Opening, costs
 from .counts import is_move
 from .drags import TRIANGLES
 from .examination import Examination, finding, seen_by_floats
@@ -82,8 +82,8 @@ def closest_object(examined: Examination) -> dict[str, int] | None:
     best: tuple[float, int] | None = None
     for number in candidates(examined, wanted):
         looks = [
-            _look_at(examined, {wanted.name: number}, place, examined.shapes)
-            for place in range(len(examined.task.conditions))
+            _look_at(examined, {wanted.name: number}, index, examined.shapes)
+            for index in range(len(examined.task.conditions))
         ]
         miss = sum(2.0 * (not holds) + min(1.0, (gap or 0.0) / float(examined.size)) for gap, holds in looks)
         best = min(best or (miss, number), (miss, number))
@@ -94,15 +94,15 @@ def conditions(examined: Examination, answer: Mapping[str, int], found: Break | 
     """For each condition, its largest gap in centimetres as drawn and in the break, and whether it looks fulfilled."""
     at_break = examined.rounded_at(found.position, answer) if found else None
     reports = []
-    for place in range(len(examined.task.conditions)):
-        drawn_gap, drawn_holds = _look_at(examined, answer, place, examined.shapes)
-        break_gap, break_holds = _look_at(examined, answer, place, at_break) if at_break else (None, None)
+    for index in range(len(examined.task.conditions)):
+        drawn_gap, drawn_holds = _look_at(examined, answer, index, examined.shapes)
+        break_gap, break_holds = _look_at(examined, answer, index, at_break) if at_break else (None, None)
         values = measured(
-            examined.task.conditions[place],
+            examined.task.conditions[index],
             _one_position(examined, answer, examined.shapes),
             _one_position(examined, answer, at_break) if at_break else None,
         )
-        reports.append(ConditionReport(place, bool(drawn_holds), drawn_gap, break_holds, break_gap, values))
+        reports.append(ConditionReport(index, bool(drawn_holds), drawn_gap, break_holds, break_gap, values))
     return tuple(reports)
 
 
@@ -162,11 +162,11 @@ def by_eye(examined: Examination, trial: Trial) -> tuple[str, ...]:
         return () if np.allclose(alone, trial.gap, atol=UNCHANGED) else (examined.figure.nodes[own[0]].step.id,)
     rng = np.random.default_rng(11)
     moved = np.repeat(examined.drawn[:, None], MOVED * len(own), axis=1)
-    for place, number in enumerate(own):
+    for index, number in enumerate(own):
         inputs = examined.figure.nodes[number].inputs
-        way = 0.05 * float(examined.size) if inputs.stop - inputs.start == 2 else 0.05
-        columns = slice(place * MOVED, (place + 1) * MOVED)
-        moved[inputs, columns] += rng.uniform(-way, way, (inputs.stop - inputs.start, MOVED))
+        reach = 0.05 * float(examined.size) if inputs.stop - inputs.start == 2 else 0.05
+        columns = slice(index * MOVED, (index + 1) * MOVED)
+        moved[inputs, columns] += rng.uniform(-reach, reach, (inputs.stop - inputs.start, MOVED))
     gaps = examined.evaluate(Evaluation(examined.figure, moved).shapes(examined.needs(trial.answer)), trial.answer).gap
     spoilt = [not np.allclose(of_point, trial.gap, atol=UNCHANGED) for of_point in gaps.reshape(len(own), -1)]
     return tuple(examined.figure.nodes[number].step.id for number, bad in zip(own, spoilt, strict=True) if bad)
@@ -176,11 +176,11 @@ def costs_of(examined: Examination, numbers: Sequence[int]) -> Costs:
     """What these objects cost, made in this order."""
 
     @cache
-    def length(way: Way) -> NDArray[np.float64]:
-        (px, py), (qx, qy) = (examined.sample(point) for point in way)
+    def length(opening: Opening) -> NDArray[np.float64]:
+        (px, py), (qx, qy) = (examined.sample(point) for point in opening)
         return np.asarray(np.hypot(px - qx, py - qy) / float(examined.size))
 
-    def same_way(a: Way, b: Way) -> bool:
+    def same_opening(a: Opening, b: Opening) -> bool:
         return bool(np.nanmax(np.abs(length(a) - length(b)), initial=0.0) < ALWAYS_EQUAL)
 
-    return costs(examined.figure, numbers, is_move, same_way)
+    return costs(examined.figure, numbers, is_move, same_opening)

@@ -127,7 +127,7 @@ def _made_from_given(task: Task) -> Iterator[Step]:
     made += [
         ("angle_bisector", (p, vertex, q))
         for vertex in points
-        for p, q in combinations([one for one in points if one != vertex], 2)
+        for p, q in combinations([point for point in points if point != vertex], 2)
     ]
     made += [("circle", pair) for pair in permutations(points, 2)]
     made += [("circle_through", triple) for triple in combinations(points, 3)]

@@ -132,7 +132,7 @@ class _Searching:
 
     def in_order(self, name: str, bound: Bound) -> Bound:
         """Those of the partial answers whose last name comes no sooner than names that it may trade places with."""
-        at = [place for place in range(bound.shape[1] - 1) if self.order[place] in self.twins[name]]
+        at = [index for index in range(bound.shape[1] - 1) if self.order[index] in self.twins[name]]
         return bound[(bound[:, at] <= bound[:, -1:]).all(axis=1)] if at else bound
 
     def fitting(self, name: str, bound: Bound) -> Bound:
@@ -203,7 +203,7 @@ class _Stacks:
         """Gaps and whether margins are positive, (n, positions), for partial answers whose objects are of the same
         kinds.
         """
-        columns = {name: bound[:, place] for place, name in enumerate(order[: bound.shape[1]])}
+        columns = {name: bound[:, index] for index, name in enumerate(order[: bound.shape[1]])}
         nodes, index = self.examined.figure.nodes, self.examined.figure.index
 
         def look_up(name: str) -> Term[Floats]:
@@ -268,7 +268,7 @@ def _canonical(condition: Condition) -> str:
     terms = [_canonical_term(term) for term in condition.of]
     places = tuple(range(len(terms))) if relation.many else relation.symmetric
     free = iter(sorted(terms[place] for place in places))
-    terms = [next(free) if place in places else term for place, term in enumerate(terms)]
+    terms = [next(free) if index in places else term for index, term in enumerate(terms)]
     return f"{condition.rel} {terms} {condition.ratio}"
 
 

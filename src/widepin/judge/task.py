@@ -138,8 +138,8 @@ class Task:
         self._check_wanted(given)
         if len(self.conditions) > MAX_CONDITIONS:
             raise IllFormedTask("conditions", broken(Rule.TOO_MANY_CONDITIONS, most=MAX_CONDITIONS))
-        for place, condition in enumerate(self.conditions):
-            check_condition(f"conditions[{place}]", condition, self.kinds_in_conditions)
+        for index, condition in enumerate(self.conditions):
+            check_condition(f"conditions[{index}]", condition, self.kinds_in_conditions)
 
     @property
     def done(self) -> tuple[Step, ...]:
@@ -180,15 +180,15 @@ class Task:
 
     def _check_tools(self) -> None:
         seen: set[str] = set()
-        for place, allowance in enumerate(self.tools):
+        for index, allowance in enumerate(self.tools):
             if allowance.tool not in (*TOOLS, "intersection"):
-                raise IllFormedTask(f"tools[{place}]", broken(Rule.NO_TOOL, tool=allowance.tool, tools=TOOLS))
+                raise IllFormedTask(f"tools[{index}]", broken(Rule.NO_TOOL, tool=allowance.tool, tools=TOOLS))
             if allowance.tool in seen:
-                raise IllFormedTask(f"tools[{place}]", broken(Rule.TOOL_TWICE, tool=allowance.tool))
+                raise IllFormedTask(f"tools[{index}]", broken(Rule.TOOL_TWICE, tool=allowance.tool))
             if allowance.most is not None and allowance.most < 0:
-                raise IllFormedTask(f"tools[{place}].most", broken(Rule.NEGATIVE, most=allowance.most))
+                raise IllFormedTask(f"tools[{index}].most", broken(Rule.NEGATIVE, most=allowance.most))
             if allowance.opening is not None:
-                self._check_opening(f"tools[{place}].opening", allowance.tool, allowance.opening)
+                self._check_opening(f"tools[{index}].opening", allowance.tool, allowance.opening)
             seen.add(allowance.tool)
 
     def _check_opening(self, place: str, tool: str, opening: tuple[str, str]) -> None:
@@ -207,14 +207,14 @@ class Task:
         if len(self.wanted) > MAX_WANTED:
             raise IllFormedTask("wanted", broken(Rule.TOO_MUCH_WANTED, most=MAX_WANTED))
         seen: set[str] = set()
-        for place, wanted in enumerate(self.wanted):
+        for index, wanted in enumerate(self.wanted):
             if wanted.kind not in WANTED_KINDS:
                 wrong = broken(Rule.NO_KIND, kind=wanted.kind, kinds=WANTED_KINDS)
-                raise IllFormedTask(f"wanted[{place}].kind", wrong)
+                raise IllFormedTask(f"wanted[{index}].kind", wrong)
             if wanted.name in seen:
-                raise IllFormedTask(f"wanted[{place}].name", broken(Rule.WANTED_TWICE, name=wanted.name))
+                raise IllFormedTask(f"wanted[{index}].name", broken(Rule.WANTED_TWICE, name=wanted.name))
             if wanted.name in given or any(step.id == wanted.name for step in self.start):
-                raise IllFormedTask(f"wanted[{place}].name", broken(Rule.WANTED_IS_GIVEN, name=wanted.name))
+                raise IllFormedTask(f"wanted[{index}].name", broken(Rule.WANTED_IS_GIVEN, name=wanted.name))
             seen.add(wanted.name)
 
 

@@ -118,7 +118,7 @@ def check_task(task: Task, most_effort: int = MAX_EFFORT) -> TaskCheck:
 def rejected(task: Task, effort: Effort) -> tuple[tuple[Step, ...], ...]:
     """Mirror images of the model that are wrong by the task's conditions."""
     images = takewhile(effort.allows, mirror_images(task))
-    wrong = (one for one in images if judge(task, Work(one), report=False).outcome is Outcome.WRONG)
+    wrong = (image for image in images if judge(task, Work(image), report=False).outcome is Outcome.WRONG)
     return tuple(islice(wrong, MAX_SHOWN))
 
 
@@ -143,7 +143,7 @@ def looser_conditions(task: Task, images: Sequence[tuple[Step, ...]]) -> tuple[C
     None where nothing is asked for so, or where not enough is known to hold the answer fast.
     """
     names = [one.name for one in task.wanted]
-    rest = tuple(one for one in task.conditions if one not in map(the_same, task.wanted))
+    rest = tuple(condition for condition in task.conditions if condition not in map(the_same, task.wanted))
     if len(rest) == len(task.conditions):
         return ()
     _, others = proposed(task.given, task.model, names)
@@ -152,7 +152,7 @@ def looser_conditions(task: Task, images: Sequence[tuple[Step, ...]]) -> tuple[C
     if sum(RELATIONS[one.rel].settled_by(len(one.of)) for one in looser) < freedom:
         return ()
     loose = replace(task, conditions=looser)
-    sound = all(judge(loose, Work(one), report=False).outcome is Outcome.SOUND for one in images)
+    sound = all(judge(loose, Work(image), report=False).outcome is Outcome.SOUND for image in images)
     return looser if sound else ()
 
 

@@ -87,13 +87,13 @@ class _Looking:
     def id(self, number: int) -> str:
         return self.nodes[number].step.id
 
-    def place(self, number: int) -> int:
+    def order(self, number: int) -> int:
         """The place of an object in the order in which they were handed in."""
         return self.examined.submitted[self.id(number)]
 
     def pair(self, p: int, q: int) -> tuple[int, int]:
         """Two points, the one that was there first before the other."""
-        return (p, q) if self.place(p) < self.place(q) else (q, p)
+        return (p, q) if self.order(p) < self.order(q) else (q, p)
 
     def interest(self, truth: Condition) -> tuple[int, int, int]:
         """What makes a truth telling, the smallest first: near to the answer, of a telling kind, about much."""
@@ -138,22 +138,22 @@ class _Looking:
         """Pairs of lines, and of given points without a line through them."""
         terms: list[Names] = [self.id(n) for n in self.lines]
         makers: list[int | tuple[int, int]] = list(self.lines)
-        ways = [self.at[n] for n in self.lines]
+        lines = [self.at[n] for n in self.lines]
         for pair in self.given_pairs():
             p, q = (self.at[n] for n in pair)
             terms.append((self.id(pair[0]), self.id(pair[1])))
             makers.append(pair)
-            ways.append([*p, q[0] - p[0], q[1] - p[1]])
-        if len(ways) < 2:
+            lines.append([*p, q[0] - p[0], q[1] - p[1]])
+        if len(lines) < 2:
             return
-        x, y, dx, dy = np.array(ways).transpose(1, 0, 2)
+        x, y, dx, dy = np.array(lines).transpose(1, 0, 2)
         length = np.hypot(dx, dy)
         ux, uy = dx / length, dy / length
         upright = _always_zero(ux[:, None] * ux[None] + uy[:, None] * uy[None])
         level = _always_zero(ux[:, None] * uy[None] - uy[:, None] * ux[None])
         apart = (x[None] - x[:, None]) * uy[:, None] - (y[None] - y[:, None]) * ux[:, None]
         one_line = level & _always_zero(apart / float(self.examined.size))
-        for i, j in combinations(range(len(ways)), 2):
+        for i, j in combinations(range(len(lines)), 2):
             for rel, holds in (("perpendicular", upright[i, j]), ("parallel", level[i, j] and not one_line[i, j])):
                 if holds and not self.is_said(rel, makers[i], makers[j]):
                     yield Condition(rel, (terms[i], terms[j]))
@@ -184,36 +184,36 @@ class _Looking:
 
     def lengths(self) -> tuple[list[tuple[int, int]], Floats]:
         """Ways between points that can be seen, and how long they are in the samples, in sizes of the figure."""
-        ways = sorted(self.drawn_ways(), key=lambda way: (self.place(way[0]), self.place(way[1])))
+        drawn = sorted(self.drawn_pairs(), key=lambda pair: (self.order(pair[0]), self.order(pair[1])))
         at, size = self.at, float(self.examined.size)
-        rows = [np.hypot(at[p][0] - at[q][0], at[p][1] - at[q][1]) / size for p, q in ways]
-        return ways, np.array(rows) if rows else np.zeros((0, SAMPLES))
+        rows = [np.hypot(at[p][0] - at[q][0], at[p][1] - at[q][1]) / size for p, q in drawn]
+        return drawn, np.array(rows) if rows else np.zeros((0, SAMPLES))
 
     def equal_lengths(self) -> Iterator[Condition]:
-        """Groups of equally long ways: drawn segments, radii, and the ways between few given points."""
-        ways, rows = self.lengths()
+        """Groups of equally long drawn: drawn segments, radii, and the drawn between few given points."""
+        drawn, rows = self.lengths()
         for group in alike(rows):
-            pairs = [ways[at] for at in group]
+            pairs = [drawn[at] for at in group]
             if not self.said_by_one_step(pairs) and not np.nanmax(rows[group[0]]) < ALWAYS_EQUAL:
-                last = {pair: max(map(self.place, pair)) for pair in pairs}
-                pairs = sorted(pairs, key=lambda pair: (last[pair], self.place(pair[0])))[:MAX_TERMS]  # noqa: B023
+                last = {pair: max(map(self.order, pair)) for pair in pairs}
+                pairs = sorted(pairs, key=lambda pair: (last[pair], self.order(pair[0])))[:MAX_TERMS]  # noqa: B023
                 yield Condition("equal_length", tuple((self.id(p), self.id(q)) for p, q in pairs))
 
     def ratios(self) -> Iterator[Condition]:
         """Ways of which one is twice or three times as long as another; one for each pair of lengths."""
-        ways, rows = self.lengths()
+        drawn, rows = self.lengths()
         seen: set[tuple[int, ...]] = set()
         for times in RATIOS:
             for group in alike(np.concatenate([rows, times * rows])):
-                longer = [at for at in group if at < len(ways)]
-                shorter = [at - len(ways) for at in group if at >= len(ways)]
+                longer = [at for at in group if at < len(drawn)]
+                shorter = [at - len(drawn) for at in group if at >= len(drawn)]
                 if not longer or not shorter or np.nanmax(rows[shorter[0]]) < ALWAYS_EQUAL:
                     continue
-                telling = ((a, b) for a in longer for b in shorter if not self.halves(ways[a], ways[b]))
+                telling = ((a, b) for a in longer for b in shorter if not self.halves(drawn[a], drawn[b]))
                 of = next(telling, None)
                 if of is not None and of not in seen:
                     seen.add(of)
-                    yield Condition("ratio", tuple(self.ids(ways[at]) for at in of), (times, 1))
+                    yield Condition("ratio", tuple(self.ids(drawn[at]) for at in of), (times, 1))
 
     def ids(self, pair: tuple[int, int]) -> tuple[str, str]:
         return self.id(pair[0]), self.id(pair[1])
@@ -226,23 +226,23 @@ class _Looking:
                 return True
         return False
 
-    def drawn_ways(self) -> set[tuple[int, int]]:
+    def drawn_pairs(self) -> set[tuple[int, int]]:
         """Pairs of points between which a length can be seen on the board."""
         points = set(self.points)
-        ways: set[tuple[int, int]] = set()
+        drawn: set[tuple[int, int]] = set()
         for line in self.lines:
             if self.nodes[line].step.make in ("line", "ray", "segment"):
                 p, q = self.nodes[line].sources
-                ways.add(self.pair(p, q))
+                drawn.add(self.pair(p, q))
         for circle in self.circles:
             centre = self.centre(circle)
             if centre is not None:
-                ways |= {self.pair(centre, p) for p in self.through(circle) if p != centre}
+                drawn |= {self.pair(centre, p) for p in self.through(circle) if p != centre}
         for p in self.points:
             if self.nodes[p].step.make == "midpoint":
-                ways |= {self.pair(p, end) for end in self.nodes[p].sources}
-        ways |= set(self.given_pairs())
-        return {way for way in ways if points >= set(way)}
+                drawn |= {self.pair(p, end) for end in self.nodes[p].sources}
+        drawn |= set(self.given_pairs())
+        return {pair for pair in drawn if points >= set(pair)}
 
     def centre(self, circle: int) -> int | None:
         """The point that a circle was drawn about."""
@@ -271,7 +271,7 @@ class _Looking:
         triples = self.drawn_angles()
         if len(triples) < 2:
             return
-        p, vertex, q = (np.array([self.at[triple[place]] for triple in triples]) for place in range(3))
+        p, vertex, q = (np.array([self.at[triple[index]] for triple in triples]) for index in range(3))
         u, v = p - vertex, q - vertex
         turn = np.arctan2(np.abs(u[:, 0] * v[:, 1] - u[:, 1] * v[:, 0]), (u * v).sum(axis=1))
         for group in alike(turn):
@@ -360,7 +360,7 @@ class _Looking:
             if len(points) < 4 or points in seen or any(points <= known for known in drawn):
                 continue
             seen.add(points)
-            yield Condition("concyclic", tuple(self.id(n) for n in sorted(points, key=self.place)[:MAX_TERMS]))
+            yield Condition("concyclic", tuple(self.id(n) for n in sorted(points, key=self.order)[:MAX_TERMS]))
 
     def lying_on(self, circle: int) -> Iterator[int]:
         size = float(self.examined.size)

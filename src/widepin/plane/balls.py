@@ -109,12 +109,12 @@ class RisingPrecision:
 
     def __call__(self, compute: Callable[[], T]) -> T:
         """``compute()`` at the first of ``PRECISIONS`` where it can decide; Undecided where none suffices."""
-        for place in range(self._first, len(PRECISIONS)):
+        for index in range(self._first, len(PRECISIONS)):
             try:
-                result = at_precision(PRECISIONS[place], compute)
+                result = at_precision(PRECISIONS[index], compute)
             except Undecided:
                 continue
-            self._first = place
+            self._first = index
             return result
         raise Undecided
 

@@ -85,7 +85,7 @@ def _function(
     source: str, names: dict[str, Any], tape: Recording, number: Callable[[float], Any]
 ) -> Callable[..., Any]:
     constants = {
-        f"r{tape.inputs + place}": number(float(line[1])) for place, line in enumerate(tape.code) if line[0] == "const"
+        f"r{tape.inputs + index}": number(float(line[1])) for index, line in enumerate(tape.code) if line[0] == "const"
     }
     scope = {"new": tuple.__new__} | names | constants
     exec(source, scope)  # the source is made from our own tapes and holds nothing from outside
@@ -251,5 +251,5 @@ def _needed(tape: Recording) -> set[int]:
         needed.add(register)
         if register >= tape.inputs:
             line = tape.code[register - tape.inputs]
-            waiting += [one for place, one in enumerate(operands(line)) if place != SIZE.get(str(line[0]))]
+            waiting += [one for index, one in enumerate(operands(line)) if index != SIZE.get(str(line[0]))]
     return needed

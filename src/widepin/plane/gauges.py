@@ -65,7 +65,7 @@ def gauge_tapes() -> dict[str, Recording]:
     )
     for key, compute, kinds in rows:
         tape = Tape(sum(len(SHAPE_OF[kind]._fields) for kind in kinds))
-        inputs = iter([tape.input(place) for place in range(tape.inputs)])
+        inputs = iter([tape.input(index) for index in range(tape.inputs)])
         shapes = [SHAPE_OF[kind](*(next(inputs) for _ in SHAPE_OF[kind]._fields)) for kind in kinds]
         book[key] = tape.recording(compute(tape, *shapes))
     return book

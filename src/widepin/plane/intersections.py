@@ -42,13 +42,13 @@ class Choice(StrEnum):
 CHOICES = tuple(Choice)
 
 
-def within_extent(system: NumberSystem[N], kind: Kind, t: N, place: Point[N]) -> Point[N]:
-    """``place``, undefined where its parameter t lies outside a ray or segment. Ends belong to both.
+def within_extent(system: NumberSystem[N], kind: Kind, t: N, point: Point[N]) -> Point[N]:
+    """``point``, undefined where its parameter t lies outside a ray or segment. Ends belong to both.
 
     >>> plain(within_extent(ARRAYS, Kind.SEGMENT, 1.5, Point(6, 0)))
     (nan, nan)
     """
-    x, y = place
+    x, y = point
     if kind in (Kind.RAY, Kind.SEGMENT):
         x, y = system.where_not_negative(t, x), system.where_not_negative(t, y)
     if kind is Kind.SEGMENT:
@@ -67,10 +67,10 @@ def lines_meet(system: NumberSystem[N], a: Line[N], a_kind: Kind, b: Line[N], b_
     size = (system.absolute(a.dx) + system.absolute(a.dy)) * (system.absolute(b.dx) + system.absolute(b.dy))
     ex, ey = b.x - a.x, b.y - a.y
     t = system.over(cross(ex, ey, b.dx, b.dy), spread, size)
-    place = within_extent(system, a_kind, t, at_parameter(a, t))
+    point = within_extent(system, a_kind, t, at_parameter(a, t))
     if b_kind is Kind.LINE:
-        return place
-    return within_extent(system, b_kind, system.over(cross(ex, ey, a.dx, a.dy), spread, size), place)
+        return point
+    return within_extent(system, b_kind, system.over(cross(ex, ey, a.dx, a.dy), spread, size), point)
 
 
 def along_line(system: NumberSystem[N], line: Line[N], circle: Circle[N]) -> tuple[N, N]:
@@ -193,7 +193,7 @@ def intersection(
         t = along_line(system, a, b)[pick - 1]
         return within_extent(system, a_kind, t, at_parameter(a, t))
     ts = along_line(system, a, b)
-    place = chosen(system, choice, pick, at_parameter(a, ts[0]), at_parameter(a, ts[1]), reference)
+    point = chosen(system, choice, pick, at_parameter(a, ts[0]), at_parameter(a, ts[1]), reference)
     if a_kind is Kind.LINE:
-        return place
-    return within_extent(system, a_kind, parameter(system, a, place), place)
+        return point
+    return within_extent(system, a_kind, parameter(system, a, point), point)

@@ -45,8 +45,8 @@ def line(system: NumberSystem[N], p: Point[N], q: Point[N]) -> Line[N]:
 
 def spanned(system: NumberSystem[N], p: Point[N], dx: N, dy: N, size: N) -> Line[N]:
     """The line from p in a direction; undefined where that has no length. ``size``: of the terms of its square."""
-    way = dx * dx + dy * dy
-    zero = zero_where_defined(system.where_positive(way, size, way))
+    square = dx * dx + dy * dy
+    zero = zero_where_defined(system.where_positive(square, size, square))
     return Line(p.x + zero, p.y + zero, dx + zero, dy + zero)
 
 
@@ -176,8 +176,8 @@ def reflection(system: NumberSystem[N], p: Point[N], mirror: Line[N]) -> Point[N
     >>> plain(reflection(ARRAYS, Point(1, 3), Line(0, 0, 2, 0)))
     (1.0, -3.0)
     """
-    way = mirror.dx * mirror.dx + mirror.dy * mirror.dy
-    off = system.over(cross(mirror.dx, mirror.dy, p.x - mirror.x, p.y - mirror.y), way, way)
+    square = mirror.dx * mirror.dx + mirror.dy * mirror.dy
+    off = system.over(cross(mirror.dx, mirror.dy, p.x - mirror.x, p.y - mirror.y), square, square)
     return Point(p.x + 2 * off * mirror.dy, p.y - 2 * off * mirror.dx)
 
 

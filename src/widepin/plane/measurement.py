@@ -47,8 +47,8 @@ def unit(system: NumberSystem[N], dx: N, dy: N, size: N | float = 0) -> tuple[N,
     (0.6, 0.8)
     """
     square = dx * dx + dy * dy
-    way = system.root(square, square + size)
-    return system.over(dx, way, way), system.over(dy, way, way)
+    length = system.root(square, square + size)
+    return system.over(dx, length, length), system.over(dy, length, length)
 
 
 def offset(system: NumberSystem[N], p: Point[N], line: Line[N], size: N | float = 0) -> N:

@@ -102,12 +102,12 @@ def check_sources(step: Step, make: Make, kinds: Mapping[str, Kind]) -> None:
     if len(step.sources) != len(make.sources):
         count = len(step.sources)
         raise IllFormed(0, "from", broken(StepRule.HOW_MANY_SOURCES, make=step.make, roles=make.sources, count=count))
-    for place, (source, role) in enumerate(zip(step.sources, make.sources, strict=True)):
+    for index, (source, role) in enumerate(zip(step.sources, make.sources, strict=True)):
         if source not in kinds:
-            raise IllFormed(0, f"from[{place}]", broken(StepRule.SOURCE_NOT_BEFORE, source=source))
+            raise IllFormed(0, f"from[{index}]", broken(StepRule.SOURCE_NOT_BEFORE, source=source))
         if kinds[source] not in role:
             wrong = broken(StepRule.KIND_OF_SOURCE, source=source, kind=kinds[source], role=role)
-            raise IllFormed(0, f"from[{place}]", wrong)
+            raise IllFormed(0, f"from[{index}]", wrong)
     if step.make == "intersection" and step.sources[0] == step.sources[1]:
         raise IllFormed(0, "from[1]", broken(StepRule.MEETS_ITSELF, source=step.sources[0]))
 

@@ -34,13 +34,13 @@ Instruction = tuple[str | int | float, ...]
 
 
 class Register:
-    """A number on a tape: known by its place, not its value."""
+    """A number on a tape: known by its number, not its value."""
 
-    __slots__ = ("place", "tape")
+    __slots__ = ("number", "tape")
 
-    def __init__(self, tape: Tape, place: int):
+    def __init__(self, tape: Tape, number: int):
         self.tape = tape
-        self.place = place
+        self.number = number
 
     def __add__(self, other: Register | float) -> Register:
         return self.tape.record("add", self, other)
@@ -70,41 +70,41 @@ class Tape:
     def __init__(self, inputs: int):
         self.inputs = inputs
         self.code: list[Instruction] = []
-        self._places: dict[Instruction, int] = {}
+        self._numbers: dict[Instruction, int] = {}
 
-    def input(self, place: int) -> Register:
+    def input(self, number: int) -> Register:
         """The register that holds an input."""
-        return Register(self, place)
+        return Register(self, number)
 
     def record(self, op: str, *operands: Register | float) -> Register:
         """Append an instruction; plain numbers among the operands become constants."""
-        return self._append((op, *(self._place(operand) for operand in operands)))
+        return self._append((op, *(self._number(operand) for operand in operands)))
 
-    def _place(self, operand: Register | float) -> int:
+    def _number(self, operand: Register | float) -> int:
         if isinstance(operand, Register):
-            return operand.place
-        return self._append(("const", float(operand))).place
+            return operand.number
+        return self._append(("const", float(operand))).number
 
     def _append(self, instruction: Instruction) -> Register:
-        place = self._places.get(instruction)
-        if place is None:
-            place = self.inputs + len(self.code)
+        number = self._numbers.get(instruction)
+        if number is None:
+            number = self.inputs + len(self.code)
             self.code.append(instruction)
-            self._places[instruction] = place
-        return Register(self, place)
+            self._numbers[instruction] = number
+        return Register(self, number)
 
     def recording(self, result: Iterable[Register]) -> Recording:
         """The finished tape with this result, without instructions that the result does not depend on."""
-        out = [register.place for register in result]
+        out = [register.number for register in result]
         used, waiting = set(range(self.inputs)), list(out)
         while waiting:
-            place = waiting.pop()
-            if place not in used:
-                used.add(place)
-                waiting += operands(self.code[place - self.inputs])
+            number = waiting.pop()
+            if number not in used:
+                used.add(number)
+                waiting += operands(self.code[number - self.inputs])
         new = {old: number for number, old in enumerate(sorted(used))}
         code = tuple(_moved(self.code[old - self.inputs], new) for old in sorted(used) if old >= self.inputs)
-        return Recording(self.inputs, code, tuple(new[place] for place in out))
+        return Recording(self.inputs, code, tuple(new[number] for number in out))
 
     def over(self, n: Register, d: Register, size: Register) -> Register:
         return self.record("over", n, d, size)
@@ -142,11 +142,11 @@ class Recording:
 
 def operands(line: Instruction) -> list[int]:
     """The registers that an instruction reads."""
-    return [] if line[0] == "const" else [int(place) for place in line[1:]]
+    return [] if line[0] == "const" else [int(number) for number in line[1:]]
 
 
 def _moved(line: Instruction, new: dict[int, int]) -> Instruction:
-    return line if line[0] == "const" else (line[0], *(new[place] for place in operands(line)))
+    return line if line[0] == "const" else (line[0], *(new[number] for number in operands(line)))
 
 
 def play(tape: Recording, inputs: Sequence[float]) -> tuple[float, ...]:
@@ -160,8 +160,8 @@ def play(tape: Recording, inputs: Sequence[float]) -> tuple[float, ...]:
         if line[0] == "const":
             registers.append(float(line[1]))
         else:
-            registers.append(_perform(str(line[0]), [registers[place] for place in operands(line)]))
-    return tuple(registers[place] for place in tape.out)
+            registers.append(_perform(str(line[0]), [registers[number] for number in operands(line)]))
+    return tuple(registers[number] for number in tape.out)
 
 
 def _perform(op: str, values: list[float]) -> float:

@@ -78,7 +78,7 @@ def record(variant: Variant) -> Recording:
     kinds = [*variant.kinds, Kind.POINT] if variant.with_reference else list(variant.kinds)
     own = MAKES[variant.make].inputs
     tape = Tape(sum(len(SHAPE_OF[kind]._fields) for kind in kinds) + own)
-    inputs = iter([tape.input(place) for place in range(tape.inputs)])
+    inputs = iter([tape.input(index) for index in range(tape.inputs)])
     parents = [SHAPE_OF[kind](*(next(inputs) for _ in SHAPE_OF[kind]._fields)) for kind in kinds]
     return tape.recording(made(tape, variant, parents, list(inputs)))
 

@@ -76,9 +76,9 @@ def read_terms(sent: Fields, school_class: SchoolClass, known: datetime | None =
         form.late,
         form.feedback,
         form.attempts,
-        next((one for one in school_class.assignments if one.id == form.after), None),
+        next((assignment for assignment in school_class.assignments if assignment.id == form.after), None),
         tuple(student for student in school_class.students if student.id in form.student),
-        tuple(one for one in school_class.class_tools if one.id in form.class_tool),
+        tuple(class_tool for class_tool in school_class.class_tools if class_tool.id in form.class_tool),
     )
 
 
@@ -119,7 +119,7 @@ def assign(
     made = Assignment(
         school_class=school_class,
         sheet=sheet,
-        position=max((one.position for one in school_class.assignments), default=-1) + 1,
+        position=max((assignment.position for assignment in school_class.assignments), default=-1) + 1,
         opens=terms.opens,
         due=terms.due,
         late=terms.late,
@@ -145,7 +145,7 @@ def with_tasks(session: Session, *classes: SchoolClass) -> list[SchoolClass]:
     tasks = selectinload(SchoolClass.assignments)
     wanted = (
         select(SchoolClass)
-        .where(SchoolClass.id.in_(one.id for one in classes))
+        .where(SchoolClass.id.in_(school_class.id for school_class in classes))
         .options(
             tasks.selectinload(Assignment.sheet).load_only(TaskSheet.title),
             selectinload(SchoolClass.class_tools).selectinload(ClassTool.assignments),
@@ -201,5 +201,5 @@ def move(assignment: Assignment, way: int) -> None:
     tasks = sorted(assignment.school_class.assignments, key=lambda one: (one.position, one.id))
     place = tasks.index(assignment)
     tasks.insert(max(0, place + way), tasks.pop(place))
-    for number, one in enumerate(tasks):
-        one.position = number
+    for number, task in enumerate(tasks):
+        task.position = number

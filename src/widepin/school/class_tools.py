@@ -94,14 +94,17 @@ def remove(session: Session, class_tool: ClassTool) -> None:
 
 def allowed_tools(assignment: Assignment) -> dict[str, tuple[CompoundTool, int]]:
     """The class tools that may be used for a task, by name, with what one use counts."""
-    return {one.name: (read_class_tool(one.document), one.moves) for one in assignment.class_tools}
+    return {
+        class_tool.name: (read_class_tool(class_tool.document), class_tool.moves)
+        for class_tool in assignment.class_tools
+    }
 
 
 def write_uses(uses: tuple[Use, ...]) -> list[JsonObject]:
     """Uses of class tools as JSON."""
     return [
-        {"class_tool": one.class_tool, "ids": list(one.ids), "gives": list(one.gives), "moves": one.moves}
-        for one in uses
+        {"class_tool": use.class_tool, "ids": list(use.ids), "gives": list(use.gives), "moves": use.moves}
+        for use in uses
     ]
 
 

@@ -69,9 +69,9 @@ def load_demo(
         ]
         session.add(school_class)
         session.flush()
-        for place, (assignment, task) in enumerate(zip(school_class.assignments, set_tasks, strict=True)):
+        for index, (assignment, task) in enumerate(zip(school_class.assignments, set_tasks, strict=True)):
             say(f"{name}, {TASKS[task].title}")
-            let_them_work(session, assignment, students, TASKS[task], place, len(set_tasks))
+            let_them_work(session, assignment, students, TASKS[task], index, len(set_tasks))
         look_through(session, school_class)
     say("A graded series, and a class of last year")
     altitude = LIBRARY["foot-of-an-altitude"]
@@ -130,7 +130,7 @@ def let_them_work(
             at = evening(assignment, number, again)
             build(session, assignment, students[number], made[: len(made) // 2 + 1] if half else made, at)
             if not half:
-                work = next(one for one in assignment.works if one.student is students[number])
+                work = next(work for work in assignment.works if work.student is students[number])
                 attempt = hand_in(session, work)
                 attempt.handed_in = work.touched = at
 
@@ -181,7 +181,7 @@ def who_does_what(
 
 def build(session: Session, assignment: Assignment, student: Person, made: list[JsonObject], at: datetime) -> None:
     """A student clears the board and builds a solution step by step until a time."""
-    work = next((one for one in assignment.works if one.student is student), None)
+    work = next((work for work in assignment.works if work.student is student), None)
     log = work.operations if work else []
     standing = sum({"add": 1, "undo": -1}[operation.document["op"]] for operation in log)
     documents = [{"op": "undo"}] * standing + [{"op": "add", "step": step} for step in made]
@@ -192,7 +192,7 @@ def carry_out(
     session: Session, assignment: Assignment, student: Person, documents: list[JsonObject], at: datetime
 ) -> Work:
     """A student does these operations, the last of them at a time."""
-    work = next((one for one in assignment.works if one.student is student), None)
+    work = next((work for work in assignment.works if work.student is student), None)
     if work is None:
         work = Work(
             assignment=assignment,

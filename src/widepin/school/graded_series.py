@@ -24,7 +24,7 @@ def levels(document: JsonObject) -> list[JsonObject]:
     """
     steps = read_steps(document["model"])
     wanted = {one["name"] for one in document["wanted"]}
-    most = next((place for place, step in enumerate(steps) if step.id in wanted), len(steps))
+    most = next((index for index, step in enumerate(steps) if step.id in wanted), len(steps))
     # The longest beginning for each number of moves that is left.
     left = {moves_of(steps[done:]): done for done in range(most + 1)}
     left[moves_of(steps)] = 0  # nothing is done on the highest level

@@ -26,7 +26,7 @@ from .history import OperationRefused
 from .models import Assignment, HandIn, Work, now
 from .scoring import score_for
 from .states import Late
-from .works import StaleLog, lock, state_of, store
+from .works import StaleLog, lock, state_of, store, task_of
 
 MAX_A_MINUTE = 12
 """Attempts at one task that are taken within a minute."""
@@ -37,11 +37,26 @@ class NothingToHandIn(CoreError):
 
 
 class NotTaken(CoreError):
-    """No more is taken: it is late, or the attempts are used up. The message is for the student."""
+    """It is not taken as it is: late, beyond the attempts, or without its answer. The message is for the student."""
 
 
 class BoardHasChanged(CoreError):
     """The board is no longer as it was when it was handed in, so that a mend of it would not fit."""
+
+
+def answer_of(assignment: Assignment, pointed_out: list[str]) -> dict[str, str] | None:
+    """The answer that somebody pointed out, object by object in the order of the task; None where it is to be found.
+
+    Raises NotTaken where only a part of it is pointed out, or none where the task asks for it.
+    """
+    names = [wanted.name for wanted in task_of(assignment).wanted]
+    if not any(pointed_out):
+        if not assignment.finding:
+            raise NotTaken(_("Point out the answer: which object is meant by each name."))
+        return None
+    if not all(pointed_out) or len(pointed_out) != len(names):
+        raise NotTaken(_("Point out every part of the answer, or leave all of it to be found."))
+    return dict(zip(names, pointed_out, strict=True))
 
 
 def hand_in(
@@ -100,7 +115,7 @@ def check_taken(work: Work, attempts: int) -> None:
         return
     if assignment.due and assignment.late is Late.REFUSED and now() > assignment.due:
         raise NotTaken(_("It was due, and late works are refused. Ask your teacher; what you built is kept."))
-    recent = [one for one in work.hand_ins if one.handed_in > now() - timedelta(minutes=1)]
+    recent = [hand_in for hand_in in work.hand_ins if hand_in.handed_in > now() - timedelta(minutes=1)]
     if len(recent) >= MAX_A_MINUTE:
         raise NotTaken(
             _(

@@ -1,4 +1,4 @@
-"""Marks: who of a class stands where with every task, and the credit for it, in a fixed number of queries."""
+"""Marks: who of a class stands where with every task, and the score for it, in a fixed number of queries."""
 
 from __future__ import annotations
 
@@ -41,7 +41,7 @@ class Table:
 
 
 def mark_of(one: Standing) -> int | None:
-    """The credit for a student's work on a task: what the teacher gave last by hand, else the best attempt's."""
+    """The score of a student's work on a task: what the teacher gave last by hand, else the best attempt's."""
     if one.work is None or not one.work.hand_ins:
         return None
     by_hand = [attempt.score_override for attempt in one.work.hand_ins if attempt.score_override is not None]
@@ -92,7 +92,7 @@ class Chapter:
 def history_of(session: Session, school_class: SchoolClass, student: Person) -> list[Chapter]:
     """A student's tasks in a class, in their order."""
     table = table_of(session, school_class)
-    row = next(one for one in table.rows if one.student.id == student.id)
+    row = next(row for row in table.rows if row.student.id == student.id)
     cells = zip(table.tasks, row.cells, strict=True)
     return [Chapter(task, cell, time_taken(cell)) for task, cell in cells if cell is not None]
 
@@ -115,7 +115,7 @@ class Summary:
 
 def summary_of(standings: Sequence[Standing]) -> Summary:
     """A task in numbers."""
-    done = [one for one in standings if one.best is not None and one.work is not None]
+    done = [standing for standing in standings if standing.best is not None and standing.work is not None]
     times = [taken for one in done if (taken := time_taken(one)) is not None]
     return Summary(
         len(done),

@@ -297,6 +297,11 @@ class HandIn(Base):
         back_populates="attempt", order_by="Comment.id", passive_deletes="all"
     )
 
+    @property
+    def score_that_counts(self) -> int:
+        """The score that the teacher gave by hand, else that of the assignment's table."""
+        return self.score if self.score_override is None else self.score_override
+
 
 class Comment(Base):
     """Words on an attempt, or on one of its steps."""

@@ -177,27 +177,28 @@ def copy_class(session: Session, school_class: SchoolClass, name: str, with_stud
     """
     made = new_class(session, school_class.teacher, name)
     class_tools = {
-        one.id: ClassTool(name=one.name, document=one.document, moves=one.moves) for one in school_class.class_tools
+        class_tool.id: ClassTool(name=class_tool.name, document=class_tool.document, moves=class_tool.moves)
+        for class_tool in school_class.class_tools
     }
     copies = {
-        one.id: Assignment(
-            sheet=one.sheet,
-            position=one.position,
-            feedback=one.feedback,
-            measuring=one.measuring,
-            finding=one.finding,
-            late=one.late,
-            attempts=one.attempts,
-            scoring=one.scoring,
-            level=one.level,
-            levels=one.levels,
+        assignment.id: Assignment(
+            sheet=assignment.sheet,
+            position=assignment.position,
+            feedback=assignment.feedback,
+            measuring=assignment.measuring,
+            finding=assignment.finding,
+            late=assignment.late,
+            attempts=assignment.attempts,
+            scoring=assignment.scoring,
+            level=assignment.level,
+            levels=assignment.levels,
         )
-        for one in school_class.assignments
+        for assignment in school_class.assignments
     }
     made.class_tools, made.assignments = list(class_tools.values()), list(copies.values())
-    for one in school_class.assignments:
-        copies[one.id].after = copies.get(one.after_id) if one.after_id else None
-        copies[one.id].class_tools = [class_tools[lent.id] for lent in one.class_tools]
+    for assignment in school_class.assignments:
+        copies[assignment.id].after = copies.get(assignment.after_id) if assignment.after_id else None
+        copies[assignment.id].class_tools = [class_tools[lent.id] for lent in assignment.class_tools]
     if with_students:
         made.students = list(school_class.students)
     session.flush()
@@ -245,16 +246,18 @@ def _work(session: Session, work: Work) -> JsonObject:
         "operations": [{"stored": one.stored.isoformat(), **one.document} for one in log],
         "hand_ins": [
             {
-                "attempt": one.attempt,
-                "handed_in": one.handed_in.isoformat(),
-                "outcome": one.outcome.value,
-                "moves": one.moves,
-                "score": one.score if one.score_override is None else one.score_override,
-                "reason": one.reason,
-                "comments": [{"by": said.author.name, "step": said.step, "text": said.text} for said in one.comments],
-                "work": one.document,
-                "verdict": one.verdict,
+                "attempt": hand_in.attempt,
+                "handed_in": hand_in.handed_in.isoformat(),
+                "outcome": hand_in.outcome.value,
+                "moves": hand_in.moves,
+                "score": hand_in.score_that_counts,
+                "reason": hand_in.reason,
+                "comments": [
+                    {"by": said.author.name, "step": said.step, "text": said.text} for said in hand_in.comments
+                ],
+                "work": hand_in.document,
+                "verdict": hand_in.verdict,
             }
-            for one in work.hand_ins
+            for hand_in in work.hand_ins
         ],
     }

@@ -172,11 +172,11 @@ def check_list(name: str, value: object) -> None:
         return
     if not isinstance(value, list):
         raise Unreadable(name, _("must be a list in square brackets"))
-    for place, one in enumerate(value):
+    for index, one in enumerate(value):
         for field, kind in LISTS[name].items():
             if not isinstance(one, dict) or not isinstance(one.get(field), kind):
                 words = _("must be a text") if kind is str else _("must be a list")
-                raise Unreadable(f"{name}[{place}].{field}", words)
+                raise Unreadable(f"{name}[{index}].{field}", words)
 
 
 def check_construction(part: str, document: JsonObject) -> None:

@@ -87,7 +87,9 @@ _TOUCH = update(_WORKS).where(_WORKS.c.id == bindparam("work")).values(touched=b
 
 def state_of(work: Work) -> History:
     """The board of a work as it stands."""
-    return replay(task_of(work.assignment), [one.document for one in work.operations], allowed_tools(work.assignment))
+    return replay(
+        task_of(work.assignment), [operation.document for operation in work.operations], allowed_tools(work.assignment)
+    )
 
 
 def save(session: Session, assignment: Assignment, student: Person, key: str, after: int, value: object) -> Operation:

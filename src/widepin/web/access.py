@@ -141,13 +141,13 @@ def taught_work(work_id: int) -> Work:
 
 def assignment_to_do(assignment_id: int) -> Assignment:
     """An assignment that this student has to do and that is open; 403 says why it is not."""
-    found = assignment_of(session(), assignment_id, me().id)
-    if found is None:
+    assignment = assignment_of(session(), assignment_id, me().id)
+    if assignment is None:
         abort(404)
-    closed = closed_now(session(), found, me())
+    closed = closed_now(session(), assignment, me())
     if closed:
         abort(403, closed)
-    return found
+    return assignment
 
 
 def own_work(assignment: Assignment) -> Work | None:
@@ -176,8 +176,8 @@ def visible_hand_in(hand_in_id: int) -> HandIn:
 
 def own_hand_in(hand_in_id: int) -> HandIn:
     """A hand-in of this student's, who is still in the class."""
-    found = visible_hand_in(hand_in_id)
-    if found.work.student_id != me().id:
+    attempt = visible_hand_in(hand_in_id)
+    if attempt.work.student_id != me().id:
         abort(404)
-    assignment_to_do(found.work.assignment_id)
-    return found
+    assignment_to_do(attempt.work.assignment_id)
+    return attempt

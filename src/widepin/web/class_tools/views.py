@@ -26,44 +26,49 @@ from ..reading import number_of
 def index(class_id: int) -> str:
     """The class tools of a class, and where a new one may come from."""
     (found,) = with_tasks(session(), own_class(class_id))
-    shown = [(one, class_tools.read_class_tool(one.document), proven_figure(one.document)) for one in found.class_tools]
+    shown = [
+        (class_tool, class_tools.read_class_tool(class_tool.document), proven_figure(class_tool.document))
+        for class_tool in found.class_tools
+    ]
     return render_template("class_tools/index.html", school_class=found, shown=shown, in_words=class_tool_in_words)
 
 
 @teachers_only
 def from_task(class_id: int) -> Response:
     """On to the model of one of the class's tasks."""
-    found = own_class(class_id)
+    school_class = own_class(class_id)
     sheet = own_sheet(number_of(request.args.get("sheet")))
-    return redirect(url_for("class_tools.ask_model", sheet_id=sheet.id, to=found.id))
+    return redirect(url_for("class_tools.ask_model", sheet_id=sheet.id, to=school_class.id))
 
 
 @teachers_only
 def ask_model(sheet_id: int) -> ResponseReturnValue:
     """Ask how a task's model is to be given as a class tool."""
-    found = own_sheet(sheet_id)
-    return show(lambda: class_tools.proven_on_sheet(found), found.title)
+    sheet = own_sheet(sheet_id)
+    return show(lambda: class_tools.proven_on_sheet(sheet), sheet.title)
 
 
 @teachers_only
 def give_model(sheet_id: int) -> ResponseReturnValue:
     """Give a task's model to a class as a class tool."""
-    found = own_sheet(sheet_id)
-    return give(lambda: class_tools.proven_on_sheet(found), found.title)
+    sheet = own_sheet(sheet_id)
+    return give(lambda: class_tools.proven_on_sheet(sheet), sheet.title)
 
 
 @teachers_only
 def ask_work(hand_in_id: int) -> ResponseReturnValue:
     """Ask how a student's sound work is to be given as a class tool."""
-    found = visible_hand_in(hand_in_id)
-    return show(lambda: class_tools.proven_by(found), found.work.assignment.sheet.title, found.work.assignment.class_id)
+    attempt = visible_hand_in(hand_in_id)
+    return show(
+        lambda: class_tools.proven_by(attempt), attempt.work.assignment.sheet.title, attempt.work.assignment.class_id
+    )
 
 
 @teachers_only
 def give_work(hand_in_id: int) -> ResponseReturnValue:
     """Give a student's sound work to a class as a class tool."""
-    found = visible_hand_in(hand_in_id)
-    return give(lambda: class_tools.proven_by(found), found.work.assignment.sheet.title)
+    attempt = visible_hand_in(hand_in_id)
+    return give(lambda: class_tools.proven_by(attempt), attempt.work.assignment.sheet.title)
 
 
 Proven = Callable[[], JsonObject]
@@ -114,12 +119,14 @@ def give(proven: Proven, title: str) -> ResponseReturnValue:
 @teachers_only
 def ask_remove(class_tool_id: int) -> str:
     """Say what taking a class tool from its class means."""
-    found = taught_class_tool(class_tool_id)
-    tasks = [one.sheet.title for one in found.assignments]
+    class_tool = taught_class_tool(class_tool_id)
+    tasks = [assignment.sheet.title for assignment in class_tool.assignments]
     return render_template(
         "confirm.html",
         title=_(
-            "Delete the class tool “%(name)s” from %(class_name)s?", name=found.name, class_name=found.school_class.name
+            "Delete the class tool “%(name)s” from %(class_name)s?",
+            name=class_tool.name,
+            class_name=class_tool.school_class.name,
         ),
         lost=[
             _("the class tool, allowed for %(tasks)s", tasks=listed(tasks))
@@ -128,16 +135,22 @@ def ask_remove(class_tool_id: int) -> str:
         ],
         keep=_("What students have built with it stays, and counts as before."),
         export=None,
-        action=url_for("class_tools.remove", class_tool_id=found.id),
+        action=url_for("class_tools.remove", class_tool_id=class_tool.id),
         deed=_("Remove from the class"),
-        back=url_for("class_tools.index", class_id=found.class_id),
+        back=url_for("class_tools.index", class_id=class_tool.class_id),
     )
 
 
 @teachers_only
 def remove(class_tool_id: int) -> Response:
     """Take a class tool from its class."""
-    found = taught_class_tool(class_tool_id)
-    flash(_("%(name)s is not a tool of %(class_name)s any more.", name=found.name, class_name=found.school_class.name))
-    class_tools.remove(session(), found)
-    return redirect(url_for("class_tools.index", class_id=found.class_id))
+    class_tool = taught_class_tool(class_tool_id)
+    flash(
+        _(
+            "%(name)s is not a tool of %(class_name)s any more.",
+            name=class_tool.name,
+            class_name=class_tool.school_class.name,
+        )
+    )
+    class_tools.remove(session(), class_tool)
+    return redirect(url_for("class_tools.index", class_id=class_tool.class_id))

@@ -47,8 +47,8 @@ def show_classes(typed: str | None = None, trouble: str | None = None) -> str:
     classes = list(session().scalars(own))
     return render_template(
         "classes/index.html",
-        classes=[one for one in classes if not one.archived],
-        archived=[one for one in classes if one.archived],
+        classes=[school_class for school_class in classes if not school_class.archived],
+        archived=[school_class for school_class in classes if school_class.archived],
         typed=typed,
         trouble=trouble,
     )
@@ -57,28 +57,31 @@ def show_classes(typed: str | None = None, trouble: str | None = None) -> str:
 @teachers_only
 def school_class(class_id: int) -> str:
     """A class: its tasks, and who has handed in what with which verdict."""
-    found = own_class(class_id)
+    school_class = own_class(class_id)
     return render_template(
-        "classes/school_class.html", school_class=found, table=marks.table_of(session(), found), mark_of=marks.mark_of
+        "classes/school_class.html",
+        school_class=school_class,
+        table=marks.table_of(session(), school_class),
+        mark_of=marks.mark_of,
     )
 
 
 @teachers_only
 def student(class_id: int, person_id: int) -> str:
     """A student over time: every task of the class, and the score as it came."""
-    found = own_class(class_id)
-    person = own_student(found, person_id)
-    history = marks.history_of(session(), found, person)
+    school_class = own_class(class_id)
+    person = own_student(school_class, person_id)
+    history = marks.history_of(session(), school_class, person)
     attempts = sorted(
-        (one for chapter in history if chapter.standing.work for one in chapter.standing.work.hand_ins),
+        (hand_in for chapter in history if chapter.standing.work for hand_in in chapter.standing.work.hand_ins),
         key=lambda one: one.handed_in,
     )
     return render_template(
         "classes/student.html",
-        school_class=found,
+        school_class=school_class,
         student=person,
         history=history,
-        curve=score_curve([one.score for one in attempts]),
+        curve=score_curve([attempt.score for attempt in attempts]),
         mark_of=marks.mark_of,
     )
 
@@ -92,9 +95,9 @@ def score_curve(scores: list[int]) -> list[tuple[float, float]]:
 @teachers_only
 def as_csv(class_id: int) -> Response:
     """The marks of a class, for a spreadsheet or a mark book."""
-    found = own_class(class_id)
-    headings, rows = marks.as_rows(marks.table_of(session(), found))
-    return download(write_roster(headings, rows), f"{found.name}, marks.csv", "text/csv")
+    school_class = own_class(class_id)
+    headings, rows = marks.as_rows(marks.table_of(session(), school_class))
+    return download(write_roster(headings, rows), f"{school_class.name}, marks.csv", "text/csv")
 
 
 @teachers_only
@@ -121,7 +124,9 @@ def show(found: Assignment, trouble: str | None = None, passed: bool = False) ->
         newer=again.newer_version(session(), found),
         terms=request.form if trouble else assigning.terms_as_typed(found),
         chosen=request.form.getlist("student") if trouble else [str(student.id) for student in found.chosen],
-        allowed_already=request.form.getlist("class_tool") if trouble else [str(one.id) for one in found.class_tools],
+        allowed_already=request.form.getlist("class_tool")
+        if trouble
+        else [str(class_tool.id) for class_tool in found.class_tools],
         trouble=trouble,
         passed=passed,
         feedback_levels=FEEDBACK_IN_WORDS,
@@ -145,52 +150,54 @@ class Asked(Form):
 @teachers_only
 def changes(assignment_id: int) -> ResponseReturnValue:
     """What changed on the class overview since a time: cards to replace, and what everybody is doing."""
-    found = taught_assignment(assignment_id)
+    assignment = taught_assignment(assignment_id)
     try:
         since = Asked.read(request.args).since
     except Unreadable as wrong:
         abort(400, f"{wrong}.")
     at = now()
-    places = overview.overview_of(session(), found, since)
+    places = overview.overview_of(session(), assignment, since)
     card = get_template_attribute("classes/overview_card.html", "card")
-    budget = task_of(found).budget
+    budget = task_of(assignment).budget
     return {
         "at": at.isoformat(),
         "cards": {str(place.student.id): str(card(place, budget, at)) for place in places},
-        "presence": {str(id_): words for id_, words in overview.presences(session(), found, at).items()},
+        "presence": {str(id_): words for id_, words in overview.presences(session(), assignment, at).items()},
     }
 
 
 @teachers_only
 def on_paper(assignment_id: int) -> Response:
     """The class overview as a PDF."""
-    found = taught_assignment(assignment_id)
+    assignment = taught_assignment(assignment_id)
     return overview_on_paper(
-        found, task_of(found).budget, overview.grouped(overview.overview_of(session(), found), grouped_by())
+        assignment,
+        task_of(assignment).budget,
+        overview.grouped(overview.overview_of(session(), assignment), grouped_by()),
     )
 
 
 @teachers_only
 def take_version(assignment_id: int) -> Response:
     """Give the class the latest version of its task; the works are judged again from the page that follows."""
-    found = taught_assignment(assignment_id)
+    assignment = taught_assignment(assignment_id)
     try:
-        newer = again.take_version(session(), found, partial(apart, is_solved))
+        newer = again.take_version(session(), assignment, partial(apart, is_solved))
     except NotSolved as wrong:
-        flash(_("The class keeps version %(version)s. %(wrong)s", version=found.sheet.version, wrong=wrong))
-        return redirect(url_for("classes.assignment", assignment_id=found.id, _anchor="task"))
+        flash(_("The class keeps version %(version)s. %(wrong)s", version=assignment.sheet.version, wrong=wrong))
+        return redirect(url_for("classes.assignment", assignment_id=assignment.id, _anchor="task"))
     if newer is None:
         abort(400, _("The class has the latest version already."))
     flash(_("The class has version %(version)s now.", version=newer.version))
-    return redirect(url_for("classes.assignment", assignment_id=found.id, judge="again"))
+    return redirect(url_for("classes.assignment", assignment_id=assignment.id, judge="again"))
 
 
 @teachers_only
 def judge_again(assignment_id: int) -> ResponseReturnValue:
     """Judge some more of the attempts again, and say how far it has come."""
-    found = taught_assignment(assignment_id)
+    assignment = taught_assignment(assignment_id)
     after = number_of(request.form.get("after"))
-    return asdict(again.judge_again(session(), found, after, AT_ONCE, partial(apart, again.judge_for)))
+    return asdict(again.judge_again(session(), assignment, after, AT_ONCE, partial(apart, again.judge_for)))
 
 
 AT_ONCE = 1.0
@@ -200,73 +207,76 @@ AT_ONCE = 1.0
 @teachers_only
 def replay(work_id: int) -> str:
     """A work, operation by operation."""
-    found = taught_work(work_id)
-    figure = task_figure(task_of(found.assignment))
-    log = [{"stored": one.stored.isoformat(timespec="seconds") + "Z", **one.document} for one in found.operations]
-    return render_template("classes/replay.html", work=found, figure=figure, log=log)
+    work = taught_work(work_id)
+    figure = task_figure(task_of(work.assignment))
+    log = [
+        {"stored": operation.stored.isoformat(timespec="seconds") + "Z", **operation.document}
+        for operation in work.operations
+    ]
+    return render_template("classes/replay.html", work=work, figure=figure, log=log)
 
 
 @teachers_only
 def set_terms(assignment_id: int) -> ResponseReturnValue:
     """Change when and for whom a task is."""
-    found = taught_assignment(assignment_id)
+    assignment = taught_assignment(assignment_id)
     try:
-        terms = assigning.read_terms(request.form, found.school_class, found.due)
-        assigning.change_terms(found, terms)
+        terms = assigning.read_terms(request.form, assignment.school_class, assignment.due)
+        assigning.change_terms(assignment, terms)
     except Refused as wrong:
-        return show(found, str(wrong), isinstance(wrong, assigning.DuePassed)), 422
+        return show(assignment, str(wrong), isinstance(wrong, assigning.DuePassed)), 422
     flash(_("The dates and conditions are changed."))
-    return redirect(url_for("classes.assignment", assignment_id=found.id))
+    return redirect(url_for("classes.assignment", assignment_id=assignment.id))
 
 
 @teachers_only
 def set_place(assignment_id: int) -> Response:
     """Move a task before the one before it, or after the one after it."""
-    found = taught_assignment(assignment_id)
-    assigning.move(found, -1 if request.form.get("way") == "before" else 1)
-    return redirect(url_for("classes.school_class", class_id=found.class_id))
+    assignment = taught_assignment(assignment_id)
+    assigning.move(assignment, -1 if request.form.get("way") == "before" else 1)
+    return redirect(url_for("classes.school_class", class_id=assignment.class_id))
 
 
 @teachers_only
 def ask_remove(assignment_id: int) -> str:
     """Say what would be lost with an assignment."""
-    found = taught_assignment(assignment_id)
-    attempts = sum(len(work.hand_ins) for work in found.works)
+    assignment = taught_assignment(assignment_id)
+    attempts = sum(len(work.hand_ins) for work in assignment.works)
     return render_template(
         "confirm.html",
-        title=_("Remove “%(title)s” from %(name)s?", title=found.sheet.title, name=found.school_class.name),
+        title=_("Remove “%(title)s” from %(name)s?", title=assignment.sheet.title, name=assignment.school_class.name),
         lost=[
             _(
                 "%(works)s with %(attempts)s, their results and comments",
-                works=amounts.works(len(found.works)),
+                works=amounts.works(len(assignment.works)),
                 attempts=amounts.attempts(attempts),
             )
         ],
         keep=_("The task itself stays among your tasks."),
-        export=url_for("roster.class_data", class_id=found.class_id),
-        action=url_for("classes.remove", assignment_id=found.id),
+        export=url_for("roster.class_data", class_id=assignment.class_id),
+        action=url_for("classes.remove", assignment_id=assignment.id),
         deed=_("Remove from the class"),
-        back=url_for("classes.assignment", assignment_id=found.id),
+        back=url_for("classes.assignment", assignment_id=assignment.id),
     )
 
 
 @teachers_only
 def remove(assignment_id: int) -> Response:
     """Take a task away from a class, with all works on it."""
-    found = taught_assignment(assignment_id)
-    flash(_("%(title)s was removed from %(name)s.", title=found.sheet.title, name=found.school_class.name))
-    assigning.remove(session(), found)
-    return redirect(url_for("classes.school_class", class_id=found.class_id))
+    assignment = taught_assignment(assignment_id)
+    flash(_("%(title)s was removed from %(name)s.", title=assignment.sheet.title, name=assignment.school_class.name))
+    assigning.remove(session(), assignment)
+    return redirect(url_for("classes.school_class", class_id=assignment.class_id))
 
 
 @teachers_only
 def set_feedback(assignment_id: int) -> Response:
     """Choose how much a hand-in tells the students of this class, and what they may."""
-    found = taught_assignment(assignment_id)
+    assignment = taught_assignment(assignment_id)
     may = request.form.getlist("may") if "may" in request.form else None
-    assigning.set_feedback(found, request.form.get("feedback", ""), may)
-    flash(_("From now on students see: %(what)s.", what=_(FEEDBACK_IN_WORDS[found.feedback])))
-    return redirect(url_for("classes.assignment", assignment_id=found.id))
+    assigning.set_feedback(assignment, request.form.get("feedback", ""), may)
+    flash(_("From now on students see: %(what)s.", what=_(FEEDBACK_IN_WORDS[assignment.feedback])))
+    return redirect(url_for("classes.assignment", assignment_id=assignment.id))
 
 
 FEEDBACK_IN_WORDS = {

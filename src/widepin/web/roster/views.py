@@ -60,54 +60,56 @@ def show(school_class: SchoolClass, **context: Any) -> str:
 @teachers_only
 def read(class_id: int) -> ResponseReturnValue:
     """Show what a pasted list or a file would add; nothing is stored yet."""
-    found = own_class(class_id)
+    school_class = own_class(class_id)
     text = request.form.get("list", "")
     try:
         if file := request.files.get("file"):
             text = decoded(file.read())
-        entries = read_roster(text, {student.name for student in found.students})
+        entries = read_roster(text, {student.name for student in school_class.students})
     except Unreadable as wrong:
-        return show(found, text=text, trouble=str(wrong)), 422
-    return render_template("roster/read.html", school_class=found, entries=entries)
+        return show(school_class, text=text, trouble=str(wrong)), 422
+    return render_template("roster/read.html", school_class=school_class, entries=entries)
 
 
 @teachers_only
 def add(class_id: int) -> ResponseReturnValue:
     """Add students by name; lines that are empty or not ticked are left out."""
-    found = own_class(class_id)
+    school_class = own_class(class_id)
     names = [" ".join(name.split()) for name in request.form.getlist("name")]
     ticked = request.form.getlist("take")
-    wanted = [name for place, name in enumerate(names) if name and (not ticked or str(place) in ticked)]
+    wanted = [name for index, name in enumerate(names) if name and (not ticked or str(index) in ticked)]
     if not wanted:
-        return show(found, trouble=_("Write at least one name.")), 422
+        return show(school_class, trouble=_("Write at least one name.")), 422
     if any(len(name) > LONGEST_NAME for name in wanted):
-        return show(found, trouble=_("A name has %(most)s characters at most.", most=LONGEST_NAME)), 422
-    added = roster.add_students(session(), found, wanted)
+        return show(school_class, trouble=_("A name has %(most)s characters at most.", most=LONGEST_NAME)), 422
+    added = roster.add_students(session(), school_class, wanted)
     flash(ngettext("%(name)s was added.", "%(n)s students were added.", len(added), name=added[0].name, n=len(added)))
-    return redirect(url_for("roster.index", class_id=found.id))
+    return redirect(url_for("roster.index", class_id=school_class.id))
 
 
 @teachers_only
 def as_csv(class_id: int) -> Response:
     """The roster as CSV, codes and all; it can be read back."""
-    found = own_class(class_id)
-    rows = [(student.name, student.login, found.code, code_of()(student)) for student in found.students]
+    school_class = own_class(class_id)
+    rows = [(student.name, student.login, school_class.code, code_of()(student)) for student in school_class.students]
     return download(
-        write_roster(("name", "login", _("class code"), _("personal code")), rows), f"{found.name}.csv", "text/csv"
+        write_roster(("name", "login", _("class code"), _("personal code")), rows),
+        f"{school_class.name}.csv",
+        "text/csv",
     )
 
 
 @teachers_only
 def name_cards(class_id: int) -> Response:
     """A card to cut out for every student: where and with which codes to sign in."""
-    found = own_class(class_id)
+    school_class = own_class(class_id)
     return printed(
-        _("%(name)s, name cards", name=found.name),
+        _("%(name)s, name cards", name=school_class.name),
         _("name cards"),
         {
-            "class_name": found.name,
-            "class_code": found.code,
-            "students": [{"name": student.name, "code": code_of()(student)} for student in found.students],
+            "class_name": school_class.name,
+            "class_code": school_class.code,
+            "students": [{"name": student.name, "code": code_of()(student)} for student in school_class.students],
             "address": current_app.config["ADDRESS"] or request.host_url,
         },
     )
@@ -116,37 +118,37 @@ def name_cards(class_id: int) -> Response:
 @teachers_only
 def class_data(class_id: int) -> ResponseReturnValue:
     """Everything that is kept about the students of a class, as JSON."""
-    found = own_class(class_id)
-    return roster.data_of(session(), found, found.students)
+    school_class = own_class(class_id)
+    return roster.data_of(session(), school_class, school_class.students)
 
 
 @teachers_only
 def student_data(class_id: int, person_id: int) -> ResponseReturnValue:
     """Everything that is kept about a student in a class, as JSON."""
-    found = own_class(class_id)
-    return roster.data_of(session(), found, [own_student(found, person_id)])
+    school_class = own_class(class_id)
+    return roster.data_of(session(), school_class, [own_student(school_class, person_id)])
 
 
 @teachers_only
 def rename_class(class_id: int) -> ResponseReturnValue:
     """Give a class another name."""
-    found = own_class(class_id)
+    school_class = own_class(class_id)
     try:
-        roster.rename_class(session(), found, request.form.get("name", ""))
+        roster.rename_class(session(), school_class, request.form.get("name", ""))
     except Refused as wrong:
-        return show(found, trouble=str(wrong)), 422
-    return redirect(url_for("roster.index", class_id=found.id))
+        return show(school_class, trouble=str(wrong)), 422
+    return redirect(url_for("roster.index", class_id=school_class.id))
 
 
 @teachers_only
 def archive(class_id: int) -> Response:
     """Put a class away, or take it out again. Students do not see its tasks meanwhile; nothing is lost."""
-    found = own_class(class_id)
-    roster.archive(found)
+    school_class = own_class(class_id)
+    roster.archive(school_class)
     flash(
-        _("%(name)s is archived; nothing of it is lost.", name=found.name)
-        if found.archived
-        else _("%(name)s is back.", name=found.name)
+        _("%(name)s is archived; nothing of it is lost.", name=school_class.name)
+        if school_class.archived
+        else _("%(name)s is back.", name=school_class.name)
     )
     return redirect(url_for("classes.index"))
 
@@ -154,17 +156,17 @@ def archive(class_id: int) -> Response:
 @teachers_only
 def copy(class_id: int) -> ResponseReturnValue:
     """A class with the same tasks, for a new year."""
-    found = own_class(class_id)
+    school_class = own_class(class_id)
     try:
-        made = roster.copy_class(session(), found, request.form.get("name", ""), "students" in request.form)
+        made = roster.copy_class(session(), school_class, request.form.get("name", ""), "students" in request.form)
     except Refused as wrong:
-        return show(found, trouble=str(wrong)), 422
+        return show(school_class, trouble=str(wrong)), 422
     flash(
         _(
             "%(copy)s has the %(count)s tasks of %(original)s, without dates.",
             copy=made.name,
             count=len(made.assignments),
-            original=found.name,
+            original=school_class.name,
         )
     )
     return redirect(url_for("roster.index", class_id=made.id))
@@ -173,75 +175,75 @@ def copy(class_id: int) -> ResponseReturnValue:
 @teachers_only
 def ask_renew_all(class_id: int) -> str:
     """Say what new codes for everybody mean."""
-    found = own_class(class_id)
+    school_class = own_class(class_id)
     return render_template(
         "confirm.html",
-        title=_("New codes for everybody in %(name)s?", name=found.name),
+        title=_("New codes for everybody in %(name)s?", name=school_class.name),
         lost=[
             _(
                 "the class code %(code)s and all %(count)s personal codes: printed cards become void",
-                code=found.code,
-                count=len(found.students),
+                code=school_class.code,
+                count=len(school_class.students),
             ),
             _("being signed in: everybody has to sign in again, with the new codes"),
         ],
         keep=_("What the students have built stays."),
-        action=url_for("roster.renew_all", class_id=found.id),
+        action=url_for("roster.renew_all", class_id=school_class.id),
         deed=_("Make new codes"),
         stay=_("Keep the codes"),
-        back=url_for("roster.index", class_id=found.id),
+        back=url_for("roster.index", class_id=school_class.id),
     )
 
 
 @teachers_only
 def renew_all(class_id: int) -> Response:
     """New codes for the class and everybody in it; the old ones end at once."""
-    found = own_class(class_id)
-    found.code = class_code()
-    for student in found.students:
+    school_class = own_class(class_id)
+    school_class.code = class_code()
+    for student in school_class.students:
         student.renew_code()
     flash(_("All codes are new. Print the name cards again."))
-    return redirect(url_for("roster.index", class_id=found.id))
+    return redirect(url_for("roster.index", class_id=school_class.id))
 
 
 @teachers_only
 def ask_remove_class(class_id: int) -> str:
     """Say what would be lost with a class."""
-    found = own_class(class_id)
-    works, attempts = roster.done_by(session(), found)
+    school_class = own_class(class_id)
+    works, attempts = roster.done_by(session(), school_class)
     return render_template(
         "confirm.html",
-        title=_("Delete %(name)s?", name=found.name),
+        title=_("Delete %(name)s?", name=school_class.name),
         lost=[
-            _("%(count)s students, unless they are in another class", count=len(found.students)),
+            _("%(count)s students, unless they are in another class", count=len(school_class.students)),
             _("%(works)s works with %(attempts)s hand-ins and their verdicts", works=works, attempts=attempts),
         ],
         keep=_("Archiving keeps everything of the class."),
-        export=url_for("roster.class_data", class_id=found.id),
-        action=url_for("roster.remove_class", class_id=found.id),
-        deed=_("Delete %(name)s for ever", name=found.name),
-        back=url_for("roster.index", class_id=found.id),
+        export=url_for("roster.class_data", class_id=school_class.id),
+        action=url_for("roster.remove_class", class_id=school_class.id),
+        deed=_("Delete %(name)s for ever", name=school_class.name),
+        back=url_for("roster.index", class_id=school_class.id),
     )
 
 
 @teachers_only
 def remove_class(class_id: int) -> Response:
     """Delete a class and all that was done in it."""
-    found = own_class(class_id)
-    flash(_("%(name)s is deleted.", name=found.name))
-    roster.remove_class(session(), found)
+    school_class = own_class(class_id)
+    flash(_("%(name)s is deleted.", name=school_class.name))
+    roster.remove_class(session(), school_class)
     return redirect(url_for("classes.index"))
 
 
 @teachers_only
 def rename(class_id: int, person_id: int) -> ResponseReturnValue:
     """Give a student another name."""
-    found = own_class(class_id)
-    student = own_student(found, person_id)
+    school_class = own_class(class_id)
+    student = own_student(school_class, person_id)
     try:
         roster.rename_student(student, request.form.get("name", ""))
     except Refused as wrong:
-        return show(found, trouble=str(wrong)), 422
+        return show(school_class, trouble=str(wrong)), 422
     return redirect(url_for("roster.index", class_id=class_id))
 
 
@@ -294,12 +296,12 @@ def renew(class_id: int, person_id: int) -> Response:
 @teachers_only
 def ask_remove(class_id: int, person_id: int) -> str:
     """Say what would be lost with a student."""
-    found = own_class(class_id)
-    student = own_student(found, person_id)
-    works, attempts = roster.done_by(session(), found, student)
+    school_class = own_class(class_id)
+    student = own_student(school_class, person_id)
+    works, attempts = roster.done_by(session(), school_class, student)
     return render_template(
         "confirm.html",
-        title=_("Remove %(name)s from %(class_name)s?", name=student.name, class_name=found.name),
+        title=_("Remove %(name)s from %(class_name)s?", name=student.name, class_name=school_class.name),
         lost=[
             _(
                 "%(works)s works in this class, with %(attempts)s hand-ins and their verdicts",
@@ -319,10 +321,10 @@ def ask_remove(class_id: int, person_id: int) -> str:
 @teachers_only
 def remove(class_id: int, person_id: int) -> Response:
     """Remove a student with the works done in this class."""
-    found = own_class(class_id)
-    student = own_student(found, person_id)
+    school_class = own_class(class_id)
+    student = own_student(school_class, person_id)
     flash(_("%(name)s was removed.", name=student.name))
-    roster.remove_student(session(), found, student)
+    roster.remove_student(session(), school_class, student)
     return redirect(url_for("roster.index", class_id=class_id))
 
 

@@ -44,11 +44,11 @@ def warnings(task: Task, tried: TaskCheck) -> list[str]:
     """What a teacher should look at before assigning."""
     found = []
     if tried.model.outcome is Outcome.WRONG and tried.model.report is not None:
-        clauses = [Words(task).condition(one) for one in task.conditions]
+        clauses = [Words(task).condition(condition) for condition in task.conditions]
         found += [
-            _("Not true of the sample solution as drawn: %(clauses)s.", clauses=clauses[one.place])
-            for one in tried.model.report.conditions
-            if one.holds_as_drawn is False
+            _("Not true of the sample solution as drawn: %(clauses)s.", clauses=clauses[condition.place])
+            for condition in tried.model.report.conditions
+            if condition.holds_as_drawn is False
         ]
     if tried.stands_empty:
         found.append(_("Nothing has to be constructed: the given figure alone is correct. Add a condition."))

@@ -106,7 +106,7 @@ def library_task(key: str) -> str:
         task=task,
         words=Words(task),
         figure=draft_figure(known.document()),
-        prerequisites=[LIBRARY[one] for one in known.prerequisites],
+        prerequisites=[LIBRARY[prerequisite] for prerequisite in known.prerequisites],
         level=LEVELS[known.level],
     )
 
@@ -160,13 +160,13 @@ def read() -> Response:
 @teachers_only
 def sheet(sheet_id: int) -> str:
     """Making a task, in five parts."""
-    found = own_sheet(sheet_id)
+    sheet = own_sheet(sheet_id)
     return render_template(
         "sheets/sheet.html",
-        sheet=found,
-        state=state_of(found),
-        assigned=sheets.is_assigned(session(), found),
-        figure=draft_figure(found.document),
+        sheet=sheet,
+        state=state_of(sheet),
+        assigned=sheets.is_assigned(session(), sheet),
+        figure=draft_figure(sheet.document),
         ready_made={name: sheets.figure_named(name) for name in sheets.READY_MADE},
         tool_sets=sheets.TOOL_SETS,
         tools=[*USUAL, *(tool for tool in TOOLS if tool not in USUAL)],
@@ -235,30 +235,30 @@ def save(sheet_id: int) -> ResponseReturnValue:
 @teachers_only
 def draw(sheet_id: int, part: str) -> str:
     """The board, to draw the given figure or the model on it, or to work the task as a student would."""
-    found = own_sheet(sheet_id)
+    sheet = own_sheet(sheet_id)
     everything = [{"tool": tool, "most": None} for tool in TOOLS]
     if part == "trial":
-        task = ready(found)
+        task = ready(sheet)
         setting = board_setting(task)
-        context = {"task": task, "words": Words(task), "hand_in_url": url_for("sheets.judge_trial", sheet_id=found.id)}
+        context = {"task": task, "words": Words(task), "hand_in_url": url_for("sheets.judge_trial", sheet_id=sheet.id)}
     elif part in sheets.CONSTRUCTIONS:
-        given = [] if part == "given" else found.document["given"]
+        given = [] if part == "given" else sheet.document["given"]
         setting = {"given": given, "start": [], "tools": everything, "budget": None, "wanted": [], "finding": True}
         context = {}
     else:
         abort(404)
-    own = found.document[part] if part in sheets.CONSTRUCTIONS else []
+    own = sheet.document[part] if part in sheets.CONSTRUCTIONS else []
     setting |= {
         "measuring": part == "trial",  # measures are not kept with a sheet
-        "taken": [step["id"] for step in found.document["model"]] if part == "given" else [],
+        "taken": [step["id"] for step in sheet.document["model"]] if part == "given" else [],
         "log": [
             {"number": number, "key": "", "operation": {"op": "add", "step": step}} for number, step in enumerate(own)
         ],
         "student": f"draft-{me().id}",
-        "draft": {"part": part, "url": url_for("sheets.save", sheet_id=found.id)},
-        "urls": {"operations": f"draft {part} {found.id}"},
+        "draft": {"part": part, "url": url_for("sheets.save", sheet_id=sheet.id)},
+        "urls": {"operations": f"draft {part} {sheet.id}"},
     }
-    return render_template("tasks/board.html", sheet=found, part=part, setting=setting, **context)
+    return render_template("tasks/board.html", sheet=sheet, part=part, setting=setting, **context)
 
 
 def ready(found: TaskSheet) -> Task:
@@ -292,12 +292,12 @@ def propose(sheet_id: int) -> ResponseReturnValue:
 @teachers_only
 def try_out(sheet_id: int) -> ResponseReturnValue:
     """Try the task: whether its model solves it, and what else would pass."""
-    found = own_sheet(sheet_id)
+    sheet = own_sheet(sheet_id)
     try:
-        task = sheets.task_in(found)
+        task = sheets.task_in(sheet)
     except Unreadable as wrong:
         return {"error": _("Not finished yet: %(wrong)s.", wrong=wrong)}, 422
-    return task_check_in_words(task, apart(check_task, task), found.document)
+    return task_check_in_words(task, apart(check_task, task), sheet.document)
 
 
 @teachers_only
@@ -332,40 +332,40 @@ def judge_trial(sheet_id: int) -> ResponseReturnValue:
 @teachers_only
 def as_json(sheet_id: int) -> Response:
     """The task document."""
-    found = own_sheet(sheet_id)
-    text = json.dumps(found.document, indent=1, ensure_ascii=False)
-    return download(text, f"{found.title or 'task'}.json", "application/json")
+    sheet = own_sheet(sheet_id)
+    text = json.dumps(sheet.document, indent=1, ensure_ascii=False)
+    return download(text, f"{sheet.title or 'task'}.json", "application/json")
 
 
 @teachers_only
 def on_paper(sheet_id: int) -> Response:
     """The task with its model step by step, as a PDF."""
-    found = own_sheet(sheet_id)
-    task = ready(found)
-    figure = {"given": found.document["given"], "steps": found.document["model"]}
-    return handout(found.document, figure, [one.name for one in task.wanted], task.title, found.topic)
+    sheet = own_sheet(sheet_id)
+    task = ready(sheet)
+    figure = {"given": sheet.document["given"], "steps": sheet.document["model"]}
+    return handout(sheet.document, figure, [one.name for one in task.wanted], task.title, sheet.topic)
 
 
 @teachers_only
 def copy(sheet_id: int) -> Response:
     """Another task that begins as this one stands."""
-    found = own_sheet(sheet_id)
-    title = _("%(title)s, copy", title=found.title)[:200]
-    made = sheets.new_sheet(session(), me(), {**found.document, "title": title}, found.topic)
-    made.policy = found.policy
+    sheet = own_sheet(sheet_id)
+    title = _("%(title)s, copy", title=sheet.title)[:200]
+    made = sheets.new_sheet(session(), me(), {**sheet.document, "title": title}, sheet.topic)
+    made.policy = sheet.policy
     return redirect(url_for("sheets.sheet", sheet_id=made.id))
 
 
 @teachers_only
 def remove(sheet_id: int) -> Response:
     """Delete a task; versions that are assigned stay with their classes."""
-    found = own_sheet(sheet_id)
+    sheet = own_sheet(sheet_id)
     flash(
-        _("%(title)s is off the task library.", title=found.title or _("The task"))
-        if not sheets.is_assigned(session(), found)
+        _("%(title)s is off the task library.", title=sheet.title or _("The task"))
+        if not sheets.is_assigned(session(), sheet)
         else _("This version is assigned to a class; remove it there first.")
     )
-    sheets.remove_sheet(session(), found)
+    sheets.remove_sheet(session(), sheet)
     return redirect(url_for("sheets.library"))
 
 
@@ -397,23 +397,23 @@ def show_assign(found: TaskSheet, trouble: str | None = None, passed: bool = Fal
 @teachers_only
 def assign(sheet_id: int) -> ResponseReturnValue:
     """Give a task to a class."""
-    found = own_sheet(sheet_id)
+    sheet = own_sheet(sheet_id)
     school_class = own_class(number_of(request.form.get("class")))
     try:
         terms = assigning.read_terms(request.form, school_class)
         if "series" in request.form:
-            levels = graded_series.assign_series(session(), found, school_class, terms)
+            levels = graded_series.assign_series(session(), sheet, school_class, terms)
             flash(
                 _(
                     "%(title)s is a graded series of %(count)s levels for %(name)s.",
-                    title=found.title,
+                    title=sheet.title,
                     count=len(levels),
                     name=school_class.name,
                 )
             )
             return redirect(url_for("classes.school_class", class_id=school_class.id))
-        made = assigning.assign(session(), found, school_class, terms, partial(apart, is_solved))
+        made = assigning.assign(session(), sheet, school_class, terms, partial(apart, is_solved))
     except (Refused, sheets.NotSolved) as wrong:
-        return show_assign(found, str(wrong), isinstance(wrong, assigning.DuePassed)), 422
-    flash(_("%(title)s is assigned to %(name)s.", title=found.title, name=school_class.name))
+        return show_assign(sheet, str(wrong), isinstance(wrong, assigning.DuePassed)), 422
+    flash(_("%(title)s is assigned to %(name)s.", title=sheet.title, name=school_class.name))
     return redirect(url_for("classes.assignment", assignment_id=made.id))

@@ -133,14 +133,8 @@ def import_steps(assignment_id: int) -> ResponseReturnValue:
 def hand_in(assignment_id: int) -> ResponseReturnValue:
     """Hand the work in as it stands, and show what the judge says."""
     assignment = assignment_to_do(assignment_id)
-    named = request.form.getlist("answer")
-    names = [wanted.name for wanted in task_of(assignment).wanted]
-    if any(named) and (not all(named) or len(named) != len(names)):
-        return not_handed_in(_("Point out every part of the answer, or leave all of it to be found."), assignment_id)
-    if not any(named) and not assignment.finding:
-        return not_handed_in(_("Point out the answer: which object is meant by each name."), assignment_id)
-    answer = dict(zip(names, named, strict=True)) if any(named) else None
     try:
+        answer = handins.answer_of(assignment, request.form.getlist("answer"))
         attempt = handins.hand_in(session(), work_of(session(), assignment, me()), answer, partial(apart, judge))
     except handins.NothingToHandIn:
         return not_handed_in(_("There is nothing on the board to hand in yet."), assignment_id)
