@@ -12,7 +12,9 @@ from pathlib import Path
 from statistics import median
 from time import perf_counter
 
+from flask import Flask
 from sqlalchemy import event, select
+from sqlalchemy.orm import Session
 
 from widepin.running.mariadb import THROWAWAY, MariaDB
 from widepin.running.migrate import migrate
@@ -47,7 +49,7 @@ def main() -> None:
         server.stop()
 
 
-def fill(app) -> dict[str, int]:
+def fill(app: Flask) -> dict[str, int]:
     """One large class; the numbers of what its pages are about."""
     with app.extensions["sessions"]() as session:
         hashed = app.extensions["passwords"].hash(DEMO_PASSWORD)
@@ -79,7 +81,7 @@ def fill(app) -> dict[str, int]:
         }
 
 
-def measure(app, ids: dict[str, int]) -> None:
+def measure(app: Flask, ids: dict[str, int]) -> None:
     """Every page of the desk, timed in turn with the smallest one."""
     client = app.test_client()
     client.post("/sign-in", data={"login": "bench", "password": DEMO_PASSWORD})
@@ -122,7 +124,7 @@ def measure(app, ids: dict[str, int]) -> None:
     event.remove(engine, "before_cursor_execute", counted)
 
 
-def again(session) -> None:
+def again(session: Session) -> None:
     """Judging every attempt again, on one core."""
     begun, total = perf_counter(), 0
     for assignment in session.scalars(select(Assignment)).all():

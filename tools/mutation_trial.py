@@ -215,7 +215,7 @@ class Chance:
 def rules_of() -> list[tuple[Rule, str]]:
     """Every address with every method."""
     app = create_app({"DATABASE_URL": "mariadb+pymysql://nobody@127.0.0.1:9/none", "SECRET_KEY": "k"})
-    return [(rule, method) for rule in app.url_map.iter_rules() for method in rule.methods & {"GET", "POST"}]
+    return [(rule, method) for rule in app.url_map.iter_rules() for method in (rule.methods or set()) & {"GET", "POST"}]
 
 
 def main() -> None:

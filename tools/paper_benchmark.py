@@ -16,7 +16,7 @@ from typing import Any
 
 from widepin.school.library import LIBRARY
 from widepin.web import paper
-from widepin.web.apart import Bench
+from widepin.web.apart import JobQueue
 
 STEPS, ROUNDS = (1, 20, 40, 80, 300), 3
 
@@ -45,10 +45,10 @@ def measured(data: dict[str, Any]) -> tuple[float, int, float]:
 
 
 def main() -> None:
-    bench = Bench(Path(tempfile.mkdtemp()), seconds=120, megabytes=1000, waiting=9, waiting_each=9)
+    queue = JobQueue(Path(tempfile.mkdtemp()), seconds=120, megabytes=1000, waiting=9, waiting_each=9)
     floor = 0.0
     for count in STEPS:
-        runs = [bench.do(1, measured, construction(count)) for _ in range(ROUNDS)]
+        runs = [queue.do(1, measured, construction(count)) for _ in range(ROUNDS)]
         seconds = median(run[0] for run in runs)
         floor = floor or seconds
         size, memory = runs[0][1] / 1000, max(run[2] for run in runs)

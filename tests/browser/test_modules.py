@@ -50,9 +50,15 @@ def test_folding_is_the_same_as_in_python(run):
     from tests.judge.test_judging import TASKS_BY_NAME
     from widepin.school.history import replay
 
-    add = [{"op": "add", "step": {"id": id_, "make": "circle", "from": ["A", "B"]}} for id_ in "cde"]
+    add: list[dict] = [{"op": "add", "step": {"id": id_, "make": "circle", "from": ["A", "B"]}} for id_ in "cde"]
     back, again = {"op": "undo"}, {"op": "redo"}
-    logs = [add, [*add, back], [*add, back, back, again], [add[0], back, add[1], again], [back, again, add[2]]]
+    logs: list[list[dict]] = [
+        add,
+        [*add, back],
+        [*add, back, back, again],
+        [add[0], back, add[1], again],
+        [back, again, add[2]],
+    ]
     folded = run("figure/log.js", "return x.map((log) => m.replay(log).done.map(({ step }) => step.id));", logs)
     assert folded == [[step.id for step in replay(TASKS_BY_NAME["Centre line of a sill"], log).steps] for log in logs]
 

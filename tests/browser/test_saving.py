@@ -27,7 +27,7 @@ def test_steps_not_sent_survive_a_crash_of_the_page(desk):
 
 def test_an_answer_that_got_lost_stores_nothing_twice(desk):
     desk.enter(TITLE)
-    lost = []
+    lost: list = []
 
     def lose_first_answer(route):
         if route.request.method == "POST" and not lost:
@@ -105,7 +105,7 @@ def test_an_answer_that_a_reload_cut_off_is_not_done_twice(desk):
 
 def test_what_hangs_on_a_refused_step_goes_with_it(desk):
     desk.enter(TITLE)
-    held = []
+    held: list = []
     desk.page.route("**/operations", lambda route: route.continue_() if held else held.append(route))
     desk.take("point")
     desk.page.keyboard.type("6, 5")

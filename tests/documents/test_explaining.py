@@ -13,7 +13,7 @@ from widepin.documents.explaining import (
 )
 from widepin.documents.words import Words
 from widepin.judge.task import Condition
-from widepin.judge.verdict import Measured, Report
+from widepin.judge.verdict import Measured, Quantity, Report
 
 
 @pytest.mark.parametrize(("title", "expected", "made"), DEMO, ids=[f"{t}-{e}-{len(m)}" for t, e, m in DEMO])
@@ -21,8 +21,10 @@ def test_every_level_speaks_plain_sentences(title, expected, made):
     task = TASKS_BY_NAME[title]
     found = verdict(task, made)
     said = {level: explained(found, task, level) for level in Feedback}
-    assert said["break"] and all(line.endswith(".") and "_" not in line for lines in said.values() for line in lines)
-    assert bool(said["result"]) == (expected == "refused")
+    assert said[Feedback.BREAK] and all(
+        line.endswith(".") and "_" not in line for lines in said.values() for line in lines
+    )
+    assert bool(said[Feedback.RESULT]) == (expected == "refused")
 
 
 def test_a_jumping_intersection_is_mended_in_words():
@@ -47,10 +49,13 @@ def test_a_point_by_eye_is_told_what_it_should_have_been():
 
 def test_values_that_differ_are_told_to_where_they_differ():
     words = Words(TASKS_BY_NAME["Crown of a pointed arch"])
-    sides = (Measured("length", (("A", "B"),), 6.0, 6.21384), Measured("length", (("B", "C"),), 6.0, 6.21391))
+    sides = (
+        Measured(Quantity.LENGTH, (("A", "B"),), 6.0, 6.21384),
+        Measured(Quantity.LENGTH, (("B", "C"),), 6.0, 6.21391),
+    )
     assert measured_in_words(sides, words, at_break=True) == "AB is 6.2138 cm and BC 6.2139 cm"
     assert measured_in_words(sides, words) == "AB is 6.00 cm and BC 6.00 cm"
-    angle = (Measured("angle", ("m", ("A", "B")), 89.5), Measured("distance", ("P", "m"), 0.0))
+    angle = (Measured(Quantity.ANGLE, ("m", ("A", "B")), 89.5), Measured(Quantity.DISTANCE, ("P", "m"), 0.0))
     assert measured_in_words(angle, words) == "the angle between m and AB is 89.50°"
 
 

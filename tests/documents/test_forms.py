@@ -12,11 +12,11 @@ from widepin.documents.reading import Unreadable, check_plain
 
 
 class Tried(Form):
-    name: Line = Field("", max_length=5, title="Name")
-    count: int | None = Field(None, ge=1, le=99, title="Attempts")
-    at: Moment | None = Field(None, title="Due")
-    late: Literal["taken", "refused"] = Field("taken", title="Late works")
-    chosen: list[int] = Field([], title="Students")
+    name: Line = Field(default="", max_length=5, title="Name")
+    count: int | None = Field(default=None, ge=1, le=99, title="Attempts")
+    at: Moment | None = Field(default=None, title="Due")
+    late: Literal["taken", "refused"] = Field(default="taken", title="Late works")
+    chosen: list[int] = Field(default=[], title="Students")
 
 
 def read(**sent):
@@ -59,7 +59,7 @@ def test_what_is_wrong_is_said_by_the_name_of_the_field(sent, words):
 
 
 def nested(depth):
-    value = []
+    value: list = []
     for _ in range(depth):
         value = [value]
     return value

@@ -13,18 +13,18 @@ from widepin.documents.verdict import judge_document, read_verdict, write_verdic
 from widepin.plane.makes import MAKES
 from widepin.plane.shapes import LINES, Kind
 
-POINT = [
+POINT: list[dict] = [
     {"rel": "equal_length", "of": [["X", "P0"], ["X", "P1"]]},
     {"rel": "equal_angle", "of": [["X", "P0", "P1"], ["P1", "P0", "X"]]},
     {"rel": "midpoint", "of": ["X", "P0", "P1"]},
     {"rel": "inside_angle", "of": ["X", ["P0", "P1", "P2"]]},
 ]
-LINE = [
+LINE: list[dict] = [
     {"rel": "perpendicular", "of": ["X", ["P0", "P1"]]},
     {"rel": "on", "of": ["P0", "X"]},
     {"rel": "opposite_side", "of": ["X", "P0", "P1"]},
 ]
-CIRCLE = [{"rel": "tangent", "of": ["X", ["P0", "P1"]]}, {"rel": "on", "of": ["P2", "X"]}]
+CIRCLE: list[dict] = [{"rel": "tangent", "of": ["X", ["P0", "P1"]]}, {"rel": "on", "of": ["P2", "X"]}]
 
 
 def random_case(seed):

@@ -14,7 +14,7 @@ from widepin.plane.arrays import ARRAYS, Arrays
 from widepin.plane.figure import Figure, is_defined
 from widepin.plane.makes import MAKES, By, MakeName, Undefined
 from widepin.plane.rows import complete
-from widepin.plane.shapes import Kind
+from widepin.plane.shapes import Kind, Line
 from widepin.plane.steps import Step
 from widepin.school.library.notation import steps as from_lines
 
@@ -140,7 +140,7 @@ def test_what_an_object_passes_through_lies_on_it(name):
         nearest = Figure(
             [
                 *(node.step for node in figure.nodes[: -len(on)]),
-                Step("Z", "point_on", ("X",), at=tuple(map(float, source))),
+                Step("Z", "point_on", ("X",), at=(float(source[0]), float(source[1]))),
             ]
         )
         _, found = nearest.drawn()
@@ -190,6 +190,7 @@ def test_symmetric_sources_may_trade_places(name):
     _, shapes = turned.drawn()
     one, other = shapes[-2:]
     if MAKES[name].gives is Kind.LINE:
+        assert isinstance(one, Line) and isinstance(other, Line)
         cross = one.dx * other.dy - one.dy * other.dx
         assert cross == pytest.approx(0, abs=1e-9)
     elif MAKES[name].gives is not Kind.SEGMENT:

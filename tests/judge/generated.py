@@ -16,6 +16,7 @@ from widepin.judge.ordering import sources_first
 from widepin.judge.task import Task, Work
 from widepin.judge.task_check import ALL_TOOLS, mutants
 from widepin.plane.figure import Figure
+from widepin.plane.intersections import Choice
 from widepin.plane.makes import MAKES
 from widepin.plane.shapes import Point
 from widepin.plane.steps import IllFormed, Step, check_steps
@@ -46,11 +47,11 @@ def cases() -> tuple[Case, ...]:
             continue
         found.append(Case(key, task, Work(task.model)))
         found += [Case(f"{key} mutant {n}", task, Work(mutant.steps)) for n, mutant in enumerate(mutants(task))]
-    for one in TASKS:
-        task = replace(read_task(one.document()), tools=ALL_TOOLS)
+    for demo_task in TASKS:
+        task = replace(read_task(demo_task.document()), tools=ALL_TOOLS)
         found += [
-            Case(f"{one.title} {n} {outcome}", task, Work(zoo.steps(made)))
-            for n, (outcome, made) in enumerate(one.solutions)
+            Case(f"{demo_task.title} {n} {outcome}", task, Work(zoo.steps(made)))
+            for n, (outcome, made) in enumerate(demo_task.solutions)
         ]
     rng = random.Random(4)
     for case in [*found]:
@@ -82,25 +83,24 @@ def is_well_formed(case: Case) -> bool:
 
 def slips(task: Task, steps: Sequence[Step], rng: random.Random) -> Iterator[tuple[Step, ...]]:
     """Other ways to say which intersection is meant, segments for lines, helpers put by hand: two random ones of them."""
-    ways = []
+    others: list[tuple[int, tuple[Step, ...]]] = []
     points = [step.id for step in task.given if MAKES[step.make].gives == "point"]
     for number, step in enumerate(steps):
         if step.make == "intersection" and points:
-            choice = rng.choice(["nearest_to", "farthest_from"])
-            ways.append((number, replace(step, choice=choice, reference=rng.choice(points), pick=1)))
+            choice = rng.choice([Choice.NEAREST_TO, Choice.FARTHEST_FROM])
+            others.append((number, (replace(step, choice=choice, reference=rng.choice(points), pick=1),)))
         if step.make == "line":
-            ways.append((number, replace(step, make=rng.choice(["segment", "ray"]))))
+            others.append((number, (replace(step, make=rng.choice(["segment", "ray"])),)))
         if step.make == "circle":
             helper = Step("H99", "free_point", at=(rng.uniform(0, 9), rng.uniform(0, 9)))
-            ways.append(
+            others.append(
                 (
                     number,
                     (helper, replace(step, make="circle_radius", sources=(step.sources[0], step.sources[0], "H99"))),
                 )
             )
-    for number, changed in rng.sample(ways, min(2, len(ways))):
-        instead = changed if isinstance(changed, tuple) else (changed,)
-        yield (*steps[:number], *instead, *steps[number + 1 :])
+    for number, changed in rng.sample(others, min(2, len(others))):
+        yield (*steps[:number], *changed, *steps[number + 1 :])
 
 
 # -- what must not change a verdict --------------------------------------------------------------------

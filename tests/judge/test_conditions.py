@@ -72,7 +72,8 @@ CASES = [
 def condition(name, terms):
     rel, *numbers = name.split()
     of = tuple(tuple(term.split("-")) if "-" in term else term for term in terms.split())
-    return Condition(rel, of, tuple(map(int, numbers)) if numbers else None)
+    ratio = (int(numbers[0]), int(numbers[1])) if numbers else None
+    return Condition(rel, of, ratio)
 
 
 FIGURE = zoo.figure(BASE)

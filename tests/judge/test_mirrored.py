@@ -52,6 +52,6 @@ def test_how_far_two_objects_are_apart(one, other, measure):
 
 
 def test_a_line_is_the_same_whatever_points_span_it():
-    line = Line(0, 1, 1, 2)
-    assert place_of(line, Kind.LINE) == pytest.approx(place_of(Line(2, 5, -3, -6), Kind.LINE))
-    assert place_of(line, Kind.RAY) != pytest.approx(place_of(Line(2, 5, -3, -6), Kind.RAY))
+    line = Line(0.0, 1.0, 1.0, 2.0)
+    assert place_of(line, Kind.LINE) == pytest.approx(place_of(Line(2.0, 5.0, -3.0, -6.0), Kind.LINE))
+    assert place_of(line, Kind.RAY) != pytest.approx(place_of(Line(2.0, 5.0, -3.0, -6.0), Kind.RAY))

@@ -6,6 +6,7 @@ import pytest
 from tests import zoo
 from widepin.plane.balls import BALLS, at_rising_precision, ball
 from widepin.plane.figure import is_defined
+from widepin.plane.shapes import Line
 from widepin.plane.tape import play
 from widepin.plane.variants import Variant, tapes
 
@@ -113,7 +114,7 @@ def test_arrays_balls_and_tapes_agree_on_random_constructions(seed):
 
 def played(figure, position):
     """All shapes of a figure by its steps' tapes, linked end to end."""
-    shapes = []
+    shapes: list = []
     for node in figure.nodes:
         kinds = tuple(figure.nodes[source].kind for source in node.sources)
         tape = tapes()[Variant(node.step.make, kinds, node.step.choice, node.step.pick).key]
@@ -131,4 +132,5 @@ def test_a_ball_that_cannot_be_told_from_zero_counts_as_zero():
     )
     position, _ = figure.drawn()
     shapes = at_rising_precision(lambda: figure.evaluate(BALLS, [ball(float(x)) for x in position]))
-    assert shapes[-1].dx.is_nan()
+    last = shapes[-1]
+    assert isinstance(last, Line) and last.dx.is_nan()

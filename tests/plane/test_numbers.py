@@ -20,7 +20,7 @@ def test_a_ball_has_a_sign_counts_as_zero_is_undefined_or_undecided():
 
 
 def test_precision_is_raised_until_a_sign_is_certain():
-    tried = []
+    tried: list[int] = []
 
     def compute():
         tried.append(len(tried))

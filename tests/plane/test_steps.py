@@ -4,6 +4,7 @@ import pytest
 
 from tests import zoo
 from widepin.documents.rule_words import worded
+from widepin.plane.intersections import Choice
 from widepin.plane.steps import MAX_STEPS, IllFormed, Step, check_steps
 
 A, B = Step("A", "free_point", at=(0, 0)), Step("B", "free_point", at=(4, 0))
@@ -25,9 +26,9 @@ LINE = Step("l", "line", ("A", "B"))
         (Step("x", "free_point", at=(0, 2e4)), "at[1]", "10000"),
         (Step("x", "free_point", at=(float("nan"), 0)), "at[0]", "nan"),
         (Step("x", "intersection", ("l", "c"), pick=3), "pick", "1 or 2"),
-        (Step("x", "intersection", ("l", "c"), choice="other_than", reference="Q"), "other_than", "not made"),
-        (Step("x", "intersection", ("l", "c"), choice="nearest_to", reference="l"), "nearest_to", "name a point"),
-        (Step("x", "intersection", ("l", "m"), choice="other_than", reference="A"), "other_than", "only once"),
+        (Step("x", "intersection", ("l", "c"), choice=Choice.OTHER_THAN, reference="Q"), "other_than", "not made"),
+        (Step("x", "intersection", ("l", "c"), choice=Choice.NEAREST_TO, reference="l"), "nearest_to", "name a point"),
+        (Step("x", "intersection", ("l", "m"), choice=Choice.OTHER_THAN, reference="A"), "other_than", "only once"),
     ],
 )
 def test_a_broken_rule_is_said_with_its_place(step, field, said):

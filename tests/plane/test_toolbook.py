@@ -18,7 +18,7 @@ def test_every_step_of_random_constructions_has_a_tape():
 def test_instructions_only_refer_to_registers_before_them():
     for tape in tapes().values():
         for place, (op, *operands) in enumerate(tape.code, start=tape.inputs):
-            assert op == "const" or all(0 <= operand < place for operand in operands)
+            assert op == "const" or all(0 <= int(operand) < place for operand in operands)
         assert all(0 <= out < tape.inputs + len(tape.code) for out in tape.out)
 
 

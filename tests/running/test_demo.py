@@ -27,6 +27,7 @@ class Demo:
         self.folder = folder
         self.port = free_port()
         self.process = None
+        self.said_first = None
 
     def launch(self, *options):
         return subprocess.Popen(

@@ -12,7 +12,7 @@ from widepin.school.library import LEVELS, LIBRARY, TOPICS
 from widepin.web.sheets.views import found_by
 
 
-@pytest.fixture(params=LIBRARY.values(), ids=LIBRARY)
+@pytest.fixture(params=list(LIBRARY.values()), ids=list(LIBRARY))
 def library_task(request):
     return request.param
 

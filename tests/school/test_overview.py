@@ -7,8 +7,9 @@ from sqlalchemy import select
 
 from tests.counting import queries
 from widepin.school import overview
+from widepin.school.history import replay
 from widepin.school.models import SchoolClass, now
-from widepin.school.works import store, work_of
+from widepin.school.works import store, task_of, work_of
 
 
 @pytest.fixture
@@ -66,11 +67,11 @@ def test_presence_follows_what_the_board_says(session, assignment):
 
 def test_students_with_the_same_spots_are_marked_and_others_not(session, assignment):
     first, second, third = assignment.school_class.students[:3]
-    put = {"op": "add", "step": {"id": "zz", "make": "free_point", "at": [1.2345, 6.789]}}
+    put: dict = {"op": "add", "step": {"id": "zz", "make": "free_point", "at": [1.2345, 6.789]}}
     for student in (first, second, third):
         work = work_of(session, assignment, student)
         session.refresh(work, ["operations"])
-        while overview.replay(overview.task_of(assignment), [one.document for one in work.operations]).done:
+        while replay(task_of(assignment), [one.document for one in work.operations]).done:
             store(session, work, f"back-{len(work.operations)}", len(work.operations), {"op": "undo"})
             session.refresh(work, ["operations"])
         own = put if student is not third else {"op": "add", "step": {**put["step"], "at": [2, 2]}}

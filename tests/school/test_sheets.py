@@ -77,7 +77,7 @@ def test_a_policy_is_checked(session, sheet, policy):
 
 
 def test_names_that_a_teacher_gave_become_ids():
-    steps = [
+    steps: list[dict] = [
         {"id": "A", "make": "free_point", "at": [0, 0], "label": "Foot"},
         {"id": "B", "make": "free_point", "at": [4, 0], "label": "two words"},
         {"id": "s", "make": "segment", "from": ["A", "B"], "label": "Foot"},

@@ -1,5 +1,7 @@
 """Boards in memory: always what the log in the database says, whatever other processes and transactions do."""
 
+from functools import partial
+
 import pytest
 from sqlalchemy import delete, event, select
 
@@ -85,7 +87,7 @@ def test_only_what_came_since_is_read(kept, save, school):
 
 
 def test_a_save_asks_as_often_however_long_the_log_is(kept, save, school):
-    counts = [queries(school, lambda number=number: save(number, circle(number))) for number in range(20)]
+    counts = [queries(school, partial(save, number, circle(number))) for number in range(20)]
     assert set(counts[1:]) == {counts[1]}
 
 

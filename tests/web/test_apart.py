@@ -138,8 +138,9 @@ KEYS = iter(LIBRARY)
 
 
 @pytest.fixture
-def handout(as_person):
-    """The address of the handout of a task of one's own, of which no paper is kept yet."""
+def handout(app, as_person, monkeypatch, tmp_path):
+    """The address of the handout of a task of one's own; no paper is kept yet, whatever other tests have printed."""
+    monkeypatch.setitem(app.extensions, "papers", tmp_path)
     return as_person("corin.hale").post(f"/library/{next(KEYS)}/take").location + "/handout.pdf"
 
 

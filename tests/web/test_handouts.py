@@ -3,7 +3,7 @@
 from widepin.web.handouts import under_labels
 from widepin.web.paper import hidden_in
 
-DOCUMENT = {
+DOCUMENT: dict = {
     "given": [{"id": "A", "make": "free_point", "at": [0, 0]}, {"id": "B", "make": "free_point", "at": [4, 0]}],
     "start": [],
     "steps": [

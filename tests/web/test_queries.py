@@ -81,7 +81,7 @@ def counts(app):
     grown = LargeClass(app, "grower")
     client = app.test_client()
     engine = app.extensions["sessions"].kw["bind"]
-    found = {}
+    found: dict = {}
     for students, tasks in ((2, 2), (4, 4)):
         grown.grow(students, tasks)
         client.post("/sign-in", data={"login": "grower", "password": "tracery"})

@@ -1,5 +1,7 @@
 """Sessions begin anew, run out, and end for good; what breaks is said without database or person."""
 
+from time import time
+
 import pytest
 from sqlalchemy import select
 from sqlalchemy.exc import IntegrityError
@@ -44,7 +46,7 @@ def test_a_session_runs_out(as_person, fresh_student, monkeypatch, name, seconds
 
 def test_who_is_at_work_is_not_signed_out(as_person, fresh_student, monkeypatch):
     client = as_person(fresh_student("is-at-work"))
-    at = access.time()
+    at = time()
     for hours in (2, 4, 6, 8):
         monkeypatch.setattr(access, "time", lambda: at + hours * 3600)  # noqa: B023
         assert client.get("/tasks").status_code == 200, hours
@@ -106,7 +108,7 @@ def test_the_error_page_stands_without_a_database():
     )
     client = away.test_client()
     with client.session_transaction() as cookie:
-        cookie["_user_id"], cookie["began"], cookie["seen"] = "1.1", int(access.time()), int(access.time())
+        cookie["_user_id"], cookie["began"], cookie["seen"] = "1.1", int(time()), int(time())
     for asks in ({}, {"Accept": "application/json"}):
         answer = client.get("/tasks", headers=asks)
         assert answer.status_code == 503 and "What is on your page stays there" in answer.text
