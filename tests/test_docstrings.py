@@ -6,8 +6,18 @@ from pathlib import Path
 import pytest
 
 SRC = Path(__file__).parents[1] / "src/widepin"
-COMPUTING = ("plane/makes.py", "plane/intersections.py", "plane/measurement.py", "plane/predicates.py")
-HELPERS = {"spanned", "directed", "round_about"}  # steps of makes, which have examples themselves
+COMPUTING = (
+    "plane/makes.py",
+    "plane/intersections.py",
+    "plane/measurement.py",
+    "plane/predicates.py",
+    "judge/drags.py",
+    "judge/breaks.py",
+    "judge/proving.py",
+)
+HELPERS = {"spanned", "directed", "round_about"} | {  # steps of others, which have examples themselves
+    f"Proving.{name}" for name in ("seen_by_floats", "holds_in_balls", "shapes_in_balls", "finding")
+}
 
 
 def public(path):

@@ -341,3 +341,47 @@ def test_a_row_of_names(run):
         "A and B",
         "A, B and C",
     ]
+
+
+@pytest.mark.parametrize(
+    ("text", "term"),
+    [
+        ("A", "A"),
+        ("AB", ["A", "B"]),
+        ("A-B", ["A", "B"]),
+        ("ABP1", ["A", "B", "P1"]),
+        ("sample A", "model:A"),
+        ("AX", "AX"),
+        ("g", "g"),
+    ],
+)
+def test_a_blank_of_a_condition_takes_names_and_points_one_after_the_other(run, text, term):
+    names = ["A", "B", "P1", "g", "model:A"]
+    assert (
+        run("desk/sentences.js", "return m.termOf(x.text, new Set(x.names));", {"text": text, "names": names}) == term
+    )
+
+
+def test_a_term_is_written_as_it_is_typed(run):
+    terms = ["A", ["A", "B"], ["A", "P1"], ["model:A", "B"]]
+    assert run("desk/sentences.js", "return x.map(m.written);", terms) == ["A", "AB", "AP1", "sample A-B"]
+
+
+def test_arcs_stand_at_the_points_that_are_used(on_board):
+    lines = CIRCLES + "\nC intersection c d pick=1\nH point_on c at=0,-4"
+    hide = [{"op": "dress", "id": "H", "dress": {"hidden": True}}]
+    script = """
+      const used = m.pointsUsedOn(store.figure, 'c');
+      const path = m.arcsPath(store.figure.shape('c'), used.map((id) => store.figure.shape(id)), view);
+      return [used, path.getAttribute('d').split('M').length - 1];"""
+    assert on_board("figure/arcs.js", script, lines, log=hide) == [["B", "C"], 2]
+
+
+def test_a_step_is_told_in_one_line(on_board):
+    lines = CIRCLES + "\nC intersection c d other_than=A\nk circle_radius C A B"
+    script = "return ['c', 'C', 'k'].map((id) => m.inOneLine(m.sentenceOf(store.figure.step(id), book), (one) => one));"
+    assert on_board("figure/step-words.js", script, lines) == [
+        "circle centred A through B",
+        "intersection of c and d other than A",
+        "circle centred C with radius AB",
+    ]

@@ -41,7 +41,16 @@ MAX_TOGETHER = 8
 
 
 def simplest_break(examined: Examination, trial: Trial) -> Break | None:
-    """The simplest failing position, or None where nothing needs to be dragged, or no failure can be seen."""
+    """The simplest failing position, or None where nothing needs to be dragged, or no failure can be seen.
+
+    >>> from widepin.judge.judging import judge
+    >>> ends = (Step("A", "free_point", at=(0, 0)), Step("B", "free_point", at=(4, 0)))
+    >>> halfway = Condition("midpoint", ("M", "A", "B"))
+    >>> middle = Task("", ends, (Allowance("points"),), (Wanted("M", "point"),), (halfway,))
+    >>> found = judge(middle, Work((Step("P", "free_point", at=(2, 0)),))).breaks
+    >>> [drag.id for drag in found.drags], found.happens.value, found.object
+    (['A'], 'wrong', 'P')
+    """
     if not trial.failing or trial.outcome is Outcome.APPROXIMATE:
         return None
     for enough in (PLAIN_TO_SEE, VISUAL):
@@ -117,7 +126,7 @@ def _with_fewer_points(examined: Examination, trial: Trial, starts: Floats, enou
 
 
 def _shortened(examined: Examination, trial: Trial, position: Floats, enough: float) -> Floats:
-    """The first failing position on the line way from the drawing to a failing one."""
+    """The first failing position on the straight way from the drawing to a failing one."""
     shares = np.linspace(0, 1, STOPS + 1)[1:]
     tries = examined.drawn[:, None] + (position - examined.drawn)[:, None] * shares
     fails = np.flatnonzero(_fails(examined, trial, tries, enough) & (_way(examined, tries) >= PLAIN_TO_SEE))
@@ -168,7 +177,7 @@ def _described(examined: Examination, trial: Trial, position: Floats, ruling: Ru
 
 
 def _drag(examined: Examination, handle: Handle, path: Point[float]) -> Drag:
-    """A drag along places that are defined; a free point goes line."""
+    """A drag along places that are defined; a free point goes straight."""
     step = examined.figure.nodes[handle.number].step
     places = [(x, y) for x, y in np.array([path.x, path.y]).T.tolist() if math.isfinite(x + y)] or [
         step.at or (0.0, 0.0)

@@ -66,19 +66,31 @@ class Batch:
 
     @classmethod
     def of(cls, parts: Sequence[tuple[str, Floats]]) -> Batch:
-        """The batch of these groups, each by its name and its positions (width, n)."""
+        """The batch of these groups, each by its name and its positions (width, n).
+
+        >>> Batch.of([("small all", np.zeros((2, 3))), ("mirror", np.ones((2, 1)))]).groups
+        {'small all': slice(0, 3, None), 'mirror': slice(3, 4, None)}
+        """
         groups, first = {}, 0
         for name, part in parts:
             groups[name] = slice(first, first := first + part.shape[1])
         return cls(np.concatenate([part for _, part in parts], axis=1), groups)
 
     def joined(self, other: Batch) -> Batch:
-        """The groups of both batches; their names must differ."""
+        """The groups of both batches; their names must differ.
+
+        >>> Batch.of([("ends", np.zeros((2, 3)))]).joined(Batch.of([("mirror", np.ones((2, 1)))])).positions.shape
+        (2, 4)
+        """
         parts = [(name, one.positions[:, columns]) for one in (self, other) for name, columns in one.groups.items()]
         return Batch.of(parts)
 
     def in_group(self, start: str) -> NDArray[np.bool_]:
-        """Which positions belong to groups whose name starts so."""
+        """Which positions belong to groups whose name starts so.
+
+        >>> Batch.of([("small all", np.zeros((2, 2))), ("mirror", np.ones((2, 1)))]).in_group("small").tolist()
+        [True, True, False]
+        """
         inside = np.zeros(self.positions.shape[1], dtype=bool)
         for name, columns in self.groups.items():
             if name.startswith(start):
@@ -96,7 +108,11 @@ class Handle:
 
 
 def handles(figure: Figure, given: int, own: int) -> list[Handle]:
-    """The draggable points: those of the first ``given`` objects, and of the ``own`` that follow them."""
+    """The draggable points: those of the first ``given`` objects, and of the ``own`` that follow them.
+
+    >>> [point.number for point in handles(on_a_segment, 3, 2)], handles(on_a_segment, 3, 2)[-1].given
+    ([0, 1, 3], False)
+    """
     return [
         Handle(number, node.inputs, number < given)
         for number, node in enumerate(figure.nodes[: given + own])
@@ -113,7 +129,11 @@ class Region:
 
 
 def region_about(shapes: Iterable[Shape[float]], middle: Point[float], size: float) -> Region:
-    """The region of these given points and circles, about their centroid."""
+    """The region of these given points and circles, about their centroid.
+
+    >>> region_about([Point(0.0, 0.0), Point(4.0, 0.0)], Point(2.0, 0.0), 2.0).radius == 2 + LARGE * 2
+    True
+    """
     farthest = 0.0
     for shape in shapes:
         if isinstance(shape, Point | Circle) and is_defined(shape):
@@ -130,7 +150,16 @@ def batch(
     size: float,
     region: Region,
 ) -> Batch:
-    """The positions for a verdict on a figure drawn so. ``size`` in centimetres."""
+    """The positions for a verdict on a figure drawn so: (width, n), in named groups. ``size`` in centimetres.
+
+    The same figure always gets the same batch. A figure in which nothing can be dragged gets its drawing alone.
+
+    >>> drawn, shapes = on_a_segment.drawn()
+    >>> points = handles(on_a_segment, 3, 2)
+    >>> tried = batch(on_a_segment, drawn, shapes, points, 2.0, Region(Point(2.0, 0.0), 9.0))
+    >>> sorted({name.split()[0] for name in tried.groups}), tried.positions.shape[0]
+    (['ends', 'large', 'mirror', 'small'], 5)
+    """
     rng = np.random.default_rng(20261123)
     given = [point for point in points if point.given]
     parts: list[tuple[str, Floats]] = []
@@ -152,7 +181,13 @@ def further(
     size: float,
     region: Region,
 ) -> Batch:
-    """Many more large movements, for a work that has not failed in the first batch."""
+    """Many more large movements, for a work that has not failed in the first batch.
+
+    >>> drawn, shapes = on_a_segment.drawn()
+    >>> points = handles(on_a_segment, 3, 2)
+    >>> list(further(on_a_segment, drawn, shapes, points, 2.0, Region(Point(2.0, 0.0), 9.0)).groups)
+    ['large all, more', 'large given, more', 'large own, more']
+    """
     rng = np.random.default_rng(20261125)
     return Batch.of(
         [
@@ -163,7 +198,11 @@ def further(
 
 
 def choices(points: Sequence[Handle], counts: tuple[int, int]) -> list[tuple[str, list[Handle], int]]:
-    """Which points are dragged together: all, the given alone, the own alone; and how often each."""
+    """Which points are dragged together: all, the given alone, the own alone; and how often each.
+
+    >>> [(whose, len(moved), count) for whose, moved, count in choices(handles(on_a_segment, 3, 2), (20, 10))]
+    [('all', 3, 20), ('given', 2, 10), ('own', 1, 10)]
+    """
     own = [point for point in points if not point.given]
     given = [point for point in points if point.given]
     every = [("all", list(points), counts[0])]
@@ -185,6 +224,11 @@ def dragged(
     Without a region, each point moves up to ``reach`` centimetres. With one, that is so for given free points only:
     own free points go anywhere in it, and sliding points over the whole of their curve, on lines and rays as far as
     it reaches.
+
+    >>> drawn, shapes = on_a_segment.drawn()
+    >>> moved = dragged(on_a_segment, drawn, shapes, handles(on_a_segment, 3, 2)[:1], 0.5, 40, np.random.default_rng(1))
+    >>> bool(np.all(np.hypot(moved[0], moved[1]) <= 0.5)), bool(np.all(moved[2:] == drawn[2:, None]))
+    (True, True)
     """
     positions = np.repeat(drawn[:, None], count, axis=1)
     first = int(rng.integers(POOL))
@@ -214,7 +258,11 @@ def _pool() -> Floats:
 
 
 def in_unit_disc(first: int, count: int) -> Floats:
-    """Random places (2, count) in the disc of radius 1 about the origin, those of the pool from a place in it on."""
+    """Random points (2, count) in the disc of radius 1 about the origin, those of the pool from an index on.
+
+    >>> in_unit_disc(7, 5).shape, bool(np.all(np.hypot(*in_unit_disc(7, 5)) <= 1))
+    ((2, 5), True)
+    """
     first %= POOL - count
     return _pool()[:, first : first + count]
 
@@ -222,7 +270,12 @@ def in_unit_disc(first: int, count: int) -> Floats:
 def slid(kind: Kind, curve: Shape[Floats], t: float, reach: float, count: int, rng: np.random.Generator) -> Floats:
     """Parameters of a sliding point moved up to ``reach`` along its curve, kept on the curve.
 
-    Ends are approached but not reached: there a helper may well coincide with a given point.
+    Ends are approached but not reached: there a helper may well coincide with a given point. On a curve that is
+    undefined the point stays where it is.
+
+    >>> t = slid(Kind.SEGMENT, Line(0.0, 0.0, 4.0, 0.0), 0.9, 1.0, 200, np.random.default_rng(1))
+    >>> bool(np.all((t > 0.6) & (t < 1)))
+    True
     """
     if not is_defined(curve):
         return np.full(count, t)
@@ -244,7 +297,13 @@ def slid(kind: Kind, curve: Shape[Floats], t: float, reach: float, count: int, r
 def anywhere_on(
     kind: Kind, curve: Shape[Floats], t: float, region: Region, count: int, rng: np.random.Generator
 ) -> Floats:
-    """Parameters of a sliding point over the whole of its curve, on lines and rays as far as the region reaches."""
+    """Parameters of a sliding point over the whole of its curve, on lines and rays as far as the region reaches.
+
+    >>> far = Region(Point(0.0, 0.0), 8.0)
+    >>> t = anywhere_on(Kind.RAY, Line(0.0, 0.0, 4.0, 0.0), 0.5, far, 200, np.random.default_rng(1))
+    >>> bool(np.all((t >= 0) & (t <= 2)))
+    True
+    """
     if not is_defined(curve):
         return np.full(count, t)
     if isinstance(curve, Circle):
@@ -270,7 +329,14 @@ def ends(
     region: Region,
     rng: np.random.Generator,
 ) -> list[tuple[str, Floats]]:
-    """Every point that slides on a segment or ray close to its ends, the others as drawn and elsewhere."""
+    """Every point that slides on a segment or ray close to its ends, the others as drawn and elsewhere.
+
+    >>> drawn, shapes = on_a_segment.drawn()
+    >>> points, far = handles(on_a_segment, 3, 2), Region(Point(2.0, 0.0), 9.0)
+    >>> ((name, positions),) = ends(on_a_segment, drawn, shapes, points, 2.0, far, np.random.default_rng(1))
+    >>> sorted({float(t) for t in positions[-1]}) == [END, 1 - END]
+    True
+    """
     parts = []
     for point in points:
         node = figure.nodes[point.number]
@@ -286,7 +352,13 @@ def ends(
 def named_shapes(
     figure: Figure, drawn: Floats, given: Sequence[Handle], size: float, rng: np.random.Generator
 ) -> list[tuple[str, Floats]]:
-    """Triangles of named shapes, either way round and turned, where three given points are free."""
+    """Triangles of named shapes, either way round and turned, where three given points are free; else nothing.
+
+    >>> drawn, _ = triangle.drawn()
+    >>> shaped = named_shapes(triangle, drawn, handles(triangle, 3, 0), 2.0, np.random.default_rng(1))
+    >>> shaped[0][0], shaped[0][1].shape
+    ('shape acute', (6, 12))
+    """
     corners = [point for point in given if figure.nodes[point.number].step.make == "free_point"]
     if len(corners) != 3:
         return []
@@ -309,7 +381,12 @@ def named_shapes(
 
 
 def shaped_triangle(alpha: float, beta: float) -> Floats:
-    """Corners (3, 2) of the triangle with these angles, in degrees, at the first two, about its centroid."""
+    """Corners (3, 2) of the triangle with these angles, in degrees, at the first two, about its centroid.
+
+    >>> a, b, c = shaped_triangle(90, 45)
+    >>> plain(list(b - a)), plain(list(c - a))
+    ((1.0, 0.0), (0.0, 1.0))
+    """
     a, b = math.radians(alpha), math.radians(beta)
     side = math.sin(b) / math.sin(a + b)
     triangle = np.array([[0, 0], [1, 0], [side * math.cos(a), side * math.sin(a)]])
@@ -319,7 +396,14 @@ def shaped_triangle(alpha: float, beta: float) -> Floats:
 def mirror_images(
     figure: Figure, drawn: Floats, points: Sequence[Handle], rng: np.random.Generator
 ) -> list[tuple[str, Floats]]:
-    """The figure mirrored in lines through its centre, with and without the student's own points."""
+    """The figure mirrored in lines through its centre, with and without the student's own points.
+
+    >>> drawn, _ = triangle.drawn()
+    >>> ((_, positions),) = mirror_images(triangle, drawn, handles(triangle, 3, 0), np.random.default_rng(1))
+    >>> sides = np.hypot(positions[2] - positions[0], positions[3] - positions[1])  # of A and B, in every image
+    >>> bool(np.allclose(sides, 4))
+    True
+    """
     free = [point for point in points if figure.nodes[point.number].step.make == "free_point"]
     if not free:
         return []
@@ -337,7 +421,11 @@ def mirror_images(
 
 
 def extent(points: Sequence[Point[Any]]) -> tuple[Point[Any], Any]:
-    """Centroid and size of points: the root mean square of their distances from it (arrays or floats)."""
+    """Centroid and size of points: the root mean square of their distances from it (arrays or floats).
+
+    >>> plain(extent([Point(0.0, 0.0), Point(4.0, 0.0)]))
+    ((2.0, 0.0), 2.0)
+    """
     x = sum(point.x for point in points) / len(points)
     y = sum(point.y for point in points) / len(points)
     square = sum((point.x - x) ** 2 + (point.y - y) ** 2 for point in points) / len(points)

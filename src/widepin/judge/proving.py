@@ -26,7 +26,12 @@ GHOSTS = 6
 
 
 def concyclic(measure: Measure[N], *points: Term[N]) -> Finding[N]:
-    """All points lie on the circle through the first three."""
+    """All points lie on the circle through the first three; undefined where these lie on one line.
+
+    >>> corners = [Term(Point(x, y), Kind.POINT) for x, y in ((5.0, 0.0), (0.0, 5.0), (-5.0, 0.0), (3.0, -4.0))]
+    >>> plain(found(concyclic(unit_figure, *corners)))
+    ((0.0,), ())
+    """
     p, q, r = (point.shape for point in points[:3])
     circle = Term(circle_through(measure.system, p, q, r), Kind.CIRCLE)  # type: ignore[arg-type]
     return Finding([gap for point in points[3:] for gap in on(measure, point, circle).gaps])
@@ -52,6 +57,12 @@ class Proving:
         """Whether floats see a truth hold wherever its objects exist, but for ghosts, and balls prove it.
 
         They do so where floats see it fail, and on every branch of the figure on which its objects exist.
+
+        >>> proving = Proving(Examination(apex, steps("c circle A B\\nd circle B A\\nC intersection c d pick=1")))
+        >>> proving.is_proven(Condition("equal_length", (("A", "C"), ("B", "C"))))
+        True
+        >>> proving.is_proven(Condition("ratio", (("A", "C"), ("A", "B")), (2, 1)))
+        False
         """
         columns, failing = self.seen_by_floats(truth)
         if len(failing) > GHOSTS or len(columns) < FEWEST:
