@@ -24,17 +24,17 @@ def found(finding: Finding) -> tuple:
     return tuple(finding.gaps), tuple(finding.margins)
 
 
-def steps(lines: str) -> tuple[Step, ...]:
+def constructed(lines: str) -> tuple[Step, ...]:
     """Steps from lines: ``c circle A B``."""
     return read_steps(from_lines(lines))
 
 
-SEGMENT = steps("A free_point at=0,0\nB free_point at=4,0\ns segment A B")
+SEGMENT = constructed("A free_point at=0,0\nB free_point at=4,0\ns segment A B")
 
-ON_A_SEGMENT = Figure((*SEGMENT, *steps("P point_on s at=1,0\nc circle A P")))
+ON_A_SEGMENT = Figure((*SEGMENT, *constructed("P point_on s at=1,0\nc circle A P")))
 """Two given points, their segment, and a sliding point and a circle that a student drew."""
 
-TRIANGLE = Figure(steps("A free_point at=0,0\nB free_point at=4,0\nC free_point at=1,3"))
+TRIANGLE = Figure(constructed("A free_point at=0,0\nB free_point at=4,0\nC free_point at=1,3"))
 
 APEX = Task("", SEGMENT[:2], (Allowance("circle"),), (Wanted("C", "point"),), (Condition("same", ("C", "C")),))
 """A task on two given points, for what is said of any construction on them."""
@@ -45,7 +45,7 @@ def examples(doctest_namespace):
     """The number system of arrays, shapes, small figures and tasks, and ``plain`` numbers."""
     doctest_namespace.update(ARRAYS=ARRAYS, Point=Point, Line=Line, Circle=Circle, plain=plain)
     doctest_namespace.update(unit_figure=Measure(ARRAYS, 1.0, Point(0, 0)), Term=Term, found=found)
-    doctest_namespace.update(on_a_segment=ON_A_SEGMENT, triangle=TRIANGLE, apex=APEX, steps=steps)
+    doctest_namespace.update(on_a_segment=ON_A_SEGMENT, triangle=TRIANGLE, apex=APEX, constructed=constructed)
     doctest_namespace.update(Step=Step, Task=Task, Work=Work, Allowance=Allowance, Wanted=Wanted, Condition=Condition)
     with Arrays.quiet():
         yield

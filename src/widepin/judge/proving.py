@@ -58,7 +58,7 @@ class Proving:
 
         They do so where floats see it fail, and on every branch of the figure on which its objects exist.
 
-        >>> proving = Proving(Examination(apex, steps("c circle A B\\nd circle B A\\nC intersection c d pick=1")))
+        >>> proving = Proving(Examination(apex, constructed("c circle A B\\nd circle B A\\nC intersection c d pick=1")))
         >>> proving.is_proven(Condition("equal_length", (("A", "C"), ("B", "C"))))
         True
         >>> proving.is_proven(Condition("ratio", (("A", "C"), ("A", "B")), (2, 1)))
