@@ -1,1 +1,8 @@
 """Wide Pin: construction tasks for geometry classes, and the judge that checks them."""
+
+VERSION = "0.2.0"
+
+
+def version() -> str:
+    """The version of this program."""
+    return VERSION

@@ -3,7 +3,7 @@
 import pytest
 from sqlalchemy import select
 
-from widepin.school import roster
+from widepin.school import personal_data, roster
 from widepin.school.models import Assignment, HandIn, Person, SchoolClass, Work, now
 
 SECRET = "for tests"
@@ -112,7 +112,7 @@ def test_deleting_a_class_deletes_its_students_and_works_but_no_others(session, 
 
 def test_the_data_of_a_student_holds_every_operation_and_verdict(session, first_year):
     student = next(one for one in first_year.students if roster.done_by(session, first_year, one)[1])
-    (data,) = roster.data_of(session, first_year, [student])["students"]
+    (data,) = personal_data.of_students(session, first_year, [student])["students"]
     works = session.scalars(select(Work).where(Work.student_id == student.id)).all()
     assert sorted(len(one["operations"]) for one in data["works"]) == sorted(len(work.operations) for work in works)
     assert any(attempt["verdict"]["outcome"] for work in data["works"] for attempt in work["hand_ins"])

@@ -9,6 +9,19 @@ from widepin.school.sheets import new_sheet
 
 OK, AWAY, NO = 200, 302, 404
 
+ADMINISTRATION = ("people", "person_data", "ask_erase", "classes", "library", "log", "retention", "status")
+ADMINISTRATION_DEEDS = {
+    "invite": 422,
+    "reset": NO,  # the person of the test is a student
+    "set_administrator": NO,
+    "set_presence": NO,
+    "erase": NO,
+    "set_teachers": NO,
+    "unshare": NO,
+    "set_retention": 422,
+    "erase_outdated": 409,
+}
+
 # endpoint: (method, anonymous, teacher of the class, another teacher, student concerned, student of another class)
 TABLE = {
     "home": ("GET", AWAY, AWAY, AWAY, AWAY, AWAY),
@@ -90,6 +103,27 @@ TABLE = {
     "handins.return_work": ("POST", AWAY, None, NO, NO, NO),
     "handins.mend": ("POST", AWAY, NO, NO, 400, NO),
     "drawing.tool_book": ("GET", OK, OK, OK, OK, OK),
+    "signin.second": ("GET", AWAY, AWAY, AWAY, AWAY, AWAY),
+    "signin.enter_second": ("POST", AWAY, AWAY, AWAY, AWAY, AWAY),
+    "welcome.link": ("GET", NO, NO, NO, NO, NO),
+    "welcome.use": ("POST", NO, NO, NO, NO, NO),
+    "account.index": ("GET", AWAY, OK, OK, NO, NO),
+    "account.set_password": ("POST", AWAY, 422, 422, NO, NO),
+    "account.second_factor": ("GET", AWAY, OK, OK, NO, NO),
+    "account.set_second_factor": ("POST", AWAY, AWAY, AWAY, NO, NO),
+    "account.end_second_factor": ("POST", AWAY, 422, 422, NO, NO),
+    "account.new_codes": ("POST", AWAY, AWAY, AWAY, NO, NO),
+    "account.end_session": ("POST", AWAY, AWAY, AWAY, NO, NO),
+    "account.end_others": ("POST", AWAY, AWAY, AWAY, NO, NO),
+    "sheets.share": ("POST", AWAY, AWAY, NO, NO, NO),
+    "sheets.shared_task": ("GET", AWAY, NO, NO, NO, NO),
+    "sheets.take_shared": ("POST", AWAY, NO, NO, NO, NO),
+    "roster.set_colleagues": ("POST", AWAY, AWAY, NO, NO, NO),
+    "health.alive": ("GET", OK, OK, OK, OK, OK),
+    "health.ready": ("GET", OK, OK, OK, OK, OK),
+    "health.metrics": ("GET", OK, OK, OK, OK, OK),
+    **{f"administration.{page}": ("GET", AWAY, NO, NO, NO, NO) for page in ADMINISTRATION},
+    **{f"administration.{deed}": ("POST", AWAY, NO, NO, NO, NO) for deed in ADMINISTRATION_DEEDS},
 }
 JSON = ("tasks.store", "tasks.import_steps", "sheets.save", "sheets.propose", "sheets.try_out")
 PEOPLE = ["", "corin.hale", "other.teacher", "bram.idris", "ilse.marran"]
@@ -119,6 +153,8 @@ def parameters(app):
             "key": "midpoint",
             "part": "model",
             "filename": "look/look.css",
+            "token": "no-such-link",
+            "session_id": 0,
         }
 
 
@@ -155,6 +191,31 @@ def test_who_may(app, as_person, another_teacher, parameters, endpoint):
         assert answer.status_code == status, (login, answer.status_code, answer.text[:300])
         if login == "" and status == AWAY and endpoint != "signin.leave":
             assert "/sign-in" in answer.location
+
+
+def test_an_administrator_sees_the_school(app, as_person, parameters):
+    client = as_person("oda.finch")
+    for page in ADMINISTRATION:
+        wanted = NO if page in ("person_data", "ask_erase") else OK  # of a student: teachers look after those
+        with app.test_request_context():
+            values = {"person_id": parameters["person_id"]} if wanted == NO else {}
+            path = app.url_for(f"administration.{page}", **values)
+        assert client.get(path).status_code == wanted, page
+    for deed, wanted in ADMINISTRATION_DEEDS.items():
+        with app.test_request_context():
+            rule = next(one for one in app.url_map.iter_rules() if one.endpoint == f"administration.{deed}")
+            path = app.url_for(rule.endpoint, **{name: parameters[name] for name in rule.arguments})
+        assert client.post(path).status_code == wanted, deed
+
+
+def test_a_colleague_teaches_the_class_and_cannot_give_it_away(app, as_person):
+    client = as_person("oda.finch")
+    with app.extensions["sessions"]() as session:
+        numbers = {one.name: one.id for one in session.scalars(select(SchoolClass))}
+    assert client.get(f"/classes/{numbers['Second year']}").status_code == OK
+    assert client.get(f"/classes/{numbers['First year']}").status_code == NO
+    assert client.post(f"/classes/{numbers['Second year']}/colleagues").status_code == NO
+    assert client.get(f"/classes/{numbers['Second year']}/remove").status_code == NO
 
 
 def test_a_student_does_not_see_the_hand_in_of_a_classmate(app, as_person, parameters):

@@ -13,11 +13,12 @@ from .mariadb import end_with_parent
 
 wsgi_app = "widepin.web.app:from_environment()"
 preload_app = True
-workers = 2
+workers = int(os.environ.get("WIDEPIN_WORKERS", "2"))
 # Threads that wait for the database or for the judge cost nothing; pages go on being served beside them.
 threads = 16
 keepalive = 15
 graceful_timeout = 5
+forwarded_allow_ips = "127.0.0.1,::1"  # who asks is told by the proxies that the app is set to trust, and nobody else
 loglevel = "warning"
 
 
@@ -34,6 +35,13 @@ def post_fork(server: Any, worker: Any) -> None:
     end_with_parent()
     if os.getppid() != server.pid:  # it ended before the kernel was asked
         os._exit(1)
+
+
+def child_exit(server: Any, worker: Any) -> None:
+    """What a worker that has ended had counted is kept; what it had open is not."""
+    from prometheus_client import multiprocess
+
+    multiprocess.mark_process_dead(worker.pid)  # type: ignore[no-untyped-call]
 
 
 def post_worker_init(worker: Any) -> None:

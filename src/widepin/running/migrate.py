@@ -6,6 +6,10 @@ from pathlib import Path
 
 from alembic import command
 from alembic.config import Config
+from alembic.runtime.migration import MigrationContext
+from alembic.script import ScriptDirectory
+
+from ..school.store import make_engine
 
 ROOT = Path(__file__).resolve().parents[3]
 
@@ -21,3 +25,20 @@ def config_for(url: str) -> Config:
     config.set_main_option("script_location", str(ROOT / "migrations"))
     config.attributes["url"] = url
     return config
+
+
+def revision_of(url: str) -> str | None:
+    """The last migration that a database has seen, as 0013; None where there is none."""
+    engine = make_engine(url)
+    try:
+        with engine.connect() as connection:
+            return MigrationContext.configure(connection).get_current_revision()
+    finally:
+        engine.dispose()
+
+
+def newest_revision() -> str:
+    """The last migration of this program."""
+    newest = ScriptDirectory(str(ROOT / "migrations")).get_current_head()
+    assert newest is not None
+    return newest

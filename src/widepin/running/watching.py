@@ -5,11 +5,15 @@ from __future__ import annotations
 import time
 from collections.abc import Callable
 from dataclasses import dataclass, field
+from typing import TYPE_CHECKING
 
 import pymysql
 
-from .mariadb import DatabaseTrouble, MariaDB
+from .mariadb import DatabaseTrouble
 from .web_server import WebServer, WebTrouble
+
+if TYPE_CHECKING:
+    from .supervisor import Database
 
 EVERY = 2.0
 """Seconds between two looks at whether the database writes."""
@@ -25,7 +29,7 @@ LONGEST_PAUSE = 20.0
 class Watch:
     """What is known of two servers that are to run. ``say``: tells whoever looks on."""
 
-    database: MariaDB
+    database: Database
     web: WebServer
     say: Callable[[str], None]
     failures: int = 0

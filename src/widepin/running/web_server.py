@@ -29,6 +29,8 @@ class WebServer:
     port: int
     settings: dict[str, Any]
     app: str | None = None  # another application than the one served to schools, for benchmarks
+    host: str = "127.0.0.1"
+    workers: int = 2
     process: subprocess.Popen[bytes] | None = field(default=None, init=False)
 
     @property
@@ -48,18 +50,25 @@ class WebServer:
         scratch = self.folder / "scratch"
         shutil.rmtree(scratch, ignore_errors=True)
         scratch.mkdir(mode=0o700)
+        counts = scratch / "counts"  # of all workers together
+        counts.mkdir()
         settings.write_text(json.dumps({"SCRATCH": str(scratch), **self.settings}))
         command = [sys.executable, "-m", "gunicorn", "--config", "python:widepin.running.gunicorn_settings"]
         self.process = subprocess.Popen(
-            [*command, "--bind", f"127.0.0.1:{self.port}", *([self.app] if self.app else [])],
-            env={**os.environ, "WIDEPIN_SETTINGS": str(settings)},
+            [*command, "--bind", f"{self.host}:{self.port}", *([self.app] if self.app else [])],
+            env={
+                **os.environ,
+                "WIDEPIN_SETTINGS": str(settings),
+                "WIDEPIN_WORKERS": str(self.workers),
+                "PROMETHEUS_MULTIPROC_DIR": str(counts),
+            },
             preexec_fn=end_with_parent,
             start_new_session=True,
         )
         for _ in range(600):
             if self.ended:
                 break
-            with contextlib.suppress(OSError), socket.create_connection(("127.0.0.1", self.port), 0.5):
+            with contextlib.suppress(OSError), socket.create_connection((self.host, self.port), 0.5):
                 return
             time.sleep(0.05)
         self.stop()

@@ -48,13 +48,18 @@ def load_demo(
     """Fill an empty database with the demo school. ``most_per_class`` makes a smaller one, for tests."""
     password = (passwords or Passwords()).hash(DEMO_PASSWORD)
     teacher = Person(login="corin.hale", name="Master Corin Hale", role=Role.TEACHER, password_hash=password)
-    session.add(teacher)
+    overseer = Person(
+        login="oda.finch", name="Oda Finch", role=Role.TEACHER, administrator=True, password_hash=password
+    )
+    session.add_all([teacher, overseer])
     sheets = [
         TaskSheet(
             owner=teacher, title=task.document()["title"], document=task.document(), family=number, topic="Tracery"
         )
         for number, task in enumerate(TASKS, 1)
     ]
+    for sheet in sheets[:2]:
+        sheet.shared = True
     session.add_all(sheets)
     for number, (name, names) in enumerate(PEOPLE.items()):
         students = [
@@ -73,6 +78,7 @@ def load_demo(
             say(f"{name}, {TASKS[task].title}")
             let_them_work(session, assignment, students, TASKS[task], index, len(set_tasks))
         look_through(session, school_class)
+    school_class.colleagues = [overseer]
     say("A graded series, and a class of last year")
     altitude = LIBRARY["foot-of-an-altitude"]
     series = new_sheet(session, teacher, altitude.document(), altitude.topic)

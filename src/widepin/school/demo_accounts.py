@@ -6,4 +6,5 @@ SHOWN_ACCOUNTS = (
     ("corin.hale", "Master Corin Hale, teacher"),
     ("ilse.marran", "Ilse Marran, student, second year"),
     ("bram.idris", "Bram Idris, student, first year"),
+    ("oda.finch", "Oda Finch, teacher, looks after the school"),
 )

@@ -6,14 +6,25 @@ import secrets
 from datetime import UTC, datetime
 from enum import StrEnum
 
-from sqlalchemy import JSON, CheckConstraint, DateTime, Enum, ForeignKey, MetaData, String, UniqueConstraint, true
+from sqlalchemy import (
+    JSON,
+    CheckConstraint,
+    DateTime,
+    Enum,
+    ForeignKey,
+    MetaData,
+    String,
+    UniqueConstraint,
+    false,
+    true,
+)
 from sqlalchemy.dialects.mysql import DATETIME
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
 
 from ..documents.explaining import Feedback
 from ..documents.reading import JsonObject
 from ..judge.verdict import Outcome
-from .states import Late, Role, SignInOutcome
+from .states import Action, Late, LinkPurpose, Role, SignInOutcome
 
 
 def members(enumeration: type[StrEnum]) -> Enum:
@@ -68,6 +79,11 @@ class Person(Base):
 
     stamp: Mapped[int] = mapped_column(default=1, server_default="1")  # of sessions that are valid; others have ended
 
+    administrator: Mapped[bool] = mapped_column(default=False, server_default=false())  # looks after the school too
+    left: Mapped[datetime | None] = mapped_column(DateTime)  # has left, and may not sign in any more
+    otp_secret: Mapped[str] = mapped_column(String(64), default="", server_default="")  # empty: no second factor
+    otp_step: Mapped[int] = mapped_column(default=0, server_default="0")  # the last half minute whose code was used
+
     classes: Mapped[list[SchoolClass]] = relationship(secondary="membership", back_populates="students")
 
     def end_sessions(self) -> None:
@@ -83,6 +99,86 @@ class Person(Base):
     def is_teacher(self) -> bool:
         """Whether this person teaches."""
         return self.role is Role.TEACHER
+
+    @property
+    def has_second_factor(self) -> bool:
+        """Whether signing in asks for a code besides the password."""
+        return bool(self.otp_secret)
+
+
+class RecoveryCode(Base):
+    """A code that stands in once for a second factor that is lost. ``digest``: of the code, which nobody keeps."""
+
+    __tablename__ = "recovery_code"
+    __table_args__ = (UniqueConstraint("person_id", "digest"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    person_id: Mapped[int] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"))
+    digest: Mapped[str] = mapped_column(String(64, BYTES))
+
+
+class OneTimeLink(Base):
+    """A link that works once: it makes an account, or lets somebody choose a new password.
+
+    ``digest``: of its secret part, which nobody keeps. ``person``: for whom a new password is; nobody for an account
+    that is still to be made.
+    """
+
+    __tablename__ = "one_time_link"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    digest: Mapped[str] = mapped_column(String(64, BYTES), unique=True)
+    purpose: Mapped[LinkPurpose] = mapped_column(members(LinkPurpose))
+    name: Mapped[str] = mapped_column(String(120), default="", server_default="")
+    administrator: Mapped[bool] = mapped_column(default=False, server_default=false())
+    person_id: Mapped[int | None] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), index=True)
+    made: Mapped[datetime] = mapped_column(DateTime, default=now)
+    expires: Mapped[datetime] = mapped_column(DateTime)
+
+    person: Mapped[Person | None] = relationship()
+
+
+class BrowserSession(Base):
+    """Somebody signed in with a browser. ``browser``: what kind it is, as far as it says; ``digest``: of its key."""
+
+    __tablename__ = "browser_session"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    digest: Mapped[str] = mapped_column(String(64, BYTES), unique=True)
+    person_id: Mapped[int] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), index=True)
+    began: Mapped[datetime] = mapped_column(DateTime, default=now)
+    seen: Mapped[datetime] = mapped_column(DateTime, default=now, index=True)
+    address: Mapped[str] = mapped_column(String(45))
+    browser: Mapped[str] = mapped_column(String(80), default="", server_default="")
+
+    person: Mapped[Person] = relationship()
+
+
+class AuditEntry(Base):
+    """What somebody did that others may ask about later. Names are not kept here, only numbers.
+
+    ``actor_id``: who did it; nobody for the command line. ``about``: the number of what it was done to.
+    """
+
+    __tablename__ = "audit_entry"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    at: Mapped[datetime] = mapped_column(DateTime, default=now, index=True)
+    action: Mapped[Action] = mapped_column(members(Action))
+    actor_id: Mapped[int | None] = mapped_column(ForeignKey("person.id", ondelete="SET NULL"), index=True)
+    about: Mapped[int | None]
+    details: Mapped[JsonObject] = mapped_column(JSON, default=dict, server_default="{}")
+
+    actor: Mapped[Person | None] = relationship()
+
+
+class Choice(Base):
+    """Something that the administrators have chosen for the whole school, by its name."""
+
+    __tablename__ = "choice"
+
+    name: Mapped[str] = mapped_column(String(40, BYTES), primary_key=True)
+    value: Mapped[JsonObject] = mapped_column(JSON)
 
 
 class SignIn(Base):
@@ -115,6 +211,7 @@ class SchoolClass(Base):
     archived: Mapped[datetime | None] = mapped_column(DateTime)
 
     teacher: Mapped[Person] = relationship()
+    colleagues: Mapped[list[Person]] = relationship(secondary="colleague", order_by="Person.name", passive_deletes=True)
     students: Mapped[list[Person]] = relationship(
         secondary="membership", back_populates="classes", order_by="Person.name", passive_deletes=True
     )
@@ -124,6 +221,15 @@ class SchoolClass(Base):
     class_tools: Mapped[list[ClassTool]] = relationship(
         back_populates="school_class", order_by="ClassTool.name", passive_deletes="all"
     )
+
+
+class Colleague(Base):
+    """A teacher who teaches a class together with the one whose it is."""
+
+    __tablename__ = "colleague"
+
+    class_id: Mapped[int] = mapped_column(ForeignKey("school_class.id", ondelete="CASCADE"), primary_key=True)
+    person_id: Mapped[int] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), primary_key=True, index=True)
 
 
 class Membership(Base):
@@ -149,6 +255,7 @@ class TaskSheet(Base):
     version: Mapped[int] = mapped_column(default=1, server_default="1")
     topic: Mapped[str] = mapped_column(String(60), default="", server_default="")
     policy: Mapped[JsonObject] = mapped_column(JSON, default=dict, server_default="{}")
+    shared: Mapped[bool] = mapped_column(default=False, server_default=false())  # in the school's own library
     series_of: Mapped[int | None]  # of a level of a graded series: the family of its task; not listed by itself
 
     owner: Mapped[Person] = relationship()

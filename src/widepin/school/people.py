@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import unicodedata
 from functools import cache
 
 from argon2 import PasswordHasher
@@ -15,6 +16,11 @@ LONGEST_PASSWORD = 200
 def as_login(name: str) -> str:
     """A login as it is looked up, from what was typed."""
     return name.strip().lower()
+
+
+def normal(password: str) -> str:
+    """A password as it is hashed: the same text, however a keyboard makes its characters."""
+    return unicodedata.normalize("NFC", password)
 
 
 class Passwords:

@@ -14,7 +14,6 @@ from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
 from ..documents.language import gettext as _
-from ..documents.reading import JsonObject
 from ..documents.roster import LONGEST_NAME
 from .models import (
     LETTERS,
@@ -22,10 +21,8 @@ from .models import (
     ClassTool,
     HandIn,
     Membership,
-    Operation,
     Person,
     SchoolClass,
-    SignIn,
     Work,
     now,
 )
@@ -214,50 +211,3 @@ def remove_class(session: Session, school_class: SchoolClass) -> None:
     for student in alone:
         session.delete(student)
     session.flush()
-
-
-def data_of(session: Session, school_class: SchoolClass, students: Iterable[Person]) -> JsonObject:
-    """Everything that is kept about students in a class, as JSON."""
-    works = list(session.scalars(select(Work).join(Assignment).where(Assignment.class_id == school_class.id)))
-    return {
-        "class": school_class.name,
-        "students": [
-            {
-                "name": student.name,
-                "login": student.login,
-                "sign_ins": _sign_ins(session, student),
-                "works": [_work(session, work) for work in works if work.student_id == student.id],
-            }
-            for student in students
-        ],
-    }
-
-
-def _sign_ins(session: Session, student: Person) -> list[dict[str, str]]:
-    of = select(SignIn).where(SignIn.person_id == student.id).order_by(SignIn.id)
-    return [{"at": one.at.isoformat(), "outcome": one.outcome, "address": one.address} for one in session.scalars(of)]
-
-
-def _work(session: Session, work: Work) -> JsonObject:
-    log = session.scalars(select(Operation).where(Operation.work_id == work.id).order_by(Operation.number))
-    return {
-        "task": work.assignment.sheet.title,
-        "started": work.started.isoformat(),
-        "operations": [{"stored": one.stored.isoformat(), **one.document} for one in log],
-        "hand_ins": [
-            {
-                "attempt": hand_in.attempt,
-                "handed_in": hand_in.handed_in.isoformat(),
-                "outcome": hand_in.outcome.value,
-                "moves": hand_in.moves,
-                "score": hand_in.score_that_counts,
-                "reason": hand_in.reason,
-                "comments": [
-                    {"by": said.author.name, "step": said.step, "text": said.text} for said in hand_in.comments
-                ],
-                "work": hand_in.document,
-                "verdict": hand_in.verdict,
-            }
-            for hand_in in work.hand_ins
-        ],
-    }

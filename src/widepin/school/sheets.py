@@ -99,6 +99,13 @@ def own_sheets(session: Session, owner: Person) -> list[TaskSheet]:
     return sorted(latest.values(), key=lambda sheet: -sheet.family)
 
 
+def shared_by_others(session: Session, person: Person) -> list[TaskSheet]:
+    """What colleagues share with the school: of each task the latest version that is shared."""
+    wanted = select(TaskSheet).where(TaskSheet.shared, TaskSheet.owner_id != person.id, TaskSheet.series_of.is_(None))
+    latest = {sheet.family: sheet for sheet in session.scalars(wanted.order_by(TaskSheet.version))}
+    return sorted(latest.values(), key=lambda sheet: sheet.title)
+
+
 def is_assigned(session: Session, sheet: TaskSheet) -> bool:
     """Whether this version is before students."""
     return session.scalar(select(Assignment.id).where(Assignment.sheet_id == sheet.id).limit(1)) is not None

@@ -20,7 +20,7 @@ from sqlalchemy.orm import Session, sessionmaker
 
 from ..plane.errors import CoreError
 from .models import Person, SchoolClass, SignIn, now
-from .people import Passwords, as_login
+from .people import Passwords, as_login, normal
 from .roster import student_with_code, typed
 from .states import SignInOutcome
 
@@ -68,7 +68,24 @@ def by_password(
     with sessions() as session:
         person = session.scalar(select(Person).where(Person.login == as_login(login)))
     about = SignIn(person_id=person.id) if person else SignIn(unknown=digest(secret, as_login(login)))
-    return _tried(sessions, about, address, PERSON, lambda: passwords.fits(person, password) and person)
+
+    def look() -> Person | None:
+        fits = passwords.fits(person, normal(password))  # also for nobody, and for somebody who has left
+        return person if person and fits and not person.left else None
+
+    return _tried(sessions, about, address, PERSON, look, _after_password)
+
+
+def _after_password(person: Person) -> SignInOutcome:
+    """A right password alone forgives no wrong codes, or these could be tried without end."""
+    return SignInOutcome.HALFWAY if person.has_second_factor else SignInOutcome.SUCCEEDED
+
+
+def by_second_factor(
+    sessions: sessionmaker[Session], person: Person, address: str, fits: Callable[[], object]
+) -> int | None:
+    """The number of a person whose password was right, if the second factor fits too. Raises TooSoon."""
+    return _tried(sessions, SignIn(person_id=person.id), address, PERSON, fits)
 
 
 def by_code(sessions: sessionmaker[Session], secret: str, of_class: str, personal: str, address: str) -> int | None:
@@ -90,7 +107,8 @@ def _tried(
     about: SignIn,
     address: str,
     patience: Patience,
-    look: Callable[[], Person | bool | None],
+    look: Callable[[], object],
+    outcome: Callable[[Person], SignInOutcome] = lambda person: SignInOutcome.SUCCEEDED,
 ) -> int | None:
     """What a try comes to: recorded first, put off where it must be, looked at else."""
     with sessions() as session:
@@ -107,7 +125,7 @@ def _tried(
         return None
     with sessions() as session:
         known = update(SignIn).where(SignIn.id == about.id)
-        session.execute(known.values(outcome=SignInOutcome.SUCCEEDED, person_id=found.id))
+        session.execute(known.values(outcome=outcome(found), person_id=found.id))
         session.execute(delete(SignIn).where(SignIn.at < now() - KEPT))
         session.commit()
     return found.id

@@ -25,6 +25,7 @@ class SignInOutcome(StrEnum):
     FAILED = "failed"
     SUCCEEDED = "succeeded"
     PUT_OFF = "put off"
+    HALFWAY = "halfway"  # the password was right, and a second factor is still asked for
 
 
 class Presence(StrEnum):
@@ -34,3 +35,34 @@ class Presence(StrEnum):
     OFFLINE = "offline"
     INACTIVE = "inactive"
     WORKING = "working"
+
+
+class LinkPurpose(StrEnum):
+    """What a link that works once is for."""
+
+    INVITATION = "invitation"
+    RESET = "reset"
+
+
+class Action(StrEnum):
+    """What is written down in the audit log."""
+
+    INVITED = "invited"
+    JOINED = "joined"
+    RESET_LINK_MADE = "reset link made"
+    PASSWORD_CHANGED = "password changed"
+    SECOND_FACTOR_SET = "second factor set"
+    SECOND_FACTOR_REMOVED = "second factor removed"
+    SESSIONS_ENDED = "sessions ended"
+    ADMINISTRATOR_MADE = "administrator made"
+    ADMINISTRATOR_UNMADE = "administrator unmade"
+    LEFT = "left"
+    CAME_BACK = "came back"
+    ERASED = "erased"
+    EXPORTED = "exported"
+    CLASS_HANDED_OVER = "class handed over"
+    COLLEAGUES_CHANGED = "colleagues changed"
+    CLASS_ERASED = "class erased"
+    CODES_RENEWED = "codes renewed"
+    RETENTION_SET = "retention set"
+    OLD_DATA_ERASED = "old data erased"

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from sqlalchemy import Engine, create_engine
+from sqlalchemy import Engine, create_engine, text
 from sqlalchemy.exc import DBAPIError
 from sqlalchemy.orm import Session, sessionmaker
 
@@ -28,6 +28,7 @@ def make_engine(url: str) -> Engine:
         pool_pre_ping=True,
         pool_recycle=1800,
         isolation_level="READ COMMITTED",
+        hide_parameters=True,  # what people wrote stands in no log
         connect_args=PATIENCE | {"init_command": "SET innodb_lock_wait_timeout = 5"},
     )
 
@@ -46,3 +47,9 @@ def may_be_tried_again(error: DBAPIError) -> bool:
 def make_sessions(engine: Engine) -> sessionmaker[Session]:
     """A factory of sessions."""
     return sessionmaker(engine, expire_on_commit=False)
+
+
+def newest_seen(session: Session) -> str | None:
+    """The last migration that the database has seen."""
+    found = session.scalar(text("SELECT version_num FROM alembic_version"))
+    return None if found is None else str(found)

@@ -10,14 +10,17 @@ from functools import wraps
 from time import time
 from typing import Any, TypeVar
 
-from flask import abort
+from flask import abort, request
 from flask import session as browser_session
 from flask_login import LoginManager, UserMixin, current_user, login_required, login_user, logout_user
 from sqlalchemy import select
 
 from ..documents.language import gettext, marked
-from ..school.models import Assignment, ClassTool, HandIn, Person, SchoolClass, TaskSheet, Work
+from ..school import browser_sessions
+from ..school.models import Assignment, ClassTool, HandIn, Person, SchoolClass, TaskSheet, Work, now
 from ..school.progress import assignment_of, closed_now
+from ..school.states import Role
+from ..school.teaching import teaches
 from .database import session
 
 login_manager = LoginManager()
@@ -52,11 +55,14 @@ def begin_session(person: Person) -> None:
     """Sign a person in, with a session of which nothing was there before."""
     browser_session.clear()
     browser_session["began"] = browser_session["seen"] = int(time())
+    agent = request.user_agent.string
+    browser_session["key"] = browser_sessions.begin(session(), person, request.remote_addr or "", agent)
     login_user(SignedIn(person))
 
 
 def end_session() -> None:
     """Forget whoever is signed in."""
+    browser_sessions.end(session(), browser_session.get("key", ""))
     logout_user()
     browser_session.clear()
 
@@ -68,11 +74,13 @@ def load_user(id_: str) -> SignedIn | None:
     at, began, seen = int(time()), browser_session.get("began", 0), browser_session.get("seen", 0)
     if not number.isdecimal() or at - began > LONGEST_SESSION or at - seen > LONGEST_IDLE:
         return None
-    person = session().get(Person, int(number))
-    if person is None or str(person.stamp) != stamp:
+    found = browser_sessions.known(session(), browser_session.get("key", ""))
+    person = found.person if found else None
+    if found is None or person is None or person.id != int(number) or str(person.stamp) != stamp or person.left:
         return None
     if at - seen > SEEN_AGAIN:
         browser_session["seen"] = at
+        found.seen = now()
     return SignedIn(person)
 
 
@@ -81,12 +89,12 @@ def me() -> Person:
     return current_user.person  # type: ignore[no-any-return]
 
 
-def _only(role: str) -> Callable[[View], View]:
+def _only(may: Callable[[Person], bool]) -> Callable[[View], View]:
     def decorate(view: View) -> View:
         @wraps(view)
         @login_required
         def guarded(*args: Any, **kwargs: Any) -> Any:
-            if me().role != role:
+            if not may(me()):
                 abort(404)
             return view(*args, **kwargs)
 
@@ -95,14 +103,47 @@ def _only(role: str) -> Callable[[View], View]:
     return decorate
 
 
-teachers_only = _only("teacher")
-students_only = _only("student")
+teachers_only = _only(lambda person: person.role is Role.TEACHER)
+students_only = _only(lambda person: person.role is Role.STUDENT)
+administrators_only = _only(lambda person: person.administrator)
 
 
 def own_class(class_id: int) -> SchoolClass:
-    """A class that this teacher teaches."""
+    """A class that this teacher teaches, alone or with others."""
     found = session().get(SchoolClass, class_id)
-    if found is None or found.teacher_id != me().id:
+    if found is None or not teaches(me(), found):
+        abort(404)
+    return found
+
+
+def led_class(class_id: int) -> SchoolClass:
+    """A class that is this teacher's own, and not only taught together with its teacher."""
+    found = own_class(class_id)
+    if found.teacher_id != me().id:
+        abort(404)
+    return found
+
+
+def any_class(class_id: int) -> SchoolClass:
+    """A class of the school, for an administrator."""
+    found = session().get(SchoolClass, class_id)
+    if found is None or not me().administrator:
+        abort(404)
+    return found
+
+
+def any_teacher(person_id: int) -> Person:
+    """A teacher of the school, for an administrator."""
+    found = session().get(Person, person_id)
+    if found is None or found.role is not Role.TEACHER or not me().administrator:
+        abort(404)
+    return found
+
+
+def shared_sheet(sheet_id: int) -> TaskSheet:
+    """A task that its owner shares with the whole school."""
+    found = session().get(TaskSheet, sheet_id)
+    if found is None or not found.shared:
         abort(404)
     return found
 
@@ -118,7 +159,7 @@ def own_student(school_class: SchoolClass, person_id: int) -> Person:
 def taught_assignment(assignment_id: int) -> Assignment:
     """An assignment of a class that this teacher teaches."""
     found = session().get(Assignment, assignment_id)
-    if found is None or found.school_class.teacher_id != me().id:
+    if found is None or not teaches(me(), found.school_class):
         abort(404)
     return found
 
@@ -134,7 +175,7 @@ def own_sheet(sheet_id: int) -> TaskSheet:
 def taught_work(work_id: int) -> Work:
     """A work of a student whom this teacher teaches."""
     found = session().get(Work, work_id)
-    if found is None or found.assignment.school_class.teacher_id != me().id:
+    if found is None or not teaches(me(), found.assignment.school_class):
         abort(404)
     return found
 
@@ -158,7 +199,7 @@ def own_work(assignment: Assignment) -> Work | None:
 def taught_class_tool(class_tool_id: int) -> ClassTool:
     """A class tool of a class that this teacher teaches."""
     found = session().get(ClassTool, class_tool_id)
-    if found is None or found.school_class.teacher_id != me().id:
+    if found is None or not teaches(me(), found.school_class):
         abort(404)
     return found
 
@@ -166,10 +207,9 @@ def taught_class_tool(class_tool_id: int) -> ClassTool:
 def visible_hand_in(hand_in_id: int) -> HandIn:
     """A hand-in of this student's, or of a student whom this teacher teaches."""
     found = session().get(HandIn, hand_in_id)
-    if found is None or me().id not in (
-        found.work.student_id,
-        found.work.assignment.school_class.teacher_id,
-    ):
+    if found is None:
+        abort(404)
+    if me().id != found.work.student_id and not teaches(me(), found.work.assignment.school_class):
         abort(404)
     return found
 

@@ -18,21 +18,50 @@ from flask_compress import Compress
 from flask_login import current_user
 from flask_talisman import Talisman
 from flask_wtf import CSRFProtect
+from werkzeug.middleware.proxy_fix import ProxyFix
 from werkzeug.wrappers import Response
 
 from ..documents import amounts
 from ..documents.language import catalogue
 from ..documents.words import TOOL_WORDS, results_of, tool_in_words
 from ..school.people import Passwords
-from . import class_tools, classes, drawing, handins, roster, sheets, signin, tasks
+from . import (
+    account,
+    administration,
+    class_tools,
+    classes,
+    drawing,
+    handins,
+    health,
+    roster,
+    sheets,
+    signin,
+    tasks,
+    welcome,
+)
 from .access import login_manager
 from .apart import JobQueue
 from .database import use_database
 from .errors import handle_errors
+from .logs import use_logs
+from .metrics import measure
 from .navigation import Navigation
 from .reading import NumberConverter
 
-FEATURES = (signin, classes, roster, class_tools, sheets, tasks, handins, drawing)
+FEATURES = (
+    signin,
+    welcome,
+    account,
+    classes,
+    roster,
+    class_tools,
+    sheets,
+    tasks,
+    handins,
+    administration,
+    drawing,
+    health,
+)
 """Every feature: a folder with ``blueprint.py``, its table of URLs, and ``views.py``."""
 
 DEFAULTS: dict[str, Any] = {
@@ -41,6 +70,13 @@ DEFAULTS: dict[str, Any] = {
     "SESSION_COOKIE_SAMESITE": "Lax",
     "HTTPS": False,
     "ADDRESS": None,
+    "PROXIES": 0,
+    "CODES_KEY": None,
+    "SCHOOL_NAME": "",
+    "TIME_ZONE": "UTC",
+    "DATA": None,
+    "REVISION": None,
+    "JSON_LOGS": False,
     "SCRATCH": None,
     "PASSWORDS": None,
     # A page may stay open for a whole lesson; the token then lives as long as the session.
@@ -69,10 +105,18 @@ def create_app(settings: dict[str, Any]) -> Flask:
 
     SCRATCH: a folder for what can be made anew, of this server's own; a temporary one if None.
     ADDRESS: where browsers find it, as ``https://construct.example/``; requests to other hosts are refused. Without one
-    every host is taken, which is for tests alone.
+    every host is taken, which is for tests alone. PROXIES: how many stand in front and say who asks. CODES_KEY: what
+    personal codes follow from; SECRET_KEY if None. SCHOOL_NAME, TIME_ZONE: of the school. DATA: the folder whose disk
+    is watched for room. REVISION: the migration that the database should have seen, if that is asked.
     """
     app = Flask(__name__)
     app.config.update(DEFAULTS | settings)
+    app.config["CODES_KEY"] = app.config["CODES_KEY"] or app.config["SECRET_KEY"]
+    use_logs(app)
+    measure(app)
+    if app.config["PROXIES"]:
+        count = app.config["PROXIES"]
+        app.wsgi_app = ProxyFix(app.wsgi_app, x_for=count, x_proto=count, x_host=0)  # type: ignore[method-assign]
     if app.config["ADDRESS"]:
         app.config["TRUSTED_HOSTS"] = [urlsplit(app.config["ADDRESS"]).hostname, *ALSO_HERE]
     if app.config["HTTPS"]:

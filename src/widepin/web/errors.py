@@ -5,7 +5,6 @@ from __future__ import annotations
 from typing import Any
 
 from flask import Flask, current_app, render_template, request
-from flask import session as browser_session
 from flask_wtf.csrf import CSRFError
 from sqlalchemy.exc import (
     DataError,
@@ -31,7 +30,9 @@ from ..documents.language import gettext as _
 from ..documents.language import marked
 from ..documents.reading import Unreadable
 from ..plane.errors import CoreError
+from . import logs
 from .apart import Busy
+from .logs import request_number
 
 
 def handle_errors(app: Flask) -> None:
@@ -95,8 +96,7 @@ def show_error(error: HTTPException) -> tuple[Any, int]:
     """An error in words: JSON for the board, a page for everybody else."""
     code = error.code or 500
     if code in REFUSED:
-        who = browser_session.get("_user_id", "nobody").partition(".")[0]
-        current_app.logger.info("refused with %s: %s %r to %r", code, request.method, request.path, who)
+        logs.security("refused", status=code, rule=request.url_rule.rule if request.url_rule else None)
     own = error.description if error.description != type(error).description else None
     words = own or (_(WORDS[code]) if code in WORDS else "") or error.description or _("That did not work.")
     if isinstance(error, SecurityError):  # whoever asks another host has no pages here that could be led to
@@ -109,5 +109,5 @@ def show_error(error: HTTPException) -> tuple[Any, int]:
         return {"error": words}, code
     if code >= 500 or code == 409:
         # Where something broke there may be no database to ask who is here: this page is made without asking.
-        return current_app.jinja_env.get_template("broken.html").render(words=words), code
-    return render_template("error.html", words=words, code=code), code
+        return current_app.jinja_env.get_template("broken.html").render(words=words, number=request_number()), code
+    return render_template("error.html", words=words, code=code, number=request_number()), code

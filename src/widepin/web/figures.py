@@ -89,3 +89,13 @@ def shape_pictures(shapes: dict[str, Fate]) -> list[tuple[str, Fate, str]]:
         places = (corners - (low + high) / 2) * scale * [1, -1] + [30, 20]
         pictures.append((name, what, " ".join(f"{x:.1f},{y:.1f}" for x, y in places)))
     return pictures
+
+
+def draft_figure(document: JsonObject) -> JsonObject:
+    """A task's given figure with its model, as far as they are made."""
+    return {
+        "given": document["given"],
+        "start": [],
+        "steps": document.get("model", []),
+        "answer": [one.get("name") for one in document.get("wanted", [])],
+    }

@@ -6,6 +6,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from types import ModuleType
 
+from ..school.models import Person
 from ..school.states import Role
 
 
@@ -21,6 +22,7 @@ class Entry:
     role: Role
     blueprints: tuple[str, ...]
     place: int = 0
+    administrators_only: bool = False
 
 
 class Navigation:
@@ -30,6 +32,10 @@ class Navigation:
         found = [entry for feature in features for entry in getattr(feature, "NAVIGATION", ())]
         self.entries = sorted(found, key=lambda entry: entry.place)
 
-    def __call__(self, role: Role) -> list[Entry]:
-        """The entries for people of a role."""
-        return [entry for entry in self.entries if entry.role is role]
+    def __call__(self, person: Person) -> list[Entry]:
+        """The entries for somebody."""
+        return [
+            entry
+            for entry in self.entries
+            if entry.role is person.role and (person.administrator or not entry.administrators_only)
+        ]

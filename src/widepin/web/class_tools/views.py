@@ -16,6 +16,7 @@ from ...school import class_tools
 from ...school.assigning import with_tasks
 from ...school.models import SchoolClass
 from ...school.refused import Refused
+from ...school.teaching import taught_by
 from ..access import me, own_class, own_sheet, taught_class_tool, teachers_only, visible_hand_in
 from ..database import session
 from ..figures import proven_figure
@@ -76,7 +77,7 @@ Proven = Callable[[], JsonObject]
 
 def show(proven: Proven, title: str, class_id: int | None = None, trouble: str | None = None) -> str:
     """The page that asks for name, class and price; or says why this is no class tool."""
-    classes = select(SchoolClass).where(SchoolClass.teacher_id == me().id, SchoolClass.archived.is_(None))
+    classes = select(SchoolClass).where(taught_by(me()), SchoolClass.archived.is_(None))
     context: JsonObject = {
         "title": title,
         "classes": list(session().scalars(classes.order_by(SchoolClass.name))),

@@ -24,6 +24,7 @@ from ...school import again, assigning, marks, overview
 from ...school.models import Assignment, SchoolClass, now
 from ...school.refused import Refused
 from ...school.sheets import NotSolved
+from ...school.teaching import taught_by
 from ...school.works import task_of
 from ..access import me, own_class, own_student, taught_assignment, taught_work, teachers_only
 from ..database import session
@@ -42,7 +43,7 @@ def index() -> str:
 
 def show_classes(typed: str | None = None, trouble: str | None = None) -> str:
     """The page of all classes; with what was typed for a new one, and what is wrong with it."""
-    own = select(SchoolClass).where(SchoolClass.teacher_id == me().id).order_by(SchoolClass.name)
+    own = select(SchoolClass).where(taught_by(me())).order_by(SchoolClass.name)
     own = own.options(selectinload(SchoolClass.students), selectinload(SchoolClass.assignments))
     classes = list(session().scalars(own))
     return render_template(

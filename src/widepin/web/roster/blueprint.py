@@ -15,6 +15,7 @@ blueprint.add_url_rule("/classes/<int:class_id>/name-cards.pdf", "name_cards", v
 blueprint.add_url_rule("/classes/<int:class_id>/data.json", "class_data", views.class_data)
 blueprint.add_url_rule("/classes/<int:class_id>/rename", "rename_class", views.rename_class, methods=["POST"])
 blueprint.add_url_rule("/classes/<int:class_id>/archive", "archive", views.archive, methods=["POST"])
+blueprint.add_url_rule("/classes/<int:class_id>/colleagues", "set_colleagues", views.set_colleagues, methods=["POST"])
 blueprint.add_url_rule("/classes/<int:class_id>/copy", "copy", views.copy, methods=["POST"])
 blueprint.add_url_rule("/classes/<int:class_id>/renew", "ask_renew_all", views.ask_renew_all)
 blueprint.add_url_rule("/classes/<int:class_id>/renew", "renew_all", views.renew_all, methods=["POST"])

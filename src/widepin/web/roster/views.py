@@ -14,10 +14,12 @@ from ...documents.language import gettext as _
 from ...documents.language import ngettext
 from ...documents.reading import Unreadable
 from ...documents.roster import LONGEST_NAME, decoded, read_roster, write_roster
-from ...school import roster
+from ...school import audit, personal_data, roster, teaching
 from ...school.models import SchoolClass, class_code
 from ...school.refused import Refused
-from ..access import me, own_class, own_student, teachers_only
+from ...school.states import Action
+from ...school.teaching import taught_by
+from ..access import led_class, me, own_class, own_student, teachers_only
 from ..classes.views import show_classes
 from ..database import session
 from ..downloads import download
@@ -46,13 +48,14 @@ def index(class_id: int) -> str:
 def show(school_class: SchoolClass, **context: Any) -> str:
     """The roster page."""
     others = select(SchoolClass).where(
-        SchoolClass.teacher_id == me().id, SchoolClass.id != school_class.id, SchoolClass.archived.is_(None)
+        taught_by(me()), SchoolClass.id != school_class.id, SchoolClass.archived.is_(None)
     )
     return render_template(
         "roster/index.html",
         school_class=school_class,
         code_of=code_of(),
         others=list(session().scalars(others.order_by(SchoolClass.name))),
+        teachers=[one for one in teaching.at_work(session()) if one.id != school_class.teacher_id],
         **context,
     )
 
@@ -119,14 +122,17 @@ def name_cards(class_id: int) -> Response:
 def class_data(class_id: int) -> ResponseReturnValue:
     """Everything that is kept about the students of a class, as JSON."""
     school_class = own_class(class_id)
-    return roster.data_of(session(), school_class, school_class.students)
+    audit.record(session(), me(), Action.EXPORTED, whole_class=school_class.id)
+    return personal_data.of_students(session(), school_class, school_class.students)
 
 
 @teachers_only
 def student_data(class_id: int, person_id: int) -> ResponseReturnValue:
     """Everything that is kept about a student in a class, as JSON."""
     school_class = own_class(class_id)
-    return roster.data_of(session(), school_class, [own_student(school_class, person_id)])
+    student = own_student(school_class, person_id)
+    audit.record(session(), me(), Action.EXPORTED, student.id)
+    return personal_data.of_students(session(), school_class, [student])
 
 
 @teachers_only
@@ -151,6 +157,16 @@ def archive(class_id: int) -> Response:
         else _("%(name)s is back.", name=school_class.name)
     )
     return redirect(url_for("classes.index"))
+
+
+@teachers_only
+def set_colleagues(class_id: int) -> Response:
+    """Who teaches the class besides the teacher whose it is."""
+    school_class = led_class(class_id)
+    chosen = [number_of(number) for number in request.form.getlist("colleague")]
+    teaching.set_colleagues(session(), me(), school_class, chosen)
+    flash(_("Who teaches %(name)s is saved.", name=school_class.name))
+    return redirect(url_for("roster.index", class_id=school_class.id))
 
 
 @teachers_only
@@ -202,6 +218,7 @@ def renew_all(class_id: int) -> Response:
     school_class.code = class_code()
     for student in school_class.students:
         student.renew_code()
+    audit.record(session(), me(), Action.CODES_RENEWED, whole_class=school_class.id)
     flash(_("All codes are new. Print the name cards again."))
     return redirect(url_for("roster.index", class_id=school_class.id))
 
@@ -209,7 +226,7 @@ def renew_all(class_id: int) -> Response:
 @teachers_only
 def ask_remove_class(class_id: int) -> str:
     """Say what would be lost with a class."""
-    school_class = own_class(class_id)
+    school_class = led_class(class_id)
     works, attempts = roster.done_by(session(), school_class)
     return render_template(
         "confirm.html",
@@ -229,8 +246,9 @@ def ask_remove_class(class_id: int) -> str:
 @teachers_only
 def remove_class(class_id: int) -> Response:
     """Delete a class and all that was done in it."""
-    school_class = own_class(class_id)
+    school_class = led_class(class_id)
     flash(_("%(name)s is deleted.", name=school_class.name))
+    audit.record(session(), me(), Action.CLASS_ERASED, school_class.id, students=len(school_class.students))
     roster.remove_class(session(), school_class)
     return redirect(url_for("classes.index"))
 
@@ -289,6 +307,7 @@ def renew(class_id: int, person_id: int) -> Response:
     """A new personal code; the old one ends at once."""
     student = own_student(own_class(class_id), person_id)
     student.renew_code()
+    audit.record(session(), me(), Action.CODES_RENEWED, student.id)
     flash(_("%(name)s’s code is %(code)s now.", name=student.name, code=code_of()(student)))
     return redirect(url_for("roster.index", class_id=class_id))
 
@@ -324,10 +343,11 @@ def remove(class_id: int, person_id: int) -> Response:
     school_class = own_class(class_id)
     student = own_student(school_class, person_id)
     flash(_("%(name)s was removed.", name=student.name))
+    audit.record(session(), me(), Action.ERASED, student.id, from_class=school_class.id)
     roster.remove_student(session(), school_class, student)
     return redirect(url_for("roster.index", class_id=class_id))
 
 
 def code_of() -> partial[str]:
     """What tells a student's personal code."""
-    return partial(roster.personal_code, current_app.config["SECRET_KEY"])
+    return partial(roster.personal_code, current_app.config["CODES_KEY"])

@@ -28,3 +28,6 @@ blueprint.add_url_rule("/sheets/<int:sheet_id>/copy", "copy", views.copy, method
 blueprint.add_url_rule("/sheets/<int:sheet_id>/remove", "remove", views.remove, methods=["POST"])
 blueprint.add_url_rule("/sheets/<int:sheet_id>/assign", "ask_assign", views.ask_assign)
 blueprint.add_url_rule("/sheets/<int:sheet_id>/assign", "assign", views.assign, methods=["POST"])
+blueprint.add_url_rule("/sheets/<int:sheet_id>/share", "share", views.share, methods=["POST"])
+blueprint.add_url_rule("/library/school/<int:sheet_id>", "shared_task", views.shared_task)
+blueprint.add_url_rule("/library/school/<int:sheet_id>/take", "take_shared", views.take_shared, methods=["POST"])

@@ -27,11 +27,12 @@ from ...school.library import LEVELS, LIBRARY, TOPICS, LibraryTask
 from ...school.models import SchoolClass, TaskSheet
 from ...school.refused import Refused
 from ...school.scoring import SCORING
-from ..access import me, own_class, own_sheet, teachers_only
+from ...school.teaching import taught_by
+from ..access import me, own_class, own_sheet, shared_sheet, teachers_only
 from ..classes.views import FEEDBACK_IN_WORDS
 from ..database import session
 from ..downloads import download
-from ..figures import board_setting, task_figure
+from ..figures import board_setting, draft_figure, task_figure
 from ..handouts import handout
 from ..judging import apart
 from ..reading import JsonBody, json_body, number_of
@@ -48,8 +49,14 @@ def library() -> str:
         if topic in ("", one.topic) and fits(words, f"{one.title} {one.topic} {one.document.get('text', '')}")
     ]
     known = [one for one in found_by(words) if topic in ("", one.topic)]
+    shared = [
+        one
+        for one in sheets.shared_by_others(session(), me())
+        if topic in ("", one.topic) and fits(words, f"{one.title} {one.topic} {one.document.get('text', '')}")
+    ]
     return render_template(
         "sheets/library.html",
+        shared=[(one, draft_figure(one.document)) for one in shared],
         own=[(one, draft_figure(one.document)) for one in own],
         known=[(one, draft_figure(one.document())) for one in known],
         levels=LEVELS,
@@ -76,16 +83,6 @@ def fits(words: str, text: str) -> bool:
     """Whether a text has all words that were asked for."""
     text = text.casefold()
     return all(word in text for word in words.casefold().split())
-
-
-def draft_figure(document: JsonObject) -> JsonObject:
-    """A task's given figure with its model, as far as they are made."""
-    return {
-        "given": document["given"],
-        "start": [],
-        "steps": document.get("model", []),
-        "answer": [one.get("name") for one in document.get("wanted", [])],
-    }
 
 
 def known_task(key: str) -> LibraryTask:
@@ -347,6 +344,36 @@ def on_paper(sheet_id: int) -> Response:
 
 
 @teachers_only
+def share(sheet_id: int) -> Response:
+    """Put a task into the school's library, or take it out again."""
+    sheet = own_sheet(sheet_id)
+    sheet.shared = "shared" in request.form
+    words = (
+        _("%(title)s is in the school’s library.")
+        if sheet.shared
+        else _("%(title)s is no longer in the school’s library.")
+    )
+    flash(words % {"title": sheet.title or _("The task")})
+    return redirect(url_for("sheets.sheet", sheet_id=sheet.id))
+
+
+@teachers_only
+def shared_task(sheet_id: int) -> str:
+    """A task that a colleague shares with the school."""
+    sheet = shared_sheet(sheet_id)
+    return render_template("sheets/shared_task.html", sheet=sheet, figure=draft_figure(sheet.document))
+
+
+@teachers_only
+def take_shared(sheet_id: int) -> Response:
+    """A task of one's own that begins as a colleague's stands."""
+    sheet = shared_sheet(sheet_id)
+    made = sheets.new_sheet(session(), me(), dict(sheet.document), sheet.topic)
+    made.policy = sheet.policy
+    return redirect(url_for("sheets.sheet", sheet_id=made.id))
+
+
+@teachers_only
 def copy(sheet_id: int) -> Response:
     """Another task that begins as this one stands."""
     sheet = own_sheet(sheet_id)
@@ -378,7 +405,7 @@ def ask_assign(sheet_id: int) -> ResponseReturnValue:
 def show_assign(found: TaskSheet, trouble: str | None = None, passed: bool = False) -> str:
     """The page that asks how to assign; with what is wrong, and whether a time that has passed may be meant."""
     task = ready(found)
-    classes = select(SchoolClass).where(SchoolClass.teacher_id == me().id, SchoolClass.archived.is_(None))
+    classes = select(SchoolClass).where(taught_by(me()), SchoolClass.archived.is_(None))
     return render_template(
         "sheets/assign.html",
         sheet=found,

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from time import time
 from typing import Any
 from urllib.parse import urlsplit
 
 from flask import current_app, redirect, render_template, request, url_for
+from flask import session as browser_session
 from flask.typing import ResponseReturnValue
 from flask_login import current_user
 from flask_wtf import FlaskForm
@@ -16,12 +18,14 @@ from wtforms.validators import InputRequired, Length
 
 from ...documents.language import gettext as _
 from ...documents.language import marked, ngettext
-from ...school import signing_in
+from ...school import second_factor, signing_in
 from ...school.demo_accounts import DEMO_PASSWORD, SHOWN_ACCOUNTS
 from ...school.models import Person
 from ...school.people import LONGEST_PASSWORD
-from ..access import begin_session, end_session, me
+from .. import logs
+from ..access import begin_session, end_session
 from ..database import session, sessions
+from ..metrics import SIGN_INS
 
 
 class SignInForm(FlaskForm):
@@ -51,6 +55,7 @@ def enter() -> ResponseReturnValue:
     except signing_in.TooSoon as wait:
         return put_off(wait, lambda words: show(filled, words))
     if found is None:
+        told("failed")
         return show(filled, _("Login and password do not fit. Check both, or ask your teacher.")), 422
     return entered(found, filled.next.data)
 
@@ -63,16 +68,18 @@ def enter_by_code() -> ResponseReturnValue:
         return show(SignInForm(formdata=None), code_error=words, codes=codes)
 
     try:
-        found = signing_in.by_code(sessions(), current_app.config["SECRET_KEY"], *codes, request.remote_addr or "")
+        found = signing_in.by_code(sessions(), current_app.config["CODES_KEY"], *codes, request.remote_addr or "")
     except signing_in.TooSoon as wait:
         return put_off(wait, again)
     if found is None:
+        told("failed")
         return again(_("These two codes do not fit. Check both on your card, or ask your teacher.")), 422
     return entered(found, request.form.get("next"))
 
 
 def put_off(wait: signing_in.TooSoon, page: Callable[[str], str]) -> ResponseReturnValue:
     """The page again, with how long to wait."""
+    told("put off")
     seconds = ngettext("a second", "%(n)s seconds", wait.seconds, n=wait.seconds)
     return (
         page(_("Too many tries have failed. Wait %(seconds)s, then try again.", seconds=seconds)),
@@ -82,15 +89,75 @@ def put_off(wait: signing_in.TooSoon, page: Callable[[str], str]) -> ResponseRet
 
 
 def entered(person_id: int, target: str | None) -> Response:
-    """On to where somebody who is known now wanted to go."""
-    begin_session(session().get_one(Person, person_id))
+    """On to where somebody who is known now wanted to go, or to the second factor."""
+    person = session().get_one(Person, person_id)
+    if person.has_second_factor:
+        browser_session["halfway"] = {"person": person.id, "at": int(time()), "next": target or ""}
+        return redirect(url_for("signin.second"))
+    told("succeeded")
+    begin_session(person)
     return redirect(local(target) or url_for("home"))
 
 
+HALFWAY = 300
+"""Seconds for which somebody whose password was right may take to type a code."""
+
+
+def halfway() -> Person | None:
+    """Whose password was right just now, in this browser."""
+    known = browser_session.get("halfway")
+    if not isinstance(known, dict) or int(time()) - known["at"] > HALFWAY:
+        return None
+    person = session().get(Person, known["person"])
+    return person if person and person.has_second_factor and not person.left else None
+
+
+def second() -> ResponseReturnValue:
+    """Ask for the code of the second factor."""
+    if halfway() is None:
+        return redirect(url_for("signin.form"))
+    return render_template("signin/second.html")
+
+
+def enter_second() -> ResponseReturnValue:
+    """Sign in with the code, once the password was right. Wrong codes count as wrong passwords do."""
+    person = halfway()
+    if person is None:
+        return redirect(url_for("signin.form"))
+
+    def again(words: str) -> str:
+        return render_template("signin/second.html", error=words)
+
+    def fits() -> Person | None:
+        with sessions()() as apart:
+            right = second_factor.fits(apart, apart.get_one(Person, person.id), request.form.get("code", "")[:40])
+            apart.commit()
+        return person if right else None
+
+    try:
+        found = signing_in.by_second_factor(sessions(), person, request.remote_addr or "", fits)
+    except signing_in.TooSoon as wait:
+        return put_off(wait, again)
+    if found is None:
+        told("failed")
+        return again(
+            _("This code does not fit, or was used already. Wait for the next one, or use a recovery code.")
+        ), 422
+    target = browser_session["halfway"]["next"]
+    told("succeeded")
+    begin_session(person)
+    return redirect(local(target) or url_for("home"))
+
+
+def told(outcome: str) -> None:
+    """Count a try to sign in, and write it down."""
+    SIGN_INS.labels(outcome).inc()
+    if outcome != "succeeded":
+        logs.security("sign-in", outcome=outcome)
+
+
 def leave() -> Response:
-    """Sign out, here and wherever else the same person is signed in."""
-    if current_user.is_authenticated:
-        me().end_sessions()
+    """Sign out here. The session ends on the server too: a copy of its cookie is worth nothing afterwards."""
     end_session()
     return redirect(url_for("signin.form"))
 

@@ -1,0 +1,23 @@
+"""The command line, one module per command.
+
+Commands import what they need when they run: ``check`` must start quickly.
+"""
+
+from __future__ import annotations
+
+import click
+
+from .bench import bench
+from .check import check
+from .demo import demo
+from .school import backup, doctor, restore, serve, setup
+from .teacher import teacher
+
+
+@click.group()
+def main() -> None:
+    """Wide Pin: construction tasks for geometry classes."""
+
+
+for command in (check, bench, demo, setup, serve, backup, restore, doctor, teacher):
+    main.add_command(command)

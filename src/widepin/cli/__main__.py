@@ -1,0 +1,5 @@
+"""``python -m widepin.cli``."""
+
+from . import main
+
+main(prog_name="widepin")

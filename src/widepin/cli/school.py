@@ -1,0 +1,202 @@
+"""``setup``, ``serve``, ``backup``, ``restore`` and ``doctor``: a school, for whoever runs it."""
+
+from __future__ import annotations
+
+import sys
+from dataclasses import asdict, replace
+from pathlib import Path
+from typing import Any
+
+import click
+
+from .troubles import said_plainly
+
+config_option = click.option(
+    "--config", type=click.Path(path_type=Path), envvar="WIDEPIN_CONFIG", help="The configuration file."
+)
+
+
+def path_of(config: Path | None) -> Path:
+    from ..running.settings import default_path
+
+    return config or default_path()
+
+
+@click.command()
+@config_option
+@click.option("--name", envvar="WIDEPIN_NAME", help="The name of the school.")
+@click.option("--address", envvar="WIDEPIN_ADDRESS", help="Where browsers find it, as https://construct.example.org.")
+@click.option("--time-zone", envvar="WIDEPIN_TIME_ZONE", help="As Europe/Berlin.")
+@click.option("--data", envvar="WIDEPIN_DATA", help="The folder in which data live.")
+@click.option(
+    "--database", envvar="WIDEPIN_DATABASE", help="The address of an existing MariaDB; else it has one of its own."
+)
+@click.option("--port", type=int, envvar="WIDEPIN_PORT", help="The port on which it listens.")
+@click.option("--proxies", type=int, envvar="WIDEPIN_PROXIES", help="How many proxies stand in front; 1 for nginx.")
+@click.option("--no-questions", is_flag=True, help="Ask nothing; what is not said stays as it is, or as proposed.")
+def setup(config: Path | None, no_questions: bool, **said: Any) -> None:
+    """Write the configuration, make the tables, and print a link for the first administrator.
+
+    Run again, it changes only what is said anew.
+    """
+    from ..running.settings import BadSettings, Settings, default_data, keys, read, write
+
+    path = path_of(config)
+    with said_plainly():
+        known = read(path) if path.exists() else None
+        proposed = asdict(known) if known else asdict(Settings("", "", str(default_data()), local_time_zone()))
+        chosen = proposed | {name: value for name, value in said.items() if value is not None}
+        asking = not no_questions and sys.stdin.isatty()
+        if asking:
+            for field, words in QUESTIONS.items():
+                if said.get(field) is None and (known is None or not chosen[field]):
+                    chosen[field] = click.prompt(
+                        words,
+                        default=chosen[field] or None if field != "database" else "",
+                        show_default=bool(chosen[field]),
+                    )
+        for field in ("name", "address"):
+            if not chosen[field]:
+                raise BadSettings(f"{field}: say it with --{field}, or run setup in a terminal, where it is asked for.")
+        settings = Settings(**chosen).checked()
+        settings.folder.mkdir(parents=True, exist_ok=True, mode=0o700)
+        keys(settings.folder)
+        changed = write(path, settings)
+        click.echo(f"{'Wrote' if changed else 'Nothing to change in'} {path}.")
+        link = prepared(settings)
+        if link is None:
+            click.echo("There is an administrator already. Start the school with: bin/widepin serve")
+            return
+        click.echo("\nStart the school with: bin/widepin serve")
+        click.echo("Then open this link once; it makes the first administrator, and holds for 7 days:\n")
+        click.echo(f"  {settings.address.rstrip('/')}/welcome/{link}\n")
+
+
+QUESTIONS = {
+    "name": "The name of the school",
+    "address": "The address under which browsers will find it, as https://construct.example.org",
+    "time_zone": "Its time zone, as Europe/Berlin",
+    "data": "The folder in which data live",
+    "database": "The address of an existing MariaDB (Enter for one of its own)",
+}
+"""What is asked where nothing is said, in this order."""
+
+
+def local_time_zone() -> str:
+    """The time zone of this machine, or UTC."""
+    try:
+        return Path("/etc/timezone").read_text().strip() or "UTC"
+    except OSError:
+        return "UTC"
+
+
+def prepared(settings: Any) -> str | None:
+    """Bring the tables up to date; the token of a link for the first administrator, None where there is one."""
+    from rich.console import Console
+
+    from ..running.school import bring_up_to_date, opened
+    from ..school.accounts import first_administrator_link
+    from ..school.store import make_engine, make_sessions
+
+    with opened(settings) as url:
+        bring_up_to_date(settings, url, Console(highlight=False))
+        engine = make_engine(url)
+        with make_sessions(engine)() as session:
+            link = first_administrator_link(session)
+            session.commit()
+        engine.dispose()
+    return link
+
+
+@click.command()
+@config_option
+def serve(config: Path | None) -> None:
+    """Serve the school until it is stopped. SIGHUP starts the web server again, gracefully."""
+    from rich.console import Console
+
+    from ..running.school import serve as serve_school
+    from ..running.settings import read
+
+    with said_plainly():
+        serve_school(read(path_of(config)), Console(highlight=False))
+
+
+@click.command()
+@config_option
+@click.argument("file", type=click.Path(path_type=Path))
+def backup(config: Path | None, file: Path) -> None:
+    """Back all data and the keys up into FILE, and read it back. The school may be served meanwhile."""
+    from ..running.backup import back_up
+    from ..running.school import opened
+    from ..running.settings import read
+    from ..school.storage import note_backup
+
+    with said_plainly():
+        settings = read(path_of(config))
+        with opened(settings) as url:
+            about = back_up(settings, url, file.resolve(), lambda words: click.echo(f"{words} …"))
+        note_backup(settings.folder, about["made"], file.resolve())
+        click.echo(f"{file}: {told(about)}, read back and the same.")
+
+
+def told(about: dict[str, Any]) -> str:
+    """What a backup holds, in words."""
+    counted = about["rows"]
+    people, works, steps = (counted.get(table, 0) for table in ("person", "work", "operation"))
+    return f"{people} people, {works} works, {steps} steps; {sum(counted.values())} rows in {len(counted)} tables"
+
+
+@click.command()
+@config_option
+@click.option("--replace", "replacing", is_flag=True, help="Replace what is there; it is backed up first.")
+@click.option("--data", help="Where data live, if it is not where they were.")
+@click.argument("file", type=click.Path(path_type=Path))
+def restore(config: Path | None, replacing: bool, data: str | None, file: Path) -> None:
+    """Restore a school from FILE. On a new machine, this writes the configuration too."""
+    import tempfile
+    import zipfile
+    from datetime import UTC, datetime
+
+    from rich.console import Console
+
+    from ..running.backup import BackupTrouble, back_up, read_about
+    from ..running.backup import restore as put_back
+    from ..running.school import bring_up_to_date, is_empty, lock_of, opened
+    from ..running.settings import read, write
+    from ..running.supervisor import is_served
+
+    path = path_of(config)
+    with said_plainly():
+        if not path.exists():
+            read_about(file)
+            with tempfile.TemporaryDirectory() as folder, zipfile.ZipFile(file) as archive:
+                settings = read(Path(archive.extract("widepin.toml", folder)))
+            settings = replace(settings, data=data or settings.data).checked()
+            write(path, settings)
+            click.echo(f"Wrote {path}, as it was in the backup. See whether the address in it is right here.")
+        settings = read(path)
+        settings.folder.mkdir(parents=True, exist_ok=True, mode=0o700)
+        if is_served(lock_of(settings)):
+            raise BackupTrouble("The school is being served; stop it first.")
+        say = lambda words: click.echo(f"{words} …")  # noqa: E731
+        with opened(settings) as url:
+            if not is_empty(url):
+                if not replacing:
+                    raise BackupTrouble(
+                        "There are data already. To replace them, say --replace; they are backed up first."
+                    )
+                before = settings.folder / f"before-restore-{datetime.now(UTC):%Y-%m-%d-%H%M%S}.widepin"
+                back_up(settings, url, before, say)
+                click.echo(f"What was there is in {before}.")
+            about = put_back(settings, url, file, say)
+            bring_up_to_date(settings, url, Console(highlight=False))
+        click.echo(f"Restored: {told(about)}. Start the school with: bin/widepin serve")
+
+
+@click.command()
+@config_option
+def doctor(config: Path | None) -> None:
+    """Say what is wrong with the school, and what to do. Exit code 1 where something is wrong."""
+    from ..running.doctor import examine, tell
+
+    sys.exit(0 if tell(examine(path_of(config)), click.echo) else 1)

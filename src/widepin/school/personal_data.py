@@ -1,0 +1,95 @@
+"""Everything that is kept about somebody, as JSON: for whoever asks what the school knows of them."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from ..documents.reading import JsonObject
+from . import browser_sessions
+from .models import Assignment, AuditEntry, Comment, Operation, Person, SchoolClass, SignIn, TaskSheet, Work
+
+
+def sign_ins(session: Session, person: Person) -> list[JsonObject]:
+    """When and from where somebody has tried to sign in."""
+    of = select(SignIn).where(SignIn.person_id == person.id).order_by(SignIn.id)
+    return [{"at": one.at.isoformat(), "outcome": one.outcome, "address": one.address} for one in session.scalars(of)]
+
+
+def sessions(session: Session, person: Person) -> list[JsonObject]:
+    """Where somebody is signed in."""
+    return [
+        {"began": one.began.isoformat(), "seen": one.seen.isoformat(), "address": one.address, "browser": one.browser}
+        for one in browser_sessions.of(session, person)
+    ]
+
+
+def of_teacher(session: Session, person: Person) -> JsonObject:
+    """What is kept about a teacher; works of students are theirs, and stand in their own data."""
+    own = select(TaskSheet).where(TaskSheet.owner_id == person.id).order_by(TaskSheet.family, TaskSheet.version)
+    classes = select(SchoolClass).where(SchoolClass.teacher_id == person.id).order_by(SchoolClass.name)
+    comments = select(Comment).where(Comment.author_id == person.id).order_by(Comment.id)
+    done = select(AuditEntry).where(AuditEntry.actor_id == person.id).order_by(AuditEntry.id)
+    return {
+        "name": person.name,
+        "login": person.login,
+        "administrator": person.administrator,
+        "left": person.left.isoformat() if person.left else None,
+        "second_factor": person.has_second_factor,
+        "classes": [{"name": one.name, "students": len(one.students)} for one in session.scalars(classes)],
+        "tasks": [
+            {"title": one.title, "version": one.version, "document": one.document} for one in session.scalars(own)
+        ],
+        "comments": [
+            {"written": one.written.isoformat(), "step": one.step, "text": one.text}
+            for one in session.scalars(comments)
+        ],
+        "sign_ins": sign_ins(session, person),
+        "sessions": sessions(session, person),
+        "log": [{"at": one.at.isoformat(), "action": one.action} for one in session.scalars(done)],
+    }
+
+
+def of_students(session: Session, school_class: SchoolClass, students: Iterable[Person]) -> JsonObject:
+    """Everything that is kept about students in a class, as JSON."""
+    works = list(session.scalars(select(Work).join(Assignment).where(Assignment.class_id == school_class.id)))
+    return {
+        "class": school_class.name,
+        "students": [
+            {
+                "name": student.name,
+                "login": student.login,
+                "sign_ins": sign_ins(session, student),
+                "sessions": sessions(session, student),
+                "works": [_work(session, work) for work in works if work.student_id == student.id],
+            }
+            for student in students
+        ],
+    }
+
+
+def _work(session: Session, work: Work) -> JsonObject:
+    log = session.scalars(select(Operation).where(Operation.work_id == work.id).order_by(Operation.number))
+    return {
+        "task": work.assignment.sheet.title,
+        "started": work.started.isoformat(),
+        "operations": [{"stored": one.stored.isoformat(), **one.document} for one in log],
+        "hand_ins": [
+            {
+                "attempt": hand_in.attempt,
+                "handed_in": hand_in.handed_in.isoformat(),
+                "outcome": hand_in.outcome.value,
+                "moves": hand_in.moves,
+                "score": hand_in.score_that_counts,
+                "reason": hand_in.reason,
+                "comments": [
+                    {"by": said.author.name, "step": said.step, "text": said.text} for said in hand_in.comments
+                ],
+                "work": hand_in.document,
+                "verdict": hand_in.verdict,
+            }
+            for hand_in in work.hand_ins
+        ],
+    }

@@ -1,0 +1,130 @@
+"""One's own account: password, second factor, and where one is signed in."""
+
+from __future__ import annotations
+
+from flask import current_app, flash, redirect, render_template, request, url_for
+from flask import session as browser_session
+from flask.typing import ResponseReturnValue
+from markupsafe import Markup
+from werkzeug.wrappers import Response
+
+from ...documents.language import gettext as _
+from ...school import accounts, browser_sessions
+from ...school import second_factor as factors
+from ...school.people import normal
+from ...school.refused import Refused
+from ..access import begin_session, me, teachers_only
+from ..database import session
+from ..qr import picture_of
+
+
+@teachers_only
+def index() -> str:
+    """One's own account."""
+    return show()
+
+
+def show(**context: object) -> str:
+    """The page of one's own account, with what is wrong with what was typed."""
+    return render_template(
+        "account/index.html",
+        sessions=browser_sessions.of(session(), me()),
+        here=accounts.digest(browser_session.get("key", "")),
+        codes_left=factors.codes_left(session(), me()),
+        least=accounts.SHORTEST_WITH_SECOND_FACTOR if me().has_second_factor else accounts.SHORTEST_PASSWORD,
+        **context,
+    )
+
+
+def is_me(password: str) -> bool:
+    """Whether whoever sits here knows the password, and not only found the browser open."""
+    passwords = current_app.extensions["passwords"]
+    return bool(passwords.fits(me(), normal(password)))
+
+
+@teachers_only
+def set_password() -> ResponseReturnValue:
+    """Choose another password; other browsers have to sign in again."""
+    if not is_me(request.form.get("old", "")):
+        return show(password_trouble=_("This is not your present password.")), 422
+    try:
+        accounts.change_password(
+            session(),
+            me(),
+            current_app.extensions["passwords"],
+            request.form.get("new", ""),
+            current_app.config["SCHOOL_NAME"],
+        )
+    except Refused as wrong:
+        return show(password_trouble=str(wrong)), 422
+    begin_session(me())
+    flash(_("Your password is changed. Wherever else you were signed in, that has ended."))
+    return redirect(url_for("account.index"))
+
+
+@teachers_only
+def second_factor() -> ResponseReturnValue:
+    """A secret for an app that makes codes, as a picture and in letters."""
+    if me().has_second_factor:
+        return redirect(url_for("account.index"))
+    browser_session["otp_secret"] = browser_session.get("otp_secret") or factors.new_secret()
+    return show_secret()
+
+
+def show_secret(trouble: str | None = None) -> str:
+    """The page with the secret that is being set up."""
+    secret = browser_session["otp_secret"]
+    address = factors.address_of(secret, me(), current_app.config["SCHOOL_NAME"] or "Wide Pin")
+    return render_template(
+        "account/second_factor.html", picture=Markup(picture_of(address)), secret=secret, trouble=trouble
+    )
+
+
+@teachers_only
+def set_second_factor() -> ResponseReturnValue:
+    """Ask for codes from now on, once the first one is right; show the recovery codes."""
+    if "otp_secret" not in browser_session or me().has_second_factor:
+        return redirect(url_for("account.second_factor"))
+    if not is_me(request.form.get("password", "")):
+        return show_secret(_("This is not your present password.")), 422
+    codes = factors.begin(session(), me(), browser_session["otp_secret"], request.form.get("code", ""))
+    if codes is None:
+        return show_secret(_("This code does not fit. Type the one that the app shows now; is its clock right?")), 422
+    del browser_session["otp_secret"]
+    return render_template("account/recovery_codes.html", codes=codes)
+
+
+@teachers_only
+def end_second_factor() -> ResponseReturnValue:
+    """Sign in with the password alone from now on."""
+    if not is_me(request.form.get("password", "")):
+        return show(factor_trouble=_("This is not your present password.")), 422
+    factors.end(session(), me())
+    flash(_("Signing in asks for the password alone from now on."))
+    return redirect(url_for("account.index"))
+
+
+@teachers_only
+def new_codes() -> ResponseReturnValue:
+    """New recovery codes; the old ones are void."""
+    if not me().has_second_factor:
+        return redirect(url_for("account.index"))
+    if not is_me(request.form.get("password", "")):
+        return show(factor_trouble=_("This is not your present password.")), 422
+    return render_template("account/recovery_codes.html", codes=factors.new_recovery_codes(session(), me()))
+
+
+@teachers_only
+def end_session(session_id: int) -> Response:
+    """End one of one's own sessions."""
+    browser_sessions.end_one(session(), me(), session_id)
+    flash(_("That browser has to sign in again."))
+    return redirect(url_for("account.index"))
+
+
+@teachers_only
+def end_others() -> Response:
+    """End all of one's own sessions but this one."""
+    browser_sessions.end_others(session(), me(), browser_session.get("key", ""))
+    flash(_("You are signed in here alone."))
+    return redirect(url_for("account.index"))

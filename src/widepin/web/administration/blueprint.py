@@ -1,0 +1,34 @@
+"""Looking after the school."""
+
+from flask import Blueprint
+
+from ...documents.language import marked
+from ...school.states import Role
+from ..navigation import Entry
+from . import views
+
+blueprint = Blueprint("administration", __name__, url_prefix="/administration")
+
+NAVIGATION = (
+    Entry(marked("School"), "administration.people", Role.TEACHER, ("administration",), 9, administrators_only=True),
+)
+
+blueprint.add_url_rule("/people", "people", views.people)
+blueprint.add_url_rule("/people", "invite", views.invite, methods=["POST"])
+blueprint.add_url_rule("/people/<int:person_id>/link", "reset", views.reset, methods=["POST"])
+blueprint.add_url_rule(
+    "/people/<int:person_id>/administrator", "set_administrator", views.set_administrator, methods=["POST"]
+)
+blueprint.add_url_rule("/people/<int:person_id>/presence", "set_presence", views.set_presence, methods=["POST"])
+blueprint.add_url_rule("/people/<int:person_id>/data.json", "person_data", views.person_data)
+blueprint.add_url_rule("/people/<int:person_id>/erase", "ask_erase", views.ask_erase)
+blueprint.add_url_rule("/people/<int:person_id>/erase", "erase", views.erase, methods=["POST"])
+blueprint.add_url_rule("/classes", "classes", views.classes)
+blueprint.add_url_rule("/classes/<int:class_id>/teachers", "set_teachers", views.set_teachers, methods=["POST"])
+blueprint.add_url_rule("/library", "library", views.library)
+blueprint.add_url_rule("/library/<int:sheet_id>/unshare", "unshare", views.unshare, methods=["POST"])
+blueprint.add_url_rule("/log", "log", views.log)
+blueprint.add_url_rule("/retention", "retention", views.retention)
+blueprint.add_url_rule("/retention", "set_retention", views.set_retention, methods=["POST"])
+blueprint.add_url_rule("/retention/erase", "erase_outdated", views.erase_outdated, methods=["POST"])
+blueprint.add_url_rule("/status", "status", views.status)

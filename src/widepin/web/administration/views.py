@@ -1,0 +1,254 @@
+"""Looking after the school: people, who teaches which class, its library, what was done, what is kept, how it runs."""
+
+from __future__ import annotations
+
+import shutil
+from pathlib import Path
+
+from flask import current_app, flash, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
+from sqlalchemy import func, select
+from sqlalchemy.orm import selectinload
+from werkzeug.wrappers import Response
+
+from ... import version
+from ...documents.language import gettext as _
+from ...documents.reading import JsonObject
+from ...school import accounts, audit, personal_data, storage, teaching
+from ...school import retention as keeping
+from ...school.models import Operation, Person, SchoolClass, TaskSheet, Work
+from ...school.refused import Refused
+from ...school.states import Action, Role
+from ...school.store import newest_seen
+from ..access import administrators_only, any_class, any_teacher, me, shared_sheet
+from ..database import session
+from ..figures import draft_figure
+from ..reading import number_of
+
+
+@administrators_only
+def people() -> str:
+    """Everybody who teaches, and who is invited."""
+    return show_people()
+
+
+def show_people(**context: object) -> str:
+    """The page of people; with a link that was just made, or what is wrong."""
+    return render_template(
+        "administration/people.html",
+        teachers=accounts.teachers(session()),
+        waiting=accounts.waiting_links(session()),
+        students=session().scalar(select(func.count()).where(Person.role == Role.STUDENT)),
+        classes=dict(
+            session().execute(select(SchoolClass.teacher_id, func.count()).group_by(SchoolClass.teacher_id)).all()
+        ),
+        **context,
+    )
+
+
+@administrators_only
+def invite() -> ResponseReturnValue:
+    """Make a link by which a teacher makes an account."""
+    name = request.form.get("name", "")
+    try:
+        token = accounts.invite(session(), me(), name, "administrator" in request.form)
+    except Refused as wrong:
+        return show_people(trouble=str(wrong), typed=name), 422
+    return show_people(link=address_of(token), link_for=name)
+
+
+def address_of(token: str) -> str:
+    """The whole address of a link that works once."""
+    return url_for("welcome.link", token=token, _external=True)
+
+
+@administrators_only
+def reset(person_id: int) -> ResponseReturnValue:
+    """Make a link by which a teacher chooses a new password."""
+    person = any_teacher(person_id)
+    return show_people(link=address_of(accounts.reset(session(), me(), person)), link_for=person.name)
+
+
+@administrators_only
+def set_administrator(person_id: int) -> ResponseReturnValue:
+    """Let somebody look after the school, or no longer."""
+    person = any_teacher(person_id)
+    try:
+        accounts.make_administrator(session(), me(), person, "administrator" in request.form)
+    except Refused as wrong:
+        return show_people(trouble=str(wrong)), 422
+    return redirect(url_for("administration.people"))
+
+
+@administrators_only
+def set_presence(person_id: int) -> ResponseReturnValue:
+    """Somebody has left, or is back."""
+    person = any_teacher(person_id)
+    try:
+        if "left" in request.form:
+            accounts.leave(session(), me(), person)
+        else:
+            accounts.come_back(session(), me(), person)
+    except Refused as wrong:
+        return show_people(trouble=str(wrong)), 422
+    return redirect(url_for("administration.people"))
+
+
+@administrators_only
+def person_data(person_id: int) -> JsonObject:
+    """Everything that is kept about a teacher, as JSON."""
+    person = any_teacher(person_id)
+    audit.record(session(), me(), Action.EXPORTED, person.id)
+    return personal_data.of_teacher(session(), person)
+
+
+@administrators_only
+def ask_erase(person_id: int) -> str:
+    """Say what erasing a teacher means, and ask who takes over."""
+    return show_erasing(any_teacher(person_id))
+
+
+def show_erasing(person: Person, trouble: str | None = None) -> str:
+    """The question before a teacher is erased."""
+    of_person = select(func.count()).select_from(SchoolClass).where(SchoolClass.teacher_id == person.id)
+    return render_template(
+        "administration/erase.html",
+        person=person,
+        classes=session().scalar(of_person),
+        tasks=session().scalar(select(func.count(TaskSheet.family.distinct())).where(TaskSheet.owner_id == person.id)),
+        heirs=[one for one in teaching.at_work(session()) if one.id != person.id],
+        trouble=trouble,
+    )
+
+
+@administrators_only
+def erase(person_id: int) -> ResponseReturnValue:
+    """Erase a teacher; classes and tasks go to another."""
+    person, name = any_teacher(person_id), any_teacher(person_id).name
+    try:
+        accounts.erase_teacher(session(), me(), person, any_teacher(number_of(request.form.get("heir"))))
+    except Refused as wrong:
+        return show_erasing(person, str(wrong)), 422
+    flash(_("%(name)s is erased.", name=name))
+    return redirect(url_for("administration.people"))
+
+
+@administrators_only
+def classes() -> str:
+    """All classes, and who teaches them."""
+    return show_classes()
+
+
+def show_classes(trouble: str | None = None) -> str:
+    """The page of all classes."""
+    every = select(SchoolClass).options(
+        selectinload(SchoolClass.teacher), selectinload(SchoolClass.colleagues), selectinload(SchoolClass.students)
+    )
+    return render_template(
+        "administration/classes.html",
+        classes=list(session().scalars(every.order_by(SchoolClass.archived.is_not(None), SchoolClass.name))),
+        teachers=teaching.at_work(session()),
+        trouble=trouble,
+    )
+
+
+@administrators_only
+def set_teachers(class_id: int) -> ResponseReturnValue:
+    """Whose a class is, and who teaches it besides."""
+    school_class = any_class(class_id)
+    teacher = any_teacher(number_of(request.form.get("teacher")))
+    try:
+        if teacher.id != school_class.teacher_id:
+            teaching.hand_over(session(), me(), school_class, teacher, stay=False)
+        teaching.set_colleagues(
+            session(), me(), school_class, [number_of(one) for one in request.form.getlist("colleague")]
+        )
+    except Refused as wrong:
+        return show_classes(str(wrong)), 422
+    flash(_("%(name)s is taught by %(teacher)s.", name=school_class.name, teacher=teacher.name))
+    return redirect(url_for("administration.classes"))
+
+
+@administrators_only
+def library() -> str:
+    """What teachers share with the whole school."""
+    shared = session().scalars(select(TaskSheet).where(TaskSheet.shared).order_by(TaskSheet.title))
+    return render_template("administration/library.html", shared=[(one, draft_figure(one.document)) for one in shared])
+
+
+@administrators_only
+def unshare(sheet_id: int) -> Response:
+    """Take a task out of the school's library; its owner keeps it."""
+    sheet = shared_sheet(sheet_id)
+    sheet.shared = False
+    flash(_("%(title)s is no longer in the school’s library. Its owner keeps it.", title=sheet.title))
+    return redirect(url_for("administration.library"))
+
+
+@administrators_only
+def log() -> str:
+    """What was done that others may ask about."""
+    before = number_of(request.args["before"]) if "before" in request.args else None
+    found = audit.entries(session(), before)
+    people = {person.id: person for person in accounts.teachers(session())}
+    return render_template("administration/log.html", entries=found, people=people, shown=audit.SHOWN)
+
+
+@administrators_only
+def retention() -> str:
+    """What the school no longer needs."""
+    return show_retention()
+
+
+def show_retention(trouble: str | None = None) -> str:
+    """The page of what is old, and for how long things are kept."""
+    return render_template(
+        "administration/retention.html",
+        months=keeping.months(session()),
+        outdated=keeping.outdated(session()),
+        trouble=trouble,
+    )
+
+
+@administrators_only
+def set_retention() -> ResponseReturnValue:
+    """Choose for how long things are kept."""
+    try:
+        keeping.set_months(session(), me(), request.form.get("months", "").strip())
+    except Refused as wrong:
+        return show_retention(str(wrong)), 422
+    return redirect(url_for("administration.retention"))
+
+
+@administrators_only
+def erase_outdated() -> ResponseReturnValue:
+    """Erase what is old, as it was shown."""
+    found = keeping.outdated(session())
+    shown = f"{len(found.classes)} {len(found.students)} {found.sign_ins}"
+    if request.form.get("shown") != shown:
+        return show_retention(_("What is old has changed meanwhile; look at it again.")), 409
+    keeping.erase(session(), me(), found)
+    flash(_("It is erased. Backups hold it until they are thrown away too."))
+    return redirect(url_for("administration.retention"))
+
+
+@administrators_only
+def status() -> str:
+    """Version, storage and health."""
+    data = current_app.config["DATA"]
+    count = select(func.count())
+    return render_template(
+        "administration/status.html",
+        version=version(),
+        revision=newest_seen(session()),
+        expected=current_app.config["REVISION"],
+        disk=shutil.disk_usage(data) if data else None,
+        tables=storage.size_of_tables(session()),
+        backup=storage.last_backup(Path(data)) if data else None,
+        counts={
+            _("Students"): session().scalar(count.where(Person.role == Role.STUDENT)),
+            _("Classes"): session().scalar(count.select_from(SchoolClass)),
+            _("Works"): session().scalar(count.select_from(Work)),
+            _("Steps kept"): session().scalar(count.select_from(Operation)),
+        },
+    )

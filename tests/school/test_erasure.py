@@ -1,0 +1,152 @@
+"""Who is erased is gone from every table, and what is old from the school."""
+
+import json
+from datetime import timedelta
+
+import pyotp
+import pytest
+from sqlalchemy import inspect, select, text
+
+from widepin.school import accounts, browser_sessions, personal_data, retention, roster, second_factor
+from widepin.school.models import AuditEntry, Comment, HandIn, Person, SchoolClass, SignIn, TaskSheet, Work, now
+from widepin.school.refused import Refused
+from widepin.school.states import Action, SignInOutcome
+
+
+def traces(session, *words):
+    """Every table and row in which one of the words stands, in whatever column."""
+    found = []
+    session.flush()
+    for table in inspect(session.connection()).get_table_names():
+        for row in session.execute(text(f"SELECT * FROM `{table}`")):
+            said = " ".join(json.dumps(value, default=str, ensure_ascii=False) for value in row).lower()
+            found += [(table, word) for word in words if word.lower() in said]
+    return found
+
+
+def rows_of(session, person_id):
+    """Tables with rows that hang on a person by a foreign key."""
+    found = []
+    inspector = inspect(session.connection())
+    for table in inspector.get_table_names():
+        for key in inspector.get_foreign_keys(table):
+            if key["referred_table"] == "person":
+                (column,) = key["constrained_columns"]
+                asked = text(f"SELECT COUNT(*) FROM `{table}` WHERE `{column}` = :id")
+                found += [table] if session.scalar(asked, {"id": person_id}) else []
+    return found
+
+
+@pytest.fixture
+def administrator(session):
+    return accounts.teacher_named(session, "oda.finch")
+
+
+@pytest.fixture
+def corin(session):
+    return accounts.teacher_named(session, "corin.hale")
+
+
+def comment_by(session, person):
+    hand_in = session.scalars(select(HandIn)).first()
+    session.add(Comment(hand_in_id=hand_in.id, author_id=person.id, text="Look at the second circle."))
+    session.flush()
+
+
+def test_a_student_who_is_removed_is_gone_from_every_table(session, corin):
+    student = session.scalars(select(Person).where(Person.login == "bram.idris")).one()
+    browser_sessions.begin(session, student, "127.0.0.1", "")
+    session.add(SignIn(person_id=student.id, address="127.0.0.1", outcome=SignInOutcome.SUCCEEDED))
+    hand_in = session.scalars(select(HandIn).join(Work).where(Work.student_id == student.id)).first()
+    session.add(Comment(hand_in_id=hand_in.id, author_id=student.id, text="written by the student"))
+    session.flush()
+    number = student.id
+    assert {"membership", "work", "sign_in", "browser_session", "comment"} <= set(rows_of(session, number))
+    assert traces(session, "bram.idris", "Bram Idris", "written by the student")
+    roster.remove_student(session, student.classes[0], student)
+    assert traces(session, "bram.idris", "Bram Idris", "written by the student") == []
+    assert rows_of(session, number) == []
+
+
+def test_a_teacher_who_is_erased_is_gone_from_every_table_and_the_classes_go_on(session, administrator, corin):
+    works = len(list(session.scalars(select(Work.id))))
+    tasks = len(list(session.scalars(select(TaskSheet.id))))
+    secret = second_factor.new_secret()
+    second_factor.begin(session, corin, secret, pyotp.TOTP(secret).now())
+    browser_sessions.begin(session, corin, "127.0.0.1", "")
+    accounts.reset(session, administrator, corin)
+    comment_by(session, corin)
+    number = corin.id
+    assert {"comment", "recovery_code", "one_time_link", "browser_session"} <= set(rows_of(session, number))
+    accounts.erase_teacher(session, administrator, corin, administrator)
+    assert traces(session, "corin.hale", "Corin Hale") == []
+    assert rows_of(session, number) == []
+    assert len(list(session.scalars(select(Work.id)))) == works
+    assert len(list(session.scalars(select(TaskSheet.id)))) == tasks
+    assert {one.teacher.login for one in session.scalars(select(SchoolClass))} == {"oda.finch"}
+    done = session.scalars(select(AuditEntry).order_by(AuditEntry.id.desc())).first()
+    assert (done.action, done.actor, done.about) == (Action.ERASED, administrator, number)
+
+
+def test_classes_of_one_name_stay_apart_when_they_are_taken_over(session, administrator, corin):
+    session.add(SchoolClass(name="First year", teacher=administrator))
+    session.flush()
+    accounts.erase_teacher(session, administrator, corin, administrator)
+    names = sorted(one.name for one in session.scalars(select(SchoolClass)))
+    assert names[:2] == ["First year", "First year (2)"]
+
+
+def test_nobody_inherits_from_themselves_or_after_leaving(session, administrator, corin):
+    with pytest.raises(Refused, match="somebody else"):
+        accounts.erase_teacher(session, administrator, corin, corin)
+
+
+def test_the_data_of_a_teacher_hold_what_the_tables_do(session, corin):
+    browser_sessions.begin(session, corin, "127.0.0.7", "")
+    session.add(SignIn(person_id=corin.id, address="127.0.0.7", outcome=SignInOutcome.SUCCEEDED))
+    comment_by(session, corin)
+    data = personal_data.of_teacher(session, corin)
+    assert json.loads(json.dumps(data)) == data
+    assert data["login"] == "corin.hale" and len(data["classes"]) == 3
+    assert data["tasks"] and data["comments"] and data["tasks"][0]["document"]["given"]
+    assert data["sign_ins"][-1]["address"] == data["sessions"][0]["address"] == "127.0.0.7"
+    assert "password" not in json.dumps(data) and corin.password_hash not in json.dumps(data)
+
+
+def test_what_is_older_than_the_school_keeps_is_shown_and_then_erased(session, administrator):
+    retention.set_months(session, administrator, "6")
+    assert retention.outdated(session).is_empty
+    first_year = session.scalars(select(SchoolClass).where(SchoolClass.name == "First year")).one()
+    names = [student.name for student in first_year.students]
+    first_year.archived = now() - timedelta(days=200)
+    for work in session.scalars(select(Work)):
+        work.touched = now() - timedelta(days=200)
+    session.add(SignIn(unknown="x", address="127.0.0.1", outcome=SignInOutcome.FAILED, at=now() - timedelta(days=300)))
+    session.flush()
+    found = retention.outdated(session)
+    assert [one.name for one in found.classes] == ["First year"] and found.sign_ins == 1
+    assert {one.name for one in found.students} == set(names)
+    retention.erase(session, administrator, found)
+    assert traces(session, *names) == []
+    assert retention.outdated(session).is_empty
+    assert session.scalars(select(SchoolClass).where(SchoolClass.name == "Second year")).one().students
+
+
+def test_who_is_in_another_class_too_or_has_worked_lately_is_kept(session, administrator):
+    retention.set_months(session, administrator, "6")
+    classes = {one.name: one for one in session.scalars(select(SchoolClass))}
+    first, second = classes["First year"], classes["Second year"]
+    both, active = first.students[:2]
+    second.students.append(both)
+    first.archived = now() - timedelta(days=200)
+    for work in session.scalars(select(Work)):
+        work.touched = now() if work.student_id == active.id else now() - timedelta(days=200)
+    session.flush()
+    kept = {both.name, active.name}
+    assert not kept & {one.name for one in retention.outdated(session).students}
+
+
+@pytest.mark.parametrize("months", ["0", "121", "-3", "six", ""])
+def test_a_number_of_months_is_a_number(session, administrator, months):
+    with pytest.raises(Refused, match="1 to 120"):
+        retention.set_months(session, administrator, months)
