@@ -7,40 +7,9 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from tests.browser.teaching import begin_task, build_model, new_class
+from tests.browser.teaching import Student, begin_task, build_model, new_class
 
 ROSTER = "Surname,First name\nQuill,Asa\nRudd,Bet\nSable,Cob\n"
-
-
-class Student:
-    """A student in a browser of its own, who comes in with the codes on the card."""
-
-    def __init__(self, browser, served, class_code, personal_code):
-        self.context = browser.new_context(viewport={"width": 1280, "height": 800})
-        self.page = self.context.new_page()
-        self.page.goto(served)
-        self.page.get_by_label("Class code").fill(class_code)
-        self.page.get_by_label("Your code").fill(personal_code)
-        self.page.get_by_role("button", name="Go to my tasks").click()
-
-    def open(self, title):
-        self.page.get_by_role("link", name=title).click()
-        self.page.wait_for_selector(".board-page[data-ready]")
-
-    def build(self, *makes):
-        for make, typed in makes:
-            self.page.locator(f".card-tool[data-make={make}]").click()
-            for text in typed:
-                self.page.keyboard.type(text)
-                if len(text) > 1:
-                    self.page.keyboard.press("Enter")
-        expect(self.page.locator(".save-state")).to_have_text("All changes saved")
-
-    def hand_in(self):
-        self.page.keyboard.press("Escape")
-        self.page.get_by_role("button", name="Hand in").click()
-        self.page.get_by_role("button", name="Hand in now").click()
-        return self.page.locator(".result-strip")
 
 
 @pytest.fixture

@@ -59,7 +59,8 @@ def invite() -> ResponseReturnValue:
 
 def address_of(token: str) -> str:
     """The whole address of a link that works once."""
-    return url_for("welcome.link", token=token, _external=True)
+    known = current_app.config["ADDRESS"] or request.host_url
+    return known.rstrip("/") + url_for("welcome.link", token=token)
 
 
 @administrators_only
