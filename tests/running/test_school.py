@@ -5,11 +5,11 @@ import os
 import re
 import signal
 import stat
-import subprocess
 import time
 import urllib.error
 import urllib.request
 import zipfile
+from pathlib import Path
 
 import pytest
 from alembic import command
@@ -150,10 +150,9 @@ def test_a_web_server_that_is_killed_is_started_again_and_one_that_is_asked_to_s
 
 def web_server_of(school):
     """The number of the web server's main process."""
-    listed = subprocess.run(
-        ["ps", "-o", "pid=,args=", "--ppid", str(school.process.pid)], capture_output=True, text=True
-    )
-    found = [int(line.split()[0]) for line in listed.stdout.splitlines() if "gunicorn" in line]
+    tasks = Path(f"/proc/{school.process.pid}/task").glob("*/children")
+    children = [int(number) for task in tasks for number in task.read_text().split()]
+    found = [one for one in children if b"gunicorn" in Path(f"/proc/{one}/cmdline").read_bytes()]
     return found[0] if found else None
 
 

@@ -1,0 +1,223 @@
+"""Looking after the school, one's own account, and what programs ask that watch over it."""
+
+import json
+import logging
+
+import pytest
+from flask import request
+from sqlalchemy import select, text
+from sqlalchemy.exc import DBAPIError
+
+from tests.conftest import CHEAP
+from widepin.school import accounts, roster
+from widepin.school.models import AuditEntry, Person, SchoolClass, TaskSheet
+from widepin.school.store import make_sessions
+from widepin.web.app import create_app
+
+PASSWORD = "mallet chisel plumb line"
+
+
+@pytest.fixture
+def administrator(as_person):
+    return as_person("oda.finch")
+
+
+@pytest.fixture
+def newcomer(school):
+    """Makes a teacher who came by an invitation, by login."""
+
+    def make(login):
+        with make_sessions(school)() as session:
+            by = accounts.teacher_named(session, "oda.finch")
+            link = accounts.open_link(session, accounts.invite(session, by, login.title()))
+            made = accounts.join(session, link, CHEAP, login.title(), login, PASSWORD)
+            session.commit()
+            return made.id
+
+    return make
+
+
+def sign_in(app, login, password=PASSWORD):
+    client = app.test_client()
+    return client, client.post("/sign-in", data={"login": login, "password": password})
+
+
+def person(school, login):
+    with make_sessions(school)() as session:
+        return session.scalars(select(Person).where(Person.login == login)).one()
+
+
+def test_a_link_for_a_new_password_works_once_and_is_shown_once(app, administrator, newcomer):
+    number = newcomer("resets")
+    said = administrator.post(f"/administration/people/{number}/link").text
+    path = said[said.index("/welcome/") :].split('"')[0]
+    assert path not in administrator.get("/administration/people").text
+    anonymous = app.test_client()
+    assert anonymous.post(path, data={"password": "short"}).status_code == 422
+    assert anonymous.post(path, data={"password": "another plumb line"}).status_code == 302
+    assert anonymous.post(path, data={"password": "yet another line"}).status_code == 404
+    assert sign_in(app, "resets")[1].status_code == 422
+    assert sign_in(app, "resets", "another plumb line")[1].status_code == 302
+
+
+def test_who_has_left_is_signed_out_at_once(app, administrator, newcomer):
+    number = newcomer("leaves")
+    client, answer = sign_in(app, "leaves")
+    assert answer.status_code == 302 and client.get("/classes").status_code == 200
+    administrator.post(f"/administration/people/{number}/presence", data={"left": "yes"})
+    assert client.get("/classes").status_code == 302
+    assert sign_in(app, "leaves")[1].status_code == 422
+    administrator.post(f"/administration/people/{number}/presence")
+    assert sign_in(app, "leaves")[1].status_code == 302
+
+
+def test_a_new_administrator_sees_the_school_and_the_last_one_stays(app, administrator, newcomer, school):
+    number = newcomer("helps")
+    client, _answer = sign_in(app, "helps")
+    assert client.get("/administration/people").status_code == 404
+    administrator.post(f"/administration/people/{number}/administrator", data={"administrator": "yes"})
+    assert client.get("/administration/people").status_code == 200
+    administrator.post(f"/administration/people/{number}/administrator")
+    assert client.get("/administration/people").status_code == 404
+    oda = person(school, "oda.finch").id
+    answer = administrator.post(f"/administration/people/{oda}/administrator")
+    assert answer.status_code == 422 and "Nobody else" in answer.text
+
+
+def test_a_teacher_is_erased_once_somebody_takes_over(administrator, newcomer, school):
+    number = newcomer("goes")
+    asked = administrator.get(f"/administration/people/{number}/erase").text
+    assert "Who takes over" in asked and "cannot" not in asked
+    heir = person(school, "corin.hale").id
+    assert administrator.post(f"/administration/people/{number}/erase", data={"heir": number}).status_code == 422
+    assert administrator.post(f"/administration/people/{number}/erase", data={"heir": heir}).status_code == 302
+    assert administrator.get(f"/administration/people/{number}/erase").status_code == 404
+
+
+def test_a_shared_task_is_seen_copied_and_taken_out(app, administrator, as_person, newcomer, school):
+    newcomer("borrows")
+    borrower, _answer = sign_in(app, "borrows")
+    with make_sessions(school)() as session:
+        sheet = session.scalars(select(TaskSheet).where(TaskSheet.shared)).first()
+    assert sheet.title in borrower.get("/library").text
+    assert sheet.title in borrower.get(f"/library/school/{sheet.id}").text
+    taken = borrower.post(f"/library/school/{sheet.id}/take")
+    assert taken.status_code == 302
+    with make_sessions(school)() as session:
+        mine = session.scalars(select(TaskSheet).join(Person).where(Person.login == "borrows")).one()
+        assert mine.document == sheet.document and not mine.shared
+    administrator.post(f"/administration/library/{sheet.id}/unshare")
+    assert borrower.get(f"/library/school/{sheet.id}").status_code == 404
+    owner = as_person("corin.hale")
+    assert owner.get(f"/sheets/{sheet.id}").status_code == 200
+    owner.post(f"/sheets/{sheet.id}/share", data={"shared": "yes"})
+    assert borrower.get(f"/library/school/{sheet.id}").status_code == 200
+
+
+def test_what_concerns_people_is_in_the_log(administrator, as_person, school):
+    teacher = as_person("corin.hale")
+    with make_sessions(school)() as session:
+        school_class = session.scalars(select(SchoolClass).where(SchoolClass.name == "First year")).one()
+        student = school_class.students[0]
+    assert teacher.get(f"/classes/{school_class.id}/students/{student.id}/data.json").status_code == 200
+    with make_sessions(school)() as session:
+        entry = session.scalars(select(AuditEntry).order_by(AuditEntry.id.desc())).first()
+        assert (entry.action, entry.about, entry.actor.login) == ("exported", student.id, "corin.hale")
+    assert "exported" in administrator.get("/administration/log").text
+
+
+def test_old_data_are_erased_only_as_they_were_shown(administrator, school):
+    assert administrator.post("/administration/retention", data={"months": "24"}).status_code == 302
+    assert administrator.post("/administration/retention", data={"months": "many"}).status_code == 422
+    answer = administrator.post("/administration/retention/erase", data={"shown": "5 5 5"})
+    assert answer.status_code == 409 and "changed meanwhile" in answer.text
+    assert administrator.post("/administration/retention/erase", data={"shown": "0 0 0"}).status_code == 302
+
+
+def test_the_password_is_changed_by_whoever_knows_the_present_one(app, newcomer):
+    newcomer("changes")
+    here, _answer = sign_in(app, "changes")
+    there, _answer = sign_in(app, "changes")
+    assert here.post("/account/password", data={"old": "wrong", "new": "a quite new password"}).status_code == 422
+    short = here.post("/account/password", data={"old": PASSWORD, "new": "short"})
+    assert short.status_code == 422 and "at least 15" in short.text
+    assert here.post("/account/password", data={"old": PASSWORD, "new": "a quite new password"}).status_code == 302
+    assert here.get("/account").status_code == 200
+    assert there.get("/account").status_code == 302, "wherever else somebody was signed in, that has ended"
+
+
+def test_codes_of_students_survive_a_new_secret(school, database_url):
+    def app_with(secret):
+        return create_app(
+            {
+                "DATABASE_URL": database_url,
+                "SECRET_KEY": secret,
+                "CODES_KEY": "the key of the codes",
+                "PASSWORDS": CHEAP,
+                "WTF_CSRF_ENABLED": False,
+            }
+        )
+
+    with make_sessions(school)() as session:
+        school_class = session.scalars(select(SchoolClass).where(SchoolClass.name == "First year")).one()
+        code = roster.personal_code("the key of the codes", school_class.students[0])
+    for secret in ("one", "another"):
+        client = app_with(secret).test_client()
+        answer = client.post("/sign-in/code", data={"class_code": school_class.code, "code": code})
+        assert answer.status_code == 302, secret
+
+
+def test_readiness_says_what_is_missing(database_url):
+    settings = {"SECRET_KEY": "k", "PASSWORDS": CHEAP}
+    right = create_app({**settings, "DATABASE_URL": database_url}).test_client()
+    assert right.get("/readyz").status_code == 200
+    older = create_app({**settings, "DATABASE_URL": database_url, "REVISION": "9999"}).test_client()
+    answer = older.get("/readyz")
+    assert answer.status_code == 503 and answer.json == {"database": True, "migrations": False}
+    gone = create_app({**settings, "DATABASE_URL": "mariadb+pymysql://x@127.0.0.1:9/x"}).test_client()
+    answer = gone.get("/readyz")
+    assert answer.status_code == 503 and answer.json == {"database": False, "migrations": False}
+    assert gone.get("/healthz").status_code == 200, "the process lives"
+
+
+def test_what_is_measured_is_told_on_the_machine_alone(app):
+    client = app.test_client()
+    assert client.get("/metrics", headers={"X-Forwarded-For": "203.0.113.9"}).status_code == 404
+    assert client.get("/metrics", environ_base={"REMOTE_ADDR": "203.0.113.9"}).status_code == 404
+    assert "widepin_request_seconds" in client.get("/metrics").text
+
+
+def test_the_client_s_address_is_what_the_configured_proxies_say(school, database_url):
+    def address_seen(proxies):
+        app = create_app({"DATABASE_URL": database_url, "SECRET_KEY": "k", "PROXIES": proxies, "PASSWORDS": CHEAP})
+        seen = []
+        app.before_request(lambda: seen.append(request.remote_addr))
+        app.test_client().get("/sign-in", headers={"X-Forwarded-For": "203.0.113.1, 198.51.100.7"})
+        return seen[0]
+
+    assert address_seen(0) == "127.0.0.1"
+    assert address_seen(1) == "198.51.100.7", "what stands further left may be invented"
+
+
+def test_the_log_tells_a_failed_sign_in_and_neither_name_nor_password(app, caplog, as_person):
+    with caplog.at_level(logging.INFO, "widepin"):
+        client, answer = sign_in(app, "ilse.marran", "not my password at all")
+        assert answer.status_code == 422
+        client = as_person("ilse.marran")
+        client.get("/tasks")
+    (failed,) = [one for one in caplog.records if one.name == "widepin.security"]
+    assert failed.outcome == "failed" and failed.address == "127.0.0.1"
+    told = json.dumps([one.__dict__ for one in caplog.records], default=str)
+    assert "ilse" not in told.lower() and "not my password" not in told
+    assert {one.status for one in caplog.records if one.name == "widepin.requests"} >= {422, 302, 200}
+
+
+def test_an_error_page_shows_the_number_of_its_request(app, as_person):
+    answer = as_person("ilse.marran").get("/no-such-page")
+    assert answer.headers["X-Request-ID"] in answer.text
+
+
+def test_what_is_asked_of_the_database_stands_in_no_error(school):
+    with pytest.raises(DBAPIError) as wrong, make_sessions(school)() as session:
+        session.execute(text("SELECT :secret FROM nowhere"), {"secret": "a secret"})
+    assert "a secret" not in str(wrong.value)
