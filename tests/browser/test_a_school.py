@@ -155,6 +155,15 @@ def before_task(school, codes, browser):
         one.context.close()
 
 
+def test_the_doctor_finds_the_school_behind_nginx_well(school):
+    assert "ready on" in school.must("doctor")
+
+
+def test_nginx_tells_nobody_outside_how_the_server_does(school, enter):
+    for path in ("healthz", "readyz", "metrics"):
+        expect(enter(f"{school.address}/{path}").locator("body")).to_contain_text("404")
+
+
 def test_the_links_work_once(school, administrator, enter):
     page = enter(school.address + link_in(school.first_said))
     expect(page.get_by_role("heading")).to_have_text("This link does not work any more")

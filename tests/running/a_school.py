@@ -1,6 +1,8 @@
 """A school as whoever runs it has it: set up and served by the command line, in a folder of its own."""
 
+import contextlib
 import os
+import pty
 import re
 import signal
 import subprocess
@@ -44,6 +46,20 @@ class School:
         named = ("--name", "The tracery school", "--address", self.address, "--data", self.data)
         self.first_said = self.must("setup", *named, "--port", self.port, "--time-zone", "Europe/Berlin", *more)
         return self.first_said
+
+    def answer(self, answers):
+        """Set up in a terminal, with answers to what is asked; what is shown."""
+        child, terminal = pty.fork()
+        if child == 0:
+            command = [sys.executable, "-m", "widepin.cli", "setup", "--data", str(self.data)]
+            os.execve(sys.executable, command, self.environment())
+        os.write(terminal, "".join(f"{answer}\n" for answer in answers).encode())
+        shown = b""
+        with contextlib.suppress(OSError):  # the terminal is gone when the command has ended
+            while more := os.read(terminal, 4096):
+                shown += more
+        os.waitpid(child, 0)
+        return shown.decode()
 
     def start(self):
         """Serve it; what it says until it is served."""

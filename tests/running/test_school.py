@@ -103,6 +103,13 @@ def test_a_wrong_setting_is_said_and_nothing_is_written(stopped, option, value, 
     assert stopped.config.read_text() == before
 
 
+def test_setup_asks_again_where_an_answer_cannot_be_used(tmp_path):
+    fresh = School(tmp_path)
+    said = fresh.answer(["The school", "http://construct.example.org", fresh.address, "Nowhere", "UTC", ""])
+    assert "must begin with https://" in said and "Nowhere is no time zone" in said
+    assert link_in(said) and 'time_zone = "UTC"' in fresh.config.read_text()
+
+
 def test_what_is_needed_and_not_said_is_asked_for(tmp_path):
     fresh = School(tmp_path)
     done = fresh.run("setup", "--no-questions")

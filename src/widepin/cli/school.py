@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import sys
 from dataclasses import asdict, replace
+from functools import partial
 from pathlib import Path
 from typing import Any
 
@@ -50,10 +51,9 @@ def setup(config: Path | None, no_questions: bool, **said: Any) -> None:
         if asking:
             for field, words in QUESTIONS.items():
                 if said.get(field) is None and (known is None or not chosen[field]):
+                    proposal = chosen[field] or (None if field != "database" else "")
                     chosen[field] = click.prompt(
-                        words,
-                        default=chosen[field] or None if field != "database" else "",
-                        show_default=bool(chosen[field]),
+                        words, default=proposal, show_default=bool(proposal), value_proc=partial(usable, field)
                     )
         for field in ("name", "address"):
             if not chosen[field]:
@@ -70,6 +70,18 @@ def setup(config: Path | None, no_questions: bool, **said: Any) -> None:
         click.echo("\nStart the school with: bin/widepin serve")
         click.echo("Then open this link once; it makes the first administrator, and holds for 7 days:\n")
         click.echo(f"  {settings.address.rstrip('/')}/welcome/{link}\n")
+
+
+def usable(field: str, typed: str) -> str:
+    """What was typed for a setting, if it can be used; else the question is asked again."""
+    from ..running.settings import BadSettings, Settings
+
+    fitting: dict[str, Any] = {"name": "A school", "address": "https://a.example", "data": "/var/lib/widepin"}
+    try:
+        Settings(**{**fitting, field: typed.strip()}).checked()
+    except BadSettings as wrong:
+        raise click.UsageError(str(wrong)) from None
+    return typed.strip()
 
 
 QUESTIONS = {
