@@ -24,6 +24,20 @@ TEACHERS_PAGES = [
     "/sheets/1/draw/model",
     "/sheets/1/assign",
     "/nowhere",
+    "/account",
+    "/account/second-factor",
+    "/welcome/no-such-link",
+]
+ADMINISTRATORS_PAGES = [
+    "/administration/people",
+    "/administration/people/1/erase",
+    "/administration/classes",
+    "/administration/library",
+    "/administration/sign-ins",
+    "/administration/log",
+    "/administration/retention",
+    "/administration/status",
+    "/library/school/1",
 ]
 TAGS = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]
 
@@ -51,6 +65,28 @@ def test_the_teachers_pages(page, served, path):
     page.goto(f"{served}/sign-in")
     page.get_by_role("button", name="Corin Hale").click()
     page.goto(f"{served}{path}")
+    assert barriers(page) == []
+
+
+@pytest.mark.parametrize("path", ADMINISTRATORS_PAGES)
+def test_the_pages_of_who_looks_after_the_school(page, served, path):
+    page.emulate_media(reduced_motion="reduce")
+    page.goto(f"{served}/sign-in")
+    page.get_by_role("button", name="Oda Finch").click()
+    page.goto(f"{served}{path}")
+    for closed in page.locator(".people summary").all():
+        closed.click()
+    assert barriers(page) == []
+
+
+def test_a_link_that_makes_an_account(page, served):
+    page.goto(f"{served}/sign-in")
+    page.get_by_role("button", name="Oda Finch").click()
+    page.goto(f"{served}/administration/people")
+    page.get_by_label("Invite a teacher").fill("Tam Reed")
+    page.get_by_role("button", name="Make a link").click()
+    assert barriers(page) == []
+    page.goto(page.get_by_label("The link", exact=True).input_value())
     assert barriers(page) == []
 
 

@@ -126,6 +126,14 @@ def test_what_concerns_people_is_in_the_log(administrator, as_person, school):
     assert "exported" in administrator.get("/administration/log").text
 
 
+def test_who_tried_to_sign_in_is_seen(app, administrator):
+    sign_in(app, "corin.hale", "not the password")
+    sign_in(app, "nobody.at.all")
+    said = administrator.get("/administration/sign-ins").text
+    assert "Master Corin Hale" in said and "failed" in said and "that nobody has" in said
+    assert "nobody.at.all" not in said and "127.0.0.1" in said
+
+
 def test_old_data_are_erased_only_as_they_were_shown(administrator, school):
     assert administrator.post("/administration/retention", data={"months": "24"}).status_code == 302
     assert administrator.post("/administration/retention", data={"months": "many"}).status_code == 422

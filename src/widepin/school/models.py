@@ -197,6 +197,9 @@ class SignIn(Base):
     class_id: Mapped[int | None] = mapped_column(ForeignKey("school_class.id", ondelete="CASCADE"), index=True)
     unknown: Mapped[str] = mapped_column(String(16), default="", server_default="", index=True)
 
+    person: Mapped[Person | None] = relationship(viewonly=True)
+    school_class: Mapped[SchoolClass | None] = relationship(viewonly=True)
+
 
 class SchoolClass(Base):
     """A class of students with its teacher."""

@@ -16,7 +16,7 @@ from datetime import timedelta
 from math import ceil
 
 from sqlalchemy import ColumnElement, and_, delete, func, select, update
-from sqlalchemy.orm import Session, sessionmaker
+from sqlalchemy.orm import Session, joinedload, sessionmaker
 
 from ..plane.errors import CoreError
 from .models import Person, SchoolClass, SignIn, now
@@ -100,6 +100,18 @@ def by_code(sessions: sessionmaker[Session], secret: str, of_class: str, persona
 def digest(secret: str, name: str) -> str:
     """What is kept of a name that nobody has; it may be somebody's password, typed into the wrong field."""
     return hmac.digest(secret.encode(), name.encode(errors="replace"), hashlib.sha256).hex()[:16]
+
+
+SHOWN = 200
+"""Tries on one page."""
+
+
+def record(session: Session, before: int | None = None) -> list[SignIn]:
+    """The newest tries to sign in, or those older than one, the newest first, with whom they concern."""
+    wanted = select(SignIn).order_by(SignIn.id.desc()).limit(SHOWN)
+    if before is not None:
+        wanted = wanted.where(SignIn.id < before)
+    return list(session.scalars(wanted.options(joinedload(SignIn.person), joinedload(SignIn.school_class))))
 
 
 def _tried(

@@ -1,4 +1,4 @@
-"""Counts and times of requests, saves, hand-ins and sign-ins, for Prometheus. No person can be told from them."""
+"""Counts and times of requests by endpoint, and of sign-ins, for Prometheus. No person can be told from them."""
 
 from __future__ import annotations
 

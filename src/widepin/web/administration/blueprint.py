@@ -28,6 +28,7 @@ blueprint.add_url_rule("/classes/<int:class_id>/teachers", "set_teachers", views
 blueprint.add_url_rule("/library", "library", views.library)
 blueprint.add_url_rule("/library/<int:sheet_id>/unshare", "unshare", views.unshare, methods=["POST"])
 blueprint.add_url_rule("/log", "log", views.log)
+blueprint.add_url_rule("/sign-ins", "sign_ins", views.sign_ins)
 blueprint.add_url_rule("/retention", "retention", views.retention)
 blueprint.add_url_rule("/retention", "set_retention", views.set_retention, methods=["POST"])
 blueprint.add_url_rule("/retention/erase", "erase_outdated", views.erase_outdated, methods=["POST"])

@@ -13,12 +13,13 @@ from werkzeug.wrappers import Response
 
 from ... import version
 from ...documents.language import gettext as _
+from ...documents.language import marked
 from ...documents.reading import JsonObject
-from ...school import accounts, audit, personal_data, storage, teaching
+from ...school import accounts, audit, personal_data, signing_in, storage, teaching
 from ...school import retention as keeping
 from ...school.models import Operation, Person, SchoolClass, TaskSheet, Work
 from ...school.refused import Refused
-from ...school.states import Action, Role
+from ...school.states import Action, Role, SignInOutcome
 from ...school.store import newest_seen
 from ..access import administrators_only, any_class, any_teacher, me, shared_sheet
 from ..database import session
@@ -193,6 +194,23 @@ def log() -> str:
     found = audit.entries(session(), before)
     people = {person.id: person for person in accounts.teachers(session())}
     return render_template("administration/log.html", entries=found, people=people, shown=audit.SHOWN)
+
+
+OUTCOMES = {
+    SignInOutcome.SUCCEEDED: marked("signed in"),
+    SignInOutcome.HALFWAY: marked("password right, code asked for"),
+    SignInOutcome.FAILED: marked("failed"),
+    SignInOutcome.PUT_OFF: marked("had to wait"),
+}
+"""How a try to sign in ended, in words."""
+
+
+@administrators_only
+def sign_ins() -> str:
+    """Who has tried to sign in, when and from where, and what came of it."""
+    before = number_of(request.args["before"]) if "before" in request.args else None
+    found = signing_in.record(session(), before)
+    return render_template("administration/sign_ins.html", entries=found, words=OUTCOMES, shown=signing_in.SHOWN)
 
 
 @administrators_only
