@@ -91,12 +91,13 @@ def breaks_in_a_flush_and_goes_on():
         raise RuntimeError from None
 
 
-def test_the_error_page_stands_after_a_failed_flush(app, as_person, fresh_student, monkeypatch):
+def test_the_error_page_stands_after_a_failed_flush(app, as_person, fresh_student, monkeypatch, caplog):
     client = as_person(fresh_student("sees-it-break"))
     monkeypatch.setitem(app.config, "PROPAGATE_EXCEPTIONS", False)
     monkeypatch.setitem(app.view_functions, "tasks.index", breaks_in_a_flush)
     answer = client.get("/tasks")
     assert answer.status_code == 409 and "changed at the same moment" in answer.text and "Wide Pin" in answer.text
+    assert "Duplicate entry …" in caplog.text and "ilse" not in caplog.text
     monkeypatch.setitem(app.view_functions, "tasks.index", lambda: breaks_in_a_flush_and_goes_on())
     answer = client.get("/tasks")
     assert answer.status_code == 500 and "Something broke on our side" in answer.text and "Wide Pin" in answer.text

@@ -74,13 +74,13 @@ def show_unreadable(error: Unreadable) -> tuple[Any, int]:
 
 def show_database_trouble(error: SQLAlchemyError) -> tuple[Any, int]:
     """A database that does not answer, or does not write."""
-    current_app.logger.error("the database: %s", error)
+    current_app.logger.error("the database: %s", logs.without_values(str(error)))
     return show_error(ServiceUnavailable())
 
 
 def show_conflict(error: IntegrityError) -> tuple[Any, int]:
     """What the tables do not allow, since somebody else did something at the same moment."""
-    current_app.logger.warning("the database refused: %s", error)
+    current_app.logger.warning("the database refused: %s", logs.without_values(str(error)))
     return show_error(
         Conflict(_("Something else was changed at the same moment. Load the page again, then try again."))
     )
@@ -88,7 +88,7 @@ def show_conflict(error: IntegrityError) -> tuple[Any, int]:
 
 def show_too_large(error: DataError) -> tuple[Any, int]:
     """What does not fit into its field."""
-    current_app.logger.warning("the database refused: %s", error)
+    current_app.logger.warning("the database refused: %s", logs.without_values(str(error)))
     return show_error(UnprocessableEntity(_("Something of this is too long or too large to be kept; shorten it.")))
 
 

@@ -6,12 +6,14 @@ Neither names nor documents nor passwords stand in it: people are numbers, pages
 from __future__ import annotations
 
 import logging
+import re
 import secrets
 from logging.config import dictConfig
 from typing import Any
 
 from flask import Flask, Response, g, request
 from flask import session as browser_session
+from pythonjsonlogger.json import JsonFormatter
 
 from . import metrics
 
@@ -36,7 +38,7 @@ def json_lines() -> dict[str, Any]:
         "disable_existing_loggers": False,
         "formatters": {
             "json": {
-                "()": "pythonjsonlogger.json.JsonFormatter",
+                "()": "widepin.web.logs.JsonLines",
                 "fmt": "%(asctime)s %(levelname)s %(name)s %(message)s",
                 "rename_fields": {"asctime": "at", "levelname": "level", "name": "from", "message": "what"},
                 "datefmt": "%Y-%m-%dT%H:%M:%S%z",
@@ -46,6 +48,27 @@ def json_lines() -> dict[str, Any]:
         "handlers": {"out": {"class": "logging.StreamHandler", "formatter": "json", "filters": ["request"]}},
         "root": {"level": "INFO", "handlers": ["out"]},
     }
+
+
+VALUES = re.compile(r"(Duplicate entry|value:) '.*?'(?= for )", re.S)
+"""Where MariaDB repeats in a message what somebody has typed."""
+
+
+def without_values(message: str) -> str:
+    """A message of the database without what somebody has typed.
+
+    >>> without_values("Duplicate entry 'ada.o'hara' for key 'login'")
+    "Duplicate entry … for key 'login'"
+    """
+    return VALUES.sub(r"\1 …", message)
+
+
+class JsonLines(JsonFormatter):
+    """A JSON line per record; tracebacks repeat nothing that somebody has typed either."""
+
+    def formatException(self, exc_info: Any) -> str:  # noqa: N802
+        """A traceback as text."""
+        return without_values(str(super().formatException(exc_info)))
 
 
 class WithRequest(logging.Filter):
