@@ -5,6 +5,7 @@ import { csrfToken, find } from "../look/page.js";
 import { labelOf, outlineOf } from "../figure/drawing.js";
 import { ToolBook } from "../figure/tape.js";
 import { Building } from "./building.js";
+import { Chooser } from "./chooser.js";
 import { Commands } from "./commands.js";
 import { Drafting } from "./drafting.js";
 import { DragTest } from "./drag-test.js";
@@ -12,10 +13,11 @@ import { Hand } from "./hand.js";
 import { HandingIn } from "./handing-in.js";
 import { hints } from "./hints.js";
 import { Hits } from "../figure/hits.js";
+import { inOneLine, sentenceOf } from "../figure/step-words.js";
 import { Keys } from "./keys.js";
 import { Measures } from "./measures.js";
 import { Notes } from "./notes.js";
-import { wordsFor } from "./offers.js";
+import { fits, wordsFor } from "./offers.js";
 import { Paper } from "./paper.js";
 import { Pointed } from "./pointed.js";
 import { Pointing } from "./pointing.js";
@@ -25,6 +27,7 @@ import { rolesOf } from "./roles.js";
 import { Saving } from "./saving.js";
 import { Selection } from "./selection.js";
 import { SentenceBar } from "./sentence-bar.js";
+import { Sheets } from "./sheets.js";
 import { StepList } from "./step-list.js";
 import { Store } from "./store.js";
 import { Taking } from "./taking.js";
@@ -82,8 +85,10 @@ export class Board {
     this.toolbar = new Toolbar(at(".cards"), this.tools, (tool) => this.taking.take(tool));
     this.proven = at(".proven") && new ProvenFigure(at(".proven"), book);
     this.stepList = new StepList(at(".step-list"), this.#onSteps());
+    this.sheets = new Sheets(page);
     this.vanished = new Vanished();
     this.pointing = new Pointing(this);
+    this.chooser = new Chooser(at(".chooser"), (offer) => this.pointing.choose(offer));
     this.commands = new Commands(this);
     new Keys(this);
 
@@ -126,8 +131,9 @@ export class Board {
     return {
       highlighted: (id) => pointed.at({ highlighted: id }),
       chosen: () => this.show(),
+      picked: (id) => this.#picked(id),
       tryOut: (step) => pointed.at({ trial: step }),
-      dress: (id, dress) => store.perform({ op: "dress", id, dress }),
+      dress: (id, dress) => this.#dress(id, dress),
       hideRest: (id) => this.commands.hideRest(id),
       remake: (step) => {
         pointed.trial = null;
@@ -138,6 +144,23 @@ export class Board {
         this.bar.announce(_("Removed. Undo brings it back."));
       },
     };
+  }
+
+  // An object of the list fills the next blank, if it fits there.
+  #picked(id) {
+    if (!this.hand.blank || !fits(this, id)) return false;
+    this.building.fill({ type: "object", id });
+    return true;
+  }
+
+  // False where a name is asked for that another object has.
+  #dress(id, dress) {
+    const { store, bar } = this;
+    const { figure } = store;
+    const other = dress.label && figure.ids.find((one) => one !== id && labelOf(figure, one) === dress.label);
+    if (other) bar.announce(_("Another object is called %(label)s; choose another name.", dress), true);
+    else store.perform({ op: "dress", id, dress });
+    return !other;
   }
 
   #handedIn(result) {
@@ -167,8 +190,18 @@ export class Board {
 
   #showSentence() {
     const { figure } = this.store;
-    const offer = wordsFor(figure, this.pointed.offer, this.pointing.isAmbiguous);
+    const { isAmbiguous, ambiguous, place } = this.pointing;
+    const offer = wordsFor(figure, this.pointed.offer, isAmbiguous);
+    this.chooser?.show(this.pointed.offer ? ambiguous : [], place, (one) => wordsFor(figure, one, true));
     this.bar.show(this.hand.parts((id) => labelOf(figure, id), offer));
+  }
+
+  // The last step in words, or nothing.
+  #lastStep() {
+    const { figure, own } = this.store;
+    const step = own.at(-1);
+    const name = (id) => labelOf(figure, id);
+    return step ? `${name(step.id)}: ${inOneLine(sentenceOf(step, figure.book), name)}` : "";
   }
 
   show() {
@@ -182,6 +215,7 @@ export class Board {
     const marks = hand.tool?.make === "intersection" && !hand.meetings;
     this.#candidates = marks ? new Hits(store.figure, paper.view, (id) => store.isHidden(id)).allIntersections() : [];
     this.stepList.show(store, this.setting.budget);
+    this.sheets.show(this.#lastStep());
     this.paint();
   }
 

@@ -52,6 +52,7 @@ export class Building {
     this.filledAt = performance.now();
     if (hand.tool.make === "move")
       this.bar.announce(_("Arrow keys move it, with Shift ten times as far. Esc lets go of it."));
+    if (choice.type !== "object") this.#announcePoint(id);
     if (hand.isFull) this.#complete();
     this.#shown();
   }
@@ -82,8 +83,21 @@ export class Building {
     const place =
       choice.type === "object" ? { type: "slide", id: choice.id, at: choice.at ?? this.#middleOf(choice.id) } : choice;
     const id = this.#pointFor(place);
-    if (id !== null) this.bar.announce(_("%(id)s is there.", { id }));
+    if (id !== null) this.#announcePoint(id);
     this.#shown();
+  }
+
+  // What a point became that was put: on a curve, an intersection, or anywhere.
+  #announcePoint(id) {
+    const { figure } = this;
+    const { make, from = [] } = figure.step(id);
+    const [first, second] = from.map((one) => labelOf(figure, one));
+    const said = {
+      free_point: () => _("%(id)s is there.", { id }),
+      point_on: () => _("%(id)s is a point on %(first)s. Undo takes it back.", { id, first }),
+      intersection: () => _("%(id)s is the intersection of %(first)s and %(second)s.", { id, first, second }),
+    };
+    this.bar.announce(said[make]());
   }
 
   #middleOf(id) {
@@ -100,9 +114,25 @@ export class Building {
     if (hand.tool.proven) return this.#use();
     const step = { id: this.store.newId(makeOf(hand.tool)), make: makeOf(hand.tool), from: hand.sources };
     hand.next();
+    const there = this.#drawnAlready(step);
+    if (there)
+      return this.bar.announce(_("That is %(name)s, which is there already.", { name: labelOf(this.figure, there) }));
     this.add(step);
     this.#announceDrawn([step.id]);
     if (hand.tool.most !== null && this.store.used(hand.tool) >= hand.tool.most) hand.putDown();
+  }
+
+  // The object that a step would draw once more: made from the same, and lying in the same place.
+  #drawnAlready({ make, from }) {
+    const { figure } = this;
+    const shape = figure.preview({ make, from });
+    return figure.ids.find((id) => {
+      const known = figure.step(id);
+      if (known.make !== make || known.from?.length !== from.length || isHelper(known)) return false;
+      if (known.from.every((one, place) => one === from[place])) return true;
+      const isMadeFromTheSame = known.from.every((one) => from.includes(one));
+      return isMadeFromTheSame && figure.shape(id).every((number, place) => Math.abs(number - shape[place]) < ONE);
+    });
   }
 
   #use() {

@@ -23,6 +23,8 @@ export class Commands {
       "show all": () => store.perform({ op: "dress", id: store.hidden, dress: { hidden: false } }),
       "reset positions": () => this.#resetPositions(),
       "drag test": () => this.#dragTest(),
+      steps: () => parts.sheets.toggle("steps"),
+      more: () => parts.sheets.toggle("more"),
       note: () => taking.take(NOTE),
       "select several": () => taking.take(SELECT),
       "hand in": () => {
@@ -61,9 +63,10 @@ export class Commands {
 
   // Esc: out of what is open, the last opened first.
   stepBack() {
-    const { page, dragTest, result, taking } = this.parts;
+    const { page, dragTest, result, sheets, taking } = this.parts;
     const open = page.querySelector("details.keys[open], details.copies[open]");
     if (open) open.open = false;
+    else if (sheets.closeAny()) return;
     else if (dragTest.isOn) dragTest.stop();
     else if (result.isOpen) result.close();
     else taking.putDown();

@@ -16,7 +16,9 @@ export function dressing(figure, own, step, on, isAsking) {
   const together = step.within?.steps.map(({ id }) => id) ?? [step.id];
   const along = dependentsOf(own, step.id).filter((id) => !together.includes(id));
   const choices = step.within ? [] : choicesFor(figure, step);
-  const rename = ({ target }) => on.dress(step.id, { label: target.value.trim() || step.id });
+  const rename = ({ target }) => {
+    if (!on.dress(step.id, { label: target.value.trim() || step.id })) target.value = step.label ?? step.id;
+  };
   return html`<div class="dressing">
     ${choice(step.hidden ? _("Show") : _("Hide"), () => on.dress(step.id, { hidden: !step.hidden }))}
     ${figure.isPoint(step.id) ? nothing : lineLooks(figure, step, on)}

@@ -5,6 +5,7 @@ import { labelOf } from "../figure/drawing.js";
 import { Hits } from "../figure/hits.js";
 
 const REACH = { mouse: 13, pen: 14, touch: 24 }; // pixels
+const LENIENT = 1.5; // times as far an intersection is still meant, where only a new point on one curve lies nearer
 
 export function reachOf(pointerType) {
   return REACH[pointerType] ?? REACH.mouse;
@@ -29,6 +30,9 @@ export function offersAt(parts, [px, py], pointerType, isFree = false) {
   const hits = new Hits(store.figure, view, (id) => store.isHidden(id));
   const fitting = (list) => list.filter(({ id }) => fits(parts, id));
   const points = fitting(hits.points(px, py, reach));
+  const meetings = () => hits.intersections(px, py, points.length ? reach : reach * LENIENT);
+  // A point and an intersection within reach: the nearer one first.
+  const pointsAndMeetings = () => [...points, ...meetings()].sort((a, b) => a.far - b.far);
   const curves = hits.curves(px, py, reach);
   const free = { type: "free", at: view.toPaper(px, py) };
   const mayPut = store.mayPutPoints(tools);
@@ -45,13 +49,13 @@ export function offersAt(parts, [px, py], pointerType, isFree = false) {
     case "wanted":
       return fitting([...hits.points(px, py, reach), ...curves]);
     case "point or line":
-      return [...points, ...hits.intersections(px, py, reach), ...fitting(curves)];
+      return [...pointsAndMeetings(), ...fitting(curves)];
     case "spot":
       return [free];
     case "place":
-      return [...hits.intersections(px, py, reach), ...slides(curves), free];
+      return [...hits.intersections(px, py, reach * LENIENT), ...slides(curves), free];
     case "point":
-      return [...points, ...hits.intersections(px, py, reach), ...(mayPut ? [...slides(curves), free] : [])];
+      return [...pointsAndMeetings(), ...(mayPut ? [...slides(curves), free] : [])];
     default:
       return [];
   }

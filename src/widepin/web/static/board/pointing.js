@@ -40,7 +40,23 @@ export class Pointing {
   }
 
   get isAmbiguous() {
-    return this.#offers.filter(({ type }) => type === "object").length > 1;
+    return this.ambiguous.length > 1;
+  }
+
+  // What lies within reach, if it is several: objects and intersections, and no places where a point could be put.
+  get ambiguous() {
+    return this.#offers.filter(({ type }) => type === "object" || type === "intersection");
+  }
+
+  // Where the pointer is, in pixels of the paper.
+  get place() {
+    return this.#touched ?? this.#place;
+  }
+
+  // Take one of what lies there.
+  choose(offer) {
+    this.#offers = [offer];
+    this.#take();
   }
 
   // Tab, wheel, tapping again: offer the next of several objects under the pointer. False where there is only one.

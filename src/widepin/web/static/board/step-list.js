@@ -20,6 +20,12 @@ export class StepList {
     this.asking = null; // the step that is to be removed, while it is asked whether
     this.length = 0; // rows shown last time; a new one is scrolled into view
     this.list.addEventListener("pointerleave", () => on.highlighted(null));
+    for (const given of panel.querySelectorAll("[data-given]")) {
+      const { given: id } = given.dataset;
+      for (const comes of ["pointerenter", "focus"]) given.addEventListener(comes, () => on.highlighted(id));
+      for (const goes of ["pointerleave", "blur"]) given.addEventListener(goes, () => on.highlighted(null));
+      given.addEventListener("click", () => on.picked(id));
+    }
   }
 
   // Open the row of a step, as if it had been clicked; null closes whatever is open.
@@ -48,7 +54,7 @@ export class StepList {
   #dress(id, fields, on) {
     this.asking = null;
     if (fields.hidden) on.highlighted(null);
-    on.dress(id, fields);
+    return on.dress(id, fields);
   }
 
   // store: the construction; budget: the move limit, if there is one
@@ -82,13 +88,19 @@ export class StepList {
 
   #doneRow(figure, step) {
     const highlight = () => this.on.highlighted(step.id);
-    return html`<li class="done-already" @pointerenter=${highlight}><b>${_("done")}</b>${sentence(figure, step)}</li>`;
+    const pick = () => this.on.picked(step.id);
+    return html`<li class="done-already">
+      <button type="button" @pointerenter=${highlight} @focus=${highlight} @click=${pick}>
+        <b>${_("done")}</b>${sentence(figure, step)}
+      </button>
+    </li>`;
   }
 
   #row(figure, step, number) {
     const isChosen = this.chosen === step.id;
     const highlight = () => this.on.highlighted(step.id);
     const choose = () => {
+      if (this.on.picked(step.id)) return;
       this.chosen = this.chosen === step.id ? null : step.id;
       this.on.highlighted(step.id);
       this.on.chosen();

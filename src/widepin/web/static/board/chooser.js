@@ -1,0 +1,51 @@
+// What lies under the pointer where it is several objects or intersections: a list beside the pointer, of which the first
+// is what a click takes. Under a finger its entries are buttons.
+
+import { _ } from "../look/language.js";
+import { isTouch } from "../look/touch.js";
+import { html, nothing, render } from "../vendor/lit-html/lit-html.js";
+
+const BESIDE = 18; // pixels between the pointer and the list
+
+export class Chooser {
+  // panel: lies over the paper; taken(offer): one was chosen
+  constructor(panel, taken) {
+    this.panel = panel;
+    this.taken = taken;
+  }
+
+  // offers: what lies there; place: of the pointer, in pixels of the paper; words(offer): how it is called
+  show(offers, place, words) {
+    const isShown = offers.length > 1 && place !== null;
+    this.panel.hidden = !isShown;
+    render(isShown ? this.#list(offers, words) : nothing, this.panel);
+    if (isShown) this.#putBeside(place);
+  }
+
+  #list(offers, words) {
+    // The order of the list stays while the wheel goes round, so that only the mark moves.
+    const sorted = [...offers].sort((a, b) => a.far - b.far);
+    return html`<p>${_("%(n)s lie here", { n: offers.length })}</p>
+      ${sorted.map(
+        (offer) =>
+          html`<button
+            type="button"
+            tabindex="-1"
+            class=${offer === offers[0] ? "first" : ""}
+            @click=${() => this.taken(offer)}
+          >
+            ${words(offer)}
+          </button>`,
+      )}`;
+  }
+
+  #putBeside([x, y]) {
+    const { clientWidth: width, clientHeight: height } = this.panel.parentElement;
+    const { offsetWidth: own, offsetHeight: high } = this.panel;
+    const left = x + BESIDE + own < width ? x + BESIDE : x - BESIDE - own;
+    const top = y + BESIDE + high < height ? y + BESIDE : y - BESIDE - high;
+    this.panel.style.left = `${Math.max(4, left)}px`;
+    this.panel.style.top = `${Math.max(4, top)}px`;
+    this.panel.classList.toggle("to-tap", isTouch());
+  }
+}
