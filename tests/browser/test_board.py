@@ -153,7 +153,7 @@ class TestPointing:
         desk.page.mouse.move(*desk.at(6, 5))
         expect(field).to_have_attribute("placeholder", "new point")
 
-    def test_tab_offers_what_else_lies_there(self, desk):
+    def test_arrow_keys_offer_what_else_lies_there(self, desk):
         desk.enter(TITLE)
         desk.take("segment")
         desk.page.keyboard.type("AB", delay=20)  # a segment on the line g
@@ -162,7 +162,7 @@ class TestPointing:
         desk.page.mouse.move(*desk.at(5, 2.5))
         field = desk.page.locator("input.blank.next")
         first = field.get_attribute("placeholder")
-        desk.page.keyboard.press("Tab")
+        desk.page.keyboard.press("ArrowDown")
         assert {first, field.get_attribute("placeholder")} == {"c, segment", "g, line"}
 
     def test_two_intersections_are_numbered_and_chosen_by_number(self, desk):

@@ -212,7 +212,7 @@ def test_curves_under_one_pointer_are_told_apart_by_kind_and_taken_in_turn(desk)
     desk.page.mouse.move(*desk.at(5.5, 2.25))
     blank = desk.page.locator("input.blank")
     first = blank.get_attribute("placeholder")
-    desk.page.keyboard.press("Tab")
+    desk.page.keyboard.press("ArrowDown")
     second = blank.get_attribute("placeholder")
     assert {first, second} == {"r, ray", "s, segment"}
     desk.page.mouse.wheel(0, 100)

@@ -10,9 +10,15 @@ import { fits } from "./offers.js";
 import { makeOf } from "./tools.js";
 import { isHelper, useOf } from "./uses.js";
 
-const HASTE = 900; // milliseconds in which Enter is meant for the name that was taken by itself just now
+export const HASTE = 900; // milliseconds in which Enter is meant for the name that was taken by itself just now
 const PLACE = /^\(?\s*(-?\d+(?:\.\d+)?)\s*[,; ]\s*(-?\d+(?:\.\d+)?)\s*\)?$/;
 const ONE = 1e-6; // centimetres within which two places are one
+const PROBES = [
+  [90, 40],
+  [-70, 50],
+  [30, -80],
+  [-20, -60],
+]; // of which two curves that are one have the same nearest places
 
 export class Building {
   // parts: store, hand, tools, pointed, paper, bar, show()
@@ -130,9 +136,17 @@ export class Building {
       const known = figure.step(id);
       if (known.make !== make || known.from?.length !== from.length || isHelper(known)) return false;
       if (known.from.every((one, place) => one === from[place])) return true;
-      const isMadeFromTheSame = known.from.every((one) => from.includes(one));
-      return isMadeFromTheSame && figure.shape(id).every((number, place) => Math.abs(number - shape[place]) < ONE);
+      return known.from.every((one) => from.includes(one)) && this.#isSame(id, shape);
     });
+  }
+
+  // Whether an object lies where a shape of its kind does, in whatever direction either runs.
+  #isSame(id, shape) {
+    const { figure } = this;
+    const kind = figure.kind(id);
+    const apart = (a, b) => Math.max(...a.map((number, place) => Math.abs(number - b[place])));
+    if (kind === "point" || kind === "circle") return apart(figure.shape(id), shape) < ONE;
+    return PROBES.every((at) => apart(nearestPlace(kind, figure.shape(id), at), nearestPlace(kind, shape, at)) < ONE);
   }
 
   #use() {

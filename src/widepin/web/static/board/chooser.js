@@ -3,6 +3,7 @@
 
 import { _ } from "../look/language.js";
 import { isTouch } from "../look/touch.js";
+import { byDistance } from "./offers.js";
 import { html, nothing, render } from "../vendor/lit-html/lit-html.js";
 
 const BESIDE = 18; // pixels between the pointer and the list
@@ -24,17 +25,16 @@ export class Chooser {
 
   #list(offers, words) {
     // The order of the list stays while the wheel goes round, so that only the mark moves.
-    const sorted = [...offers].sort((a, b) => a.far - b.far);
     return html`<p>${_("%(n)s lie here", { n: offers.length })}</p>
-      ${sorted.map(
-        (offer) =>
+      ${byDistance(offers).map(
+        (offer, place) =>
           html`<button
             type="button"
             tabindex="-1"
             class=${offer === offers[0] ? "first" : ""}
             @click=${() => this.taken(offer)}
           >
-            ${words(offer)}
+            <b>${place + 1}</b> ${words(offer)}
           </button>`,
       )}`;
   }

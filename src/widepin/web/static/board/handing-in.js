@@ -1,6 +1,7 @@
 // Handing in: asks once, with the count of moves. The answer fills the blanks of a sentence, or is left to be found.
 
 import { _, ngettext } from "../look/language.js";
+import { HASTE } from "./building.js";
 import { answering } from "./tools.js";
 
 const LOST = { error: _("It could not be handed in: there is no connection. Nothing is lost; try again.") };
@@ -15,6 +16,11 @@ export class HandingIn {
     this.question = form.querySelector(".question");
     this.button = form.querySelector(".btn-main");
     form.querySelector("[data-not-yet]").addEventListener("click", () => this.close());
+    this.answeredAt = -HASTE;
+    this.button.addEventListener("keydown", (event) => {
+      // Enter that was meant for the name typed just now hands nothing in.
+      if (event.key === "Enter" && performance.now() - this.answeredAt < HASTE) event.preventDefault();
+    });
     form.addEventListener("submit", async (event) => {
       event.preventDefault();
       if (!this.#isWhole()) return;
@@ -58,6 +64,7 @@ export class HandingIn {
   }
 
   answered() {
+    this.answeredAt = performance.now();
     this.parts.bar.announce(_("Esc empties the blanks."));
     this.button.focus();
   }

@@ -4,6 +4,7 @@ const NUDGE = 0.1; // centimetres per arrow key; ten times as much with Shift
 
 const VIEW = { "+": "closer", "=": "closer", "-": "farther", 0: "fit" };
 const TAKEN_UP = { n: "note", g: "select several" };
+const CYCLE = { ArrowDown: 1, ArrowUp: -1 }; // through what lies under the pointer
 const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
 
 export class Keys {
@@ -35,7 +36,9 @@ export class Keys {
       return commands.run(TAKEN_UP[key]);
     }
     if (!hand.tool && VIEW[event.key]) return commands.run(VIEW[event.key]);
-    if (event.key === "Tab" && pointing.next()) return event.preventDefault();
+    if (CYCLE[event.key] && pointing.next(CYCLE[event.key])) return event.preventDefault();
+    if (/^[1-9]$/.test(event.key) && !bar.field.value && pointing.chooseNumber(Number(event.key)))
+      return event.preventDefault();
     const arrow = ARROWS[event.key];
     if (arrow && hand.tool?.make === "move" && hand.isFull) {
       event.preventDefault();

@@ -32,7 +32,7 @@ export function offersAt(parts, [px, py], pointerType, isFree = false) {
   const points = fitting(hits.points(px, py, reach));
   const meetings = () => hits.intersections(px, py, points.length ? reach : reach * LENIENT);
   // A point and an intersection within reach: the nearer one first.
-  const pointsAndMeetings = () => [...points, ...meetings()].sort((a, b) => a.far - b.far);
+  const pointsAndMeetings = () => byDistance([...points, ...meetings()]);
   const curves = hits.curves(px, py, reach);
   const free = { type: "free", at: view.toPaper(px, py) };
   const mayPut = store.mayPutPoints(tools);
@@ -46,8 +46,9 @@ export function offersAt(parts, [px, py], pointerType, isFree = false) {
     case "curve":
       return [...(hand.filled.length ? [] : hits.intersections(px, py, reach)), ...fitting(curves)];
     case "any":
-    case "wanted":
       return fitting([...hits.points(px, py, reach), ...curves]);
+    case "wanted":
+      return [...(hand.blank.kinds.includes("point") ? pointsAndMeetings() : []), ...fitting(curves)];
     case "point or line":
       return [...pointsAndMeetings(), ...fitting(curves)];
     case "spot":
@@ -98,6 +99,11 @@ export function objectAt({ store, view }, [px, py], pointerType) {
   const hits = new Hits(store.figure, view, (id) => store.isHidden(id));
   const reach = reachOf(pointerType);
   return [...hits.points(px, py, reach), ...hits.curves(px, py, reach)][0]?.id ?? null;
+}
+
+// The nearest first, whatever order the wheel has brought them into.
+export function byDistance(offers) {
+  return [...offers].sort((a, b) => a.far - b.far);
 }
 
 function slides(curves) {

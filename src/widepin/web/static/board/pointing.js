@@ -3,8 +3,9 @@
 import { _ } from "../look/language.js";
 import { isTouch } from "../look/touch.js";
 import { gripAt } from "./grips.js";
-import { objectAt, offersAt } from "./offers.js";
+import { byDistance, objectAt, offersAt } from "./offers.js";
 
+const TYPED = ["point", "place", "spot"]; // kinds of blanks that take a place as 3, 4.5
 const STILL = 5; // pixels that a click may wander
 const AGAIN = 24; // pixels within which a finger taps the same place again
 
@@ -45,7 +46,20 @@ export class Pointing {
 
   // What lies within reach, if it is several: objects and intersections, and no places where a point could be put.
   get ambiguous() {
+    const { tool } = this.parts.hand;
+    const meetings = this.#offers.filter(({ type }) => type === "intersection");
+    const isPlain = tool?.make === "intersection" && meetings.length === 1 && this.#offers[0] === meetings[0];
+    if (isPlain) return []; // two curves lie there too, and it is their intersection that is meant
     return this.#offers.filter(({ type }) => type === "object" || type === "intersection");
+  }
+
+  // Take the one with this number in the list beside the pointer. Where a place could be typed, digits are its own.
+  chooseNumber(number) {
+    const { hand } = this.parts;
+    if (!this.isAmbiguous || hand.meetings || TYPED.includes(hand.blank?.kind)) return false;
+    const chosen = byDistance(this.ambiguous)[number - 1];
+    if (chosen) this.choose(chosen);
+    return Boolean(chosen);
   }
 
   // Where the pointer is, in pixels of the paper.
@@ -59,10 +73,12 @@ export class Pointing {
     this.#take();
   }
 
-  // Tab, wheel, tapping again: offer the next of several objects under the pointer. False where there is only one.
-  next() {
+  // Arrow keys, wheel, tapping again: offer the next of several objects under the pointer, or the one before (-1). False
+  // where there is only one.
+  next(way = 1) {
     if (this.#offers.length < 2) return false;
-    this.#offers.push(this.#offers.shift());
+    if (way > 0) this.#offers.push(this.#offers.shift());
+    else this.#offers.unshift(this.#offers.pop());
     this.parts.pointed.at({ offer: this.#offers[0] });
     return true;
   }

@@ -1,0 +1,115 @@
+"""What was meant is taken: the nearest first, said afterwards, and nothing that was not asked for."""
+
+import pytest
+from playwright.sync_api import expect
+
+
+@pytest.fixture
+def crossed(desk):
+    """Two circles of which one intersection lies 9 px from a free point."""
+    desk.enter("Splitting a gable")
+    desk.put(
+        [
+            {"id": "c", "make": "circle", "from": ["A", "B"]},
+            {"id": "d", "make": "circle", "from": ["B", "A"]},
+            {"id": "I", "make": "intersection", "from": ["c", "d"], "pick": 2},
+        ]
+    )
+    place = desk.point("I")
+    desk.page.locator(".step-list li[data-step=I] > button").click()
+    desk.page.get_by_role("button", name="Remove", exact=True).click()
+    desk.page.keyboard.press("Escape")
+    desk.place = place
+    return desk
+
+
+def pointed(desk, dx, dy=0.0):
+    x, y = desk.place
+    desk.page.mouse.move(x + dx, y + dy)
+
+
+def test_an_intersection_is_taken_where_only_a_point_on_one_curve_lies_nearer(crossed):
+    crossed.take("segment")
+    pointed(crossed, 9, 12)
+    expect(crossed.page.locator("input.blank")).to_have_attribute("placeholder", "intersection of c, d")
+    crossed.page.mouse.down()
+    crossed.page.mouse.up()
+    expect(crossed.page.locator(".hint")).to_contain_text("is the intersection of c and d")
+
+
+def test_of_a_point_and_an_intersection_the_nearer_is_taken_and_the_other_offered(crossed):
+    page = crossed.page
+    crossed.take("point")
+    page.keyboard.down("Shift")  # a point that lies on nothing, 9 px away
+    x, y = crossed.place
+    page.mouse.click(x + 9, y)
+    page.keyboard.up("Shift")
+    page.keyboard.press("Escape")
+    crossed.take("segment")
+    pointed(crossed, 1)
+    blank = page.locator("input.blank")
+    expect(blank).to_have_attribute("placeholder", "intersection of c, d")
+    chooser = page.locator(".chooser")
+    expect(chooser).to_contain_text("2 lie here")
+    page.mouse.wheel(0, 100)
+    expect(blank).not_to_have_attribute("placeholder", "intersection of c, d")
+    pointed(crossed, 9)
+    expect(blank).not_to_have_attribute("placeholder", "intersection of c, d")
+    page.mouse.move(5, 300)
+    expect(chooser).to_be_hidden()
+
+
+def test_a_number_takes_what_stands_under_it_in_the_list(desk):
+    desk.enter("Splitting a gable")
+    desk.put([{"id": "s", "make": "segment", "from": ["A", "B"]}])
+    desk.take("intersection")
+    desk.page.mouse.move(*desk.at(5.5, 2.25))
+    second = desk.page.locator(".chooser button").nth(1).inner_text().split()[1].rstrip(",")
+    desk.page.keyboard.press("2")
+    expect(desk.page.locator(".blank.filled")).to_have_text(second)
+
+
+def test_the_list_of_steps_and_the_given_objects_fill_blanks(crossed):
+    page = crossed.page
+    crossed.take("segment")
+    page.get_by_role("button", name="A", exact=True).click()
+    page.get_by_role("button", name="B", exact=True).click()
+    expect(page.locator(".step-list li[data-step]")).to_have_count(3)
+    crossed.take("intersection")
+    page.locator(".step-list li[data-step=c] > button").click()
+    page.locator(".step-list li[data-step=d] > button").click()
+    expect(page.locator(".numbered")).to_have_count(2)
+
+
+def test_what_is_there_already_is_not_drawn_again(crossed):
+    page = crossed.page
+    crossed.take("circle")
+    page.keyboard.type("AB", delay=20)
+    expect(page.locator(".hint")).to_have_text("That is c, which is there already.")
+    page.keyboard.press("Escape")
+    page.keyboard.press("Escape")
+    crossed.take("segment")
+    page.keyboard.type("AB", delay=20)
+    page.keyboard.type("BA", delay=20)
+    expect(page.locator(".hint")).to_contain_text("which is there already.")
+    expect(page.locator(".step-list li[data-step]")).to_have_count(3)
+
+
+def test_two_objects_have_two_names(crossed):
+    crossed.page.locator(".step-list li[data-step=d] > button").click()
+    name = crossed.page.get_by_label("Name of d")
+    name.fill("c")
+    name.press("Enter")
+    expect(crossed.page.locator(".hint")).to_contain_text("Another object is called c")
+    expect(name).to_have_value("d")
+
+
+def test_the_enter_of_a_typed_answer_hands_nothing_in(crossed):
+    page = crossed.page
+    crossed.put([{"id": "m", "make": "angle_bisector", "from": ["B", "A", "C"]}])
+    page.get_by_role("button", name="Hand in").click()
+    page.locator("input.blank").fill("m")
+    page.keyboard.press("Enter")
+    expect(page.locator(".handing-in")).to_be_visible()
+    page.wait_for_timeout(1000)
+    expect(page.locator(".result-strip")).to_be_hidden()
