@@ -55,7 +55,9 @@ def test_sentence_paper_and_tools_are_on_screen_together(hold, size):
 def test_the_paper_stays_where_it_is_whatever_is_said(hold, size):
     desk = hold(size)
     before = box(desk, ".paper")
-    long = "A very long hint that does not fit into a single line of a telephone, and not even into two of them, really."
+    long = (
+        "A very long hint that does not fit into a single line of a telephone, and not even into two of them, really."
+    )
     desk.page.evaluate("(words) => document.querySelector('.board-page').board.bar.announce(words)", long)
     assert box(desk, ".paper") == before
     desk.page.locator(".card-tool[data-make=circle]").tap()
