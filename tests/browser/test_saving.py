@@ -2,6 +2,7 @@
 
 from playwright.sync_api import expect
 
+from tests.browser.conftest import sign_in
 from tests.browser.test_board import TITLE, plumb_by_mouse
 
 
@@ -140,3 +141,29 @@ def test_a_point_is_not_put_on_a_curve_that_is_gone(desk):
     desk.page.keyboard.type("c")
     expect(desk.page.locator(".hint.trouble")).to_contain_text("c is undefined in this position")
     assert len(desk.steps()) == 1
+
+
+def test_who_is_signed_out_elsewhere_signs_in_from_the_board_and_goes_on(desk):
+    desk.enter("Plumb from a boss")
+    desk.page.context.clear_cookies()
+    desk.take("circle")
+    desk.page.keyboard.type("AP", delay=20)
+    state = desk.page.locator(".save-state")
+    expect(state).to_contain_text("you are signed out: 1 step waits here")
+    state.get_by_role("link", name="Sign in").click()
+    desk.page.get_by_label("Login").fill(desk.login)
+    desk.page.get_by_label("Password").fill("tracery")
+    desk.page.get_by_role("button", name="Sign in").click()
+    desk.ready()
+    desk.saved()
+    assert [one["operation"]["step"]["from"] for one in desk.stored()] == [["A", "P"]]
+
+
+def test_who_has_signed_in_anew_in_another_window_goes_on_in_this_one(desk, served):
+    desk.enter("Plumb from a boss")
+    desk.page.context.clear_cookies()
+    sign_in(desk.page, served, desk.login)
+    desk.take("circle")
+    desk.page.keyboard.type("AP", delay=20)
+    desk.saved()
+    assert len(desk.stored()) == 1

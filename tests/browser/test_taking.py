@@ -95,6 +95,20 @@ def test_what_is_there_already_is_not_drawn_again(crossed):
     expect(page.locator(".step-list li[data-step]")).to_have_count(3)
 
 
+def test_a_second_click_on_the_same_point_makes_nothing(crossed):
+    page = crossed.page
+    crossed.take("circle")
+    x, y = crossed.point("A")
+    page.mouse.dblclick(x, y)
+    expect(page.locator(".hint")).to_have_text("A lies here already.")
+    crossed.take("point")
+    page.mouse.click(*crossed.point("B"))
+    expect(page.locator(".hint")).to_have_text("B lies here already.")
+    page.mouse.move(*crossed.at(2, 8))
+    page.keyboard.press("Enter")
+    expect(page.locator(".step-list li[data-step]")).to_have_count(2)
+
+
 def test_two_objects_have_two_names(crossed):
     crossed.page.locator(".step-list li[data-step=d] > button").click()
     name = crossed.page.get_by_label("Name of d")

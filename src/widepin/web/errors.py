@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from typing import Any
 
-from flask import Flask, current_app, render_template, request
+from flask import Flask, current_app, render_template, request, url_for
+from flask_login import current_user
 from flask_wtf.csrf import CSRFError
 from sqlalchemy.exc import (
     DataError,
@@ -92,6 +93,15 @@ def show_too_large(error: DataError) -> tuple[Any, int]:
     return show_error(UnprocessableEntity(_("Something of this is too long or too large to be kept; shorten it.")))
 
 
+def said_to_a_script(error: HTTPException, words: str, code: int) -> tuple[Any, int]:
+    """An error as JSON. A token that does not fit is told apart: nobody is signed in any more, or somebody is again."""
+    if not isinstance(error, CSRFError):
+        return {"error": words}, code
+    if current_user.is_authenticated:
+        return {"error": words, "expired": True}, code
+    return {"error": words, "sign_in": url_for("signin.form")}, 401
+
+
 def show_error(error: HTTPException) -> tuple[Any, int]:
     """An error in words: JSON for the board, a page for everybody else."""
     code = error.code or 500
@@ -106,7 +116,7 @@ def show_error(error: HTTPException) -> tuple[Any, int]:
     if isinstance(error, CSRFError):
         words = _("This page has been open for too long. Load it again; what you built is kept.")
     if request.accept_mimetypes.best == "application/json" or request.is_json:
-        return {"error": words}, code
+        return said_to_a_script(error, words, code)
     if code >= 500 or code == 409:
         # Where something broke there may be no database to ask who is here: this page is made without asking.
         return current_app.jinja_env.get_template("broken.html").render(words=words, number=request_number()), code

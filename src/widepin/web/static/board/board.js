@@ -114,9 +114,12 @@ export class Board {
         store.refresh();
         this.bar.announce(words, true);
       },
-      state: (words, isTrouble) => {
+      state: (words, isTrouble, signIn) => {
         const state = find(".save-state");
-        state.textContent = words;
+        const again = signIn
+          ? Object.assign(document.createElement("a"), { href: signIn, textContent: _("Sign in") })
+          : "";
+        state.replaceChildren(words, again && " ", again);
         state.classList.toggle("trouble", isTrouble);
       },
     };

@@ -263,7 +263,8 @@ export class Building {
     );
     if (exact && (isFinal || !longer)) return this.fill({ type: "object", id: exact });
     const { offer } = this.parts.pointed;
-    if (isFinal && !name && offer) return this.fill(offer);
+    // A new point is put by a click: Enter may have been meant for something else.
+    if (isFinal && !name && offer && !["free", "slide"].includes(offer.type)) return this.fill(offer);
     if (isFinal && !name && performance.now() - this.filledAt < HASTE) return;
     if (isFinal) this.bar.announce(name ? this.#misnamed(name) : _("Type the name of what is meant."), true);
     this.parts.pointed.at({ highlighted: exact ?? null });

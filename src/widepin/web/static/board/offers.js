@@ -35,7 +35,8 @@ export function offersAt(parts, [px, py], pointerType, isFree = false) {
   const pointsAndMeetings = () => byDistance([...points, ...meetings()]);
   const curves = hits.curves(px, py, reach);
   const free = { type: "free", at: view.toPaper(px, py) };
-  const mayPut = store.mayPutPoints(tools);
+  const isTaken = hits.points(px, py, reach / 2).some(({ id }) => !fits(parts, id));
+  const mayPut = store.mayPutPoints(tools) && !isTaken; // no point on top of another one
   if (isFree && (hand.blank?.kind === "place" || (hand.blank?.kind === "point" && mayPut))) return [free];
   switch (hand.blank?.kind) {
     case "draggable":
@@ -54,7 +55,7 @@ export function offersAt(parts, [px, py], pointerType, isFree = false) {
     case "spot":
       return [free];
     case "place":
-      return [...hits.intersections(px, py, reach * LENIENT), ...slides(curves), free];
+      return isTaken ? [] : [...hits.intersections(px, py, reach * LENIENT), ...slides(curves), free];
     case "point":
       return [...pointsAndMeetings(), ...(mayPut ? [...slides(curves), free] : [])];
     default:

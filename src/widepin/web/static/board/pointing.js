@@ -2,6 +2,7 @@
 
 import { _ } from "../look/language.js";
 import { isTouch } from "../look/touch.js";
+import { labelOf } from "../figure/drawing.js";
 import { gripAt } from "./grips.js";
 import { byDistance, objectAt, offersAt } from "./offers.js";
 
@@ -169,7 +170,15 @@ export class Pointing {
       this.#offer(this.#offersAt(this.#place ?? place, pointerType, false));
       bar.focus();
     } else if (hand.tool) {
-      bar.announce(_("There is nothing here that fits the blank."), true);
+      this.#place = place;
+      const { figure } = this.parts.store;
+      const id = this.under();
+      bar.announce(
+        id && figure.isPoint(id) && ["point", "place"].includes(hand.blank?.kind)
+          ? _("%(name)s lies here already.", { name: labelOf(figure, id) })
+          : _("There is nothing here that fits the blank."),
+        true,
+      );
     } else {
       this.#place = place;
       stepList.choose(this.under());

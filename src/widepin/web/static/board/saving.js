@@ -8,7 +8,7 @@ export class Saving {
   #tries = 0;
   #timer = null;
 
-  // on: stored(entry), missed(entries), refused(entry, words), state(words, isTrouble)
+  // on: stored(entry), missed(entries), refused(entry, words), state(words, isTrouble, address to sign in again at or null)
   // stored: the operations that the server has, with their keys.
   constructor({ url, token, place, stored, on }) {
     this.url = url;
@@ -113,10 +113,12 @@ export class Saving {
     } catch {
       return this.#wait(_("no connection"));
     }
-    if (answer.redirected) return this.#wait(_("you are signed out; sign in in another tab"));
+    if (answer.redirected) return this.#signedOut(new URL(answer.url).pathname);
     if (answer.status >= 500 || answer.status === 429) return this.#wait(_("the server does not answer"));
     const said = await answer.json().catch(() => null);
     if (said === null) return this.#wait(_("the server does not answer"));
+    if (answer.status === 401) return this.#signedOut(said.sign_in);
+    if (said.expired) return this.#renewToken();
     if (answer.status === 409) {
       this.count += said.operations.length;
       this.on.missed(said.operations);
@@ -135,6 +137,21 @@ export class Saving {
     return true;
   }
 
+  #signedOut(signIn) {
+    return this.#wait(_("you are signed out"), signIn);
+  }
+
+  // Somebody has signed in anew in this browser: the page as it is now has the token that fits.
+  async #renewToken() {
+    const answer = await fetch(location.pathname).catch(() => null);
+    if (!answer?.ok || answer.redirected) return this.#wait(_("the server does not answer"));
+    const fresh = new DOMParser().parseFromString(await answer.text(), "text/html");
+    const token = fresh.querySelector("meta[name=csrf-token]").getAttribute("content");
+    if (token === this.token) return this.#wait(_("the server does not answer"));
+    this.token = token;
+    return true;
+  }
+
   // The server knew the operation already, and others besides.
   async #catchUp() {
     const answer = await fetch(`${this.url}?after=${this.count}`).catch(() => null);
@@ -150,7 +167,8 @@ export class Saving {
     this.#keep();
   }
 
-  #wait(why) {
+  // signIn: where to sign in again, if that is what is missing; this page is opened afterwards, and goes on
+  #wait(why, signIn = null) {
     const steps = this.pending.length;
     this.on.state(
       ngettext(
@@ -160,6 +178,7 @@ export class Saving {
         { why },
       ),
       true,
+      signIn && `${signIn}?next=${encodeURIComponent(location.pathname)}`,
     );
     this.#timer = setTimeout(() => this.flush(), Math.min(LONGEST_WAIT, 500 * 2 ** this.#tries++));
     return false;
