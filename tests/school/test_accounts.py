@@ -88,13 +88,13 @@ def test_a_login_is_one_word_that_nobody_has(session, administrator, login):
 
 
 def test_a_link_does_not_work_after_its_time(session, administrator):
-    token = accounts.invite(session, administrator, "Tam Reed")
+    token = accounts.invite(session, administrator, "Late Comer")
     link = accounts.open_link(session, token)
     link.expires = now() - timedelta(seconds=1)
     session.flush()
     assert accounts.open_link(session, token) is None
     accounts.invite(session, administrator, "Somebody else")
-    assert not [one for one in session.scalars(select(OneTimeLink)) if one.name == "Tam Reed"]
+    assert not [one for one in session.scalars(select(OneTimeLink)) if one.name == "Late Comer"]
 
 
 def test_the_first_administrator_has_a_link_until_there_is_one(session, administrator):
