@@ -24,7 +24,7 @@ class TestAnswer:
         desk.page.keyboard.type("n")
         expect(desk.page.locator(".blank.filled")).to_have_text("n")
         expect(desk.page.locator(".curve.answer")).to_have_attribute("data-id", "n")
-        desk.page.keyboard.press("Enter")
+        desk.page.get_by_role("button", name="Hand in now").click()
         desk.page.get_by_role("link", name="Full report").click()
         desk.page.wait_for_url("**/hand-ins/*")
         expect(desk.page.locator(".more-of-verdict").first).to_contain_text(
