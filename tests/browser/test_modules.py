@@ -121,15 +121,16 @@ def random_operation(rng, ids, rule, number):
     made = [f"{new}_{place}" for place in range(len(rule.steps))]
     sources = [one(), one()]
     uses = {"op": "use", "class_tool": "Rule", "from": sources, "gives": list(rule.given_by(made)), "moves": 1}
+    joined = {"joined": True} if rng.random() < 0.3 else {}
     return rng.choice(
         [
             {"op": "add", "step": {"id": new, "make": "free_point", "at": place()}},
-            {"op": "add", "step": {"id": new, "make": "circle", "from": sources}},
+            {"op": "add", "step": {"id": new, "make": "circle", "from": sources}, **joined},
             uses | {"steps": [write_step(step) for step in rule.made(sources, made)]},
             {"op": "remake", "step": {"id": one(), "make": "free_point", "at": place()}},
-            {"op": "remake", "step": {"id": one(), "make": "midpoint", "from": sources}},
+            {"op": "remake", "step": {"id": one(), "make": "midpoint", "from": sources}, **joined},
             {"op": "remove", "id": one()},
-            {"op": "move", "points": {one(): place()}},
+            {"op": "move", "points": {one(): place()}, **joined},
             {"op": "dress", "id": [one(), one()], "dress": {"hidden": rng.random() < 0.5}},
             {"op": "note", "note": rng.choice("xyz"), "text": rng.choice(["", "a word"]), "at": place()},
             {"op": "undo"},

@@ -1,11 +1,13 @@
 """A student's operations, folded into the steps of a work."""
 
+from contextlib import nullcontext
+
 import pytest
 
 from tests.judge.test_judging import TASKS_BY_NAME
 from widepin.documents.operations import read_operation
 from widepin.documents.reading import Unreadable
-from widepin.school.history import History, OperationRefused, replay
+from widepin.school.history import MAX_POSITIONS, History, OperationRefused, replay
 
 SILL = TASKS_BY_NAME["Centre line of a sill"]
 HUB = TASKS_BY_NAME["Hub of a broken wheel"]
@@ -26,6 +28,75 @@ def test_taking_back_and_bringing_back():
 
 def test_something_new_ends_what_could_be_brought_back():
     assert ids(CIRCLE, BACK, OTHER, AGAIN) == ["d"]
+
+
+def joined(operation):
+    return {**operation, "joined": True}
+
+
+def test_what_one_action_did_is_undone_and_redone_together():
+    two = [CIRCLE, joined(OTHER)]
+    assert ids(*two, BACK) == []
+    assert ids(*two, BACK, AGAIN) == ["c", "d"]
+    third = {"op": "add", "step": {"id": "e", "make": "line", "from": ["A", "B"]}}
+    assert ids(*two, third, BACK, AGAIN, BACK) == ["c", "d"]
+    assert ids(third, *two, BACK, BACK, AGAIN) == ["e"]
+    assert ids(joined(CIRCLE), BACK) == []  # joined to nothing
+
+
+def test_no_two_objects_are_called_the_same():
+    renamed = {"op": "dress", "id": "c", "dress": {"label": "m"}}
+    state = replay(SILL, [CIRCLE, OTHER, renamed])
+    for clash in [
+        {"op": "dress", "id": "d", "dress": {"label": "m"}},
+        {"op": "dress", "id": "d", "dress": {"label": "A"}},
+        {"op": "dress", "id": ["c", "d"], "dress": {"label": "n"}},
+        {"op": "add", "step": {"id": "m", "make": "line", "from": ["A", "B"]}},
+    ]:
+        with pytest.raises(OperationRefused, match="Another object"):
+            state.check(read_operation(clash))
+    state.check(read_operation({"op": "dress", "id": "d", "dress": {"label": "c"}}))  # which c gave away
+
+
+@pytest.mark.parametrize(
+    ("of", "fits"),
+    [
+        ([["A", "B"], ["s"]], True),
+        ([["A", "C", "B"], ["C", "A", "B"]], True),
+        ([["A", "B"], ["A", "C", "B"]], False),
+        ([["c"], ["s"]], False),
+        ([["A", "Z"], ["s"]], False),
+    ],
+)
+def test_two_lengths_or_two_angles_are_marked_as_equal(of, fits):
+    segment = {"op": "add", "step": {"id": "s", "make": "segment", "from": ["A", "B"]}}
+    point = {"op": "add", "step": {"id": "C", "make": "intersection", "from": ["c", "d"], "pick": 1}}
+    state = replay(SILL, [CIRCLE, OTHER, segment, point])
+    operation = read_operation({"op": "mark equal", "of": of})
+    with nullcontext() if fits else pytest.raises(OperationRefused, match="can be marked"):
+        state.check(operation)
+
+
+def test_positions_are_kept_up_to_a_bound_and_removed():
+    state = History(SILL)
+    for number in range(MAX_POSITIONS):
+        state.apply(read_operation({"op": "position", "position": f"p{number}", "points": {"A": [number, 0]}}))
+    one_more = read_operation({"op": "position", "position": "q", "points": {"A": [0, 1]}})
+    with pytest.raises(OperationRefused, match="kept already"):
+        state.check(one_more)
+    state.apply(read_operation({"op": "position", "position": "p3", "points": {}}))
+    state.check(one_more)
+    with pytest.raises(OperationRefused, match="cannot go farther"):
+        state.check(read_operation({"op": "position", "position": "q", "points": {"A": [1e6, 1]}}))
+
+
+def test_a_locus_is_of_a_point_that_hangs_on_one_that_slides():
+    slider = {"op": "add", "step": {"id": "P", "make": "point_on", "from": ["c"], "at": [1, 1]}}
+    state = replay(SILL, [CIRCLE, slider])
+    state.check(read_operation({"op": "locus", "point": "B", "driver": "P"}))
+    for point, driver in [("B", "A"), ("c", "P"), ("Z", "P"), ("B", "Z")]:
+        with pytest.raises(OperationRefused, match="is no point"):
+            state.check(read_operation({"op": "locus", "point": point, "driver": driver}))
 
 
 def test_a_dragged_point_stays_where_it_was_last_put():

@@ -52,5 +52,6 @@ class Policy(BaseModel):
     feedback: Feedback = Feedback.BREAK
     measuring: bool = True
     finding: bool = True
+    loci: bool = True
     attempts: int | None = Field(default=None, ge=1, le=99)
     scoring: dict[str, int] = Field(default_factory=dict)

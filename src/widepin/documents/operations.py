@@ -3,7 +3,9 @@
 The log of a work holds, in order: ``add`` (a step), ``use`` (the steps of a class tool that is a proven
 construction, at once), ``remake`` (a step made another way), ``remove`` (steps and all
 that is made from them), ``move`` (points put elsewhere), ``dress`` (objects shown another way), ``measure`` and
-``stop measuring``, ``note`` (words on the paper), ``undo`` and ``redo``.
+``stop measuring``, ``mark equal`` and ``unmark equal``, ``locus`` and ``remove locus``, ``position`` (kept to be
+compared), ``note`` (words on the paper), ``undo`` and ``redo``. One that is ``joined`` was done by the same action as
+the one before it; both are undone and redone together.
 Because the log only grows, nothing that was done is ever lost; ``school/history.py`` replays it into the board.
 """
 
@@ -29,15 +31,21 @@ def each(id_: str | list[str]) -> list[str]:
     return [id_] if isinstance(id_, str) else id_
 
 
-class AddDocument(BaseModel):
-    """A step made."""
+class DoneDocument(BaseModel):
+    """What can be undone. ``joined``: done by the same action as the operation before, and undone with it."""
 
     model_config = STRICT
+    joined: StrictBool = False
+
+
+class AddDocument(DoneDocument):
+    """A step made."""
+
     op: Literal["add"]
     step: StepDocument
 
 
-class UseDocument(BaseModel):
+class UseDocument(DoneDocument):
     """A class tool used: what it was used on, and all steps that it made; all but its results are hidden at first."""
 
     model_config = ConfigDict(extra="forbid", populate_by_name=True)
@@ -57,26 +65,23 @@ class UseDocument(BaseModel):
         return Use(self.class_tool, tuple(step.id for step in self.steps), tuple(self.gives), self.moves)
 
 
-class RemakeDocument(BaseModel):
+class RemakeDocument(DoneDocument):
     """A step made another way: the object keeps its id, its kind and its place in the construction."""
 
-    model_config = STRICT
     op: Literal["remake"]
     step: StepDocument
 
 
-class RemoveDocument(BaseModel):
+class RemoveDocument(DoneDocument):
     """Steps removed, with all that is made from them."""
 
-    model_config = STRICT
     op: Literal["remove"]
     id: Ids
 
 
-class MoveDocument(BaseModel):
+class MoveDocument(DoneDocument):
     """Points put elsewhere: id -> place in centimetres."""
 
-    model_config = STRICT
     op: Literal["move"]
     points: dict[str, tuple[Coordinate, Coordinate]] = Field(min_length=1, max_length=2 * MAX_STEPS)
 
@@ -94,35 +99,60 @@ class Dress(BaseModel):
     hue: Literal["grey", "blue", "purple", "green"] | None = None
 
 
-class DressDocument(BaseModel):
+class DressDocument(DoneDocument):
     """Objects shown another way."""
 
-    model_config = STRICT
     op: Literal["dress"]
     id: Ids
     dress: Dress
 
 
-class MeasureDocument(BaseModel):
+class MeasureDocument(DoneDocument):
     """Something measured, or no longer.
 
     A length (two points), a distance (a point and a line), an angle (three points, vertex second), a ratio of two
     lengths (four points) or a radius (a circle). A measure costs no move and makes no object.
     """
 
-    model_config = STRICT
     op: Literal["measure", "stop measuring"]
     of: list[StrictStr] = Field(min_length=1, max_length=4)
 
 
-class NoteDocument(BaseModel):
+class NoteDocument(DoneDocument):
     """Words written on the paper, at a place in centimetres; written anew under the same name; gone when empty."""
 
-    model_config = STRICT
     op: Literal["note"]
     note: StrictStr = Field(min_length=1, max_length=12)
     text: StrictStr = Field(max_length=200)
     at: tuple[Coordinate, Coordinate]
+
+
+class EqualDocument(DoneDocument):
+    """Two lengths or two angles marked as equal, which is what the student believes, or no longer.
+
+    A length is a segment or two points, an angle three points with the vertex second.
+    """
+
+    op: Literal["mark equal", "unmark equal"]
+    of: Annotated[
+        list[Annotated[list[StrictStr], Field(min_length=1, max_length=3)]], Field(min_length=2, max_length=2)
+    ]
+
+
+class LocusDocument(DoneDocument):
+    """The path of a point while another one is dragged along its curve, drawn or no longer. Nothing is built on it."""
+
+    op: Literal["locus", "remove locus"]
+    point: StrictStr
+    driver: StrictStr
+
+
+class PositionDocument(DoneDocument):
+    """A position of the figure that is kept to be compared: point -> place in centimetres; dropped when empty."""
+
+    op: Literal["position"]
+    position: StrictStr = Field(min_length=1, max_length=12)
+    points: dict[str, tuple[Coordinate, Coordinate]] = Field(max_length=2 * MAX_STEPS)
 
 
 class BackDocument(BaseModel):
@@ -132,7 +162,7 @@ class BackDocument(BaseModel):
     op: Literal["undo", "redo"]
 
 
-OperationDocument = Annotated[
+DoneOperation = (
     AddDocument
     | UseDocument
     | RemakeDocument
@@ -140,10 +170,12 @@ OperationDocument = Annotated[
     | MoveDocument
     | DressDocument
     | MeasureDocument
+    | EqualDocument
+    | LocusDocument
+    | PositionDocument
     | NoteDocument
-    | BackDocument,
-    Field(discriminator="op"),
-]
+)
+OperationDocument = Annotated[DoneOperation | BackDocument, Field(discriminator="op")]
 _ADAPTER: TypeAdapter[OperationDocument] = TypeAdapter(OperationDocument)
 
 

@@ -19,7 +19,6 @@ from ..plane.shapes import Circle, Point, Shape
 from ..plane.steps import Step
 from .colours import COLOURS
 from .svg import (
-    ARC,
     GRAPHITE,
     HEIGHT,
     HIGHLIGHT,
@@ -27,6 +26,7 @@ from .svg import (
     WIDTH,
     Box,
     curve,
+    half_arc,
     mark,
     names,
     points_on,
@@ -139,9 +139,10 @@ class Base:
         elif isinstance(shape, Circle):
             (x, y), r = self._at(shape.x, shape.y), sqrt(shape.rr) * self.box.scale * self.scale
             around = (x - r, y - r, x + r, y + r)
+            half = degrees(half_arc(r / self.scale))
             for point in marked:
                 turn = -degrees(atan2(point.y - shape.y, point.x - shape.x))
-                self.pen.arc(around, turn - degrees(ARC), turn + degrees(ARC), FAINT, width)
+                self.pen.arc(around, turn - half, turn + half, FAINT, width)
             if not marked:
                 self.pen.ellipse(around, outline=FAINT, width=width)
         elif (ends := self.box.clip(node.kind, shape)) is not None:

@@ -19,7 +19,8 @@ WIDTH, HEIGHT = 120.0, 92.0
 MARGIN, WIDER = 0.9, 0.1
 """Around what is drawn: centimetres at least, and as a part of its extent, so that names have room in large figures."""
 
-ARC = 14 * pi / 180  # half the angle of an arc drawn by hand
+HALF_ARC = 5.0  # units of an arc drawn by hand on either side of its point, however large the circle
+WIDEST_ARC = 26 * pi / 180  # half its angle at most, so that a small circle keeps its gaps
 
 
 class Box:
@@ -137,12 +138,18 @@ def short_arcs(box: Box, circle: Circle[float], points: Sequence[Point[float]]) 
         return curve(box, Kind.CIRCLE, circle)
     r = sqrt(circle.rr)
     parts = []
+    half = half_arc(r * box.scale)
     for point in points:
         turn = atan2(point.y - circle.y, point.x - circle.x)
-        ends = [box.at(circle.x + r * cos(turn + side), circle.y + r * sin(turn + side)) for side in (-ARC, ARC)]
+        ends = [box.at(circle.x + r * cos(turn + side), circle.y + r * sin(turn + side)) for side in (-half, half)]
         (x1, y1), (x2, y2) = ends
         parts.append(f"M{x1:.2f} {y1:.2f}A{r * box.scale:.2f} {r * box.scale:.2f} 0 0 0 {x2:.2f} {y2:.2f}")
     return f'<path d="{"".join(parts)}"'
+
+
+def half_arc(radius: float) -> float:
+    """Half the angle, in radians, of a short arc of a circle whose radius is given in units of the drawing."""
+    return min(WIDEST_ARC, HALF_ARC / radius) if radius > 0 else WIDEST_ARC
 
 
 def points_on(figure: Figure, shapes: Sequence[Shape[float]], id_: str) -> list[Point[float]]:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from functools import cache
 from typing import Any
 
+from .elementary import ELEMENTARY, ElementaryStep
 from .gauges import gauge_tapes
 from .makes import MAKES
 from .shapes import SHAPE_OF, Kind
@@ -26,6 +27,7 @@ def tool_book() -> dict[str, Any]:
                 "gives": make.gives,
                 "inputs": make.inputs,
                 "counts": make.counts,
+                "constructions": [[_as_json(step) for step in steps] for steps in ELEMENTARY.get(make.name, ())],
                 "through": make.through,
                 "undefined": make.undefined,
                 "spanned": make.spanned,
@@ -37,3 +39,14 @@ def tool_book() -> dict[str, Any]:
             for key, tape in (tapes() | gauge_tapes()).items()
         },
     }
+
+
+def _as_json(step: ElementaryStep) -> dict[str, Any]:
+    """A step of an elementary construction, as steps are written; ``parameter`` where it is a point of a line."""
+    document: dict[str, Any] = {"id": step.name, "make": step.make, "from": list(step.sources)}
+    if step.parameter is not None:
+        document["parameter"] = step.parameter
+    if step.choice is not None:
+        how, which = step.choice
+        document[how] = which
+    return document

@@ -126,6 +126,7 @@ def assign(
         feedback=terms.feedback,
         measuring=policy.measuring,
         finding=policy.finding,
+        loci=policy.loci,
         attempts=terms.attempts,
         scoring=policy.scoring,
         after=terms.after,
@@ -185,7 +186,8 @@ def remove(session: Session, assignment: Assignment) -> None:
 
 
 def set_feedback(assignment: Assignment, level: str, may: Collection[str] | None) -> None:
-    """Choose how much a hand-in tells the students, and what they ``may``: measure, find; None leaves that.
+    """Choose how much a hand-in tells the students, and what they ``may``: measure, find, locus; None leaves
+    that.
 
     Raises Refused.
     """
@@ -193,7 +195,7 @@ def set_feedback(assignment: Assignment, level: str, may: Collection[str] | None
         raise Refused(_("Choose how much students see: %(levels)s.", levels=", ".join(Feedback)))
     assignment.feedback = Feedback(level)
     if may is not None:
-        assignment.measuring, assignment.finding = "measure" in may, "find" in may
+        assignment.measuring, assignment.finding, assignment.loci = (one in may for one in ("measure", "find", "locus"))
 
 
 def move(assignment: Assignment, way: int) -> None:

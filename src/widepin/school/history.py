@@ -12,11 +12,15 @@ from ..documents.language import marked
 from ..documents.operations import (
     AddDocument,
     BackDocument,
+    DoneOperation,
     DressDocument,
+    EqualDocument,
+    LocusDocument,
     MeasureDocument,
     MoveDocument,
     NoteDocument,
     OperationDocument,
+    PositionDocument,
     RemakeDocument,
     RemoveDocument,
     UseDocument,
@@ -37,6 +41,7 @@ from ..plane.shapes import LINES, Kind
 from ..plane.steps import FARTHEST, MAX_STEPS, IllFormed, Step, check_steps
 
 MAX_NOTES = 40
+MAX_POSITIONS = 60
 
 
 class OperationRefused(CoreError):
@@ -56,8 +61,8 @@ class BoardState:
     dress: dict[str, JsonObject] = field(default_factory=dict)
     notes: dict[str, JsonObject] = field(default_factory=dict)
 
-    def apply(self, one: OperationDocument) -> None:
-        """Do one more operation. One that measures leaves nothing here; undoing is the history's."""
+    def apply(self, one: DoneOperation) -> None:
+        """Do one more operation. What is only looked at on the board leaves nothing here."""
         match one:
             case AddDocument():
                 self.steps[one.step.id] = one.step.step()
@@ -81,7 +86,7 @@ class BoardState:
                     self.notes[one.note] = {"text": one.text, "at": list(one.at)}
                 else:
                     self.notes.pop(one.note, None)
-            case MeasureDocument() | BackDocument():
+            case MeasureDocument() | EqualDocument() | LocusDocument() | PositionDocument():
                 pass
             case _ as never:
                 assert_never(never)
@@ -108,8 +113,8 @@ class History:
 
     task: Task
     class_tools: Mapping[str, tuple[CompoundTool, int]] = field(default_factory=dict)
-    done: list[OperationDocument] = field(default_factory=list)
-    undone: list[OperationDocument] = field(default_factory=list)
+    done: list[DoneOperation] = field(default_factory=list)
+    undone: list[DoneOperation] = field(default_factory=list)
     _board: BoardState | None = None
 
     @property
@@ -167,15 +172,30 @@ class History:
     def apply(self, operation: OperationDocument) -> None:
         """Put an operation that was accepted into force."""
         if isinstance(operation, BackDocument):
-            source, target = (self.done, self.undone) if operation.op == "undo" else (self.undone, self.done)
-            if source:
-                target.append(source.pop())
+            if operation.op == "undo":
+                self._undo()
+            else:
+                self._redo()
             self._board = None
             return
         self.done.append(operation)
         self.undone.clear()
         if self._board is not None:
             self._board.apply(operation)
+
+    def _undo(self) -> None:
+        """Take back the last action: the last operation, and those before it that it is joined to."""
+        while self.done:
+            self.undone.append(self.done.pop())
+            if not self.undone[-1].joined:
+                return
+
+    def _redo(self) -> None:
+        """Bring back the action taken back last: an operation, and those after it that are joined to it."""
+        while self.undone:
+            self.done.append(self.undone.pop())
+            if not (self.undone and self.undone[-1].joined):
+                return
 
     def check(self, operation: OperationDocument) -> None:
         """That an operation fits the board as it stands. Raises OperationRefused."""
@@ -187,14 +207,21 @@ class History:
             case RemakeDocument():
                 self._check_remake(operation.step.step())
             case MoveDocument():
-                self._check_move(operation)
+                self._check_places(operation.points)
             case RemoveDocument():
                 own = {step.id for step in self.steps}
                 self._check_there(operation.id, own, marked("%(id)s is no step of yours that could be removed."))
             case DressDocument():
                 self._check_there(operation.id, self.kinds(), marked("%(id)s is not on the board."))
+                self._check_label(operation)
             case MeasureDocument():
                 self._check_measure(operation)
+            case EqualDocument():
+                self._check_equal(operation)
+            case LocusDocument():
+                self._check_locus(operation)
+            case PositionDocument():
+                self._check_position(operation)
             case NoteDocument():
                 if operation.note not in self.board.notes and len(self.board.notes) >= MAX_NOTES:
                     raise OperationRefused(
@@ -213,12 +240,26 @@ class History:
             if id_ not in there:
                 raise OperationRefused(_(otherwise, id=id_[:24]))
 
+    def _check_label(self, operation: DressDocument) -> None:
+        """That no two objects are called the same."""
+        label = operation.dress.label
+        if label is None:
+            return
+        ids = each(operation.id)
+        names = {self.board.dress.get(id_, {}).get("label") or id_ for id_ in self.kinds() if id_ not in ids}
+        if len(ids) > 1 or label in names:
+            raise OperationRefused(_("Another object is called %(label)s; choose another name.", label=label))
+
     def _check_add(self, steps: Sequence[Step], uses: Sequence[Use] = ()) -> None:
         own = self.steps
         if len(own) + len(steps) > MAX_STEPS:
             raise OperationRefused(_("A construction has %(most)s steps at most; take some back.", most=MAX_STEPS))
         self._check_steps(steps, own)
         self._check_tools([*own, *steps], uses)
+        labels = {dress.get("label") for dress in self.board.dress.values()}
+        for step in steps:
+            if step.id in labels:
+                raise OperationRefused(_("Another object is called %(label)s; choose another name.", label=step.id))
 
     def _check_use(self, operation: UseDocument) -> None:
         name = operation.class_tool
@@ -293,9 +334,37 @@ class History:
         if not (points or distance or kinds == [Kind.CIRCLE]):
             raise OperationRefused(_("Two, three or four points, a point and a line, or a circle can be measured."))
 
-    def _check_move(self, operation: MoveDocument) -> None:
+    def _check_equal(self, operation: EqualDocument) -> None:
+        if operation.op == "unmark equal":
+            return
+        there = self.kinds()
+        forms = {tuple(there.get(id_) for id_ in term) for term in operation.of}
+        lengths = forms <= {(Kind.SEGMENT,), (Kind.POINT, Kind.POINT)}
+        if not (lengths or forms == {(Kind.POINT, Kind.POINT, Kind.POINT)}):
+            raise OperationRefused(_("Two lengths or two angles can be marked as equal."))
+
+    def _check_locus(self, operation: LocusDocument) -> None:
+        if operation.op == "remove locus":
+            return
         steps = {step.id: step for step in (*self.task.done, *self.steps)}
-        for id_, place in operation.points.items():
+        driver = steps.get(operation.driver)
+        if driver is None or driver.make != "point_on":
+            raise OperationRefused(
+                _("%(id)s is no point on a curve that could slide along it.", id=operation.driver[:24])
+            )
+        if self.kinds().get(operation.point) is not Kind.POINT:
+            raise OperationRefused(_("%(id)s is no point on the board.", id=operation.point[:24]))
+
+    def _check_position(self, operation: PositionDocument) -> None:
+        noted = {one.position: bool(one.points) for one in self.done if isinstance(one, PositionDocument)}
+        kept = {position for position, is_kept in noted.items() if is_kept}
+        if operation.position not in kept and len(kept) >= MAX_POSITIONS:
+            raise OperationRefused(_("%(most)s positions are kept already; remove one.", most=MAX_POSITIONS))
+        self._check_places(operation.points)
+
+    def _check_places(self, points: Mapping[str, tuple[float, float]]) -> None:
+        steps = {step.id: step for step in (*self.task.done, *self.steps)}
+        for id_, place in points.items():
             if id_ not in steps or not MAKES[steps[id_].make].inputs:
                 raise OperationRefused(_("%(id)s is not a point that can be dragged.", id=id_[:24]))
             if any(abs(value) > FARTHEST for value in place):

@@ -285,6 +285,7 @@ class Assignment(Base):
     feedback: Mapped[Feedback] = mapped_column(members(Feedback), default=Feedback.BREAK, server_default="break")
     measuring: Mapped[bool] = mapped_column(default=True, server_default=true())
     finding: Mapped[bool] = mapped_column(default=True, server_default=true())
+    loci: Mapped[bool] = mapped_column(default=True, server_default=true())
 
     school_class: Mapped[SchoolClass] = relationship(back_populates="assignments")
     after: Mapped[Assignment | None] = relationship(remote_side="Assignment.id")

@@ -184,6 +184,7 @@ def copy_class(session: Session, school_class: SchoolClass, name: str, with_stud
             feedback=assignment.feedback,
             measuring=assignment.measuring,
             finding=assignment.finding,
+            loci=assignment.loci,
             late=assignment.late,
             attempts=assignment.attempts,
             scoring=assignment.scoring,

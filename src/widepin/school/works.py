@@ -15,6 +15,7 @@ from ..documents.construction import read_steps, write_step
 from ..documents.language import gettext as _
 from ..documents.operations import (
     AddDocument,
+    LocusDocument,
     MeasureDocument,
     OperationDocument,
     RemakeDocument,
@@ -135,7 +136,8 @@ def import_steps(session: Session, work: Work, after: int, value: object) -> lis
     with session.begin_nested():
         for number, (step, document) in enumerate(zip(read, steps or [], strict=True)):
             try:
-                operation = {"op": "add", "step": {**write_step(step), **known_dress(presentation(document))}}
+                shown = known_dress(presentation(document))
+                operation = {"op": "add", "step": {**write_step(step), **shown}, "joined": number > 0}
                 stored.append(_append(session, work, board.state, after + number + 1, token_hex(16), operation))
             except OperationRefused as wrong:
                 raise OperationRefused(f"steps[{number}], {step.id}: {wrong}") from None
@@ -163,6 +165,8 @@ def _append(session: Session, work: Work, state: History, number: int, key: str,
     wanted = read_operation(value)
     if isinstance(wanted, MeasureDocument) and not work.assignment.measuring:
         raise OperationRefused(_("Nothing is to be measured in this task."))
+    if isinstance(wanted, LocusDocument) and not work.assignment.loci:
+        raise OperationRefused(_("No loci are to be drawn in this task."))
     if number > MAX_OPERATIONS:
         raise OperationRefused(
             _(
@@ -189,9 +193,9 @@ def kept(wanted: OperationDocument, value: JsonObject, state: History) -> JsonOb
     """An operation as it is stored: with nothing in it that was not read. Raises Unreadable."""
     if isinstance(wanted, AddDocument):
         shown = read_dress(presentation(value["step"]))
-        return {"op": "add", "step": {**shown, **write_step(settled(state, wanted.step.step()))}}
+        return {**value, "step": {**shown, **write_step(settled(state, wanted.step.step()))}}
     if isinstance(wanted, RemakeDocument):
-        return remake(wanted.step.step())
+        return {**value, **remake(wanted.step.step())}
     if isinstance(wanted, UseDocument):
         return {**value, "steps": [write_step(step) for step in wanted.made()]}
     return dict(value)  # these allow no other fields than their own

@@ -34,6 +34,7 @@ from ..plane.errors import CoreError
 from . import logs
 from .apart import Busy
 from .logs import request_number
+from .reading import for_script
 
 
 def handle_errors(app: Flask) -> None:
@@ -115,7 +116,7 @@ def show_error(error: HTTPException) -> tuple[Any, int]:
         ), code
     if isinstance(error, CSRFError):
         words = _("This page has been open for too long. Load it again; what you built is kept.")
-    if request.accept_mimetypes.best == "application/json" or request.is_json:
+    if for_script() or request.is_json:
         return said_to_a_script(error, words, code)
     if code >= 500 or code == 409:
         # Where something broke there may be no database to ask who is here: this page is made without asking.

@@ -3,15 +3,19 @@
 from __future__ import annotations
 
 from dataclasses import asdict
+from math import ceil, floor
 
 import numpy as np
 
 from ..documents.construction import write_step
 from ..documents.reading import JsonObject
+from ..documents.svg import extent_of
 from ..documents.words import kind_in_words
 from ..judge.drags import TRIANGLES, shaped_triangle
 from ..judge.task import Task
 from ..judge.verdict import Fate
+from ..plane.figure import Figure, is_defined
+from ..plane.shapes import Kind
 from ..school.class_tools import read_class_tool
 from ..school.handins import figure_of
 from ..school.models import Assignment, HandIn
@@ -32,6 +36,7 @@ def board_setting(task: Task) -> JsonObject:
         **task_figure(task),
         "tools": [asdict(allowance) for allowance in task.tools],
         "budget": task.budget,
+        "extent": extent_needed(task),
         "finding": True,
         "wanted": [
             {
@@ -43,6 +48,26 @@ def board_setting(task: Task) -> JsonObject:
             for wanted in task.wanted
         ],
     }
+
+
+def extent_needed(task: Task) -> list[tuple[int, int]]:
+    """Two opposite corners between which the given figure, the points of a solution and the circles of its answer lie,
+    in whole centimetres; empty where there is no solution. They say no more than how much paper is wanted.
+    """
+    if not task.model:
+        return []
+    figure = Figure([*task.done, *task.model])
+    answer = {wanted.name for wanted in task.wanted}
+    places = [
+        place
+        for node, shape in zip(figure.nodes, figure.drawn()[1], strict=True)
+        if is_defined(shape) and (node.kind is Kind.POINT or node.step.id in answer)
+        for place in extent_of(shape)
+    ]
+    if not places:
+        return []
+    xs, ys = zip(*places, strict=True)
+    return [(floor(min(xs)), floor(min(ys))), (ceil(max(xs)), ceil(max(ys)))]
 
 
 def class_tools_setting(assignment: Assignment) -> list[JsonObject]:

@@ -30,6 +30,11 @@ class NumberConverter(IntegerConverter):
     regex = rf"[0-9]{{1,{DIGITS}}}"
 
 
+def for_script() -> bool:
+    """Whether a script asks, which is answered in JSON."""
+    return request.accept_mimetypes.best == "application/json"
+
+
 def number_of(text: str | None) -> int:
     """The number of something, as it stands in a form; 0, which nothing has, where that is none."""
     text = text or ""

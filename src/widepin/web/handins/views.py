@@ -21,7 +21,7 @@ from ..access import me, own_hand_in, students_only, teachers_only, visible_hand
 from ..database import session
 from ..figures import shape_pictures, told_figure
 from ..handouts import handout, under_labels
-from ..reading import number_of
+from ..reading import for_script, number_of
 
 
 @login_required
@@ -91,7 +91,9 @@ def comment(hand_in_id: int) -> ResponseReturnValue:
     try:
         reviewing.comment(session(), attempt, me(), request.form.get("text", ""), request.form.get("step", ""))
     except Refused as wrong:
-        return show(attempt, str(wrong)), 422
+        return ({"error": str(wrong)} if for_script() else show(attempt, str(wrong))), 422
+    if for_script():
+        return {}
     return redirect(url_for("handins.hand_in", hand_in_id=attempt.id, _anchor="comments"))
 
 

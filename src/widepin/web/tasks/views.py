@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from functools import partial
-from typing import Any
+from typing import Annotated, Any
 
 from flask import flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
@@ -15,8 +15,10 @@ from ...documents.language import gettext as _
 from ...documents.reading import JsonObject, Unreadable
 from ...documents.verdict import read_verdict
 from ...documents.words import Words, results_of
+from ...judge.claims import Claimed, in_every_position
 from ...judge.judging import judge
 from ...school import handins
+from ...school.board_standing import MAX_CLAIMS, BoardStanding, board_standing, claimed
 from ...school.history import OperationRefused
 from ...school.models import Assignment, HandIn, Operation, now
 from ...school.progress import to_do
@@ -26,7 +28,7 @@ from ..access import assignment_to_do, me, own_work, students_only
 from ..database import session
 from ..figures import board_setting, class_tools_setting, task_figure, told_figure
 from ..judging import apart
-from ..reading import JsonBody, json_body, number_of
+from ..reading import JsonBody, for_script, json_body, number_of
 
 
 @students_only
@@ -50,10 +52,13 @@ def board(assignment_id: int) -> str:
     assignment = assignment_to_do(assignment_id)
     work = own_work(assignment)
     task = task_of(assignment)
+    standing = board_standing(session(), assignment, me())
     setting = {
         **board_setting(task),
         "measuring": assignment.measuring,
         "finding": assignment.finding,
+        "loci": assignment.loci,
+        "version": standing.version,
         "class_tools": class_tools_setting(assignment),
         "log": written(work.operations) if work else [],
         "student": me().id,
@@ -61,7 +66,9 @@ def board(assignment_id: int) -> str:
             "operations": url_for("tasks.operations", assignment_id=assignment.id),
             "import": url_for("tasks.import_steps", assignment_id=assignment.id),
             "here": url_for("tasks.here", assignment_id=assignment.id),
+            "claims": url_for("tasks.claims", assignment_id=assignment.id) if assignment.measuring else None,
         },
+        "standing": as_json(standing),
     }
     return render_template(
         "tasks/board.html",
@@ -104,9 +111,52 @@ def store(assignment_id: int) -> ResponseReturnValue:
 
 @students_only
 def here(assignment_id: int) -> ResponseReturnValue:
-    """The board says that it is open before somebody."""
-    is_open(session(), assignment_to_do(assignment_id), me())
-    return {}
+    """The board says that it is open before somebody, and is told how the task and the work stand meanwhile."""
+    assignment = assignment_to_do(assignment_id)
+    is_open(session(), assignment, me())
+    return as_json(board_standing(session(), assignment, me()))
+
+
+def as_json(standing: BoardStanding) -> JsonObject:
+    """How a task and the work on it stand, as the board knows it. Times are UTC."""
+    return {
+        "version": standing.version,
+        "due": standing.due and f"{standing.due.isoformat()}Z",
+        "is_over": bool(standing.due and standing.due < now()),
+        "attempts_left": standing.attempts_left,
+        "comments": [
+            {"by": one.author.name, "is_own": one.author_id == me().id, "step": one.step, "text": one.text}
+            for one in standing.comments
+        ],
+        "comment_url": standing.attempt_id and url_for("handins.comment", hand_in_id=standing.attempt_id),
+    }
+
+
+class Claim(JsonBody):
+    """That lengths or angles are equal, or an angle is right: points, vertices second."""
+
+    rel: Claimed
+    of: Annotated[list[Annotated[list[str], Field(min_length=2, max_length=3)]], Field(min_length=1, max_length=2)]
+
+
+class Claims(JsonBody):
+    """What a student believes of the board as it stands."""
+
+    claims: list[Claim] = Field(min_length=1, max_length=MAX_CLAIMS)
+
+
+@students_only
+def claims(assignment_id: int) -> ResponseReturnValue:
+    """Which claims about the board as it stands hold in every position: 200 with a truth value each, in order."""
+    assignment, sent = assignment_to_do(assignment_id), json_body(Claims)
+    if not assignment.measuring:
+        return {"error": _("Nothing is to be measured in this task.")}, 422
+    work = own_work(assignment)
+    try:
+        task, steps, wanted = claimed(work, [(one.rel, one.of) for one in sent.claims])
+    except OperationRefused as wrong:
+        return {"error": str(wrong)}, 422
+    return {"holds": apart(in_every_position, task, steps, wanted)}
 
 
 class BroughtIn(JsonBody):
@@ -140,14 +190,14 @@ def hand_in(assignment_id: int) -> ResponseReturnValue:
         return not_handed_in(_("There is nothing on the board to hand in yet."), assignment_id)
     except handins.NotTaken as wrong:
         return not_handed_in(str(wrong), assignment_id)
-    if request.accept_mimetypes.best != "application/json":
+    if not for_script():
         return redirect(url_for("handins.hand_in", hand_in_id=attempt.id))
     return result_on_board(attempt)
 
 
 def not_handed_in(words: str, assignment_id: int) -> ResponseReturnValue:
     """Why nothing was handed in: to the board in place, else as a notice on it."""
-    if request.accept_mimetypes.best == "application/json":
+    if for_script():
         return {"error": words}, 422
     flash(words)
     return redirect(url_for("tasks.board", assignment_id=assignment_id))

@@ -4,24 +4,33 @@ import { _ } from "../look/language.js";
 import { csrfToken, find } from "../look/page.js";
 import { labelOf, outlineOf } from "../figure/drawing.js";
 import { ToolBook } from "../figure/tape.js";
+import { actionsFor } from "./object-actions.js";
 import { Building } from "./building.js";
+import { Claims } from "./claims.js";
 import { Chooser } from "./chooser.js";
 import { Commands } from "./commands.js";
+import { DragHint } from "./drag-hint.js";
 import { Drafting } from "./drafting.js";
 import { DragTest } from "./drag-test.js";
+import { Elementary } from "./elementary.js";
+import { Equalities } from "./equalities.js";
 import { Hand } from "./hand.js";
 import { HandingIn } from "./handing-in.js";
 import { hints } from "./hints.js";
 import { Hits } from "../figure/hits.js";
-import { inOneLine, sentenceOf } from "../figure/step-words.js";
+import { described } from "../figure/step-words.js";
 import { Keys } from "./keys.js";
+import { lociPaths } from "./loci.js";
 import { Measures } from "./measures.js";
 import { Notes } from "./notes.js";
+import { ObjectMenu, whatItIs } from "./object-menu.js";
 import { fits, wordsFor } from "./offers.js";
+import { OffPaper } from "./off-paper.js";
 import { Paper } from "./paper.js";
 import { Pointed } from "./pointed.js";
 import { Pointing } from "./pointing.js";
-import { sayHere } from "./presence.js";
+import { Positions } from "./positions.js";
+import { Presence } from "./presence.js";
 import { Result } from "./result.js";
 import { rolesOf } from "./roles.js";
 import { Saving } from "./saving.js";
@@ -29,10 +38,11 @@ import { Selection } from "./selection.js";
 import { SentenceBar } from "./sentence-bar.js";
 import { Sheets } from "./sheets.js";
 import { StepList } from "./step-list.js";
+import { Standing } from "./standing.js";
 import { Store } from "./store.js";
 import { Taking } from "./taking.js";
 import { Toolbar } from "./toolbar.js";
-import { allowed } from "./tools.js";
+import { allowed, inGroups } from "./tools.js";
 import { ProvenFigure, fromProven } from "./uses.js";
 import { Vanished, whyGone } from "./vanished.js";
 
@@ -50,10 +60,8 @@ export class Board {
     const at = (selector) => find(selector, page);
     this.page = page;
     this.setting = setting;
-    this.tools = [
-      ...allowed(setting.tools, setting.measuring, book),
-      ...(setting.class_tools ?? []).map((one) => fromProven(one, book)),
-    ];
+    const proven = (setting.class_tools ?? []).map((one) => fromProven(one, book));
+    this.tools = inGroups([...allowed(setting.tools, setting.measuring, book), ...proven]);
 
     // The construction, what is in hand, and where they are seen.
     this.store = new Store(book, setting);
@@ -64,7 +72,8 @@ export class Board {
       entered: (text) => this.building.typed(text, true),
     });
     const outline = () => [...outlineOf(this.store.figure), ...(this.hand.meetings ?? []).map((one) => one.at)];
-    this.paper = new Paper(at(".paper"), outline, () => this.paint());
+    this.paper = new Paper(at(".paper"), outline, setting.extent ?? [], () => this.paint());
+    this.offPaper = new OffPaper(at(".off-paper"), this.paper);
     this.show = this.show.bind(this);
     this.paint = this.paint.bind(this);
     this.roles = this.roles.bind(this);
@@ -72,7 +81,13 @@ export class Board {
     // What changes them.
     this.saving = this.#saving();
     this.taking = new Taking(this);
-    this.measures = new Measures(at(".measures"), (of) => this.store.perform({ op: "stop measuring", of }));
+    const { saving, store } = this;
+    this.claims = new Claims({ url: setting.urls.claims, saving, store, changed: this.show });
+    this.measures = new Measures(at(".measures"), this.claims, (of) => store.perform({ op: "stop measuring", of }));
+    this.equalities = new Equalities(at(".equalities"), this.claims, (of) => store.perform({ op: "unmark equal", of }));
+    this.positions = new Positions(at(".positions"), this);
+    this.elementary = new Elementary(this, this.show);
+    this.dragHint = new DragHint(this);
     this.notes = new Notes(at(".notes"), (note) => this.store.perform({ op: "note", ...note }));
     this.selection = new Selection(at(".selected-objects"), this);
     this.handingIn = new HandingIn(at(".handing-in"), this, {
@@ -87,6 +102,7 @@ export class Board {
     this.stepList = new StepList(at(".step-list"), this.#onSteps());
     this.sheets = new Sheets(page);
     this.vanished = new Vanished();
+    this.objectMenu = new ObjectMenu(at(".object-menu"), this, this.#onObjects());
     this.pointing = new Pointing(this);
     this.chooser = new Chooser(at(".chooser"), (offer) => this.pointing.choose(offer));
     this.commands = new Commands(this);
@@ -98,7 +114,7 @@ export class Board {
     this.paper.fit();
     this.store.refresh();
     this.saving.flush();
-    if (setting.urls.here) sayHere(setting.urls.here);
+    if (setting.urls.here) this.#hear(at(".standing"));
     if (!this.store.own.length) this.bar.announce(WELCOME[setting.draft?.part ?? "trial"]);
   }
 
@@ -130,13 +146,36 @@ export class Board {
   }
 
   #onSteps() {
-    const { store, pointed } = this;
+    const { pointed } = this;
     return {
+      ...this.#onDressing(),
       highlighted: (id) => pointed.at({ highlighted: id }),
       chosen: () => this.show(),
       picked: (id) => this.#picked(id),
-      tryOut: (step) => pointed.at({ trial: step }),
+      opened: (id) => {
+        this.objectMenu.open([id], this.paper.placeOn(this.store.figure, id));
+        this.objectMenu.focus();
+      },
       dress: (id, dress) => this.#dress(id, dress),
+    };
+  }
+
+  #onObjects() {
+    return {
+      ...this.#onDressing(),
+      dressed: (id, dress) => this.#dress(id, dress),
+      first: (id) => actionsFor(this, id),
+      last: (id) => this.elementary.offer(id),
+      isTold: (id) => this.elementary.isShown(id),
+      closed: () => this.elementary.hide(),
+    };
+  }
+
+  // What can be done with an object, from its row or its menu.
+  #onDressing() {
+    const { store, pointed } = this;
+    return {
+      tryOut: (step) => pointed.at({ trial: step }),
       hideRest: (id) => this.commands.hideRest(id),
       remake: (step) => {
         pointed.trial = null;
@@ -147,6 +186,12 @@ export class Board {
         this.bar.announce(_("Removed. Undo brings it back."));
       },
     };
+  }
+
+  #hear(panel) {
+    const { bar, setting } = this;
+    this.standing = new Standing(panel, setting.standing, { bar, now: () => this.presence.say() });
+    this.presence = new Presence(setting.urls.here, (standing) => this.standing.show(standing));
   }
 
   // An object of the list fills the next blank, if it fits there.
@@ -171,6 +216,7 @@ export class Board {
     const last = find(".last-result", this.page);
     last.href = result.url;
     last.hidden = false;
+    this.presence?.say();
     this.paint();
   }
 
@@ -182,8 +228,16 @@ export class Board {
     pointing.forget(isGone);
     hand.forget(isGone);
     this.measures.show(store.figure, store.measures);
+    this.#showClaims();
+    this.positions.show();
     this.notes.show(store.notes);
     this.show();
+  }
+
+  #showClaims() {
+    const { store, measures, equalities, claims } = this;
+    equalities.show(store.figure, store.equals);
+    claims.want([...equalities.wanted, ...measures.wanted(store.figure)]);
   }
 
   #pointedElsewhere() {
@@ -193,27 +247,32 @@ export class Board {
 
   #showSentence() {
     const { figure } = this.store;
-    const { isAmbiguous, ambiguous, place } = this.pointing;
+    const { isAmbiguous, ambiguous, near, place } = this.pointing;
     const offer = wordsFor(figure, this.pointed.offer, isAmbiguous);
-    this.chooser?.show(this.pointed.offer ? ambiguous : [], place, (one) => wordsFor(figure, one, true));
+    if (this.hand.tool) {
+      const several = this.pointed.offer && isAmbiguous ? ambiguous : [];
+      this.chooser.show(several, place, (one) => wordsFor(figure, one, true));
+    } else {
+      this.chooser.show(this.objectMenu.isOpen ? [] : near, place, ({ id }) => whatItIs(this.store, id));
+    }
     this.bar.show(this.hand.parts((id) => labelOf(figure, id), offer));
   }
 
   // The last step in words, or nothing.
   #lastStep() {
     const { figure, own } = this.store;
-    const step = own.at(-1);
-    const name = (id) => labelOf(figure, id);
-    return step ? `${name(step.id)}: ${inOneLine(sentenceOf(step, figure.book), name)}` : "";
+    return own.length ? described(figure, own.at(-1).id) : "";
   }
 
   show() {
     const { store, hand, paper } = this;
     this.#showSentence();
+    this.objectMenu.show();
     this.selection.show();
     this.handingIn.show();
     this.commands.show();
     this.proven?.show(hand.tool?.proven ?? null);
+    this.equalities.show(store.figure, store.equals);
     this.toolbar.show((tool) => store.used(tool), hand.tool);
     const marks = hand.tool?.make === "intersection" && !hand.meetings;
     this.#candidates = marks ? new Hits(store.figure, paper.view, (id) => store.isHidden(id)).allIntersections() : [];
@@ -237,12 +296,18 @@ export class Board {
     const { store, paper } = this;
     if (!paper.view) return;
     paper.draw(store.figure, this.roles(), [
+      ...this.positions.marks(paper.view, paper.size),
+      ...lociPaths(store.figure, store.loci, paper.view, paper.size[0]),
       ...this.measures.marks(store.figure, paper.view),
+      ...this.equalities.marks(store.figure, paper.view),
       ...this.#whatVanished(),
       ...this.notes.marks(paper.view),
       ...hints(this, this.#candidates),
       ...this.selection.marks(),
+      ...this.elementary.marks(paper.view, paper.size),
+      ...this.dragHint.marks(paper.view),
     ]);
+    this.offPaper.show(store, this.hand.meetings ?? []);
   }
 
   // Ghosts of what is gone, and a sentence that says why when it goes.

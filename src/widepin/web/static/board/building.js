@@ -6,12 +6,14 @@ import { listed } from "../figure/listed.js";
 import { Hits } from "../figure/hits.js";
 import { nearestPlace } from "../figure/figure.js";
 import { rounded } from "../figure/log.js";
-import { fits } from "./offers.js";
+import { isTouch } from "../look/touch.js";
+import { fits, insteadOf } from "./offers.js";
 import { makeOf } from "./tools.js";
 import { isHelper, useOf } from "./uses.js";
 
 export const HASTE = 900; // milliseconds in which Enter is meant for the name that was taken by itself just now
 const PLACE = /^\(?\s*(-?\d+(?:\.\d+)?)\s*[,; ]\s*(-?\d+(?:\.\d+)?)\s*\)?$/;
+const MADE_AS = { intersection: "intersection", slide: "point_on", free: "free_point" }; // what is pointed at
 const ONE = 1e-6; // centimetres within which two places are one
 const PROBES = [
   [90, 40],
@@ -41,8 +43,13 @@ export class Building {
     return step.id;
   }
 
-  // Fill the next blank with what was pointed at or named; a place or intersection becomes a point first.
+  // Fill the next blank with what was pointed at or named; a place or intersection becomes a point first. All that comes
+  // of it is undone at once.
   fill(choice) {
+    this.store.asOneAction(() => this.#fill(choice));
+  }
+
+  #fill(choice) {
     const { hand } = this;
     if (hand.meetings) return this.mark(hand.meetings[choice.which - 1].step);
     if (hand.blank.kind === "place") return this.#point(choice);
@@ -58,8 +65,9 @@ export class Building {
     this.filledAt = performance.now();
     if (hand.tool.make === "move")
       this.bar.announce(_("Arrow keys move it, with Shift ten times as far. Esc lets go of it."));
-    if (choice.type !== "object") this.#announcePoint(id);
-    if (hand.isFull) this.#complete();
+    const newPoint = choice.type === "object" ? null : id;
+    if (newPoint) this.#announcePoint(newPoint);
+    if (hand.isFull) this.#complete(newPoint);
     this.#shown();
   }
 
@@ -69,17 +77,13 @@ export class Building {
   }
 
   #pointFor(choice) {
-    if (choice.type === "intersection") return this.add({ id: this.store.newId("intersection"), ...choice.step });
+    const put = () => this.add({ id: this.store.newId(MADE_AS[choice.type]), ...this.#madeOf(choice) });
+    if (choice.type === "intersection") return put();
     if (!this.store.mayPutPoints(this.parts.tools)) {
       this.bar.announce(_("This task has no free points; take an intersection or a point that is there."), true);
       return null;
     }
-    if (choice.type !== "slide")
-      return this.add({ id: this.store.newId("free_point"), make: "free_point", at: rounded(choice.at) });
-    if (choice.at.every(Number.isFinite)) {
-      const at = rounded(choice.at);
-      return this.add({ id: this.store.newId("point_on"), make: "point_on", from: [choice.id], at });
-    }
+    if (choice.at.every(Number.isFinite)) return put();
     const name = labelOf(this.figure, choice.id);
     this.bar.announce(_("%(name)s is undefined in this position; put the point when it is there.", { name }), true);
     return null;
@@ -93,38 +97,72 @@ export class Building {
     this.#shown();
   }
 
-  // What a point became that was put: on a curve, an intersection, or anywhere.
-  #announcePoint(id) {
+  // What a point became that was put: on a curve, an intersection, or anywhere; and what it could be instead. also: what
+  // else there is to say.
+  #announcePoint(id, also = "") {
     const { figure } = this;
     const { make, from = [] } = figure.step(id);
     const [first, second] = from.map((one) => labelOf(figure, one));
     const said = {
-      free_point: () => _("%(id)s is there.", { id }),
-      point_on: () => _("%(id)s is a point on %(first)s. Undo takes it back.", { id, first }),
+      free_point: () => _("%(id)s is a free point.", { id }),
+      point_on: () => _("%(id)s is a point on %(first)s.", { id, first }),
       intersection: () => _("%(id)s is the intersection of %(first)s and %(second)s.", { id, first, second }),
     };
-    this.bar.announce(said[make]());
+    this.bar.announce(`${said[make]()} ${also}`.trim(), false, this.#change(id, also));
+  }
+
+  // The button that makes a new point what else may have been meant.
+  #change(id, also) {
+    const { store, figure, paper } = this;
+    const instead = insteadOf(figure.step(id), { store, view: paper.view }, isTouch() ? "touch" : "mouse");
+    if (!instead) return null;
+    const name = (one) => labelOf(figure, one);
+    const words = {
+      intersection: () =>
+        _("Intersection of %(first)s and %(second)s instead", {
+          first: name(instead.step.from[0]),
+          second: name(instead.step.from[1]),
+        }),
+      slide: () => _("Point on %(name)s instead", { name: name(instead.id) }),
+      free: () => _("Free point instead"),
+    };
+    const run = () => {
+      store.perform({ op: "remake", step: { id, ...this.#madeOf(instead) } });
+      this.#announcePoint(id, also);
+      this.bar.focus();
+    };
+    return { words: words[instead.type](), run };
+  }
+
+  // How a point is made of an intersection, a place on a curve or a free place.
+  #madeOf({ type, step, id, at }) {
+    if (type === "intersection") return step;
+    return type === "slide"
+      ? { make: "point_on", from: [id], at: rounded(at) }
+      : { make: "free_point", at: rounded(at) };
   }
 
   #middleOf(id) {
     return nearestPlace(this.figure.kind(id), this.figure.shape(id), this.paper.view.toPaper(...this.paper.middle));
   }
 
-  #complete() {
+  // newPoint: the point that was just put to fill the last blank, or null
+  #complete(newPoint) {
     const { hand } = this;
     const { make } = hand.tool;
     if (make === "move") return;
     if (make === "answer") return this.handingIn.answered();
     if (make === "intersection") return this.#intersect();
     if (hand.tool.gauge) return this.#measure();
-    if (hand.tool.proven) return this.#use();
+    if (hand.tool.pairs) return this.#markEqual();
+    if (hand.tool.proven) return this.#use(newPoint);
     const step = { id: this.store.newId(makeOf(hand.tool)), make: makeOf(hand.tool), from: hand.sources };
     hand.next();
     const there = this.#drawnAlready(step);
     if (there)
       return this.bar.announce(_("That is %(name)s, which is there already.", { name: labelOf(this.figure, there) }));
     this.add(step);
-    this.#announceDrawn([step.id]);
+    this.#announceDrawn([step.id], newPoint);
     if (hand.tool.most !== null && this.store.used(hand.tool) >= hand.tool.most) hand.putDown();
   }
 
@@ -149,21 +187,22 @@ export class Building {
     return PROBES.every((at) => apart(nearestPlace(kind, figure.shape(id), at), nearestPlace(kind, shape, at)) < ONE);
   }
 
-  #use() {
+  #use(newPoint) {
     const { hand, store } = this;
     const newId = (make, taken) => store.newId(make, taken);
-    const operation = useOf(hand.tool.proven, hand.sources, this.figure.ids, newId);
+    const operation = useOf(hand.tool.proven, hand.sources, [...store.taken], newId);
     hand.next();
     store.perform(operation);
-    this.#announceDrawn(operation.gives);
+    this.#announceDrawn(operation.gives, newPoint);
   }
 
-  #announceDrawn(ids) {
+  #announceDrawn(ids, newPoint) {
     const gone = ids.find((id) => !this.figure.isDefined(id));
     const words = gone
       ? _("%(gone)s is undefined in this position.", { gone })
       : ngettext("%(names)s is drawn.", "%(names)s are drawn.", ids.length, { names: listed(ids) });
-    this.bar.announce(words, Boolean(gone));
+    if (newPoint && !gone) this.#announcePoint(newPoint, words);
+    else this.bar.announce(words, Boolean(gone));
   }
 
   #measure() {
@@ -171,6 +210,16 @@ export class Building {
     this.hand.empty();
     this.store.perform({ op: "measure", of });
     this.bar.announce(_("It is measured. A measure costs no move."));
+  }
+
+  #markEqual() {
+    const { filled, tool } = this.hand;
+    const of = [filled.slice(0, tool.pairs), filled.slice(tool.pairs)];
+    this.hand.empty();
+    const isNothing = of.some((term) => new Set(term).size < term.length) || of[0].join() === of[1].join();
+    if (isNothing) return this.bar.announce(_("Two different lengths or angles can be equal."), true);
+    this.store.perform({ op: "mark equal", of });
+    this.bar.announce(_("Marked. Dashes say that it is believed; they close where it holds in every position."));
   }
 
   // -- notes --------------------------------------------------------------------------------------
@@ -254,10 +303,10 @@ export class Building {
       return;
     }
     const place = name.match(PLACE);
-    if (place && isFinal && ["point", "place", "spot"].includes(hand.blank?.kind))
+    if (place && isFinal && ["point", "place", "spot"].includes(hand.blank?.kind) && !hand.blank.there)
       return this.fill({ type: "free", at: [Number(place[1]), Number(place[2])] });
     const ids = figure.ids.filter((id) => fits(this.parts, id));
-    const exact = ids.find((id) => labelOf(figure, id) === name || id === name);
+    const exact = ids.find((id) => labelOf(figure, id) === name) ?? ids.find((id) => id === name);
     const longer = ids.some(
       (id) => id !== exact && !this.store.isHidden(id) && (id.startsWith(name) || labelOf(figure, id).startsWith(name)),
     );

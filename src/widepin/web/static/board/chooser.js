@@ -1,5 +1,5 @@
-// What lies under the pointer where it is several objects or intersections: a list beside the pointer, of which the first
-// is what a click takes. Under a finger its entries are buttons.
+// What lies under the pointer: a list beside it, of which the first is what a click takes. Under a finger its entries are
+// buttons.
 
 import { _ } from "../look/language.js";
 import { isTouch } from "../look/touch.js";
@@ -17,7 +17,7 @@ export class Chooser {
 
   // offers: what lies there; place: of the pointer, in pixels of the paper; words(offer): how it is called
   show(offers, place, words) {
-    const isShown = offers.length > 1 && place !== null;
+    const isShown = offers.length > 0 && place !== null;
     this.panel.hidden = !isShown;
     render(isShown ? this.#list(offers, words) : nothing, this.panel);
     if (isShown) this.#putBeside(place);
@@ -25,6 +25,7 @@ export class Chooser {
 
   #list(offers, words) {
     // The order of the list stays while the wheel goes round, so that only the mark moves.
+    if (offers.length === 1) return html`<p>${words(offers[0])}</p>`;
     return html`<p>${_("%(n)s lie here", { n: offers.length })}</p>
       ${byDistance(offers).map(
         (offer, place) =>

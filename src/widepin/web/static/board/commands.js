@@ -23,6 +23,8 @@ export class Commands {
       "show all": () => store.perform({ op: "dress", id: store.hidden, dress: { hidden: false } }),
       "reset positions": () => this.#resetPositions(),
       "drag test": () => this.#dragTest(),
+      "note position": () => parts.positions.note(),
+      compare: () => parts.positions.toggleGhost(),
       steps: () => parts.sheets.toggle("steps"),
       more: () => parts.sheets.toggle("more"),
       note: () => taking.take(NOTE),
@@ -57,15 +59,17 @@ export class Commands {
     for (const one of findAll("[data-do='hand in']", page)) one.disabled = store.own.length === 0;
     for (const name of ["note", "select several"])
       button(name).setAttribute("aria-pressed", String(hand.tool?.make === name));
+    button("compare").setAttribute("aria-pressed", String(this.parts.positions.isComparing));
     button("arcs").setAttribute("aria-pressed", String(paper.showsArcs));
     button("drag test").textContent = dragTest.isOn ? _("Stop") : _("Drag test");
   }
 
   // Esc: out of what is open, the last opened first.
   stepBack() {
-    const { page, dragTest, result, sheets, taking } = this.parts;
+    const { page, dragTest, result, sheets, taking, objectMenu } = this.parts;
     const open = page.querySelector("details.keys[open], details.copies[open]");
     if (open) open.open = false;
+    else if (objectMenu.isOpen) objectMenu.close();
     else if (sheets.closeAny()) return;
     else if (dragTest.isOn) dragTest.stop();
     else if (result.isOpen) result.close();

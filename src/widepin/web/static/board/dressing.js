@@ -1,4 +1,5 @@
-// What can be done with a step of the list: hide it, name it, draw it dashed, make it another way, remove it.
+// What can be done with an object: hide it, name it, draw it dashed, make it another way, remove it. Of what is given only
+// its look can be changed.
 
 import { _ } from "../look/language.js";
 import { labelOf } from "../figure/drawing.js";
@@ -11,35 +12,48 @@ import { isHelper } from "./uses.js";
 const HUES = ["grey", "blue", "purple", "green"]; // told apart by colour-blind eyes too, and by their darkness
 
 // on: dress(id, fields), remake(step), remove(id), hideRest(id), tryOut(step or null), ask(id or null).
-// isAsking: whether it was asked what removing would take along.
-export function dressing(figure, own, step, on, isAsking) {
+// isAsking: whether it was asked what removing would take along; first, last: what stands before and after the others.
+export function dressing(
+  figure,
+  own,
+  step,
+  on,
+  { isAsking = false, isOwn = true, first = nothing, last = nothing } = {},
+) {
   const together = step.within?.steps.map(({ id }) => id) ?? [step.id];
   const along = dependentsOf(own, step.id).filter((id) => !together.includes(id));
-  const choices = step.within ? [] : choicesFor(figure, step);
+  const choices = step.within || !isOwn ? [] : choicesFor(figure, step);
   const rename = ({ target }) => {
     if (!on.dress(step.id, { label: target.value.trim() || step.id })) target.value = step.label ?? step.id;
   };
   return html`<div class="dressing">
-    ${choice(step.hidden ? _("Show") : _("Hide"), () => on.dress(step.id, { hidden: !step.hidden }))}
+    ${first} ${choice(step.hidden ? _("Show") : _("Hide"), () => on.dress(step.id, { hidden: !step.hidden }))}
     ${figure.isPoint(step.id) ? nothing : lineLooks(figure, step, on)}
     ${choice(_("Hide the rest"), () => on.hideRest(step.id))}
     ${together.length > step.within?.gives.length ? unfolding(own, step, on) : nothing}
-    <input .value=${step.label ?? step.id} maxlength="24" aria-label=${_("Name of %(id)s", step)} @change=${rename} />
-    <button type="button" data-remove @click=${() => (along.length ? on.ask(step.id) : on.remove(step.id))}>
-      ${_("Remove")}
-    </button>
+    ${
+      isOwn
+        ? html`<input
+              .value=${step.label ?? step.id}
+              maxlength="24"
+              aria-label=${_("Name of %(id)s", step)}
+              @change=${rename}
+            />
+            <button type="button" data-remove @click=${() => (along.length ? on.ask(step.id) : on.remove(step.id))}>
+              ${_("Remove")}
+            </button>`
+        : nothing
+    }
     ${isAsking && along.length ? question(figure, [step.id], along, on) : nothing}
-    ${choices.length ? otherChoices(step, choices, on) : nothing}
+    ${choices.length ? otherChoices(step, choices, on) : nothing} ${last}
   </div>`;
 }
 
 function lineLooks(figure, step, on) {
   const dashed = step.style === "dashed",
     thick = step.weight === "thick";
-  const ticks = () => on.dress(step.id, { ticks: ((step.ticks ?? 0) + 1) % 4 });
   return html`${choice(dashed ? _("Solid") : _("Dashed"), () => on.dress(step.id, { style: dashed ? "solid" : "dashed" }))}
   ${choice(thick ? _("Thin") : _("Thick"), () => on.dress(step.id, { weight: thick ? "thin" : "thick" }))}
-  ${figure.kind(step.id) === "segment" ? choice(_("Equality marks"), ticks) : nothing}
   ${HUES.map((hue) => swatch(hue, step, on))}`;
 }
 

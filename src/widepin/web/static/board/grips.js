@@ -3,6 +3,9 @@
 // move paints after it; drop keeps what was moved.
 
 import { rounded } from "../figure/log.js";
+import { _ } from "../look/language.js";
+import { labelOf } from "../figure/drawing.js";
+import { Attaching } from "./attaching.js";
 import { draggableAt } from "./offers.js";
 
 // parts: store, hand, paper, selection, notes. event: of the pointer that went down at this place.
@@ -12,17 +15,46 @@ export function gripAt(parts, event, place, isOffered) {
   const on = (name) => (hand.tool ? null : event.target.closest?.(`[data-${name}]`)?.dataset[name]);
   if (on("note")) return note(store, notes, paper.view, on("note"));
   const id = draggableAt({ store, view: paper.view }, place, event.pointerType);
-  if (id) return point(store, paper, id);
+  if (id) return point(parts, id, event);
   if (on("names")) return nameBeside(store, on("names"));
   // With Shift the paper stays and the whole figure goes along.
   if (event.shiftKey && !hand.tool) return wholeFigure(store, paper.view);
   return paperItself(paper);
 }
 
-function point(store, paper, id) {
+// A point of one's own is attached to what it is held on, and pulled away from its curve with Shift.
+function point(parts, id, { pointerType, shiftKey }) {
+  const { store, paper, bar } = parts;
+  const { figure } = store;
+  if (shiftKey && store.isOwn(id) && figure.step(id).make === "point_on") return pulledAway(parts, id);
+  const attaching = new Attaching(parts, id, pointerType);
   return {
-    move: (place) => store.figure.put(id, paper.view.toPaper(...place)),
-    drop: () => store.perform({ op: "move", points: { [id]: rounded(store.figure.shape(id)) } }),
+    move: (place) => {
+      figure.put(id, paper.view.toPaper(...place));
+      attaching.at(place);
+    },
+    drop: () => {
+      const step = attaching.end();
+      if (!step) return store.perform({ op: "move", points: { [id]: rounded(store.figure.shape(id)) } });
+      store.perform({ op: "remake", step });
+      bar.announce(attaching.said(step));
+    },
+  };
+}
+
+// Without its curve, and wherever it is pulled.
+function pulledAway({ store, paper, bar }, id) {
+  let at = store.figure.shape(id);
+  store.figure.detach(id);
+  return {
+    move: (place) => {
+      at = paper.view.toPaper(...place);
+      store.figure.put(id, at);
+    },
+    drop: () => {
+      store.perform({ op: "remake", step: { id, make: "free_point", at: rounded(at) } });
+      bar.announce(_("%(name)s is a free point now.", { name: labelOf(store.figure, id) }));
+    },
   };
 }
 
@@ -32,7 +64,7 @@ function wholeFigure(store, view) {
     figure.ids.filter((id) => figure.step(id).make === "free_point").map((id) => [id, figure.shape(id)]),
   );
   return {
-    move: (_, dx, dy) => {
+    move: (_place, dx, dy) => {
       for (const [id, [x, y]] of places) store.figure.put(id, [x + dx / view.scale, y - dy / view.scale]);
     },
     drop: () => {
@@ -45,7 +77,7 @@ function wholeFigure(store, view) {
 function note(store, notes, view, name) {
   const [x, y] = notes.named(name).at;
   return {
-    move: (_, dx, dy) => notes.putAside(name, [x + dx / view.scale, y - dy / view.scale]),
+    move: (_place, dx, dy) => notes.putAside(name, [x + dx / view.scale, y - dy / view.scale]),
     drop: () => {
       const { text, at } = notes.named(name);
       store.perform({ op: "note", note: name, text, at });
@@ -57,7 +89,7 @@ function note(store, notes, view, name) {
 function nameBeside(store, id) {
   const [x, y] = store.figure.step(id).name_at ?? [0, 0];
   return {
-    move: (_, dx, dy) => {
+    move: (_place, dx, dy) => {
       store.figure.step(id).name_at = [Math.round(x + dx), Math.round(y + dy)];
     },
     drop: () => store.perform({ op: "dress", id, dress: { name_at: store.figure.step(id).name_at } }),
@@ -70,5 +102,5 @@ function frame(selection, start) {
 
 function paperItself(paper) {
   const { view } = paper;
-  return { move: (_, dx, dy) => paper.setView(view.panned(dx, dy)), drop: () => {} };
+  return { move: (_place, dx, dy) => paper.setView(view.panned(dx, dy)), drop: () => {} };
 }

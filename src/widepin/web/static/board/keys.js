@@ -8,7 +8,7 @@ const CYCLE = { ArrowDown: 1, ArrowUp: -1 }; // through what lies under the poin
 const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
 
 export class Keys {
-  // parts: store, hand, bar, selection, stepList, pointing, building, toolbar, commands
+  // parts: store, hand, bar, selection, objectMenu, pointing, building, toolbar, commands
   constructor(parts) {
     this.parts = parts;
     document.addEventListener("keydown", (event) => this.#press(event));
@@ -56,14 +56,20 @@ export class Keys {
     card.click();
   }
 
-  // H hides what is under the pointer, Delete asks to remove it. True where there was something.
-  #onHovered({ key }) {
-    if (!["h", "H", "Delete", "Backspace"].includes(key)) return false;
-    const { store, pointing, stepList } = this.parts;
-    const id = pointing.under();
-    if (!store.isOwn(id)) return false;
+  // H hides what is under the pointer, Delete asks to remove it, Enter opens its menu, F2 its name. True where there was
+  // something.
+  #onHovered({ key, target }) {
+    if (!["h", "H", "Delete", "Backspace", "Enter", "F2"].includes(key)) return false;
+    if (key === "Enter" && target.closest?.("button, a, summary")) return false;
+    const { store, pointing, objectMenu } = this.parts;
+    const id = pointing.near[0]?.id;
+    if (!id) return false;
+    if (key === "F2" || key === "Enter") return pointing.openMenu(key === "F2");
     if (key.toLowerCase() === "h") store.perform({ op: "dress", id, dress: { hidden: true } });
-    else stepList.askToRemove(id);
+    else if (store.isOwn(id)) {
+      pointing.openMenu();
+      objectMenu.askToRemove();
+    }
     return true;
   }
 }

@@ -9,14 +9,22 @@ import { nearestPlace } from "../figure/figure.js";
 const BESIDE = 18,
   INSIDE = 62; // pixels from a length, from a vertex
 const DEGREES = 180 / Math.PI;
+const EXACT = 1e-9; // degrees by which an angle in doubles may miss a right one; places have four decimals, so others miss more
+const MOST_DECIMALS = 8;
 
 export class Measures {
   #all = []; // the objects of each, all of which are there
 
-  // list: where they are listed; drop(of): no longer measure this
-  constructor(list, drop) {
+  // list: where they are listed; claims: what holds in every position; drop(of): no longer measure this
+  constructor(list, claims, drop) {
     this.list = list;
+    this.claims = claims;
     this.drop = drop;
+  }
+
+  // Angles that are right as they lie, of which it is to be known whether they always are.
+  wanted(figure) {
+    return this.#all.filter((of) => isRightHere(figure, of)).map(rightAngle);
   }
 
   show(figure, measures) {
@@ -39,6 +47,11 @@ export class Measures {
     </li>`;
   }
 
+  // What each measures as the figure lies: {name, value}; null where it does not exist.
+  values(figure) {
+    return this.#all.map((of) => ({ name: nameOf(figure, of), value: valueOf(figure, of) }));
+  }
+
   // Elements to lay over the drawing; the list gets the same values.
   marks(figure, view) {
     if (this.#all.length) this.#list(figure);
@@ -52,9 +65,9 @@ export class Measures {
         { x, y, class: "measure" },
         of.length === 4 ? `${nameOf(figure, of)} = ${words}` : words,
       );
-      return of.length === 3
-        ? [angleMark(...shapes.map((at) => view.toScreen(...at)), parseFloat(words)), text]
-        : [text];
+      if (of.length !== 3) return [text];
+      const kind = this.claims.holds(rightAngle(of)) ? "tick proven" : "tick";
+      return [angleMark(...shapes.map((at) => view.toScreen(...at)), isRightHere(figure, of), kind), text];
     });
   }
 }
@@ -73,7 +86,7 @@ function valueOf(figure, of) {
   if (!shapes.every(Number.isFinite)) return null;
   if (of.length === 3) {
     const [cos, sin] = figure.book.play("turn point point point", shapes);
-    return cos === 0 && sin === 0 ? null : `${(Math.atan2(sin, cos) * DEGREES).toFixed(1)}°`;
+    return cos === 0 && sin === 0 ? null : `${inDegrees(Math.atan2(sin, cos) * DEGREES)}°`;
   }
   if (of.length === 4) {
     const [first, second] = [shapes.slice(0, 4), shapes.slice(4)].map(
@@ -84,6 +97,28 @@ function valueOf(figure, of) {
   const kinds = of.length === 1 ? "radius circle" : `length point ${figure.isPoint(of[1]) ? "point" : "line"}`;
   const [length] = figure.book.play(kinds, shapes);
   return `${length.toFixed(2)} cm`;
+}
+
+function rightAngle(of) {
+  return { rel: "right_angle", of: [of] };
+}
+
+// Whether an angle is a right one as the figure lies, to the last digit.
+function isRightHere(figure, of) {
+  if (of.length !== 3 || !of.every((id) => figure.isPoint(id) && figure.isDefined(id))) return false;
+  const [cos, sin] = figure.book.play(
+    "turn point point point",
+    of.flatMap((id) => figure.shape(id)),
+  );
+  return Math.abs(Math.atan2(sin, cos) * DEGREES - 90) < EXACT;
+}
+
+// With as many decimals as it takes to see that an angle is not quite a right one.
+function inDegrees(value) {
+  if (Math.abs(value - 90) < EXACT) return "90";
+  let decimals = 1;
+  while (decimals < MOST_DECIMALS && Number(value.toFixed(decimals)) === 90) decimals += 1;
+  return value.toFixed(decimals);
 }
 
 // The places between which a measure stands: a ratio stands at its first length, a distance at the foot on its line.

@@ -3,6 +3,7 @@
 import { _ } from "../look/language.js";
 import { labelOf } from "../figure/drawing.js";
 import { Hits } from "../figure/hits.js";
+import { dependentsOf } from "../figure/log.js";
 
 const REACH = { mouse: 13, pen: 14, touch: 24 }; // pixels
 const LENIENT = 1.5; // times as far an intersection is still meant, where only a new point on one curve lies nearer
@@ -37,7 +38,8 @@ export function offersAt(parts, [px, py], pointerType, isFree = false) {
   const free = { type: "free", at: view.toPaper(px, py) };
   const isTaken = hits.points(px, py, reach / 2).some(({ id }) => !fits(parts, id));
   const mayPut = store.mayPutPoints(tools) && !isTaken; // no point on top of another one
-  if (isFree && (hand.blank?.kind === "place" || (hand.blank?.kind === "point" && mayPut))) return [free];
+  if (isFree && (hand.blank?.kind === "place" || (hand.blank?.kind === "point" && mayPut && !hand.blank.there)))
+    return [free];
   switch (hand.blank?.kind) {
     case "draggable":
       return points;
@@ -57,7 +59,7 @@ export function offersAt(parts, [px, py], pointerType, isFree = false) {
     case "place":
       return isTaken ? [] : [...hits.intersections(px, py, reach * LENIENT), ...slides(curves), free];
     case "point":
-      return [...pointsAndMeetings(), ...(mayPut ? [...slides(curves), free] : [])];
+      return [...pointsAndMeetings(), ...(mayPut && !hand.blank.there ? [...slides(curves), free] : [])];
     default:
       return [];
   }
@@ -95,11 +97,29 @@ export function draggableAt({ store, view }, [px, py], pointerType) {
   return near.sort((a, b) => a.far - b.far)[0]?.id ?? null;
 }
 
-// What lies at a place whatever is in hand, the points first; null where there is nothing.
-export function objectAt({ store, view }, [px, py], pointerType) {
+// The objects at a place whatever is in hand, the points first.
+export function objectsAt({ store, view }, [px, py], pointerType) {
   const hits = new Hits(store.figure, view, (id) => store.isHidden(id));
   const reach = reachOf(pointerType);
-  return [...hits.points(px, py, reach), ...hits.curves(px, py, reach)][0]?.id ?? null;
+  return [...hits.points(px, py, reach), ...hits.curves(px, py, reach)];
+}
+
+const INSTEAD = 3; // times the reach within which something else may have been meant
+
+// What else may have been meant by a new point that was put here: an intersection, a point on a curve, a free point, in
+// this order; null where nothing is near.
+export function insteadOf(made, { store, view }, pointerType) {
+  const { figure } = store;
+  const [px, py] = view.toScreen(...figure.shape(made.id));
+  const itsOwn = new Set(dependentsOf(store.own, made.id));
+  const hits = new Hits(figure, view, (id) => store.isHidden(id) || itsOwn.has(id));
+  const reach = INSTEAD * reachOf(pointerType);
+  const onIts = ({ step }) => made.make !== "point_on" || step.from.includes(made.from[0]);
+  const [meeting] = made.make === "intersection" ? [] : hits.intersections(px, py, reach).filter(onIts);
+  if (meeting) return meeting;
+  if (made.make === "point_on") return { type: "free", at: figure.shape(made.id) };
+  const [curve] = slides(hits.curves(px, py, made.make === "intersection" ? 1 : reach));
+  return curve ?? null;
 }
 
 // The nearest first, whatever order the wheel has brought them into.

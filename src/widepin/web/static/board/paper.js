@@ -1,20 +1,24 @@
 // The paper on the screen: which part of it is seen, and what is drawn on it.
 
 import { Drawing } from "../figure/drawing.js";
+import { nearestPlace } from "../figure/figure.js";
 import { View } from "../figure/view.js";
 
-const ROOM = 0.28; // share of the window left free around the figure, for what is still to be drawn
+const ROOM = 0.22; // share of the window left free around the figure, for what is still to be drawn
+const EDGE = 0.12; // the same around all that a solution needs
 
 export class Paper {
   isFitted = true; // the view follows the window until somebody moves it
   showsArcs = false;
   view = null;
 
-  // places(): what should be in view; changed(): it has to be painted again
-  constructor(svg, places, changed) {
+  // places(): what should be in view; needed: corners between which a solution lies, none where that is not known;
+  // changed(): it has to be painted again
+  constructor(svg, places, needed, changed) {
     this.svg = svg;
     this.drawing = new Drawing(svg);
     this.places = places;
+    this.needed = needed;
     this.changed = changed;
     new ResizeObserver(() => (this.isFitted ? this.fit() : this.changed())).observe(svg);
   }
@@ -25,7 +29,10 @@ export class Paper {
 
   fit() {
     this.isFitted = true;
-    this.view = View.fitted(this.places(), ...this.size, ROOM);
+    const [width, height] = this.size;
+    const around = View.fitted(this.places(), width, height, ROOM);
+    const whole = View.fitted([...this.needed, ...this.places()], width, height, EDGE);
+    this.view = this.needed.length && whole.scale < around.scale ? whole : around;
     this.changed();
   }
 
@@ -48,11 +55,31 @@ export class Paper {
     return this.size.map((length) => length / 2);
   }
 
+  // Show these places too, as large as they and what is seen now allow.
+  bringIn(places, inset) {
+    const [width, height] = this.size;
+    const seen = [this.view.toPaper(0, 0), this.view.toPaper(width, height)];
+    const shrunk = seen.map(([x, y]) => {
+      const [cx, cy] = this.view.toPaper(width / 2, height / 2);
+      return [cx + (x - cx) * (1 - 2 * inset), cy + (y - cy) * (1 - 2 * inset)];
+    });
+    this.look(View.fitted([...shrunk, ...places], width, height, inset));
+  }
+
   // Whether a place lies in the window.
   isInView(at) {
     const [x, y] = this.view.toScreen(...at);
     const [width, height] = this.size;
     return x >= 0 && y >= 0 && x <= width && y <= height;
+  }
+
+  // A place in the window on an object, in pixels; the middle for what is undefined.
+  placeOn(figure, id) {
+    if (!figure.isDefined(id)) return this.middle;
+    const shape = figure.shape(id);
+    return this.view.toScreen(
+      ...(figure.isPoint(id) ? shape : nearestPlace(figure.kind(id), shape, this.view.toPaper(...this.middle))),
+    );
   }
 
   // Where an event of the pointer is, in pixels.

@@ -4,7 +4,7 @@ import { _ } from "../look/language.js";
 import { isTouch } from "../look/touch.js";
 import { labelOf } from "../figure/drawing.js";
 import { gripAt } from "./grips.js";
-import { byDistance, objectAt, offersAt } from "./offers.js";
+import { byDistance, objectsAt, offersAt } from "./offers.js";
 
 const TYPED = ["point", "place", "spot"]; // kinds of blanks that take a place as 3, 4.5
 const STILL = 5; // pixels that a click may wander
@@ -15,10 +15,11 @@ export class Pointing {
   #touches = new Map();
   #pinch = null; // {middle, width, view} while two fingers are down
   #offers = [];
+  #near = []; // objects that lie there while no tool is in hand, the one that is meant first
   #touched = null; // where a finger was last
   #place = null;
 
-  // parts: store, hand, tools, pointed, paper, bar, selection, notes, stepList, building
+  // parts: store, hand, tools, pointed, paper, bar, selection, notes, objectMenu, building
   constructor(parts) {
     this.parts = parts;
     const { svg } = parts.paper;
@@ -28,8 +29,11 @@ export class Pointing {
     svg.addEventListener("pointercancel", (event) => this.#cancel(event));
     // A finger that is lifted leaves too, but what it pointed at may still be meant.
     svg.addEventListener("pointerleave", ({ pointerType }) => {
-      if (!this.#down && pointerType !== "touch") this.#offer([]);
+      if (this.#down || pointerType === "touch") return;
+      this.#place = null;
+      this.#offer([]);
     });
+    svg.addEventListener("dblclick", (event) => this.#rename(event));
     svg.addEventListener("wheel", (event) => this.#wheel(event), { passive: false });
   }
 
@@ -39,6 +43,7 @@ export class Pointing {
       [id, ...(step?.from ?? [])].every((one) => !one || !isGone(one)),
     );
     this.parts.pointed.offer = this.#offers[0] ?? null;
+    this.#near = this.#near.filter(({ id }) => !isGone(id));
   }
 
   get isAmbiguous() {
@@ -77,16 +82,29 @@ export class Pointing {
   // Arrow keys, wheel, tapping again: offer the next of several objects under the pointer, or the one before (-1). False
   // where there is only one.
   next(way = 1) {
-    if (this.#offers.length < 2) return false;
-    if (way > 0) this.#offers.push(this.#offers.shift());
-    else this.#offers.unshift(this.#offers.pop());
-    this.parts.pointed.at({ offer: this.#offers[0] });
+    const list = this.parts.hand.tool ? this.#offers : this.#near;
+    if (list.length < 2) return false;
+    if (way > 0) list.push(list.shift());
+    else list.unshift(list.pop());
+    this.parts.pointed.at(list === this.#near ? { highlighted: list[0].id } : { offer: list[0] });
     return true;
   }
 
-  // The id of what lies under the pointer when no tool is in hand.
-  under() {
-    return this.#place && objectAt(this.#where(), this.#place, isTouch() ? "touch" : "mouse");
+  // What lies under the pointer when no tool is in hand, the one that is meant first.
+  get near() {
+    return this.#near;
+  }
+
+  // Open the menu of what lies under the pointer; false where there is nothing.
+  openMenu(isRenaming = false) {
+    const { objectMenu, hand } = this.parts;
+    if (!this.#near.length || !this.#place || hand.tool) return false;
+    objectMenu.open(
+      this.#near.map(({ id }) => id),
+      this.#place,
+    );
+    objectMenu.focus(isRenaming);
+    return true;
   }
 
   #where() {
@@ -100,7 +118,21 @@ export class Pointing {
 
   #offer(offers) {
     this.#offers = offers;
-    this.parts.pointed.at({ offer: offers[0] ?? null });
+    const wasNear = this.#near.length > 0;
+    this.#near = [];
+    this.parts.pointed.at(wasNear ? { offer: offers[0] ?? null, highlighted: null } : { offer: offers[0] ?? null });
+  }
+
+  // Without a tool, what lies there is named and lit up.
+  #hover(place, pointerType) {
+    const { objectMenu, pointed } = this.parts;
+    if (objectMenu.isOpen) return;
+    const [before] = this.#near;
+    this.#near = objectsAt(this.#where(), place, pointerType);
+    // What was chosen with the arrow keys stays chosen as long as it lies there.
+    const kept = this.#near.findIndex(({ id }) => id === before?.id);
+    if (kept > 0 && this.#near.length > 1) this.#near.unshift(...this.#near.splice(kept, 1));
+    if (before || this.#near.length) pointed.at({ offer: null, highlighted: this.#near[0]?.id ?? null });
   }
 
   // A finger: the first tap offers, tapping again at the same place goes round.
@@ -138,9 +170,11 @@ export class Pointing {
     this.#place = place;
     if (this.#touches.has(event.pointerId)) this.#touches.set(event.pointerId, place);
     if (this.#pinch) return this.#spread();
+    if (!this.#down && !this.parts.hand.tool) return this.#hover(place, event.pointerType);
     if (!this.#down) return this.#offer(this.#offersAt(place, event.pointerType, event.shiftKey));
     const [dx, dy] = [place[0] - this.#down.start[0], place[1] - this.#down.start[1]];
     if (!this.#down.isDragged && Math.hypot(dx, dy) < STILL) return;
+    if (!this.#down.isDragged) this.parts.objectMenu.close();
     this.#down.isDragged = true;
     this.#down.grip.move(place, dx, dy);
     this.#offer([]);
@@ -160,7 +194,7 @@ export class Pointing {
   }
 
   #click(place, pointerType) {
-    const { bar, hand, stepList } = this.parts;
+    const { bar, hand } = this.parts;
     if (pointerType === "touch" && this.isAmbiguous) {
       bar.askToTake(() => this.#take());
       bar.announce(_("Several lie here. Tap again for the next one."));
@@ -172,7 +206,7 @@ export class Pointing {
     } else if (hand.tool) {
       this.#place = place;
       const { figure } = this.parts.store;
-      const id = this.under();
+      const id = objectsAt(this.#where(), place, pointerType)[0]?.id;
       bar.announce(
         id && figure.isPoint(id) && ["point", "place"].includes(hand.blank?.kind)
           ? _("%(name)s lies here already.", { name: labelOf(figure, id) })
@@ -181,8 +215,25 @@ export class Pointing {
       );
     } else {
       this.#place = place;
-      stepList.choose(this.under());
+      const near = objectsAt(this.#where(), place, pointerType);
+      const isMeant = ({ id }) => id === this.#near[0]?.id;
+      this.#near = [...near.filter(isMeant), ...near.filter((one) => !isMeant(one))];
+      if (near.length)
+        this.parts.objectMenu.open(
+          this.#near.map(({ id }) => id),
+          place,
+        );
+      else this.parts.objectMenu.close();
     }
+  }
+
+  // Clicking a name twice writes it anew.
+  #rename({ target }) {
+    const id = target.closest?.("[data-names]")?.dataset.names;
+    const { hand, objectMenu, store } = this.parts;
+    if (!id || hand.tool || !store.isOwn(id) || !this.#place) return;
+    objectMenu.open([id], this.#place);
+    objectMenu.focus(true);
   }
 
   #cancel(event) {

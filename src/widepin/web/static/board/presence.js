@@ -1,14 +1,24 @@
-// Says that somebody is before this board; the teacher's class overview shows it.
+// Says that somebody is before this board, which the teacher's class overview shows, and hears how the task stands.
 
 import { csrfToken } from "../look/page.js";
 
 const EVERY = 30000; // milliseconds
 
-export function sayHere(url) {
-  const say = () => {
+export class Presence {
+  // heard(standing): what the server answers
+  constructor(url, heard) {
+    this.url = url;
+    this.heard = heard;
+    setInterval(() => this.say(), EVERY);
+    document.addEventListener("visibilitychange", () => this.say());
+    this.say();
+  }
+
+  // Now, rather than with the next turn.
+  async say() {
     if (document.hidden) return;
-    fetch(url, { method: "POST", headers: { "X-CSRFToken": csrfToken() } }).catch(() => {}); // it is said again soon
-  };
-  say();
-  setInterval(say, EVERY);
+    const headers = { Accept: "application/json", "X-CSRFToken": csrfToken() };
+    const answer = await fetch(this.url, { method: "POST", headers }).catch(() => null); // it is said again soon
+    if (answer?.ok && !answer.redirected) this.heard(await answer.json());
+  }
 }

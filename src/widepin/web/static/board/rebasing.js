@@ -12,8 +12,9 @@ export function rebased(pending, taken, newId) {
     if (known.has(step.id)) names.set(step.id, newId(step.make, known));
     known.add(rename(step.id));
   };
-  return pending.map((entry) => {
+  return pending.map((entry, number) => {
     const operation = structuredClone(entry.operation);
+    if (number === 0) delete operation.joined; // what it was joined to may not be the last action any more
     if (operation.op === "add") {
       fresh(operation.step);
       operation.step = renamed(operation.step, rename);
@@ -27,10 +28,15 @@ export function rebased(pending, taken, newId) {
       operation.gives = operation.gives.map(rename);
     } else if (operation.op === "remake") {
       operation.step = renamed(operation.step, rename);
-    } else if (operation.op === "move") {
+    } else if (operation.op === "move" || operation.op === "position") {
       operation.points = Object.fromEntries(Object.entries(operation.points).map(([id, at]) => [rename(id), at]));
     } else if (operation.op === "measure" || operation.op === "stop measuring") {
       operation.of = operation.of.map(rename);
+    } else if (operation.op === "mark equal" || operation.op === "unmark equal") {
+      operation.of = operation.of.map((term) => term.map(rename));
+    } else if (operation.op === "locus" || operation.op === "remove locus") {
+      operation.point = rename(operation.point);
+      operation.driver = rename(operation.driver);
     } else if (operation.op === "dress" || operation.op === "remove") {
       operation.id = Array.isArray(operation.id) ? operation.id.map(rename) : rename(operation.id);
     }

@@ -130,6 +130,7 @@ export class Saving {
       this.on.stored(said);
     } else if (answer.status === 422) {
       this.#done(entry);
+      delete this.pending[0]?.operation.joined; // what it was joined to is none
       this.on.refused(entry, said.error);
     } else {
       return this.#wait(said.error ?? _("the server does not answer"));

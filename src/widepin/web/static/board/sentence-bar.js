@@ -63,8 +63,14 @@ export class SentenceBar {
   focus() {
     if (this.field.isConnected) this.field.focus({ preventScroll: true });
   }
-  announce(words, isTrouble = false) {
-    this.hint.textContent = words;
+
+  // change: what could have been meant instead, as {words, run()}; it is offered as a button behind the words.
+  announce(words, isTrouble = false, change = null) {
     this.hint.classList.toggle("trouble", isTrouble);
+    if (!change) return this.hint.replaceChildren(words);
+    const button = Object.assign(document.createElement("button"), { type: "button", textContent: change.words });
+    button.className = "instead";
+    button.addEventListener("click", () => change.run());
+    this.hint.replaceChildren(words, " ", button);
   }
 }

@@ -24,25 +24,8 @@ export class StepList {
       const { given: id } = given.dataset;
       for (const comes of ["pointerenter", "focus"]) given.addEventListener(comes, () => on.highlighted(id));
       for (const goes of ["pointerleave", "blur"]) given.addEventListener(goes, () => on.highlighted(null));
-      given.addEventListener("click", () => on.picked(id));
+      given.addEventListener("click", () => on.picked(id) || on.opened(id));
     }
-  }
-
-  // Open the row of a step, as if it had been clicked; null closes whatever is open.
-  choose(id) {
-    this.chosen = this.own.some((step) => step.id === id) ? id : null;
-    this.on.chosen();
-    if (this.chosen) this.#rowOf(id).scrollIntoView({ block: "nearest" });
-  }
-
-  // Ask to remove a step, in its row.
-  askToRemove(id) {
-    this.choose(id);
-    if (this.chosen) this.#rowOf(id).querySelector("[data-remove]").click();
-  }
-
-  #rowOf(id) {
-    return this.list.querySelector(`[data-step="${CSS.escape(id)}"]`);
   }
 
   #ask(id) {
@@ -88,7 +71,7 @@ export class StepList {
 
   #doneRow(figure, step) {
     const highlight = () => this.on.highlighted(step.id);
-    const pick = () => this.on.picked(step.id);
+    const pick = () => this.on.picked(step.id) || this.on.opened(step.id);
     return html`<li class="done-already">
       <button type="button" @pointerenter=${highlight} @focus=${highlight} @click=${pick}>
         <b>${_("done")}</b>${sentence(figure, step)}
@@ -117,7 +100,7 @@ export class StepList {
       >
         <b>${number}</b>${sentence(figure, step)}
       </button>
-      ${isChosen ? dressing(figure, this.own, step, this.on, this.asking === step.id) : nothing}
+      ${isChosen ? dressing(figure, this.own, step, this.on, { isAsking: this.asking === step.id }) : nothing}
     </li>`;
   }
 }

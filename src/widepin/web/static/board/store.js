@@ -11,6 +11,7 @@ const SAME = 1e-4; // centimetres within which a point lies where it was first p
 export class Store {
   #stored;
   #listeners = []; // called when the construction has changed
+  #isJoined = null; // within one action: whether the next operation is joined to the one before
   #beforehand = []; // called before an operation of this window is performed
   /** @type {{pending: any[], add: (operation: object) => void, replace: (pending: any[]) => void}} */
   #saving = { pending: [], add() {}, replace() {} }; // until it is connected, nothing is kept
@@ -43,8 +44,20 @@ export class Store {
 
   perform(operation) {
     for (const listener of this.#beforehand) listener();
-    this.#saving.add(operation);
+    this.#saving.add(this.#isJoined ? { ...operation, joined: true } : operation);
+    if (this.#isJoined !== null) this.#isJoined = true;
     this.refresh();
+  }
+
+  // What is performed within is one action: undoing takes all of it back.
+  asOneAction(act) {
+    if (this.#isJoined !== null) return act();
+    this.#isJoined = false;
+    try {
+      return act();
+    } finally {
+      this.#isJoined = null;
+    }
   }
 
   // Operations that the server has stored, as {operation}.
@@ -58,7 +71,7 @@ export class Store {
     this.#stored.push(...entries.map(({ operation }) => operation));
     const known = new Set(entries.map(({ key }) => key));
     const { given, own } = stepsOf(this.setting, replay(this.#stored).done);
-    const taken = [...given, ...own].map(({ id }) => id);
+    const taken = [...given, ...own].flatMap(namesOf);
     const waiting = this.#saving.pending.filter(({ key }) => !known.has(key));
     this.#saving.replace(rebased(waiting, taken, (make, names) => this.newId(make, names)));
     this.refresh();
@@ -76,11 +89,15 @@ export class Store {
 
   #replay() {
     const { done, undone } = replay(this.#operations());
-    const { given, own, measures, notes } = stepsOf(this.setting, done);
+    const { given, own, measures, equals, loci, positions, notes } = stepsOf(this.setting, done);
     this.given = new Set(given.map(({ id }) => id).filter((id) => !this.start.has(id)));
     this.own = own;
     this.measures = measures;
+    this.equals = equals;
+    this.loci = loci;
+    this.positions = positions;
     this.notes = notes;
+    this.hasMoved = done.some(({ op }) => op === "move");
     this.canUndo = done.length > 0;
     this.canRedo = undone.length > 0;
     this.figure = new Figure(this.book, [...given, ...own]);
@@ -96,12 +113,19 @@ export class Store {
     return Boolean(this.figure.step(id).hidden);
   }
 
-  // The student's objects that somebody has hidden; not what a class tool made on the way.
+  // The objects that somebody has hidden; not what a class tool made on the way.
   get hidden() {
-    return this.own.filter((step) => step.hidden && !isHelper(step)).map(({ id }) => id);
+    const { figure } = this;
+    return figure.ids.filter((id) => this.isHidden(id) && !isHelper(figure.step(id)));
   }
 
-  newId(make, taken = new Set([...this.figure.ids, ...(this.setting.taken ?? [])])) {
+  // What no new object may be called.
+  get taken() {
+    const { figure } = this;
+    return new Set([...figure.ids.flatMap((id) => namesOf(figure.step(id))), ...(this.setting.taken ?? [])]);
+  }
+
+  newId(make, taken = this.taken) {
     return nextId(this.book.makes[make].gives === "point", taken);
   }
 
@@ -137,6 +161,10 @@ export class Store {
     const kept = new Set(this.figure.madeFrom(id));
     return this.own.filter((step) => !kept.has(step.id) && !step.hidden).map((step) => step.id);
   }
+}
+
+function namesOf({ id, label }) {
+  return label ? [id, label] : [id];
 }
 
 function isAt(a, b) {

@@ -2,6 +2,7 @@
 
 import { _ } from "../look/language.js";
 import { element } from "../figure/drawing.js";
+import { GROUPS } from "./tools.js";
 
 export class Toolbar {
   constructor(toolbar, tools, onTake) {
@@ -21,7 +22,21 @@ export class Toolbar {
       card.addEventListener("click", () => onTake(tool));
       return { card, tool, left };
     });
-    toolbar.replaceChildren(...this.cards.map(({ card }) => card));
+    toolbar.replaceChildren(...GROUPS.map((one) => this.#group(one)).filter(Boolean));
+  }
+
+  // The cards of one group under its name; nothing where the task allows none of them.
+  #group({ group, name }) {
+    const cards = this.cards.filter(({ tool }) => tool.group === group).map(({ card }) => card);
+    if (!cards.length) return null;
+    const box = document.createElement("div");
+    box.className = "tool-group";
+    box.dataset.group = group;
+    box.style.setProperty("--cards", String(cards.length));
+    box.setAttribute("role", "group");
+    box.setAttribute("aria-label", name);
+    box.append(...cards);
+    return box;
   }
 
   // used: how often the tool was used; inHand: the tool, or null

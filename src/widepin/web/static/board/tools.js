@@ -5,18 +5,21 @@ import { _ } from "../look/language.js";
 import { spoken } from "../figure/template.js";
 
 const POINT = { kind: "point" };
-const AGAIN = { kind: "point", again: true }; // may be one that is in the sentence already
+const MARKED = { kind: "point", there: true }; // no new point is put for it
+const AGAIN = { kind: "point", again: true, there: true }; // may be one that is in the sentence already
 
-// say: words and blanks in reading order. order: which blank is which entry of "from", where it is not the same.
+// group: of its card. say: words and blanks in reading order. order: which blank is which entry of "from", where it is not the same.
 // draws: the make of its steps, where that is not its own name. inTasks: what tasks call it, where that is not its make. keeps: blanks that stay filled for the next step.
 const DRAG = {
   make: "move",
+  group: "draw",
   name: _("Drag"),
   say: [_("Drag"), { kind: "draggable" }],
   icon: "M6 18l14-8M20 10l-6 0M20 10l-3 5M6 18a2.5 2.5 0 1 0 .1 0",
 };
 const FREE = {
   make: "point",
+  group: "draw",
   inTasks: "points",
   name: _("Point"),
   say: [_("Point at"), { kind: "place" }],
@@ -24,6 +27,7 @@ const FREE = {
 };
 const POLYLINE = {
   make: "polyline",
+  group: "draw",
   draws: "segment",
   inTasks: "segment",
   name: _("Polyline"),
@@ -32,20 +36,28 @@ const POLYLINE = {
   icon: "M4 22L10 8L17 18L23 5M4 20.4a1.6 1.6 0 1 0 .1 0M10 6.4a1.6 1.6 0 1 0 .1 0M17 16.4a1.6 1.6 0 1 0 .1 0",
 };
 
+// The groups of tools, in the order of their cards; measuring stands apart from what makes moves.
+export const GROUPS = [
+  { group: "draw", name: _("Draw") },
+  { group: "mark", name: _("Mark") },
+  { group: "construct", name: _("Construct") },
+  { group: "measure", name: _("Measure") },
+];
+
 // Gauges make no object and cost no move.
 const GAUGES = [
   {
     make: "length",
     gauge: true,
     name: _("Length"),
-    say: [_("Length from"), POINT, "to", { kind: "point or line" }],
+    say: [_("Length from"), MARKED, "to", { kind: "point or line" }],
     icon: "M3 19L23 9M2 15l3 8M21 5l3 8M9 13l1 3M14 10.5l1 3",
   },
   {
     make: "angle",
     gauge: true,
     name: _("Angle"),
-    say: [_("Angle from"), POINT, "at", POINT, "to", POINT],
+    say: [_("Angle from"), MARKED, "at", MARKED, "to", MARKED],
     icon: "M4 22L24 22M4 22L17 5M13 22a9 9 0 0 0-3.5-7",
   },
   {
@@ -64,13 +76,33 @@ const GAUGES = [
   },
 ];
 
+// What is believed to be equal is marked.
+const EQUALITIES = [
+  {
+    make: "equal lengths",
+    pairs: 2,
+    name: _("Equal lengths"),
+    say: [_("Equal lengths: from"), AGAIN, "to", AGAIN, _("and from"), AGAIN, "to", AGAIN],
+    icon: "M3 9h20M12 5.5v7M3 19h20M12 15.5v7",
+  },
+  {
+    make: "equal angles",
+    pairs: 3,
+    name: _("Equal angles"),
+    say: [_("Equal angles: from"), AGAIN, "at", AGAIN, "to", AGAIN, _("and from"), AGAIN, "at", AGAIN, "to", AGAIN],
+    icon: "M3 12L14 12M3 12L12 4M10 12a7 7 0 0 0-2-4.6M11 24L22 24M11 24L20 16M18 24a7 7 0 0 0-2-4.6",
+  },
+];
+
 // The tool that makes an object in one step, as the tool book has it.
 function toolOf(make, { makes, words }) {
   const { card, sentence, icon, keeps } = words.makes[make];
   const entries = [...sentence.matchAll(/\{(\d)\}/g)].map(([, entry]) => Number(entry));
+  const { constructions, counts } = makes[make];
   const inOrder = entries.every((entry, blank) => entry === blank);
   return {
     make,
+    group: constructions.length ? "construct" : counts ? "draw" : "mark",
     name: card,
     icon,
     keeps: keeps.length ? keeps : undefined,
@@ -91,7 +123,14 @@ export function toolsOf(book) {
     .filter((make) => book.words.makes[make].card)
     .map((make) => toolOf(make, book));
   making.splice(making.findIndex(({ make }) => make === "segment") + 1, 0, POLYLINE);
-  return [DRAG, FREE, ...making, ...GAUGES];
+  const measuring = [...GAUGES, ...EQUALITIES].map((tool) => ({ ...tool, group: "measure" }));
+  const all = [DRAG, FREE, ...making, ...measuring];
+  return inGroups(all);
+}
+
+// Tools by their groups, otherwise in the order that they have.
+export function inGroups(tools) {
+  return GROUPS.flatMap(({ group }) => tools.filter((tool) => tool.group === group));
 }
 
 // What is in hand to write on the paper, and to select several objects. Neither makes an object.
@@ -104,8 +143,9 @@ export function allowed(tools, measuring, book) {
   const { opening } = tools.find(({ tool }) => tool === "circle_radius") ?? {};
   return toolsOf(book)
     .filter(
-      ({ make, inTasks, gauge }) =>
+      ({ make, inTasks, gauge, group }) =>
         (gauge && measuring) ||
+        (group === "measure" && !gauge) ||
         make === "move" ||
         make === "intersection" ||
         most.has(inTasks ?? make) ||

@@ -17,6 +17,7 @@ export function fromProven(proven, book) {
   ]);
   return {
     make: `use ${name}`,
+    group: "construct",
     name,
     say,
     proven,

@@ -2,7 +2,7 @@
 
 import { element } from "./drawing.js";
 
-const HALF = 0.5; // centimetres of arc on either side of a point
+const HALF = 26; // pixels of arc on either side of a point, whatever the view
 const MOST = 0.45; // radians, so that a small circle keeps its gaps
 
 // The points that lie on a circle by the making of one of them.
@@ -19,7 +19,7 @@ export function pointsUsedOn(figure, circle) {
 // An SVG path of arcs of a circle about these points.
 export function arcsPath([x, y, rr], places, view) {
   const r = Math.sqrt(rr);
-  const half = Math.min(MOST, HALF / r);
+  const half = Math.min(MOST, HALF / (r * view.scale));
   const at = (angle) =>
     view
       .toScreen(x + r * Math.cos(angle), y + r * Math.sin(angle))

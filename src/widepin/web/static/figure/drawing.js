@@ -95,7 +95,7 @@ export class Drawing {
     path.dataset.id = id;
     layers.curves.push(path);
     const count = figure.kind(id) === "segment" ? figure.step(id).ticks : 0;
-    if (count) layers.curves.push(ticks(figure.shape(id), count, view));
+    if (count) layers.curves.push(ticks(figure.shape(id), count, view, "tick believed"));
     return !used.length;
   }
 }

@@ -75,6 +75,41 @@ export class Figure {
     this.evaluate();
   }
 
+  // The places of a point, [x, y], while a sliding one takes these parameters. The figure is left as it was.
+  sweep(driver, parameters, point) {
+    const object = this.#objects.get(driver);
+    const { inputs } = object;
+    const needed = new Set(this.madeFrom(point));
+    const chain = [...this.#objects.entries()].filter(([id]) => needed.has(id)).map(([, one]) => one);
+    const shapes = chain.map(({ shape }) => shape);
+    const places = parameters.map((parameter) => {
+      object.inputs = [parameter];
+      for (const one of chain) one.shape = play(one);
+      return this.shape(point);
+    });
+    object.inputs = inputs;
+    for (const [number, one] of chain.entries()) one.shape = shapes[number];
+    return places;
+  }
+
+  // Make a sliding point a free one where it lies, until the figure is made anew.
+  detach(id) {
+    const object = this.#objects.get(id);
+    const step = { ...object.step, make: "free_point", from: undefined, at: object.shape };
+    Object.assign(object, { step, inputs: this.#inputs(step, step.at), ...this.#linked(step) });
+  }
+
+  // What read() finds while points lie elsewhere: id -> place. The figure is left as it was.
+  elsewhere(points, read) {
+    const places = Object.entries(points).filter(([id]) => this.has(id) && this.canDrag(id));
+    const before = places.map(([id]) => this.#objects.get(id).inputs);
+    for (const id of this.ids) if (points[id] && this.canDrag(id)) this.put(id, points[id]);
+    const found = read();
+    for (const [number, [id]] of places.entries()) this.#objects.get(id).inputs = before[number];
+    this.evaluate();
+    return found;
+  }
+
   evaluate() {
     for (const object of this.#objects.values()) object.shape = play(object);
   }
@@ -91,6 +126,7 @@ export class Figure {
   #inputs(step, at) {
     const count = this.book.makes[step.make].inputs;
     if (count === 0) return [];
+    if (step.parameter !== undefined) return [step.parameter];
     if (count === 2) return at;
     return [parameterAt(this.kind(step.from[0]), this.shape(step.from[0]), at)];
   }

@@ -1,13 +1,17 @@
 // The operations of a work, replayed into its steps: the browser's twin of src/widepin/school/history.py.
 
+// One that is joined was done by the same action as the one before it: both are undone and redone together.
+
 export function replay(log) {
   const done = [],
     undone = [];
   for (const operation of log) {
     if (operation.op === "undo") {
-      if (done.length) undone.push(done.pop());
+      do if (done.length) undone.push(done.pop());
+      while (done.length && undone.at(-1).joined);
     } else if (operation.op === "redo") {
-      if (undone.length) done.push(undone.pop());
+      do if (undone.length) done.push(undone.pop());
+      while (undone.at(-1)?.joined);
     } else {
       done.push(operation);
       undone.length = 0;
@@ -19,7 +23,16 @@ export function replay(log) {
 // All steps of the board, points where they were last put, dressed as last said. Steps that a tool made at once
 // carry that use of it as "within".
 export function stepsOf(setting, done) {
-  const board = { made: new Map(), places: new Map(), dress: new Map(), measures: new Map(), notes: new Map() };
+  const board = {
+    made: new Map(),
+    places: new Map(),
+    dress: new Map(),
+    measures: new Map(),
+    equals: new Map(),
+    loci: new Map(),
+    positions: new Map(),
+    notes: new Map(),
+  };
   for (const operation of done) APPLY[operation.op](board, operation);
   const dressed = (step) => ({ ...step, ...board.dress.get(step.id) });
   const placed = (step) => dressed(board.places.has(step.id) ? { ...step, at: board.places.get(step.id) } : step);
@@ -27,6 +40,9 @@ export function stepsOf(setting, done) {
     given: [...setting.given, ...setting.start].map(placed),
     own: withoutOrphans([...board.made.values()], setting).map(dressed),
     measures: [...board.measures.values()],
+    equals: [...board.equals.values()],
+    loci: [...board.loci.values()],
+    positions: [...board.positions.values()],
     notes: [...board.notes.values()],
   };
 }
@@ -78,6 +94,22 @@ const APPLY = {
   "stop measuring"({ measures }, { of }) {
     measures.delete(of.join(" "));
   },
+  "mark equal"({ equals }, { of }) {
+    equals.set(of.flat().join(" "), of);
+  },
+  "unmark equal"({ equals }, { of }) {
+    equals.delete(of.flat().join(" "));
+  },
+  locus({ loci }, { point, driver }) {
+    loci.set(`${point} ${driver}`, { point, driver });
+  },
+  "remove locus"({ loci }, { point, driver }) {
+    loci.delete(`${point} ${driver}`);
+  },
+  position({ positions }, { position, points }) {
+    if (Object.keys(points).length) positions.set(position, { position, points });
+    else positions.delete(position);
+  },
   note({ notes }, { note, text, at }) {
     if (text) notes.set(note, { note, text, at });
     else notes.delete(note);
@@ -106,7 +138,7 @@ function sourcesFirst(made) {
 }
 
 // All that a step is made from, the point that an intersection refers to included.
-function parentsOf({ from = [], other_than, nearest_to, farthest_from }) {
+export function parentsOf({ from = [], other_than, nearest_to, farthest_from }) {
   return [...from, other_than, nearest_to, farthest_from].filter(Boolean);
 }
 

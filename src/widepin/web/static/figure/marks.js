@@ -6,10 +6,10 @@ const TICK = 7,
   APART = 6; // pixels
 const ARC = 30,
   SQUARE = 14; // pixels from the vertex
-const RIGHT = 0.05; // degrees within which an angle is drawn as a right one
+const BETWEEN = 5; // pixels between the arcs of an equality mark
 
 // Ticks across the middle of a segment.
-export function ticks([x, y, dx, dy], count, view) {
+export function ticks([x, y, dx, dy], count, view, kind) {
   const [cx, cy] = view.toScreen(x + dx / 2, y + dy / 2);
   const length = Math.hypot(dx, dy) || 1;
   const [ux, uy] = [dx / length, -dy / length]; // along the segment, on screen
@@ -19,23 +19,36 @@ export function ticks([x, y, dx, dy], count, view) {
     const [px, py] = [cx + along * ux, cy + along * uy];
     d += `M${px - TICK * uy} ${py + TICK * ux}L${px + TICK * uy} ${py - TICK * ux}`;
   }
-  return element("path", { d, class: "tick" });
+  return element("path", { d, class: kind });
 }
 
-// The mark of the angle from a over v to b; all three as they lie on screen.
-export function angleMark(a, v, b, degrees) {
-  const ways = [a, b].map(([x, y]) => Math.atan2(y - v[1], x - v[0]));
-  const at = (angle, far) => `${v[0] + far * Math.cos(angle)} ${v[1] + far * Math.sin(angle)}`;
-  if (Math.abs(degrees - 90) < RIGHT) {
-    const corner = ways.map((angle) => [SQUARE * Math.cos(angle), SQUARE * Math.sin(angle)]);
-    const [cx, cy] = [v[0] + corner[0][0] + corner[1][0], v[1] + corner[0][1] + corner[1][1]];
-    return element("path", { d: `M${at(ways[0], SQUARE)}L${cx} ${cy}L${at(ways[1], SQUARE)}`, class: "tick" });
-  }
+// The mark of the angle from a over v to b, a square in a right one; all three as they lie on screen.
+export function angleMark(a, v, b, isRight, kind = "tick") {
+  if (!isRight) return angleArcs(a, v, b, 1, kind)[0];
+  const ways = waysFrom(v, a, b);
+  const corner = ways.map((angle) => [SQUARE * Math.cos(angle), SQUARE * Math.sin(angle)]);
+  const [cx, cy] = [v[0] + corner[0][0] + corner[1][0], v[1] + corner[0][1] + corner[1][1]];
+  const d = `M${turned(v, ways[0], SQUARE)}L${cx} ${cy}L${turned(v, ways[1], SQUARE)}`;
+  return element("path", { d, class: kind });
+}
+
+// So many arcs, one within the other.
+export function angleArcs(a, v, b, count, kind) {
+  const ways = waysFrom(v, a, b);
   const turn = ((ways[1] - ways[0] + 3 * Math.PI) % (2 * Math.PI)) - Math.PI;
-  return element("path", {
-    d: `M${at(ways[0], ARC)}A${ARC} ${ARC} 0 0 ${turn > 0 ? 1 : 0} ${at(ways[1], ARC)}`,
-    class: "tick",
+  return Array.from({ length: count }, (_arc, n) => {
+    const r = ARC + (n - (count - 1) / 2) * BETWEEN;
+    const d = `M${turned(v, ways[0], r)}A${r} ${r} 0 0 ${turn > 0 ? 1 : 0} ${turned(v, ways[1], r)}`;
+    return element("path", { d, class: kind });
   });
+}
+
+function waysFrom(v, ...places) {
+  return places.map(([x, y]) => Math.atan2(y - v[1], x - v[0]));
+}
+
+function turned(v, angle, far) {
+  return `${v[0] + far * Math.cos(angle)} ${v[1] + far * Math.sin(angle)}`;
 }
 
 const LETTERS = 30; // in a line of a note, about

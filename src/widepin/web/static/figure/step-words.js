@@ -24,6 +24,12 @@ export function sentenceOf(step, { words }) {
   });
 }
 
+// An object as a line: "c: circle centred A through B".
+export function described(figure, id) {
+  const name = (one) => figure.step(one).label || one;
+  return `${name(id)}: ${inOneLine(sentenceOf(figure.step(id), figure.book), name)}`;
+}
+
 // The parts in one line. A name that is joined, as B in AB, and a comma follow without a space.
 export function inOneLine(parts, name) {
   return parts.reduce((line, part) => {

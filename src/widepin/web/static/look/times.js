@@ -2,9 +2,9 @@
 
 import { findAll } from "./page.js";
 
-for (const time of findAll("time[datetime]")) {
-  const at = new Date(time.dateTime);
-  time.textContent = at.toLocaleString("en-GB", {
+// A time in UTC in the reader's words.
+export function inWords(time) {
+  return new Date(time).toLocaleString("en-GB", {
     weekday: "long",
     day: "numeric",
     month: "long",
@@ -12,6 +12,8 @@ for (const time of findAll("time[datetime]")) {
     minute: "2-digit",
   });
 }
+
+for (const time of findAll("time[datetime]")) time.textContent = inWords(time.dateTime);
 
 // Times that are typed in the reader's clock go to the server in UTC, through the hidden field of that name.
 for (const field of findAll("input[data-time]")) {

@@ -1,0 +1,68 @@
+// Loci: the path of a point while another one slides along its whole curve. A picture only; no object lies on it.
+
+import { element } from "../figure/drawing.js";
+import { parentsOf } from "../figure/log.js";
+
+const SAMPLES = 240; // places of the point that slides
+const REACH = 40; // times the way of a line or ray that it slides along, in both directions
+const JUMP = 0.25; // share of the window's width between two neighbours beyond which the path is broken
+
+// The sliding points that a point hangs on.
+export function driversOf(figure, id) {
+  const known = new Set();
+  const waiting = [id];
+  while (waiting.length) {
+    for (const parent of parentsOf(figure.step(waiting.pop()))) {
+      if (known.has(parent)) continue;
+      known.add(parent);
+      waiting.push(parent);
+    }
+  }
+  return figure.ids.filter((one) => known.has(one) && figure.step(one).make === "point_on");
+}
+
+// The places of a point while another slides, in order, undefined ones included. The figure is left as it was.
+export function pathOf(figure, point, driver) {
+  const [curve] = figure.step(driver).from;
+  if (!figure.isDefined(curve)) return [];
+  return figure.sweep(driver, parametersOf(figure.kind(curve)), point);
+}
+
+function parametersOf(kind) {
+  const shares = Array.from({ length: SAMPLES + 1 }, (_share, n) => n / SAMPLES);
+  switch (kind) {
+    case "circle":
+      return shares.map((share) => 2 * Math.PI * share);
+    case "segment":
+      return shares;
+    case "ray":
+      return shares.map((share) => REACH * share ** 3);
+    default:
+      return shares.map((share) => REACH * (2 * share - 1) ** 3); // dense in the middle, where the figure lies
+  }
+}
+
+// Paths to lay under the figure. loci: [{point, driver}]
+export function lociPaths(figure, loci, view, width) {
+  return loci
+    .filter(({ point, driver }) => figure.has(point) && figure.has(driver) && driversOf(figure, point).includes(driver))
+    .map(({ point, driver }) => {
+      const d = pathData(
+        pathOf(figure, point, driver).map((at) => view.toScreen(...at)),
+        JUMP * width,
+      );
+      return element("path", { d, class: "locus" });
+    });
+}
+
+function pathData(places, jump) {
+  let before = null;
+  return places
+    .map(([x, y]) => {
+      const isThere = Number.isFinite(x) && Number.isFinite(y);
+      const isNear = before && Math.hypot(x - before[0], y - before[1]) < jump;
+      before = isThere ? [x, y] : null;
+      return isThere ? `${isNear ? "L" : "M"}${x.toFixed(1)} ${y.toFixed(1)}` : "";
+    })
+    .join("");
+}

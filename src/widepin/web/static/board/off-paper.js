@@ -1,0 +1,104 @@
+// What lies off the paper: said at its edges, by buttons that bring it in.
+
+import { _ } from "../look/language.js";
+import { labelOf, visiblePart } from "../figure/drawing.js";
+import { listed } from "../figure/listed.js";
+import { html, render } from "../vendor/lit-html/lit-html.js";
+import { isHelper } from "./uses.js";
+
+const MOST = 4; // names on one edge
+const INSET = 0.1; // share of the window left free around what was brought in
+const SIDES = ["left", "right", "top", "bottom"];
+const ARROWS = { left: "←", right: "→", top: "↑", bottom: "↓" };
+
+export class OffPaper {
+  #shown = ""; // what the edges say, as it was rendered last
+
+  // panel: lies over the paper; paper: whose view is changed
+  constructor(panel, paper) {
+    this.panel = panel;
+    this.paper = paper;
+  }
+
+  // meetings: intersections that can be chosen between, [{at}]
+  show(store, meetings) {
+    const off = [...this.#objectsOff(store), ...this.#meetingsOff(meetings)];
+    const said = off.map(({ name, side }) => name + side).join(" ");
+    if (said === this.#shown) return;
+    this.#shown = said;
+    render(
+      html`${SIDES.map((side) =>
+        this.#edge(
+          side,
+          off.filter((one) => one.side === side),
+        ),
+      )}`,
+      this.panel,
+    );
+  }
+
+  #objectsOff({ figure, own, given }) {
+    const ids = [...given, ...own.filter((step) => !isHelper(step)).map(({ id }) => id)];
+    return ids
+      .filter((id) => figure.has(id) && figure.isDefined(id) && !figure.step(id).hidden)
+      .map((id) => ({ name: labelOf(figure, id), at: this.#placeOff(figure, id) }))
+      .filter(({ at }) => at)
+      .map(({ name, at }) => ({ name, at, side: this.#sideOf(at) }));
+  }
+
+  // Where an object is of which nothing is seen; null where some of it is.
+  #placeOff(figure, id) {
+    const shape = figure.shape(id);
+    const { view, size } = this.paper;
+    switch (figure.kind(id)) {
+      case "point":
+        return this.paper.isInView(shape) ? null : shape;
+      case "circle":
+        return touches(shape, view, size) ? null : [shape[0], shape[1]];
+      default:
+        return visiblePart(figure.kind(id), shape, view, ...size) ? null : [shape[0], shape[1]];
+    }
+  }
+
+  #meetingsOff(meetings) {
+    return meetings
+      .map(({ at }, number) => ({ name: String(number + 1), at }))
+      .filter(({ at }) => !this.paper.isInView(at))
+      .map((one) => ({ ...one, side: this.#sideOf(one.at) }));
+  }
+
+  // The edge that a place off the paper lies beyond, the one that it is farther from.
+  #sideOf(at) {
+    const [x, y] = this.paper.view.toScreen(...at);
+    const [width, height] = this.paper.size;
+    const beyond = { left: -x, right: x - width, top: -y, bottom: y - height };
+    return SIDES.reduce((best, side) => (beyond[side] > beyond[best] ? side : best));
+  }
+
+  #edge(side, off) {
+    if (!off.length) return "";
+    const names = off.length > MOST ? _("%(n)s objects", { n: off.length }) : listed(off.map(({ name }) => name));
+    const bring = () =>
+      this.paper.bringIn(
+        off.map(({ at }) => at),
+        INSET,
+      );
+    return html`<button
+      type="button"
+      class="${side}-edge"
+      aria-label=${_("%(names)s: bring in", { names })}
+      @click=${bring}
+    >
+      ${side === "left" || side === "top" ? `${ARROWS[side]} ${names}` : `${names} ${ARROWS[side]}`}
+    </button>`;
+  }
+}
+
+// Whether some of a circle is seen: its line crosses the window or lies in it.
+function touches([x, y, rr], view, [width, height]) {
+  const [cx, cy] = view.toScreen(x, y);
+  const r = Math.sqrt(rr) * view.scale;
+  const nearest = Math.hypot(cx - Math.min(width, Math.max(0, cx)), cy - Math.min(height, Math.max(0, cy)));
+  const farthest = Math.hypot(Math.max(cx, width - cx), Math.max(cy, height - cy));
+  return nearest <= r && r <= farthest;
+}

@@ -1,0 +1,80 @@
+// How the task stands, beside the board: when it is due, attempts left, the comments on the last attempt and an answer to
+// them; and that there is a new version of it.
+
+import { _, ngettext } from "../look/language.js";
+import { inWords } from "../look/times.js";
+import { csrfToken } from "../look/page.js";
+import { html, nothing, render } from "../vendor/lit-html/lit-html.js";
+
+export class Standing {
+  #failed = ""; // why the last answer was not taken
+
+  // panel: where it stands; standing: as the page came; now(): ask the server anew
+  constructor(panel, standing, { bar, now }) {
+    this.panel = panel;
+    this.opened = standing.version;
+    this.seen = standing.comments.length;
+    this.bar = bar;
+    this.now = now;
+    this.show(standing);
+  }
+
+  show(standing) {
+    const fresh = standing.comments.slice(this.seen).filter((one) => !one.is_own);
+    this.seen = standing.comments.length;
+    if (fresh.length) this.bar.announce(_("%(name)s has commented on your last attempt.", { name: fresh[0].by }));
+    this.standing = standing;
+    this.#render();
+  }
+
+  #render() {
+    const { due, is_over: isOver, attempts_left: left, comments, version } = this.standing;
+    const when = due && (isOver ? _("was due %(at)s", { at: inWords(due) }) : _("due %(at)s", { at: inWords(due) }));
+    const attempts = left === null ? null : ngettext("%(n)s attempt left", "%(n)s attempts left", left);
+    const said = [when, attempts].filter(Boolean).join(" · ");
+    render(
+      html`${version === this.opened ? nothing : newVersion()}
+      ${said ? html`<p class="terms ${isOver || left === 0 ? "over" : ""}">${said}</p>` : nothing}
+      ${comments.length ? this.#comments(comments) : nothing}`,
+      this.panel,
+    );
+  }
+
+  #comments(comments) {
+    return html`<details class="said" ?open=${comments.some((one) => !one.is_own)}>
+      <summary>${ngettext("%(n)s comment", "%(n)s comments", comments.length)}</summary>
+      ${comments.map(
+        ({ by, step, text, is_own: isOwn }) =>
+          html`<p><b>${isOwn ? _("You") : by}</b>${step ? html` ${_("on")} <i>${step}</i>` : nothing}: ${text}</p>`,
+      )}
+      <form @submit=${(event) => this.#reply(event)}>
+        <textarea name="text" rows="2" maxlength="1000" required aria-label=${_("Your answer")}></textarea>
+        <p class="trouble" role="alert">${this.#failed}</p>
+        <button class="btn btn-plain">${_("Answer")}</button>
+      </form>
+    </details>`;
+  }
+
+  async #reply(event) {
+    event.preventDefault();
+    const form = event.target;
+    const headers = { Accept: "application/json", "X-CSRFToken": csrfToken() };
+    const answer = await fetch(this.standing.comment_url, { method: "POST", headers, body: new FormData(form) }).catch(
+      () => null,
+    );
+    const said = await answer?.json().catch(() => null);
+    this.#failed = answer?.ok ? "" : (said?.error ?? _("There is no connection; what you typed is still here."));
+    if (answer?.ok) {
+      form.reset();
+      this.now();
+    }
+    this.#render();
+  }
+}
+
+function newVersion() {
+  return html`<p class="new-version" role="status">
+    ${_("Your teacher has changed this task. What you built is kept.")}
+    <button type="button" class="btn btn-main" @click=${() => location.reload()}>${_("Open the new version")}</button>
+  </p>`;
+}
