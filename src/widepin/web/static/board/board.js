@@ -14,6 +14,7 @@ import { Drafting } from "./drafting.js";
 import { DragTest } from "./drag-test.js";
 import { Elementary } from "./elementary.js";
 import { Equalities } from "./equalities.js";
+import { Focus } from "./focus.js";
 import { Hand } from "./hand.js";
 import { HandingIn } from "./handing-in.js";
 import { hints } from "./hints.js";
@@ -107,6 +108,7 @@ export class Board {
     this.chooser = new Chooser(at(".chooser"), (offer) => this.pointing.choose(offer));
     this.commands = new Commands(this);
     new Keys(this);
+    this.focus = new Focus(page, () => (this.bar.field.isConnected ? this.bar.field : this.paper.svg));
 
     this.store.onPerform(() => this.result.isOpen && this.result.close());
     this.store.onChange(() => this.#changed());
@@ -279,6 +281,7 @@ export class Board {
     this.stepList.show(store, this.setting.budget);
     this.sheets.show(this.#lastStep());
     this.paint();
+    this.focus?.keep();
   }
 
   roles() {

@@ -10,6 +10,7 @@ import { isTouch } from "../look/touch.js";
 import { fits, insteadOf } from "./offers.js";
 import { makeOf } from "./tools.js";
 import { isHelper, useOf } from "./uses.js";
+import { whyNoIntersection } from "./vanished.js";
 
 export const HASTE = 900; // milliseconds in which Enter is meant for the name that was taken by itself just now
 const PLACE = /^\(?\s*(-?\d+(?:\.\d+)?)\s*[,; ]\s*(-?\d+(?:\.\d+)?)\s*\)?$/;
@@ -260,10 +261,11 @@ export class Building {
     } else if (meetings.length === 1) {
       this.mark(meetings[0].step);
     } else {
+      const filled = [...hand.filled];
       hand.empty();
       const words = all.length
         ? _("%(point)s is marked there already.", { point: this.#markedAt(all[0].at) })
-        : _("These two do not meet in this position.");
+        : whyNoIntersection(this.figure, filled);
       this.bar.announce(words, true);
     }
   }

@@ -15,7 +15,7 @@ export class Keys {
   }
 
   #press(event) {
-    const { hand, bar, selection, pointing, building, commands } = this.parts;
+    const { hand, bar, selection, pointing, building, commands, toolbar } = this.parts;
     const writing = event.target.matches?.("input, select") && event.target !== bar.field;
     if (writing) return;
     const key = event.key.toLowerCase();
@@ -34,6 +34,10 @@ export class Keys {
     if (!hand.tool && TAKEN_UP[key]) {
       event.preventDefault();
       return commands.run(TAKEN_UP[key]);
+    }
+    if (!hand.tool && key === "t") {
+      event.preventDefault();
+      return toolbar.focus();
     }
     if (!hand.tool && VIEW[event.key]) return commands.run(VIEW[event.key]);
     if (CYCLE[event.key] && pointing.next(CYCLE[event.key])) return event.preventDefault();

@@ -32,6 +32,7 @@ export class SentenceBar {
     // Between two sentences there may be one without a blank; focus comes back with the next blank.
     const lost = this.hasFocus && document.activeElement === document.body;
     this.hasFocus = document.activeElement === this.field || lost;
+    this.said = parts.map((part) => part.filled ?? (typeof part === "string" ? part : "…")).join(" ");
     this.say.replaceChildren(...parts.map((part) => this.#part(part)));
     if (this.hasFocus) this.focus();
   }
@@ -41,7 +42,8 @@ export class SentenceBar {
       this.field.maxLength = part.next === "words" ? 200 : 30;
       this.field.classList.toggle("wide", part.next === "words");
       this.field.placeholder = part.offer ?? "";
-      this.field.setAttribute("aria-label", _("%(next)s: type its name", { next: part.next }));
+      const spoken = _("%(sentence)s Next, %(next)s: type its name", { sentence: this.said, next: part.next });
+      this.field.setAttribute("aria-label", spoken);
       this.field.style.width = `${Math.max(3, (part.offer ?? "").length * 0.62 + 1.6)}rem`;
       return this.field;
     }

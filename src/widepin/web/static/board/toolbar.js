@@ -9,6 +9,7 @@ export class Toolbar {
     this.cards = tools.map((tool, number) => {
       const card = document.createElement("button");
       card.type = "button";
+      card.tabIndex = number ? -1 : 0;
       card.className =
         tool.name.length > 22 || tool.name.split(" ").some((word) => word.length > 11) ? "card-tool long" : "card-tool";
       card.dataset.make = tool.make;
@@ -22,6 +23,8 @@ export class Toolbar {
       card.addEventListener("click", () => onTake(tool));
       return { card, tool, left };
     });
+    toolbar.addEventListener("keydown", (event) => this.#walk(event));
+    toolbar.addEventListener("focusin", ({ target }) => this.#stopAt(target));
     toolbar.replaceChildren(...GROUPS.map((one) => this.#group(one)).filter(Boolean));
   }
 
@@ -37,6 +40,28 @@ export class Toolbar {
     box.setAttribute("aria-label", name);
     box.append(...cards);
     return box;
+  }
+
+  // Tab stops at the toolbar once; arrow keys go from tool to tool.
+  #walk(event) {
+    const cards = this.cards.map(({ card }) => card).filter((card) => !card.disabled);
+    const at = cards.indexOf(document.activeElement);
+    const to = { ArrowRight: at + 1, ArrowDown: at + 1, ArrowLeft: at - 1, ArrowUp: at - 1, Home: 0, End: -1 }[
+      event.key
+    ];
+    if (at < 0 || to === undefined) return;
+    event.preventDefault();
+    event.stopPropagation();
+    cards.at(to % cards.length).focus();
+  }
+
+  #stopAt(target) {
+    for (const { card } of this.cards) card.tabIndex = card === target ? 0 : -1;
+  }
+
+  // The tool that was last there, or the first.
+  focus() {
+    (this.cards.find(({ card }) => card.tabIndex === 0 && !card.disabled) ?? this.cards[0]).card.focus();
   }
 
   // used: how often the tool was used; inHand: the tool, or null

@@ -50,12 +50,14 @@ export function whyGone(figure, id) {
   if (missing) return whyGone(figure, missing);
   const { spanned, undefined: why } = figure.book.makes[step.make];
   const names = spanned.map((entry) => labelOf(figure, step.from[entry]));
-  if (step.make === "intersection") return noIntersection(figure, step, names);
+  if (step.make === "intersection") return whyNoIntersection(figure, step.from);
   return figure.book.words.undefined[why].replace("{names}", listed(names));
 }
 
-function noIntersection(figure, step, [first, second]) {
-  const [a, b] = step.from;
+// Why two curves have no intersection in this position.
+export function whyNoIntersection(figure, curves) {
+  const [a, b] = curves;
+  const [first, second] = [a, b].map((id) => labelOf(figure, id));
   const measure = (key, ...shapes) => figure.book.play(key, shapes.flat());
   const isRound = (id) => figure.kind(id) === "circle";
   if (isRound(a) === isRound(b)) {
