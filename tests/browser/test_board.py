@@ -43,10 +43,11 @@ def test_a_construction_by_keyboard_alone_is_sound(desk):
     desk.enter(TITLE)
     press, type_ = desk.page.keyboard.press, desk.page.keyboard.type
     card = desk.page.locator(".card-tool[data-make=circle]")
+    press("t")
     for _ in range(30):
         if card.evaluate("card => card === document.activeElement"):
             break
-        press("Tab")
+        press("ArrowRight")
     press("Enter")
     type_("APBP", delay=20)
     press("Escape")
@@ -219,6 +220,8 @@ class TestStepsAndToolbar:
             "angle",
             "radius",
             "ratio",
+            "equal_lengths",
+            "equal_angles",
         ]
 
     def test_an_allowance_runs_out(self, desk):

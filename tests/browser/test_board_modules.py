@@ -160,7 +160,7 @@ class TestOffers:
     def test_the_nearest_point_is_dragged_and_hidden_ones_are_not(self, on_board):
         script = f"""
           const [px, py] = {at(0, 0)};
-          return [m.draggableAt({{ store, view }}, [px + 4, py], 'mouse'), m.objectAt({{ store, view }}, [px + 200, py - 199], 'mouse')];"""
+          return [m.draggableAt({{ store, view }}, [px + 4, py], 'mouse'), m.objectsAt({{ store, view }}, [px + 200, py - 199], 'mouse')[0].id];"""
         hide = [{"op": "dress", "id": "F", "dress": {"hidden": True}}]
         found = on_board("board/offers.js", script, CIRCLES + "\nF free_point at=0.1,0", log=hide)
         assert found == ["A", "d"]
@@ -276,7 +276,7 @@ class TestPaper:
       document.body.append(svg);
       svg.setAttribute('width', 400); svg.setAttribute('height', 300);
       let painted = 0;
-      const paper = new m.Paper(svg, () => [[0, 0], [4, 3]], () => { painted += 1; });
+      const paper = new m.Paper(svg, () => [[0, 0], [4, 3]], [], () => { painted += 1; });
       paper.fit();
     """
 
@@ -300,7 +300,8 @@ class TestGrips:
       store.connect({ pending: [], add: (operation) => performed.push(operation), replace() {} });
       const paper = { view, setView(next) { paper.view = next; } };
       const notes = { named: () => ({ text: 'a word', at: [1, 1] }), putAside() {} };
-      const grip = (event, place) => m.gripAt({ store, hand, paper, notes, selection: { isOn: false } },
+      const quiet = { pointed: { at() {} }, bar: { announce() {} } };
+      const grip = (event, place) => m.gripAt({ store, hand, paper, notes, ...quiet, selection: { isOn: false } },
         { target: document.body, pointerType: 'mouse', ...event }, place, false);
     """
 

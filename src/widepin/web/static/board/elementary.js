@@ -54,7 +54,7 @@ export class Elementary {
       this.#upTo = number;
       this.changed();
     };
-    return html`<div class="by-hand" role="group" aria-label=${_("How ruler and compass do it")}>
+    return html`<div class="told-steps" role="group" aria-label=${_("How ruler and compass do it")}>
       <button type="button" aria-label=${_("Back")} ?disabled=${at === 0} @click=${() => goTo(at - 1)}>‹</button>
       <p role="status">
         <small>${_("%(n)s of %(all)s", { n: at + 1, all: steps.length })}</small>

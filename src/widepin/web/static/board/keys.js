@@ -69,8 +69,10 @@ export class Keys {
     const id = pointing.near[0]?.id;
     if (!id) return false;
     if (key === "F2" || key === "Enter") return pointing.openMenu(key === "F2");
-    if (key.toLowerCase() === "h") store.perform({ op: "dress", id, dress: { hidden: true } });
-    else if (store.isOwn(id)) {
+    if (key.toLowerCase() === "h") {
+      pointing.letGo();
+      store.perform({ op: "dress", id, dress: { hidden: true } });
+    } else if (store.isOwn(id)) {
       pointing.openMenu();
       objectMenu.askToRemove();
     }

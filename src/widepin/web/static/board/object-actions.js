@@ -28,7 +28,7 @@ function measuring({ store, tools, taking, building }, id) {
   const of = figure.kind(id) === "circle" ? [id] : make === "segment" ? from : null;
   if (!of) return nothing;
   const equal = () => {
-    taking.take(tools.find((tool) => tool.make === "equal lengths"));
+    taking.take(tools.find((tool) => tool.make === "equal_lengths"));
     for (const point of from) building.fill({ type: "object", id: point });
   };
   const isMeasured = store.measures.some((one) => one.join(" ") === of.join(" "));

@@ -8,6 +8,7 @@ import { byDistance, objectsAt, offersAt } from "./offers.js";
 
 const TYPED = ["point", "place", "spot"]; // kinds of blanks that take a place as 3, 4.5
 const STILL = 5; // pixels that a click may wander
+const TWICE = 500; // milliseconds between two clicks on a name that write it anew
 const AGAIN = 24; // pixels within which a finger taps the same place again
 
 export class Pointing {
@@ -18,6 +19,7 @@ export class Pointing {
   #near = []; // objects that lie there while no tool is in hand, the one that is meant first
   #touched = null; // where a finger was last
   #place = null;
+  #named = null; // the name that was clicked last, and when: {id, timeStamp}
 
   // parts: store, hand, tools, pointed, paper, bar, selection, notes, objectMenu, building
   constructor(parts) {
@@ -33,7 +35,6 @@ export class Pointing {
       this.#place = null;
       this.#offer([]);
     });
-    svg.addEventListener("dblclick", (event) => this.#rename(event));
     svg.addEventListener("wheel", (event) => this.#wheel(event), { passive: false });
   }
 
@@ -93,6 +94,12 @@ export class Pointing {
   // What lies under the pointer when no tool is in hand, the one that is meant first.
   get near() {
     return this.#near;
+  }
+
+  // To be called when what is pointed at was hidden or removed.
+  letGo() {
+    this.#near = [];
+    this.parts.pointed.at({ highlighted: null });
   }
 
   // Open the menu of what lies under the pointer; false where there is nothing.
@@ -190,10 +197,11 @@ export class Pointing {
     this.#down = null;
     if (!down) return;
     if (down.isDragged) down.grip.drop();
-    else this.#click(down.start, event.pointerType);
+    else this.#click(down.start, event);
   }
 
-  #click(place, pointerType) {
+  #click(place, event) {
+    const { pointerType } = event;
     const { bar, hand } = this.parts;
     if (pointerType === "touch" && this.isAmbiguous) {
       bar.askToTake(() => this.#take());
@@ -218,7 +226,10 @@ export class Pointing {
       const near = objectsAt(this.#where(), place, pointerType);
       const isMeant = ({ id }) => id === this.#near[0]?.id;
       this.#near = [...near.filter(isMeant), ...near.filter((one) => !isMeant(one))];
-      if (near.length)
+      const named = namedAt(event);
+      if (named && this.#isTwice(named, event)) this.#rename(named);
+      else if (!near.length && named) this.parts.objectMenu.open([named], place);
+      else if (near.length)
         this.parts.objectMenu.open(
           this.#near.map(({ id }) => id),
           place,
@@ -227,11 +238,16 @@ export class Pointing {
     }
   }
 
+  // Whether a name was clicked a second time just now; the element itself may have been drawn anew between.
+  #isTwice(id, { timeStamp }) {
+    const last = this.#named;
+    this.#named = { id, timeStamp };
+    return last?.id === id && timeStamp - last.timeStamp < TWICE;
+  }
+
   // Clicking a name twice writes it anew.
-  #rename({ target }) {
-    const id = target.closest?.("[data-names]")?.dataset.names;
-    const { hand, objectMenu, store } = this.parts;
-    if (!id || hand.tool || !store.isOwn(id) || !this.#place) return;
+  #rename(id) {
+    const { objectMenu } = this.parts;
     objectMenu.open([id], this.#place);
     objectMenu.focus(true);
   }
@@ -269,4 +285,9 @@ export class Pointing {
     const { middle: before, width: old, view } = this.#pinch;
     this.parts.paper.look(view.zoomed(width / old, ...before).panned(middle[0] - before[0], middle[1] - before[1]));
   }
+}
+
+// The object whose name lies under the pointer, while that is captured by the paper.
+function namedAt({ clientX, clientY }) {
+  return document.elementFromPoint(clientX, clientY)?.closest("[data-names]")?.getAttribute("data-names");
 }

@@ -79,14 +79,14 @@ const GAUGES = [
 // What is believed to be equal is marked.
 const EQUALITIES = [
   {
-    make: "equal lengths",
+    make: "equal_lengths",
     pairs: 2,
     name: _("Equal lengths"),
     say: [_("Equal lengths: from"), AGAIN, "to", AGAIN, _("and from"), AGAIN, "to", AGAIN],
     icon: "M3 9h20M12 5.5v7M3 19h20M12 15.5v7",
   },
   {
-    make: "equal angles",
+    make: "equal_angles",
     pairs: 3,
     name: _("Equal angles"),
     say: [_("Equal angles: from"), AGAIN, "at", AGAIN, "to", AGAIN, _("and from"), AGAIN, "at", AGAIN, "to", AGAIN],
@@ -143,9 +143,8 @@ export function allowed(tools, measuring, book) {
   const { opening } = tools.find(({ tool }) => tool === "circle_radius") ?? {};
   return toolsOf(book)
     .filter(
-      ({ make, inTasks, gauge, group }) =>
-        (gauge && measuring) ||
-        (group === "measure" && !gauge) ||
+      ({ make, inTasks, group }) =>
+        (group === "measure" && measuring) ||
         make === "move" ||
         make === "intersection" ||
         most.has(inTasks ?? make) ||
