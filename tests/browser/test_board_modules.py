@@ -373,8 +373,8 @@ def test_arcs_stand_at_the_points_that_are_used(on_board):
     hide = [{"op": "dress", "id": "H", "dress": {"hidden": True}}]
     script = """
       const used = m.pointsUsedOn(store.figure, 'c');
-      const path = m.arcsPath(store.figure.shape('c'), used.map((id) => store.figure.shape(id)), view);
-      return [used, path.getAttribute('d').split('M').length - 1];"""
+      const data = m.arcsData(store.figure.shape('c'), used.map((id) => store.figure.shape(id)), view);
+      return [used, data.split('M').length - 1];"""
     assert on_board("figure/arcs.js", script, lines, log=hide) == [["B", "C"], 2]
 
 

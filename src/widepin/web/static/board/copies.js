@@ -28,7 +28,7 @@ export async function svgOf(figure, roles, notes) {
   const view = new View(SCALE, left, high);
   sheet.draw(figure, view, roles, { extras: notes.map((note) => noteText(note, view)) });
   const { svg } = sheet;
-  for (const [name, group] of Object.entries(sheet.layers)) group.id = name;
+  for (const [name, { group }] of Object.entries(sheet.layers)) group.id = name;
   for (const [name, value] of Object.entries({
     xmlns: "http://www.w3.org/2000/svg",
     width: `${right - left}cm`,

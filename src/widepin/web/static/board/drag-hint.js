@@ -1,7 +1,7 @@
 // On an empty board: that the given figure can be dragged, shown at one of its points until something was dragged or drawn.
 
 import { _ } from "../look/language.js";
-import { element } from "../figure/drawing.js";
+import { element } from "../figure/element.js";
 
 const ARROWS = "M0-30v-12M-4-38L0-42L4-38M0 30v12M-4 38L0 42L4 38M-30 0h-12M-38-4L-42 0L-38 4M30 0h12M38-4L42 0L38 4";
 

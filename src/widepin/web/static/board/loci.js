@@ -1,6 +1,6 @@
 // Loci: the path of a point while another one slides along its whole curve. A picture only; no object lies on it.
 
-import { element } from "../figure/drawing.js";
+import { element } from "../figure/element.js";
 import { parentsOf } from "../figure/log.js";
 
 const SAMPLES = 240; // places of the point that slides

@@ -1,7 +1,8 @@
 // What is measured: lengths, distances, angles, radii and ratios, live, on the drawing and in a list.
 
 import { _ } from "../look/language.js";
-import { element, labelOf, middleOf } from "../figure/drawing.js";
+import { labelOf, middleOf } from "../figure/drawing.js";
+import { element } from "../figure/element.js";
 import { angleMark } from "../figure/marks.js";
 import { html, render } from "../vendor/lit-html/lit-html.js";
 import { nearestPlace } from "../figure/figure.js";

@@ -1,7 +1,7 @@
 // The toolbar: the tools of the task as drawn cards, with what is left of their allowance.
 
 import { _ } from "../look/language.js";
-import { element } from "../figure/drawing.js";
+import { element } from "../figure/element.js";
 import { GROUPS } from "./tools.js";
 
 export class Toolbar {

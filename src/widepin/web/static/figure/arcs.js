@@ -1,7 +1,5 @@
 // The arcs view: of a helper circle only short arcs about the points that are used on it, as drawn by hand.
 
-import { element } from "./drawing.js";
-
 const HALF = 26; // pixels of arc on either side of a point, whatever the view
 const MOST = 0.45; // radians, so that a small circle keeps its gaps
 
@@ -16,8 +14,8 @@ export function pointsUsedOn(figure, circle) {
   return [...new Set([...through, ...marked])].filter((id) => figure.isDefined(id) && !figure.step(id).hidden);
 }
 
-// An SVG path of arcs of a circle about these points.
-export function arcsPath([x, y, rr], places, view) {
+// The data of an SVG path of arcs of a circle about these points.
+export function arcsData([x, y, rr], places, view) {
   const r = Math.sqrt(rr);
   const half = Math.min(MOST, HALF / (r * view.scale));
   const at = (angle) =>
@@ -26,11 +24,10 @@ export function arcsPath([x, y, rr], places, view) {
       .map((value) => value.toFixed(2))
       .join(" ");
   const radius = (r * view.scale).toFixed(2);
-  const d = places
+  return places
     .map(([px, py]) => {
       const angle = Math.atan2(py - y, px - x);
       return `M${at(angle - half)}A${radius} ${radius} 0 0 0 ${at(angle + half)}`;
     })
     .join("");
-  return element("path", { d });
 }

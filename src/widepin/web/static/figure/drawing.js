@@ -1,17 +1,10 @@
 // Draws a figure into an SVG element: marks on paper as a draughtsman makes them.
 
-import { arcsPath, pointsUsedOn } from "./arcs.js";
+import { arcsData, pointsUsedOn } from "./arcs.js";
+import { element } from "./element.js";
+import { Layer } from "./layer.js";
 import { ticks } from "./marks.js";
 import { Names } from "./names.js";
-
-const SVG = "http://www.w3.org/2000/svg";
-
-export function element(name, attributes = {}, text) {
-  const made = document.createElementNS(SVG, name);
-  for (const [key, value] of Object.entries(attributes)) made.setAttribute(key, value);
-  if (text !== undefined) made.textContent = text;
-  return made;
-}
 
 // The part of a line, ray or segment that lies in the window, as screen coordinates; null if none does.
 export function visiblePart(kind, [x, y, dx, dy], view, width, height) {
@@ -39,65 +32,102 @@ export function visiblePart(kind, [x, y, dx, dy], view, width, height) {
 }
 
 export class Drawing {
+  #size = null;
+
   constructor(svg) {
     this.svg = svg;
     this.layers = {};
-    for (const name of ["under", "curves", "points", "labels", "over"]) {
-      this.layers[name] = element("g", { class: `layer-${name}` });
-    }
-    svg.replaceChildren(...Object.values(this.layers));
+    for (const name of ["under", "curves", "points", "labels", "over"]) this.layers[name] = new Layer(name);
+    svg.replaceChildren(...Object.values(this.layers).map(({ group }) => group));
+    // Asking the browser in every frame would have it lay out the page again.
+    new ResizeObserver(() => {
+      this.#size = null;
+    }).observe(svg);
   }
 
   size() {
-    const box = this.svg.getBoundingClientRect();
-    return [box.width, box.height];
+    if (!this.#size) {
+      const { width, height } = this.svg.getBoundingClientRect();
+      if (!width) return [width, height];
+      this.#size = [width, height];
+    }
+    return this.#size;
   }
 
   // roles: id -> a set of "given", "answer", "broken", "highlighted", "hidden", "dashed", "arcs". extras: elements laid on top.
   draw(figure, view, roles, { names = true, extras = [] } = {}) {
     const [width, height] = this.size();
-    const layers = { under: [], curves: [], points: [], labels: [], over: extras };
+    const { layers } = this;
     const points = [],
       curves = []; // what gets a name
     for (const id of figure.ids) {
       const role = roles(id);
       if (!figure.isDefined(id) || (role.has("hidden") && !role.has("highlighted"))) continue;
       if (figure.isPoint(id)) {
-        layers.points.push(pointMark(figure, id, view, role));
+        this.#point(figure, id, view, role);
         points.push({ id, role });
-      } else if (this.#curve(layers, figure, id, view, role, width, height)) {
+      } else if (this.#curve(figure, id, view, role, width, height)) {
         curves.push({ id, role });
       }
     }
-    if (names) layers.labels.push(...new Names(figure, view, width, height).texts(points, curves));
-    for (const [name, elements] of Object.entries(layers)) this.layers[name].replaceChildren(...elements);
+    if (names)
+      for (const { id, name, x, y, classes } of new Names(figure, view, width, height).labels(points, curves))
+        layers.labels.put(id, "text", { x, y, class: classes, "data-names": id }, lettered(name));
+    layers.over.add(...extras);
+    for (const layer of Object.values(layers)) layer.end();
   }
 
   // Whether a curve is seen as such, and not as arcs or not at all.
-  #curve(layers, figure, id, view, role, width, height) {
+  #curve(figure, id, view, role, width, height) {
+    const { layers } = this;
+    const shape = figure.shape(id);
     const used = role.has("arcs") ? pointsUsedOn(figure, id) : [];
-    const make = () =>
-      used.length
-        ? arcsPath(
-            figure.shape(id),
-            used.map((point) => figure.shape(point)),
-            view,
-          )
-        : curvePath(figure.kind(id), figure.shape(id), view, width, height);
-    const path = make();
-    if (!path) return false;
-    if (role.has("answer") || role.has("highlighted")) {
-      const under = make();
-      under.setAttribute("class", role.has("highlighted") ? "underlay highlighted" : "underlay answer");
-      layers.under.push(under);
-    }
-    path.setAttribute("class", ["curve", ...role].join(" "));
-    path.dataset.id = id;
-    layers.curves.push(path);
+    /** @type {[string, Record<string, any>] | null} */
+    const drawn = used.length
+      ? [
+          "path",
+          {
+            d: arcsData(
+              shape,
+              used.map((point) => figure.shape(point)),
+              view,
+            ),
+          },
+        ]
+      : curveOf(figure.kind(id), shape, view, width, height);
+    if (!drawn) return false;
+    const [name, attributes] = drawn;
+    const under = role.has("highlighted") ? "highlighted" : role.has("answer") ? "answer" : null;
+    if (under) layers.under.put(id, name, { ...attributes, class: `underlay ${under}` });
+    layers.curves.put(id, name, { ...attributes, class: ["curve", ...role].join(" "), "data-id": id });
     const count = figure.kind(id) === "segment" ? figure.step(id).ticks : 0;
-    if (count) layers.curves.push(ticks(figure.shape(id), count, view, "tick believed"));
+    if (count) layers.curves.add(ticks(shape, count, view, "tick believed"));
     return !used.length;
   }
+
+  // Given: dot with a ring. Free: open ring. Sliding: ring with a bar along its curve. Constructed: diagonal cross.
+  #point(figure, id, view, role) {
+    const [x, y] = view.toScreen(...figure.shape(id));
+    const step = figure.step(id);
+    const mark = {
+      isGiven: role.has("given"),
+      isFree: step.make === "free_point",
+      turn: step.make === "point_on" ? turnOf(figure, step) : null,
+      hasHalo: role.has("answer") || role.has("highlighted"),
+    };
+    const attributes = {
+      class: ["point", ...role].join(" "),
+      transform: `translate(${rounded(x)} ${rounded(y)})`,
+      "data-id": id,
+    };
+    const like = Object.values(mark).join(" ");
+    this.layers.points.put(id, "g", attributes, { like, children: () => markOf(mark) });
+  }
+}
+
+// To a hundredth of a pixel.
+export function rounded(pixels) {
+  return Math.round(pixels * 100) / 100;
 }
 
 // How a step asks to be drawn, as classes.
@@ -112,41 +142,51 @@ export function labelOf(figure, id) {
 }
 
 export function curvePath(kind, shape, view, width, height) {
+  const drawn = curveOf(kind, shape, view, width, height);
+  return drawn && element(...drawn);
+}
+
+/**
+ * The name of the element that shows a curve, and its attributes; null where nothing of it is in the window.
+ * @returns {[string, Record<string, any>] | null}
+ */
+function curveOf(kind, shape, view, width, height) {
   if (kind === "circle") {
-    const [cx, cy] = view.toScreen(shape[0], shape[1]);
-    return element("circle", { cx, cy, r: Math.sqrt(shape[2]) * view.scale });
+    const [cx, cy] = view.toScreen(shape[0], shape[1]).map(rounded);
+    return ["circle", { cx, cy, r: rounded(Math.sqrt(shape[2]) * view.scale) }];
   }
   const part = visiblePart(kind, shape, view, width, height);
   if (!part) return null;
-  const [x1, y1, x2, y2] = part;
-  return element("line", { x1, y1, x2, y2 });
+  const [x1, y1, x2, y2] = part.map(rounded);
+  return ["line", { x1, y1, x2, y2 }];
 }
 
-// Given: dot with a ring. Free: open ring. Sliding: ring with a bar along its curve. Constructed: diagonal cross.
-function pointMark(figure, id, view, role) {
-  const [x, y] = view.toScreen(...figure.shape(id));
-  const step = figure.step(id);
-  const group = element("g", { class: ["point", ...role].join(" "), transform: `translate(${x} ${y})` });
-  group.dataset.id = id;
-  if (role.has("answer") || role.has("highlighted")) group.append(element("circle", { r: 13, class: "halo" }));
-  if (role.has("given")) {
-    group.append(element("circle", { r: 8, class: "ring" }), element("circle", { r: 4, class: "dot" }));
-    if (step.make === "point_on") group.append(slideBar(figure, step));
-  } else if (step.make === "free_point") {
-    group.append(element("circle", { r: 6, class: "ring" }));
-  } else if (step.make === "point_on") {
-    group.append(element("circle", { r: 6, class: "ring" }), slideBar(figure, step));
-  } else {
-    group.append(element("path", { d: "M-5-5L5 5M-5 5L5-5", class: "cross" }));
-  }
-  return group;
+function markOf({ isGiven, isFree, turn, hasHalo }) {
+  const bar = turn === null ? [] : [element("line", { x1: -12, x2: 12, class: "bar", transform: `rotate(${turn})` })];
+  const halo = hasHalo ? [element("circle", { r: 13, class: "halo" })] : [];
+  if (isGiven)
+    return [...halo, element("circle", { r: 8, class: "ring" }), element("circle", { r: 4, class: "dot" }), ...bar];
+  if (isFree || turn !== null) return [...halo, element("circle", { r: 6, class: "ring" }), ...bar];
+  return [...halo, element("path", { d: "M-5-5L5 5M-5 5L5-5", class: "cross" })];
 }
 
-function slideBar(figure, step) {
+// The direction of the curve under a sliding point, in whole degrees on screen.
+function turnOf(figure, step) {
   const [x, y, dx, dy] = figure.shape(step.from[0]);
   const [px, py] = figure.shape(step.id);
   const angle = figure.kind(step.from[0]) === "circle" ? Math.atan2(-(px - x), -(py - y)) : Math.atan2(-dy, dx);
-  return element("line", { x1: -12, x2: 12, class: "bar", transform: `rotate(${(angle * 180) / Math.PI})` });
+  return Math.round((angle * 180) / Math.PI);
+}
+
+// A name as the content of a text, its last digits set low: P12 as P with a small 12.
+function lettered(name) {
+  return {
+    like: name,
+    children() {
+      const [, letters, digits] = name.match(/^(.*?)(\d*)$/);
+      return digits && letters ? [letters, element("tspan", { dy: "0.28em", class: "low" }, digits)] : [name];
+    },
+  };
 }
 
 export function middleOf(figure) {

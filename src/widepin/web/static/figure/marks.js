@@ -1,6 +1,6 @@
 // Marks on a figure: ticks on equally long segments, arcs in angles, a square in a right one.
 
-import { element } from "./drawing.js";
+import { element } from "./element.js";
 
 const TICK = 7,
   APART = 6; // pixels

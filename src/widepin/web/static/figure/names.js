@@ -1,6 +1,6 @@
 // Where names stand: beside what they name, and clear of points and other names where there is room.
 
-import { element, labelOf, middleOf, visiblePart } from "./drawing.js";
+import { labelOf, middleOf, rounded, visiblePart } from "./drawing.js";
 
 const FROM_POINT = 20,
   FROM_CURVE = 11; // pixels
@@ -18,21 +18,21 @@ export class Names {
     this.size = [width, height];
   }
 
-  // The texts of these points and curves; each {id, role}.
-  texts(points, curves) {
+  // The names of these points and curves, each {id, role}, with where they stand: {id, name, x, y, classes}.
+  labels(points, curves) {
     const centre = middleOf(this.figure);
     for (const { id } of points) {
       const [x, y] = this.view.toScreen(...this.figure.shape(id));
       this.#taken.push([x - MARK, y - MARK, x + MARK, y + MARK]);
     }
     return [
-      ...points.map(({ id, role }) => this.#text(id, this.#besidePoint(id, centre), ["label", ...role].join(" "), 11)),
-      ...curves.map(({ id }) => this.#text(id, this.#besideCurve(id), "label quiet", 8)),
+      ...points.map(({ id, role }) => this.#label(id, this.#besidePoint(id, centre), ["label", ...role].join(" "), 11)),
+      ...curves.map(({ id }) => this.#label(id, this.#besideCurve(id), "label quiet", 8)),
     ];
   }
 
   // The first of the places that is free, or else the first; half: of the height of a letter.
-  #text(id, places, classes, half) {
+  #label(id, places, classes, half) {
     const { figure } = this;
     const name = labelOf(figure, id);
     const [aside, below] = figure.step(id).name_at ?? [0, 0];
@@ -42,7 +42,7 @@ export class Names {
     // A name that was dragged aside stays where it was put.
     const place = (figure.step(id).name_at ? null : places.find((one) => this.#isFree(box(one)))) ?? places[0];
     this.#taken.push(box([place[0] + aside, place[1] + below]));
-    return nameText(name, id, place[0] + aside, place[1] + below + half * 0.55, classes);
+    return { id, name, x: rounded(place[0] + aside), y: rounded(place[1] + below + half * 0.55), classes };
   }
 
   #isFree([left, top, right, bottom]) {
@@ -75,13 +75,4 @@ export class Names {
       [1, -1].map((side) => [x1 + share * (x2 - x1) + side * nx, y1 + share * (y2 - y1) + side * ny]),
     );
   }
-}
-
-// A name as text, its last digits set low: P12 as P with a small 12.
-function nameText(name, id, x, y, classes) {
-  const [, letters, digits] = name.match(/^(.*?)(\d*)$/);
-  const text = element("text", { x, y, class: classes }, digits && letters ? letters : name);
-  text.dataset.names = id;
-  if (digits && letters) text.append(element("tspan", { dy: "0.28em", class: "low" }, digits));
-  return text;
 }

@@ -1,0 +1,10 @@
+// An element of SVG.
+
+const SVG = "http://www.w3.org/2000/svg";
+
+export function element(name, attributes = {}, text) {
+  const made = document.createElementNS(SVG, name);
+  for (const [key, value] of Object.entries(attributes)) made.setAttribute(key, value);
+  if (text !== undefined) made.textContent = text;
+  return made;
+}
