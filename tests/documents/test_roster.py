@@ -6,11 +6,11 @@ import io
 import pytest
 
 from widepin.documents.reading import Unreadable
-from widepin.documents.roster import decoded, read_roster, write_roster
+from widepin.documents.roster import Column, decoded, read_roster, write_roster
 
 
 def names(text):
-    return [entry.name for entry in read_roster(text)]
+    return [entry.name for entry in read_roster(text).entries]
 
 
 @pytest.mark.parametrize(
@@ -25,6 +25,22 @@ def names(text):
         "role,name\nstudent,Nell Farrow\nteacher,Corin Hale\nstudent,Jory Pask",
         "Farrow, Nell\nPask, Jory",
         "  Nell   Farrow \r\n\r\n Jory Pask",
+        "Nr;Nachname;Vorname;E-Mail\n1;Farrow;Nell;n@post.example\n2;Pask;Jory;j@post.example",
+        "Name;Vorname;Klasse\nFarrow;Nell;8b\nPask;Jory;8b",
+        "Nom\tPrénom\nFarrow\tNell\nPask\tJory",
+        "Apellidos,Nombre\nFarrow,Nell\nPask,Jory",
+        "Imię;Nazwisko\nNell;Farrow\nJory;Pask",
+        "Фамилия;Имя\nFarrow;Nell\nPask;Jory",
+        "Επώνυμο;Όνομα\nFarrow;Nell\nPask;Jory",
+        "1. Farrow, Nell\n2. Pask, Jory",
+        "1) Nell Farrow\n2) Jory Pask",
+        "1\tFarrow\tNell\tnell@post.example\n2\tPask\tJory\tjory@post.example",
+        "nell@post.example;Nell Farrow\njory@post.example;Jory Pask",
+        'Lp.;Uczeń\n1;"Farrow, Nell"\n2;"Pask, Jory"',
+        "sourcedId,status,enabledUser,role,username,givenName,familyName,email\n"
+        "u1,active,true,student,nell.f,Nell,Farrow,n@post.example\nu2,tobedeleted,true,student,x,Gone,Away,\n"
+        "u3,active,true,teacher,c.hale,Corin,Hale,\nu4,active,true,student,jory.p,Jory,Pask,",
+        "nell.farrow1;Farrow;Nell\njory.pask2;Pask;Jory",
     ],
 )
 def test_however_it_is_written_the_same_names_are_read(text):
@@ -41,8 +57,19 @@ def test_what_is_no_text_is_refused():
         decoded(b"PK\x03\x04\0\0\0")
 
 
+def test_what_was_understood_is_said_and_can_be_said_otherwise():
+    text = "Lea;Weber\nKit;Sand"  # given names first, which nothing tells
+    read = read_roster(text)
+    assert read.columns == (Column.FAMILY, Column.GIVEN) and read.examples == (("Lea", "Kit"), ("Weber", "Sand"))
+    turned = read_roster(text, columns=(Column.GIVEN, Column.FAMILY))
+    assert [entry.name for entry in turned.entries] == ["Lea Weber", "Kit Sand"]
+    assert read_roster("Nr.;Name\n1;Lea Weber").headings == ("Nr.", "Name")
+
+
 def test_slips_are_told_with_their_line_and_the_good_lines_kept():
-    entries = read_roster("name,group\nNell Farrow,a\n,a\nnell farrow,b\n123,b\nJory Pask,b", there={"Jory Pask"})
+    entries = read_roster(
+        "name,group\nNell Farrow,a\n,a\nnell farrow,b\n123,b\nJory Pask,b", there={"Jory Pask"}
+    ).entries
     assert [(entry.line, entry.problem) for entry in entries] == [
         (2, None),
         (3, "has no name"),
@@ -69,6 +96,6 @@ def rows_of(text):
 
 
 def test_what_is_written_can_be_read_back_and_holds_no_formula():
-    text = write_roster(("name", "login"), [("Nell, the second", "nell"), ("=1+1", "x")])
-    assert names(decoded(text.encode())) == ["Nell, the second", "'=1+1"]
+    text = write_roster(("name", "login"), [("Nell the second", "nell"), ("=1+1", "x")])
+    assert names(decoded(text.encode())) == ["Nell the second", "'=1+1"]
     assert next(iter(csv.reader(io.StringIO(text)))) == ["\ufeffname", "login"]

@@ -5,17 +5,64 @@ from __future__ import annotations
 import csv
 import io
 import re
+import unicodedata
+from collections import Counter
 from collections.abc import Collection, Iterable, Sequence
 from dataclasses import dataclass
+from enum import StrEnum
 
+from .language import gettext as _
+from .language import marked
 from .reading import Unreadable
 
 MAX_LINES, LONGEST_NAME = 400, 120
 
-NAME = {"name", "fullname", "student", "studentname", "pupil", "learner", "displayname"}
-GIVEN = {"givenname", "firstname", "forename", "given", "first"}
-FAMILY = {"familyname", "lastname", "surname", "family", "last"}
-ROLE = {"role"}
+
+class Column(StrEnum):
+    """What a column of a list holds."""
+
+    NAME = "name"
+    GIVEN = "given"
+    FAMILY = "family"
+    ROLE = "role"
+    STATUS = "status"
+    OTHER = "other"
+
+
+COLUMN_WORDS = {
+    Column.NAME: marked("name"),
+    Column.GIVEN: marked("given name"),
+    Column.FAMILY: marked("family name"),
+    Column.ROLE: marked("role"),
+    Column.STATUS: marked("status"),
+    Column.OTHER: marked("leave out"),
+}
+
+HEADINGS = {
+    Column.NAME: "name fullname student studentname pupil learner displayname schuler schulerin schulername namen"
+    " nomcomplet nometprenom eleve nombrecompleto alumno nomecompleto alunno aluno leerling elev oppilas uczen zak"
+    " ученик имя фио учень",
+    Column.GIVEN: "givenname firstname forename given first vorname rufname prenom prenoms nombre nombres nome"
+    " nomeproprio voornaam roepnaam fornavn fornamn etunimi imie jmeno meno ime prenume keresztnev utonev adi"
+    " имя ім'я όνομα",
+    Column.FAMILY: "familyname lastname surname family last nachname familienname zuname nom nomdefamille apellido"
+    " apellidos cognome apelido sobrenome achternaam efternavn etternavn efternamn sukunimi nazwisko prijmeni"
+    " priezvisko prezime numedefamilie vezeteknev csaladnev soyadi фамилия прізвище επώνυμο",
+    Column.ROLE: "role rolle rol ruolo",
+    Column.STATUS: "status",
+}
+"""Headings as school programs of several languages write them, without accents and blanks. ``givenName``,
+``familyName``, ``role`` and ``status`` are those of OneRoster's users.csv, an open standard for rosters."""
+
+STUDENTS = {"student", "pupil", "learner", "schuler", "schulerin", "eleve", "alumno", "alunno", ""}
+GONE = {"tobedeleted", "inactive"}
+
+NUMBERED = re.compile(r"^\s*\d+\s*[.):]?\s+(?=\S)")
+"""A running number before a name."""
+
+ADDRESS = re.compile(r"\S+@\S+")
+ACCOUNT = re.compile(r"(?=.*[\d._-])[\w.-]+$")
+"""A sign-in name: one word with digits, dots or underscores in it."""
 
 
 @dataclass(frozen=True)
@@ -25,6 +72,18 @@ class Entry:
     line: int
     name: str
     problem: str | None = None
+
+
+@dataclass(frozen=True)
+class Roster:
+    """A list as it was understood: what each column holds, its heading (or its first cell where it has none) with
+    examples of its cells, and an entry for each student.
+    """
+
+    columns: tuple[Column, ...]
+    headings: tuple[str, ...]
+    examples: tuple[tuple[str, ...], ...]
+    entries: tuple[Entry, ...]
 
 
 def decoded(content: bytes) -> str:
@@ -37,41 +96,145 @@ def decoded(content: bytes) -> str:
         except UnicodeDecodeError:
             text = content.decode("cp1252", errors="replace")
     if "\0" in text:
-        raise Unreadable("", "this is no text file; save the list as CSV and choose that")
+        raise Unreadable("", _("this is no text file; save the list as CSV and choose that"))
     return text
 
 
-def read_roster(text: str, there: Collection[str] = ()) -> list[Entry]:
-    """One entry per line that is not blank; ``there``: names that are in the class already.
+def read_roster(text: str, there: Collection[str] = (), columns: Sequence[Column] = ()) -> Roster:
+    """A list of students; ``there``: names that are in the class already; ``columns``: what each holds, where somebody
+    says so.
 
-    Columns may be separated by commas, semicolons or tabs. With a heading line, a column for the name or two for its
-    parts are looked for, and rows of another role than student are left out. Without one, a line is a name, and a line
-    of two columns a family name and a given name. Raises Unreadable where the text is too long or empty.
+    Columns may be separated by commas, semicolons or tabs. With a heading line, in any of several languages, columns go
+    by their headings, and rows of another role than student are left out. Without one they go by what is in them:
+    addresses, numbers, accounts and what is the same in most rows are no names; of what is left, one column is a name,
+    and two are a family name and a given name. Raises Unreadable where the text is too long or empty.
 
-    >>> read_roster("Surname;First name\\nMarran;Ilse")
-    [Entry(line=2, name='Ilse Marran', problem=None)]
+    >>> read_roster("Nachname;Vorname\\nMarran;Ilse").entries
+    (Entry(line=2, name='Ilse Marran', problem=None),)
     """
     rows = [
         (number, [" ".join(cell.split()) for cell in row]) for number, row in _rows(text) if any(map(str.strip, row))
     ]
     if not rows:
-        raise Unreadable("", "there is no name in it; write one student per line")
+        raise Unreadable("", _("there is no name in it; write one student per line"))
     if len(rows) > MAX_LINES:
-        raise Unreadable("", f"{len(rows)} lines are too many; at most {MAX_LINES} are read at once")
-    columns = _columns(rows[0][1])
-    if columns is not None:
-        rows = rows[1:]
-        if "role" in columns:
-            rows = [
-                row for row in rows if _cell(row[1], columns["role"]).lower() in ("student", "pupil", "learner", "")
-            ]
-    entries: list[Entry] = []
-    seen = {name.casefold(): "is in this class already" for name in there}
+        raise Unreadable(
+            "", _("%(n)s lines are too many; at most %(most)s are read at once", n=len(rows), most=MAX_LINES)
+        )
+    wide = max(len(row) for _number, row in rows)
+    first = rows[0][1]
+    headed = by_heading(first, wide)
+    body = rows[1:] if headed else rows
+    known = tuple(columns) if len(columns) == wide else headed or by_content([row for _number, row in body], wide)
+    cells = [[_cell(row, place) for _number, row in body] for place in range(wide)]
+    return Roster(
+        known,
+        tuple(_cell(first, place) if headed else "" for place in range(wide)),
+        tuple(tuple(dict.fromkeys(cell for cell in column if cell))[:3] for column in cells),
+        tuple(_entries(body, known, there)),
+    )
+
+
+def by_heading(row: Sequence[str], wide: int) -> tuple[Column, ...] | None:
+    """What the columns hold by their headings; None where this row is none.
+
+    >>> [str(column) for column in by_heading(["Nr.", "Prénom", "Nom", "E-mail"], 4)]
+    ['other', 'given', 'family', 'other']
+    """
+    found = [KINDS.get(_plain(_cell(row, place)), Column.OTHER) for place in range(wide)]
+    if _plain(" ".join(row)) in KINDS and len(row) > 1:
+        return None
+    if Column.GIVEN in found and Column.FAMILY not in found and Column.NAME in found:
+        found = [Column.FAMILY if one is Column.NAME else one for one in found]  # "Name, Vorname"
+    for column in (Column.NAME, Column.GIVEN, Column.FAMILY):  # the first of each counts
+        for place in [place for place, one in enumerate(found) if one is column][1:]:
+            found[place] = Column.OTHER
+    if Column.GIVEN in found and Column.FAMILY in found:
+        found = [Column.OTHER if one is Column.NAME else one for one in found]
+    return tuple(found) if {Column.NAME, Column.GIVEN, Column.FAMILY} & set(found) else None
+
+
+def by_content(rows: Sequence[Sequence[str]], wide: int) -> tuple[Column, ...]:
+    """What the columns hold by what is in them.
+
+    >>> [str(column) for column in by_content([["1", "Weber", "Lea", "lea@post.example"]], 4)]
+    ['other', 'family', 'given', 'other']
+    """
+    names = [place for place in range(wide) if _are_names([_cell(row, place) for row in rows])][:2]
+    parts = [Column.NAME] if len(names) == 1 else [Column.FAMILY, Column.GIVEN]
+    found = [Column.OTHER] * wide
+    for place, column in zip(names or [0], parts, strict=False):
+        found[place] = column
+    return tuple(found)
+
+
+def _are_names(cells: Sequence[str]) -> bool:
+    """Whether the cells of a column may be names."""
+    filled = [cell for cell in cells if cell]
+    if not filled:
+        return False
+
+    def most(holds: Iterable[bool]) -> bool:
+        return sum(holds) * 2 > len(filled)
+
+    if most(bool(ADDRESS.search(cell) or ACCOUNT.match(cell)) for cell in filled):
+        return False
+    if not most(any(letter.isalpha() for letter in cell) for cell in filled):
+        return False
+    return len(filled) < 4 or Counter(filled).most_common(1)[0][1] * 2 <= len(filled)
+
+
+def _entries(
+    rows: Iterable[tuple[int, Sequence[str]]], columns: Sequence[Column], there: Collection[str]
+) -> Iterable[Entry]:
+    seen = {name.casefold(): _("is in this class already") for name in there}
     for number, row in rows:
-        name = _name(row, columns)
-        entries.append(Entry(number, name, _problem(name) or seen.get(name.casefold())))
-        seen.setdefault(name.casefold(), f"repeats line {number}")
-    return entries
+        parts: dict[Column, str] = {column: _cell(row, place) for place, column in enumerate(columns)}
+        if _plain(parts.get(Column.ROLE, "")) not in STUDENTS or _plain(parts.get(Column.STATUS, "")) in GONE:
+            continue
+        name = _name(parts)
+        yield Entry(number, name, _problem(name) or seen.get(name.casefold()))
+        seen.setdefault(name.casefold(), _("repeats line %(n)s", n=number))
+
+
+def _name(parts: dict[Column, str]) -> str:
+    """A name from its parts: without a running number, the given name first."""
+    family, given = (NUMBERED.sub("", parts.get(one, "")) for one in (Column.FAMILY, Column.GIVEN))
+    if family or given:
+        return f"{given} {family}".strip()
+    name = NUMBERED.sub("", parts.get(Column.NAME, ""))
+    before, comma, after = name.partition(",")
+    return f"{after.strip()} {before.strip()}" if comma and after.strip() and "," not in after else name
+
+
+def _plain(text: str) -> str:
+    """A heading without accents, blanks and marks, in small letters.
+
+    >>> _plain("Prénom(s) :"), _plain("Given_Name")
+    ('prenoms', 'givenname')
+    """
+    apart = unicodedata.normalize("NFKD", text.lower())
+    return "".join(letter for letter in apart if letter.isalpha() and not unicodedata.combining(letter))
+
+
+KINDS = {_plain(word): column for column, words in HEADINGS.items() for word in words.split()}
+
+
+def _cell(row: Sequence[str], place: int) -> str:
+    return row[place] if place < len(row) else ""
+
+
+def _rows(text: str) -> Iterable[tuple[int, list[str]]]:
+    lines = text.splitlines()
+    head = next((line for line in lines if line.strip()), "")
+    delimiter = max("\t;,", key=head.count)
+    reader = csv.reader(lines, delimiter=delimiter)
+    try:
+        for row in reader:
+            yield reader.line_num, row
+    except csv.Error:
+        place = _("line %(n)s", n=reader.line_num)
+        raise Unreadable(place, _("cannot be read; is a quotation mark missing?")) from None
 
 
 def write_roster(headings: Sequence[str], rows: Iterable[Sequence[str]]) -> str:
@@ -88,48 +251,11 @@ def _harmless(cell: str) -> str:
     return "'" + cell if cell.startswith(("=", "+", "-", "@", "\t", "\r", "\n")) else cell
 
 
-def _rows(text: str) -> Iterable[tuple[int, list[str]]]:
-    lines = text.splitlines()
-    head = next((line for line in lines if line.strip()), "")
-    delimiter = max("\t;,", key=head.count)
-    reader = csv.reader(lines, delimiter=delimiter)
-    try:
-        for row in reader:
-            yield reader.line_num, row
-    except csv.Error:
-        raise Unreadable(f"line {reader.line_num}", "cannot be read; is a quotation mark missing?") from None
-
-
-def _columns(row: Sequence[str]) -> dict[str, int] | None:
-    """Which column holds what, if this row is a heading."""
-    words = [re.sub("[^a-z]", "", cell.lower()) for cell in row]
-    kinds = {"name": NAME, "given": GIVEN, "family": FAMILY, "role": ROLE}
-    found: dict[str, int] = {}
-    for index, word in enumerate(words):
-        for kind, known in kinds.items():
-            if word in known:
-                found.setdefault(kind, index)
-    return found if found.keys() & {"name", "given", "family"} else None
-
-
-def _cell(row: Sequence[str], place: int) -> str:
-    return row[place] if place < len(row) else ""
-
-
-def _name(row: Sequence[str], columns: dict[str, int] | None) -> str:
-    if columns is None:
-        cells = [cell for cell in row if cell]
-        return " ".join([*cells[1:], cells[0]]) if len(cells) == 2 else " ".join(cells)
-    if "name" in columns:
-        return _cell(row, columns["name"])
-    return " ".join(_cell(row, columns[part]) for part in ("given", "family") if part in columns).strip()
-
-
 def _problem(name: str) -> str | None:
     if not name:
-        return "has no name"
+        return _("has no name")
     if len(name) > LONGEST_NAME:
-        return f"is longer than {LONGEST_NAME} characters"
+        return _("is longer than %(most)s characters", most=LONGEST_NAME)
     if not any(letter.isalpha() for letter in name):
-        return "has no letter in it"
+        return _("has no letter in it")
     return None

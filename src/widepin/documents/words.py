@@ -352,9 +352,9 @@ def results_of(outcome: Outcome, moves: int, budget: int | None) -> Sequence[tup
     >>> [word for word, _, _ in results_of(Outcome.FRAGILE, 4, 3)]
     ['Correct', 'Not in every position', '4 of 3 moves']
     """
-    if not outcome.is_right_as_drawn:
+    if budget is None or not outcome.is_right_as_drawn:
         steps = ("plain", _("moves used"))
-    elif budget is None or moves <= budget:
+    elif moves <= budget:
         steps = ("good", _("within the move limit"))
     else:
         steps = ("half", _("over the move limit"))

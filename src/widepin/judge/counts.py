@@ -9,6 +9,7 @@ from ..plane.figure import Figure
 from ..plane.makes import MAKES
 from ..plane.rules import broken
 from ..plane.steps import Step
+from ..plane.strokes import Price
 from .rules import WorkRule
 from .task import Allowance, Use, Work
 from .verdict import Counts, Refusal
@@ -30,6 +31,32 @@ def by_hand(steps: Sequence[Step], uses: Iterable[Use]) -> list[Step]:
 def moves_of(steps: Sequence[Step], uses: Sequence[Use] = ()) -> int:
     """What steps count: each move made by hand, and each use what its class tool counts."""
     return sum(is_move(step.make) for step in by_hand(steps, uses)) + sum(use.moves for use in uses)
+
+
+def moves_within(steps: Iterable[Step], tools: Iterable[Allowance]) -> int:
+    """How many moves steps take with these tools: a step whose tool is not allowed, or not so often, counts as many as
+    ruler and compass need for it.
+
+    >>> bisector = [Step("m", "perpendicular_bisector", ("A", "B"))]
+    >>> moves_within(bisector, [Allowance("circle"), Allowance("line")])
+    3
+    >>> moves_within(bisector, [Allowance("perpendicular_bisector", 1)])
+    1
+    """
+    left = {one.tool: one.most for one in tools}
+    moves = 0
+    for step in steps:
+        if not is_move(step.make):
+            continue
+        price = MAKES[step.make].price
+        most = left.get(step.make, 0)
+        if most is not None and most < 1 and isinstance(price, Price):
+            moves += price.elementary
+            continue
+        if most:
+            left[step.make] = most - 1
+        moves += 1
+    return moves
 
 
 def counted(work: Work, figure: Figure, answer: Iterable[int]) -> Counts:

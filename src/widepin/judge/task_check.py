@@ -16,6 +16,7 @@ from ..plane.makes import MAKES
 from ..plane.shapes import Kind, Point
 from ..plane.steps import Step
 from .conditions import RELATIONS
+from .counts import moves_within
 from .judging import judge
 from .mirrored import mirror_images
 from .task import MODEL, TOOLS, Allowance, Condition, Task, Wanted, Work
@@ -43,9 +44,10 @@ class TaskCheck:
     """What trying a task found.
 
     ``model``: the verdict on the model with every tool allowed. ``refusal``: why the task's own tools cannot build it.
-    ``moves``: of the model. ``stands_empty``: whether a work without steps is right. ``passing``: mutants that pass.
-    ``rejected``: models whose answer is a mirror image, and wrong by the conditions; ``looser``: conditions that these
-    fulfil as the model does, where some are known. ``stopped``: whether the model is so long that not all was tried.
+    ``attainable``: the moves that the model takes with these tools. ``stands_empty``: whether a work without steps is
+    right. ``passing``: mutants that pass. ``rejected``: models whose answer is a mirror image, and wrong by the
+    conditions; ``looser``: conditions that these fulfil as the model does, where some are known. ``stopped``: whether
+    the model is so long that not all was tried.
     """
 
     model: Verdict
@@ -55,16 +57,12 @@ class TaskCheck:
     rejected: tuple[tuple[Step, ...], ...] = ()
     looser: tuple[Condition, ...] = ()
     stopped: bool = False
+    attainable: int = 0
 
     @property
     def is_solved(self) -> bool:
         """Whether the model solves the task wherever the figure is dragged."""
         return self.model.outcome is Outcome.SOUND
-
-    @property
-    def moves(self) -> int:
-        """The moves of the model."""
-        return self.model.counts.moves
 
 
 def is_solved(task: Task) -> bool:
@@ -112,7 +110,16 @@ def check_task(task: Task, most_effort: int = MAX_EFFORT) -> TaskCheck:
     passing = tuple(islice(standing(free, effort), MAX_SHOWN)) if is_solved else ()
     shut = rejected(free, effort) if is_solved and pointed else ()
     looser = looser_conditions(free, shut) if shut else ()
-    return TaskCheck(model, within.refusal, empty.outcome is not Outcome.WRONG, passing, shut, looser, effort.stopped)
+    return TaskCheck(
+        model,
+        within.refusal,
+        empty.outcome is not Outcome.WRONG,
+        passing,
+        shut,
+        looser,
+        effort.stopped,
+        moves_within(task.model, task.tools),
+    )
 
 
 def rejected(task: Task, effort: Effort) -> tuple[tuple[Step, ...], ...]:

@@ -13,7 +13,7 @@ from werkzeug.wrappers import Response
 from ...documents.language import gettext as _
 from ...documents.language import ngettext
 from ...documents.reading import Unreadable
-from ...documents.roster import LONGEST_NAME, decoded, read_roster, write_roster
+from ...documents.roster import COLUMN_WORDS, LONGEST_NAME, Column, decoded, read_roster, write_roster
 from ...school import audit, personal_data, roster, teaching
 from ...school.models import SchoolClass, class_code
 from ...school.refused import Refused
@@ -65,13 +65,16 @@ def read(class_id: int) -> ResponseReturnValue:
     """Show what a pasted list or a file would add; nothing is stored yet."""
     school_class = own_class(class_id)
     text = request.form.get("list", "")
+    columns = [Column(one) for one in request.form.getlist("column") if one in list(Column)]
     try:
         if file := request.files.get("file"):
             text = decoded(file.read())
-        entries = read_roster(text, {student.name for student in school_class.students})
+        read = read_roster(text, {student.name for student in school_class.students}, columns)
     except Unreadable as wrong:
         return show(school_class, text=text, trouble=str(wrong)), 422
-    return render_template("roster/read.html", school_class=school_class, entries=entries)
+    return render_template(
+        "roster/read.html", school_class=school_class, read=read, text=text, column_words=COLUMN_WORDS
+    )
 
 
 @teachers_only

@@ -26,7 +26,7 @@ def task_check_in_words(task: Task, tried: TaskCheck, document: JsonObject) -> J
     answer = sorted((tried.model.answer or {}).values())
     return {
         "solved": tried.is_solved,
-        "moves": tried.moves,
+        "moves": tried.attainable,
         "headline": _("The sample solution solves the task wherever the figure is dragged.")
         if tried.is_solved
         else _("The sample solution does not solve the task, so it cannot be assigned yet."),
@@ -58,12 +58,12 @@ def warnings(task: Task, tried: TaskCheck) -> list[str]:
         )
     if tried.stopped:
         found.append(_("The sample solution is so long that not all mistakes in it were tried."))
-    if task.budget is not None and task.budget < tried.moves:
+    if task.budget is not None and task.budget < tried.attainable:
         found.append(
             _(
-                "The move limit is %(budget)s moves, but the sample solution takes %(moves)s.",
+                "The move limit is %(budget)s moves; with the tools of the task the sample solution takes %(moves)s.",
                 budget=task.budget,
-                moves=tried.moves,
+                moves=tried.attainable,
             )
         )
     return found

@@ -28,9 +28,10 @@ function point(parts, id, { pointerType, shiftKey }) {
   const { figure } = store;
   if (shiftKey && store.isOwn(id) && figure.step(id).make === "point_on") return pulledAway(parts, id);
   const attaching = new Attaching(parts, id, pointerType);
+  const others = othersThan(store, id);
   return {
     move: (place) => {
-      figure.put(id, paper.view.toPaper(...place));
+      figure.put(id, pointAt(figure, paper.view, others, place) ?? paper.view.toPaper(...place));
       attaching.at(place);
     },
     drop: () => {
@@ -40,6 +41,22 @@ function point(parts, id, { pointerType, shiftKey }) {
       bar.announce(attaching.said(step));
     },
   };
+}
+
+const ONTO = 3; // pixels within which a point is dragged exactly onto another one
+
+// The points that do not hang on one that is dragged.
+function othersThan({ figure }, id) {
+  const hangs = (one) => figure.madeFrom(one).includes(id);
+  return figure.ids.filter((one) => figure.isPoint(one) && !figure.step(one).hidden && !hangs(one));
+}
+
+function pointAt(figure, view, ids, [px, py]) {
+  const id = ids.find((one) => {
+    const [x, y] = view.toScreen(...figure.shape(one));
+    return Math.hypot(x - px, y - py) < ONTO;
+  });
+  return id ? figure.shape(id) : null;
 }
 
 // Without its curve, and wherever it is pulled.

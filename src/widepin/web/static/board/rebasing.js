@@ -44,9 +44,10 @@ export function rebased(pending, taken, newId) {
   });
 }
 
-// The next free name: capitals for points, small letters for curves; then with numbers.
+// The next free name: capitals for points, small letters for curves, which leave a and b to what is given; then with
+// numbers.
 export function nextId(isPoint, taken) {
-  const letters = isPoint ? "CDEFGHIJKLMNPQRSTUVWXYZAOB" : "cdefghijklmnopqrstuvwxyzab";
+  const letters = isPoint ? "ABCDEFGHIJKLMNPQRSTUVWXYZO" : "cdefghijklmnopqrstuvwxyzab";
   for (let round = 0; ; round++) {
     for (const letter of letters) {
       const id = round ? `${letter}${round}` : letter;

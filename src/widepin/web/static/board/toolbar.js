@@ -4,6 +4,8 @@ import { _ } from "../look/language.js";
 import { element } from "../figure/element.js";
 import { GROUPS } from "./tools.js";
 
+const WIDEST = 92; // pixels of a card
+
 export class Toolbar {
   constructor(toolbar, tools, onTake) {
     this.cards = tools.map((tool, number) => {
@@ -35,7 +37,8 @@ export class Toolbar {
     const box = document.createElement("div");
     box.className = "tool-group";
     box.dataset.group = group;
-    box.style.setProperty("--cards", String(cards.length));
+    box.style.flexGrow = String(cards.length);
+    if (group !== "measure") box.style.maxWidth = `${cards.length * WIDEST}px`;
     box.setAttribute("role", "group");
     box.setAttribute("aria-label", name);
     box.append(...cards);

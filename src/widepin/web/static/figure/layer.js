@@ -5,8 +5,8 @@ import { element } from "./element.js";
 
 export class Layer {
   #kept = new Map(); // key -> {node, attributes, content}
-  #keys = []; // in the order in which they are drawn
-  #next = [];
+  #shown = []; // the elements in the order in which they are drawn
+  #next = []; // [key, element] each
 
   constructor(name) {
     this.group = element("g", { class: `layer-${name}` });
@@ -14,7 +14,6 @@ export class Layer {
 
   // An element under a key of its own; content: its text, or {like, children()}, which are made anew where like differs.
   put(key, name, attributes, content) {
-    this.#next.push(key);
     const like = typeof content === "object" ? content.like : content;
     let kept = this.#kept.get(key);
     if (!kept || kept.name !== name) {
@@ -30,28 +29,25 @@ export class Layer {
       kept.node.replaceChildren(...(typeof content === "object" ? content.children() : [content ?? ""]));
       kept.like = like;
     }
+    this.#next.push([key, kept.node]);
     return kept.node;
   }
 
   // Elements that are made for this frame alone.
   add(...nodes) {
-    for (const node of nodes) {
-      const key = node; // a key that nothing else has
-      this.#next.push(key);
-      this.#kept.set(key, { node });
-    }
+    for (const node of nodes) this.#next.push([node, node]); // a key that nothing else has
   }
 
   // Show what was put since the last time, and nothing else.
   end() {
-    const isSame = this.#next.length === this.#keys.length && this.#next.every((key, n) => key === this.#keys[n]);
+    const next = this.#next.map(([, node]) => node);
+    const isSame = next.length === this.#shown.length && next.every((node, n) => node === this.#shown[n]);
     if (!isSame) {
-      const nodes = this.#next.map((key) => this.#kept.get(key).node);
-      this.group.replaceChildren(...nodes);
-      const left = new Set(this.#next);
+      this.group.replaceChildren(...next);
+      const left = new Set(this.#next.map(([key]) => key));
       for (const key of this.#kept.keys()) if (!left.has(key)) this.#kept.delete(key);
     }
-    this.#keys = this.#next;
+    this.#shown = next;
     this.#next = [];
   }
 }
