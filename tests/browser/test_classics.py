@@ -81,6 +81,8 @@ class Hands:
         for choice, words in (("nearest_to", "nearer to"), ("farthest_from", "farther from")):
             if choice in step:  # pinned afterwards
                 row = self.desk.page.locator(f".step-list li[data-step={self.names[step['id']]}]")
+                if not row.is_visible():  # in a small window the steps are a sheet
+                    self.desk.page.locator("[data-do=steps]").click()
                 row.locator("> button").click()
                 reference = self.names.get(step[choice], step[choice])
                 row.get_by_role("button", name=f"{words} {reference}", exact=True).click()

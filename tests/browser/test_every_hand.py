@@ -5,6 +5,7 @@ Some of them always; all twelve on all sizes with WIDEPIN_EVERY_HAND=1.
 
 import itertools
 import os
+import re
 
 import pytest
 from playwright.sync_api import expect
@@ -83,14 +84,18 @@ class Pointer(Hands):
             },
         }
         if point or step["make"] == "intersection":
-            self.point_at(self.page.evaluate(PREVIEW, renamed))
+            self.point_at(self.seen(renamed), *renamed.get("from", []))
         else:
             sources = renamed["from"]
             if step["make"] == "circle_radius":
                 sources = sources[:1] if self.is_locked() else [*sources[1:], sources[0]]
             for source in sources:
                 self.point_at(self.page.evaluate(PLACE, source), source)
-        expect(self.page.locator(".step-list li[data-step]")).to_have_count(len(before) + 1)
+        hint = self.page.locator(".hint").inner_text
+        try:
+            expect(self.page.locator(".step-list li[data-step]")).to_have_count(len(before) + 1)
+        except AssertionError:
+            raise AssertionError(f"{step} was not made: {hint()}") from None
         (self.names[step["id"]],) = set(self.ids()) - set(before)
         made = self.page.evaluate("document.querySelector('.board-page').board.store.own.at(-1).make")
         assert made == step["make"], f"{made} was made, not {step['make']}"
@@ -99,6 +104,16 @@ class Pointer(Hands):
         for choice, words in (("nearest_to", "nearer to"), ("farthest_from", "farther from")):
             if choice in step:
                 self.choose(step, f"{words} {self.names.get(step[choice], step[choice])}")
+
+    def seen(self, step):
+        """Where a step would put its point, once the arrow at the edge has brought it in."""
+        box = self.page.locator(".paper").bounding_box()
+        for _turn in range(3):
+            x, y = self.page.evaluate(PREVIEW, step)
+            if box["x"] < x < box["x"] + box["width"] and box["y"] < y < box["y"] + box["height"]:
+                break
+            self.press(self.page.locator(".off-paper button").first)
+        return x, y
 
     def choose(self, step, words):
         self.point_at(self.page.evaluate(PLACE, self.names[step["id"]]))
@@ -123,17 +138,19 @@ class Pointer(Hands):
         else:
             button.click()
 
-    def point_at(self, place, name=None):
+    def point_at(self, place, *names):
+        """Point at a place; where several lie there, what these are the names of is chosen."""
         if not self.is_touch:
             self.page.mouse.move(*place)
             self.page.mouse.click(*place)
             return
         self.page.touchscreen.tap(*place)
-        chooser = self.page.locator(".chooser.to-tap button")
-        if name and chooser.count():
-            self.press(chooser.filter(has_text=f" {name}").first)
-        elif self.page.locator(".take-it").is_visible():
-            self.press(self.page.locator(".take-it"))
+        if not self.page.evaluate("document.querySelector('.board-page').board.pointing.isAmbiguous"):
+            return
+        chosen = self.page.locator(".chooser.to-tap button")
+        for name in names:
+            chosen = chosen.filter(has_text=re.compile(rf"\b{name}\b"))
+        self.press(chosen.first)
 
 
 @pytest.fixture

@@ -9,6 +9,8 @@ from tests.counting import queries
 from widepin.school import overview
 from widepin.school.history import replay
 from widepin.school.models import SchoolClass, now
+from widepin.school.overview import GroupedBy
+from widepin.school.overview_groups import grouped
 from widepin.school.works import store, task_of, work_of
 
 
@@ -20,19 +22,19 @@ def assignment(session):
 def test_everybody_has_a_place(session, assignment):
     places = overview.overview_of(session, assignment)
     assert [one.student for one in places] == assignment.school_class.students
-    groups = overview.grouped(places, "trouble")
+    groups = grouped(places, GroupedBy.TROUBLE)
     assert sum(len(group.places) for group in groups) == len(places)
     assert [len(group.places) for group in groups] == sorted((len(group.places) for group in groups), reverse=True)
 
 
 def test_works_of_one_method_share_a_picture_of_what_their_answer_is_made_from(session, assignment):
     places = overview.overview_of(session, assignment)
-    for group in overview.grouped(places, "method"):
+    for group in grouped(places, GroupedBy.METHOD):
         assert len({place.method for place in group.places}) == 1
-        assert (group.essence is not None) == bool(group.places[0].method)
-        if group.essence:
-            made = {step["id"] for step in group.essence["steps"]}
-            assert set(group.essence["answer"]) <= made
+        assert (group.shown is not None) == bool(group.places[0].method)
+        if group.shown:
+            made = {step["id"] for step in group.shown["steps"]}
+            assert set(group.shown["answer"]) <= made
             assert made <= {step["id"] for step in group.places[0].standing.best.document["steps"]}
 
 

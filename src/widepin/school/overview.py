@@ -6,6 +6,7 @@ from collections import defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from datetime import datetime, timedelta
+from enum import StrEnum
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session, selectinload
@@ -22,6 +23,7 @@ from ..plane.steps import Step
 from .class_tools import uses_in
 from .handins import figure_of
 from .history import replay
+from .marks import time_taken
 from .models import Assignment, HandIn, Person, Work
 from .progress import Standing, standing, who_has
 from .states import Presence
@@ -36,17 +38,23 @@ STUCK = timedelta(minutes=3)
 SLACK = timedelta(seconds=2)
 """The database keeps whole seconds, and a change may be committed a moment after its time."""
 
-GROUPS = ("trouble", "method", "moves")
-"""What works can be grouped by."""
+
+class GroupedBy(StrEnum):
+    """What works are grouped by on the class overview."""
+
+    TROUBLE = "trouble"
+    METHOD = "method"
+    MOVES = "moves"
+    NOTHING = "nothing"
 
 
 @dataclass
 class Place:
     """A student's place on the class overview.
 
-    ``work``: also of a board that was only opened. ``figure``: what is drawn there. ``group``: its heading for each of
-    GROUPS. ``method``: what works have in common that build the answer in the same way. ``same_as``: who has the same
-    points.
+    ``work``: also of a board that was only opened. ``figure``: what is drawn there. ``group``: its heading for
+    everything that works can be grouped by. ``method``: what works have in common that build the answer in the same
+    way. ``same_as``: who has the same points.
     """
 
     student: Person
@@ -55,9 +63,19 @@ class Place:
     figure: JsonObject
     steps: list[Step]
     moves: int
-    group: dict[str, str]
+    group: dict[GroupedBy, str]
     method: str = ""
     same_as: list[str] = field(default_factory=list)
+
+    @property
+    def is_handed_in(self) -> bool:
+        """Whether there is an attempt."""
+        return self.standing.best is not None
+
+    @property
+    def took(self) -> timedelta | None:
+        """From the first step to the best attempt."""
+        return time_taken(self.standing)
 
     def presence(self, at: datetime) -> tuple[str, str]:
         """What the student is doing at a time (UTC): a word for it, and a sentence."""
@@ -69,11 +87,11 @@ def presence_of(work: Work | None, at: datetime) -> tuple[Presence, str]:
     if work is None:
         return Presence.NEW, _("not begun")
     if work.seen is None or at - work.seen > AWAY:
-        return Presence.OFFLINE, "offline"
+        return Presence.OFFLINE, _("offline")
     still = at - work.touched
     if still > STUCK:
         return Presence.INACTIVE, _("inactive for %(duration)s", duration=duration(still))
-    return Presence.WORKING, "at work"
+    return Presence.WORKING, _("at work")
 
 
 def presences(session: Session, assignment: Assignment, at: datetime) -> dict[int, tuple[str, str]]:
@@ -114,24 +132,26 @@ def place_of(task: Task, student: Person, work: Work | None) -> Place:
         figure = figure_of(handed_in)
     else:
         steps, uses, figure = [], (), {}
-    place = Place(student, one, work, figure, steps, moves_of(steps, uses), dict.fromkeys(GROUPS, _("Not handed in")))
+    nothing_yet = {**dict.fromkeys(GroupedBy, _("Not handed in")), GroupedBy.NOTHING: _("Everybody")}
+    place = Place(student, one, work, figure, steps, moves_of(steps, uses), nothing_yet)
     if one.best is not None:
         place.group, place.method = groups_of(task, one.best)
     return place
 
 
-def groups_of(task: Task, best: HandIn) -> tuple[dict[str, str], str]:
+def groups_of(task: Task, best: HandIn) -> tuple[dict[GroupedBy, str], str]:
     """What an attempt is grouped under, and what it has in common with those of the same method."""
     steps, uses = read_steps(best.document["steps"]), uses_in(best.document)
     answer = (best.verdict["answer"] or {}).values()
     group = {
-        "trouble": what_went_wrong(best.verdict, best.moves, task.budget),
-        "method": _("No answer that looks right"),
-        "moves": moves(best.moves),
+        GroupedBy.TROUBLE: what_went_wrong(best.verdict, best.moves, task.budget),
+        GroupedBy.METHOD: _("No answer that looks right"),
+        GroupedBy.MOVES: moves(best.moves),
+        GroupedBy.NOTHING: _("Everybody"),
     }
     if not answer:
         return group, ""
-    group["method"] = method_in_words(*made_with(steps, needed_by(steps, answer), uses))
+    group[GroupedBy.METHOD] = method_in_words(*made_with(steps, needed_by(steps, answer), uses))
     return group, structure((step.id for step in task.done), steps, answer)
 
 
@@ -144,33 +164,3 @@ def mark_the_same(places: Sequence[Place]) -> None:
     for alike in by_spots.values():
         for place in alike:
             place.same_as = [other.student.name for other in alike if other is not place]
-
-
-@dataclass(frozen=True)
-class Group:
-    """Places that belong together. ``essence``: for a method, the figure of what the answer is made from, else None."""
-
-    heading: str
-    places: list[Place]
-    essence: JsonObject | None = None
-
-
-def grouped(places: Sequence[Place], by: str) -> list[Group]:
-    """Places in groups, the largest first, those not handed in last."""
-    groups: dict[tuple[str, str], list[Place]] = defaultdict(list)
-    for place in places:
-        groups[place.group[by], place.method if by == "method" else ""].append(place)
-    found = [
-        Group(heading, members, essence_of(members[0]) if method else None)
-        for (heading, method), members in groups.items()
-    ]
-    return sorted(found, key=lambda group: (group.heading == "Not handed in", -len(group.places), group.heading))
-
-
-def essence_of(place: Place) -> JsonObject:
-    """The figure of a student's best attempt without the steps that its answer is not made from."""
-    assert place.standing.best is not None
-    figure = figure_of(place.standing.best)
-    needed = needed_by(read_steps(figure["steps"]), figure["answer"])
-    shown = [{**step, "hidden": False} for step in figure["steps"] if step["id"] in needed]
-    return {**figure, "steps": shown, "breaks": None, "notes": []}

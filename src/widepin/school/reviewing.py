@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
-from sqlalchemy.orm import Session
+from collections.abc import Sequence
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session, selectinload
 
 from ..documents.language import gettext as _
-from .models import Comment, HandIn, Person, now
+from .models import Assignment, Comment, HandIn, Person, Work, now
 from .refused import Refused
 
 LONGEST_COMMENT, LONGEST_REASON, MAX_COMMENTS = 1000, 300, 200
@@ -57,3 +60,41 @@ def set_score(attempt: HandIn, text: str, reason: str) -> None:
 def return_work(attempt: HandIn) -> None:
     """Ask for another try: one more attempt is taken, even late or beyond the last one."""
     attempt.work.returned = now()
+
+
+# -- several works at once: all of it, or nothing ---------------------------------------------------------------
+
+
+def latest_attempts(session: Session, assignment: Assignment, students: Sequence[int]) -> list[HandIn]:
+    """The latest attempt at an assignment of each of these students, by their numbers; who has none is left out."""
+    works = select(Work).where(Work.assignment_id == assignment.id, Work.student_id.in_(students))
+    found = session.scalars(works.options(selectinload(Work.hand_ins).selectinload(HandIn.comments)))
+    return [work.hand_ins[-1] for work in found if work.hand_ins]
+
+
+def comment_on_all(session: Session, attempts: Sequence[HandIn], author: Person, text: str) -> None:
+    """One comment on each of these attempts. Raises Refused, and then none is written."""
+    check_some(attempts)
+    with session.begin_nested():
+        for attempt in attempts:
+            comment(session, attempt, author, text)
+
+
+def score_all(attempts: Sequence[HandIn], text: str, reason: str) -> None:
+    """One score for each of these attempts. Raises Refused."""
+    check_some(attempts)
+    for attempt in attempts:
+        set_score(attempt, text, reason)
+
+
+def return_all(attempts: Sequence[HandIn]) -> None:
+    """Ask for another try of each of these works. Raises Refused."""
+    check_some(attempts)
+    for attempt in attempts:
+        return_work(attempt)
+
+
+def check_some(attempts: Sequence[HandIn]) -> None:
+    """That something is selected that was handed in. Raises Refused."""
+    if not attempts:
+        raise Refused(_("Select works that are handed in first."))

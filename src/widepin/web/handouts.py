@@ -8,7 +8,8 @@ from flask import Response, request
 
 from ..documents.reading import JsonObject
 from ..school.models import Assignment
-from ..school.overview import Group, Place
+from ..school.overview import Place
+from ..school.overview_groups import Group
 from ..school.sheets import names_given, renamed
 from .printing import printed
 

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 from dataclasses import asdict
+from enum import StrEnum
 from functools import partial
+from typing import TypeVar
 
 from flask import abort, flash, get_template_attribute, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
@@ -12,16 +14,21 @@ from sqlalchemy.orm import selectinload
 from werkzeug.wrappers import Response
 
 from ...documents import amounts
-from ...documents.explaining import Feedback
+from ...documents.construction import write_step
+from ...documents.explaining import Feedback, explained
 from ...documents.forms import Form, Moment
 from ...documents.language import gettext as _
 from ...documents.language import marked
-from ...documents.reading import Unreadable
+from ...documents.reading import JsonObject, Unreadable
 from ...documents.roster import write_roster
+from ...documents.verdict import read_verdict
 from ...documents.words import Words
+from ...judge.task import Task
 from ...judge.task_check import is_solved
-from ...school import again, assigning, marks, overview
+from ...school import again, assigning, lesson, marks, overview, reviewing
 from ...school.models import Assignment, SchoolClass, now
+from ...school.overview import GroupedBy
+from ...school.overview_groups import SortedBy, grouped, ordered
 from ...school.refused import Refused
 from ...school.sheets import NotSolved
 from ...school.teaching import taught_by
@@ -29,7 +36,7 @@ from ...school.works import task_of
 from ..access import me, own_class, own_student, taught_assignment, taught_work, teachers_only
 from ..database import session
 from ..downloads import download
-from ..figures import task_figure
+from ..figures import task_figure, told_figure
 from ..handouts import overview_on_paper
 from ..judging import apart
 from ..reading import number_of
@@ -109,7 +116,8 @@ def assignment(assignment_id: int) -> str:
 
 def show(found: Assignment, trouble: str | None = None, passed: bool = False) -> str:
     """The page of an assignment; with what is wrong with terms that were typed, and whether that may be meant."""
-    task, by = task_of(found), grouped_by()
+    task, at = task_of(found), now()
+    by, order = asked(GroupedBy, "by"), asked(SortedBy, "sort")
     places = overview.overview_of(session(), found)
     return render_template(
         "classes/assignment.html",
@@ -118,10 +126,13 @@ def show(found: Assignment, trouble: str | None = None, passed: bool = False) ->
         task=task,
         words=Words(task),
         figure=task_figure(task),
-        groups=overview.grouped(places, by),
+        groups=grouped(places, by, order),
         by=by,
+        order=order,
+        help=lesson.needing_help(places, at),
+        timeline=lesson.timeline(places),
         summary=marks.summary_of([place.standing for place in places]),
-        at=now(),
+        at=at,
         newer=again.newer_version(session(), found),
         terms=request.form if trouble else assigning.terms_as_typed(found),
         chosen=request.form.getlist("student") if trouble else [str(student.id) for student in found.chosen],
@@ -134,12 +145,28 @@ def show(found: Assignment, trouble: str | None = None, passed: bool = False) ->
     )
 
 
-def grouped_by() -> str:
-    """What the works are to be grouped by; 404 for anything else."""
-    by = request.args.get("by", overview.GROUPS[0])
-    if by not in overview.GROUPS:
+Choice = TypeVar("Choice", bound=StrEnum)
+
+
+def asked(choices: type[Choice], name: str) -> Choice:
+    """What the address asks for, the first of the choices where it does not say; 404 for anything else."""
+    try:
+        return choices(request.args.get(name, next(iter(choices))))
+    except ValueError:
         abort(404)
-    return by
+
+
+@teachers_only
+def groups(assignment_id: int) -> str:
+    """The groups of the class overview alone, as they are now."""
+    assignment = taught_assignment(assignment_id)
+    places = overview.overview_of(session(), assignment)
+    return render_template(
+        "classes/overview_groups.html",
+        groups=grouped(places, asked(GroupedBy, "by"), asked(SortedBy, "sort")),
+        task=task_of(assignment),
+        at=now(),
+    )
 
 
 class Asked(Form):
@@ -163,7 +190,63 @@ def changes(assignment_id: int) -> ResponseReturnValue:
     return {
         "at": at.isoformat(),
         "cards": {str(place.student.id): str(card(place, budget, at)) for place in places},
+        "groups": {str(place.student.id): dict(place.group) for place in places},
         "presence": {str(id_): words for id_, words in overview.presences(session(), assignment, at).items()},
+    }
+
+
+@teachers_only
+def several(assignment_id: int) -> Response:
+    """One comment to several students, one score, or the return of all their works."""
+    assignment = taught_assignment(assignment_id)
+    attempts = reviewing.latest_attempts(
+        session(), assignment, [number_of(one) for one in request.form.getlist("student")]
+    )
+    count = amounts.works(len(attempts))
+    try:
+        match request.form.get("what"):
+            case "comment":
+                reviewing.comment_on_all(session(), attempts, me(), request.form.get("text", ""))
+                said = _("The comment stands on %(count)s.", count=count)
+            case "score":
+                reviewing.score_all(attempts, request.form.get("score", ""), request.form.get("reason", ""))
+                said = _("The score is set for %(count)s.", count=count)
+            case "return":
+                reviewing.return_all(attempts)
+                said = _("%(count)s returned for revision.", count=count)
+            case _other:
+                abort(400, _("Choose what to do with the selected works."))
+    except Refused as wrong:
+        said = str(wrong)
+    flash(said)
+    by, sort = request.form.get("by") or None, request.form.get("sort") or None
+    return redirect(url_for("classes.assignment", assignment_id=assignment.id, by=by, sort=sort))
+
+
+@teachers_only
+def projector(assignment_id: int) -> str:
+    """One work after the other, large, for the class to see."""
+    assignment = taught_assignment(assignment_id)
+    task = task_of(assignment)
+    places = ordered(overview.overview_of(session(), assignment), asked(SortedBy, "sort"))
+    return render_template(
+        "classes/projector.html",
+        assignment=assignment,
+        task=task,
+        shown=[shown_large(place, task) for place in places if place.is_handed_in],
+    )
+
+
+def shown_large(place: overview.Place, task: Task) -> JsonObject:
+    """A work as the projector shows it: whose, its figure with the sample solution, and what is to be said of it."""
+    best = place.standing.best
+    assert best is not None
+    figure = told_figure(best, "break")
+    return {
+        "student": place.student.name,
+        "heading": place.group[GroupedBy.TROUBLE],
+        "sentences": explained(read_verdict(best.verdict), task)[:2],
+        "figure": {**figure, "model": figure.get("model") or [write_step(step) for step in task.model]},
     }
 
 
@@ -174,7 +257,7 @@ def on_paper(assignment_id: int) -> Response:
     return overview_on_paper(
         assignment,
         task_of(assignment).budget,
-        overview.grouped(overview.overview_of(session(), assignment), grouped_by()),
+        grouped(overview.overview_of(session(), assignment), asked(GroupedBy, "by")),
     )
 
 

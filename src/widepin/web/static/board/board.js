@@ -310,7 +310,7 @@ export class Board {
       ...this.elementary.marks(paper.view, paper.size),
       ...this.dragHint.marks(paper.view),
     ]);
-    this.offPaper.show(store, this.hand.meetings ?? []);
+    this.offPaper.show(store, this.hand.meetings ?? [], this.#candidates);
   }
 
   // Ghosts of what is gone, and a sentence that says why when it goes.

@@ -1,12 +1,13 @@
 // What lies off the paper: said at its edges, by buttons that bring it in.
 
-import { _ } from "../look/language.js";
+import { _, ngettext } from "../look/language.js";
 import { labelOf, visiblePart } from "../figure/drawing.js";
 import { listed } from "../figure/listed.js";
 import { html, render } from "../vendor/lit-html/lit-html.js";
 import { isHelper } from "./uses.js";
 
 const MOST = 4; // names on one edge
+const NEAR = 2; // windows from the middle within which intersections that are not marked are spoken of
 const INSET = 0.1; // share of the window left free around what was brought in
 const SIDES = ["left", "right", "top", "bottom"];
 const ARROWS = { left: "←", right: "→", top: "↑", bottom: "↓" };
@@ -20,9 +21,9 @@ export class OffPaper {
     this.paper = paper;
   }
 
-  // meetings: intersections that can be chosen between, [{at}]
-  show(store, meetings) {
-    const off = [...this.#objectsOff(store), ...this.#meetingsOff(meetings)];
+  // meetings: intersections that can be chosen between, [{at}]; candidates: places of those that could be marked
+  show(store, meetings, candidates) {
+    const off = [...this.#objectsOff(store), ...this.#meetingsOff(meetings), ...this.#candidatesOff(candidates)];
     const said = off.map(({ name, side }) => name + side).join(" ");
     if (said === this.#shown) return;
     this.#shown = said;
@@ -67,6 +68,18 @@ export class OffPaper {
       .map((one) => ({ ...one, side: this.#sideOf(one.at) }));
   }
 
+  // Only those that a look around would find; parallels meet very far away when they are nearly so.
+  #candidatesOff(candidates) {
+    const [width, height] = this.paper.size;
+    return candidates
+      .filter((at) => !this.paper.isInView(at))
+      .filter((at) => {
+        const [x, y] = this.paper.view.toScreen(...at);
+        return Math.abs(x - width / 2) < NEAR * width && Math.abs(y - height / 2) < NEAR * height;
+      })
+      .map((at) => ({ name: "", at, side: this.#sideOf(at) }));
+  }
+
   // The edge that a place off the paper lies beyond, the one that it is farther from.
   #sideOf(at) {
     const [x, y] = this.paper.view.toScreen(...at);
@@ -77,7 +90,7 @@ export class OffPaper {
 
   #edge(side, off) {
     if (!off.length) return "";
-    const names = off.length > MOST ? _("%(n)s objects", { n: off.length }) : listed(off.map(({ name }) => name));
+    const names = namesOf(off);
     const bring = () =>
       this.paper.bringIn(
         off.map(({ at }) => at),
@@ -92,6 +105,15 @@ export class OffPaper {
       ${side === "left" || side === "top" ? `${ARROWS[side]} ${names}` : `${names} ${ARROWS[side]}`}
     </button>`;
   }
+}
+
+function namesOf(off) {
+  const named = off.filter(({ name }) => name).map(({ name }) => name);
+  const unmarked = off.length - named.length;
+  const meetings = unmarked ? [ngettext("%(n)s intersection", "%(n)s intersections", unmarked)] : [];
+  return named.length > MOST
+    ? listed([_("%(n)s objects", { n: named.length }), ...meetings])
+    : listed([...named, ...meetings]);
 }
 
 // Whether some of a circle is seen: its line crosses the window or lies in it.

@@ -31,7 +31,8 @@ export class Pointing {
     svg.addEventListener("pointercancel", (event) => this.#cancel(event));
     // A finger that is lifted leaves too, but what it pointed at may still be meant.
     svg.addEventListener("pointerleave", ({ pointerType }) => {
-      if (this.#down || pointerType === "touch") return;
+      // Nor does a mouse that rests where a list appears under it.
+      if (this.#down || pointerType === "touch" || isTouch()) return;
       this.#place = null;
       this.#offer([]);
     });

@@ -1,25 +1,35 @@
-// Keeps the class overview as it is: asks every few seconds what changed, and puts the new cards in the place of the old.
+// Keeps the class overview as it is: asks every few seconds what changed, puts new cards in the place of the old, and the
+// groups anew where a work has moved from one to another. Works that are selected stay selected.
 
 import { _ } from "../look/language.js";
 import { find, findAll } from "../look/page.js";
 import { drawAll } from "../figure/pictures.js";
+import { hideNames } from "./names-hidden.js";
 
 const EVERY = 4000; // milliseconds
+const DENSITY = "widepin-density";
 
 const overview = find(".live");
-const told = overview.querySelector("[data-live]");
+const groups = find(".groups", overview);
+const told = find("[data-live]", overview);
+const selected = find("#several");
 let { since } = overview.dataset;
 
 async function ask() {
   if (document.hidden) return;
   try {
-    const answer = await fetch(`${overview.dataset.changes}?since=${encodeURIComponent(since)}`, {
-      headers: { Accept: "application/json" },
-    });
-    if (!answer.ok || answer.redirected) throw new Error(`${answer.status}`);
-    const { at, cards, presence } = await answer.json();
+    const {
+      at,
+      cards,
+      groups: headings,
+      presence,
+    } = await fetched(`${overview.dataset.changes}?since=${encodeURIComponent(since)}`);
     since = at;
-    for (const [student, html] of Object.entries(cards)) replace(student, html);
+    const hasMoved = Object.keys(cards).some(
+      (student) => headingOf(student) !== headings[student][overview.dataset.by],
+    );
+    if (hasMoved) await regroup();
+    else for (const [student, html] of Object.entries(cards)) replace(student, html);
     for (const [student, [kind, words]] of Object.entries(presence)) {
       const said = cardOf(student)?.querySelector(".presence");
       if (!said) continue;
@@ -37,34 +47,100 @@ async function ask() {
   }
 }
 
-function cardOf(student) {
-  return overview.querySelector(`[data-student="${student}"]`);
+async function fetched(url) {
+  const answer = await fetch(url, { headers: { Accept: "application/json" } });
+  if (!answer.ok || answer.redirected) throw new Error(`${answer.status}`);
+  return answer.headers.get("Content-Type").includes("json") ? answer.json() : answer.text();
 }
 
-// A card that somebody is reading keeps the focus.
-function replace(student, html) {
-  const before = cardOf(student);
-  if (!before) return;
-  const hadFocus = before === document.activeElement;
-  const holder = document.createElement("template");
-  holder.innerHTML = html.trim();
-  /** @type {any} */
-  const card = holder.content.firstElementChild;
-  before.replaceWith(card);
-  drawAll(card);
-  if (hadFocus) card.focus();
+function cardOf(student) {
+  return groups.querySelector(`[data-student="${student}"]`);
 }
+
+function headingOf(student) {
+  return cardOf(student)?.closest("[data-heading]").dataset.heading;
+}
+
+async function regroup() {
+  const html = await fetched(overview.dataset.groups);
+  keeping(() => {
+    groups.innerHTML = html;
+    return groups;
+  });
+}
+
+function replace(student, html) {
+  keeping(() => {
+    const before = cardOf(student);
+    const holder = document.createElement("template");
+    holder.innerHTML = html.trim();
+    const card = holder.content.firstElementChild;
+    before.replaceWith(card);
+    return card;
+  });
+}
+
+// What is selected and what has the focus stay so when cards are put anew.
+function keeping(put) {
+  const ticked = new Set(boxes().flatMap((box) => (box.checked ? [box.value] : [])));
+  const focused = document.activeElement.closest?.("[data-student]")?.getAttribute("data-student");
+  drawAll(put());
+  for (const box of boxes()) box.checked = ticked.has(box.value);
+  if (focused) cardOf(focused)?.querySelector("a")?.focus();
+  showSelected();
+}
+
+// -- selecting several ------------------------------------------------------------------------------
+
+function boxes() {
+  return findAll("input[name=student]", groups);
+}
+
+function showSelected() {
+  const count = boxes().filter((box) => box.checked).length;
+  selected.hidden = count === 0;
+  find("[data-count]", selected).textContent = _("%(n)s selected", { n: count });
+  for (const all of findAll("[data-all]", groups)) {
+    const own = findAll("input[name=student]", all.closest(".group"));
+    all.checked = own.length > 0 && own.every((box) => box.checked);
+    all.disabled = own.length === 0;
+  }
+}
+
+groups.addEventListener("change", ({ target }) => {
+  if (target.matches("[data-all]"))
+    for (const box of findAll("input[name=student]", target.closest(".group"))) box.checked = target.checked;
+  showSelected();
+});
+find("[data-clear]", selected).addEventListener("click", () => {
+  for (const box of boxes()) box.checked = false;
+  showSelected();
+});
+
+// -- how it is shown ----------------------------------------------------------------------------------
+
+const density = find("[data-density]", overview);
+density.value = localStorage.getItem(DENSITY) ?? "medium";
+function showDensity() {
+  groups.dataset.cards = density.value;
+  localStorage.setItem(DENSITY, density.value);
+}
+density.addEventListener("change", showDensity);
+showDensity();
+find("[data-go]", overview).addEventListener("change", ({ target }) => target.form.submit());
+hideNames(find("[data-hide-names]"));
 
 // Arrow keys go from card to card.
 overview.addEventListener("keydown", (event) => {
   const way = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[event.key];
-  const cards = findAll("a.work-card[href]", overview);
+  const cards = findAll(".work-card a[href]", overview);
   const place = cards.indexOf(document.activeElement);
   if (!way || place < 0) return;
   event.preventDefault();
   cards[Math.max(0, Math.min(cards.length - 1, place + way))].focus();
 });
 
+showSelected();
 ask();
 setInterval(ask, EVERY);
 document.addEventListener("visibilitychange", ask);
