@@ -119,3 +119,36 @@ def test_the_board_in_all_its_states(desk):
     desk.page.get_by_role("link", name="Tasks").first.click()
     desk.page.wait_for_url("**/tasks")
     assert barriers(desk.page) == []
+
+
+def test_the_board_with_what_is_laid_over_it(desk):
+    page = desk.page
+    page.emulate_media(reduced_motion="reduce")
+    desk.enter("Splitting a gable")
+    desk.put(JUMPING_GABLE)
+    desk.click("F")  # its menu
+    expect(page.locator(".object-menu")).to_be_visible()
+    assert barriers(page) == []
+    page.keyboard.press("Escape")
+    page.mouse.move(*desk.point("F"))  # its name beside the pointer
+    assert barriers(page) == []
+    desk.take("equal_lengths")
+    page.keyboard.type("AFAB", delay=20)
+    desk.take("length")
+    page.keyboard.type("AB", delay=20)
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name="Note position").click()
+    page.get_by_role("button", name="Compare", exact=True).click()
+    expect(page.locator(".positions tbody tr")).to_have_count(1)
+    assert barriers(page) == []
+    page.evaluate(
+        """() => { const { standing } = document.querySelector('.board-page').board;
+          standing.show({ ...standing.standing, version: 'another', attempts_left: 1, comment_url: '/',
+            comments: [{ by: 'Corin Hale', is_own: false, step: 'F', text: 'Look at F again.' }] }); }"""
+    )
+    expect(page.locator(".new-version")).to_be_visible()
+    assert barriers(page) == []
+    for _ in range(4):
+        page.get_by_role("button", name="Larger").click()
+    expect(page.locator(".off-paper button").first).to_be_visible()
+    assert barriers(page) == []

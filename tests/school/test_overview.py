@@ -1,16 +1,19 @@
 """The class overview: who stands where at this moment."""
 
+import itertools
+from dataclasses import replace
 from datetime import timedelta
 
 import pytest
 from sqlalchemy import select
 
 from tests.counting import queries
-from widepin.school import overview
+from widepin.school import lesson, overview, reviewing
 from widepin.school.history import replay
 from widepin.school.models import SchoolClass, now
 from widepin.school.overview import GroupedBy
-from widepin.school.overview_groups import grouped
+from widepin.school.overview_groups import SortedBy, grouped, ordered
+from widepin.school.refused import Refused
 from widepin.school.works import store, task_of, work_of
 
 
@@ -96,3 +99,67 @@ def test_the_wall_takes_the_same_number_of_queries_however_many_students(session
     for student in add_students(session, assignment.school_class, [f"Student {n}" for n in range(6)]):
         work_of(session, assignment, student)
     assert queries(session.bind, read) <= before <= 12
+
+
+class TestALesson:
+    @pytest.fixture
+    def places(self, session, assignment):
+        return overview.overview_of(session, assignment)
+
+    @pytest.mark.parametrize("order", SortedBy)
+    def test_every_order_holds_everybody(self, places, order):
+        assert {id(one) for one in ordered(places, order)} == {id(one) for one in places}
+
+    def test_the_quickest_and_the_shortest_come_first_and_who_has_nothing_last(self, places):
+        by_time = [one.took for one in ordered(places, SortedBy.TIME) if one.took is not None]
+        assert by_time == sorted(by_time) and ordered(places, SortedBy.TIME)[len(by_time) - 1].took is not None
+        moves = [one.standing.best.moves for one in ordered(places, SortedBy.MOVES) if one.is_handed_in]
+        assert moves == sorted(moves)
+
+    def test_a_mistake_is_shown_once_with_a_sentence(self, places):
+        for group in grouped(places, GroupedBy.TROUBLE):
+            assert (group.shown is not None) == (group.state in ("half", "bad", "plain"))
+            assert bool(group.words) == (group.shown is not None)
+
+    def test_the_timeline_only_grows_and_ends_with_all_that_is(self, places):
+        moments = lesson.timeline(places)
+        assert len(moments) == lesson.PARTS
+        for before, after in itertools.pairwise(moments):
+            assert before.begun <= after.begun and before.solved <= after.solved
+            assert after.solved <= after.handed_in <= after.begun
+        assert moments[-1].handed_in == sum(one.is_handed_in for one in places)
+        assert lesson.timeline([]) == []
+
+    def test_who_sits_still_and_who_tries_in_vain_needs_help(self, session, places):
+        place = next(one for one in places if one.work is not None)
+        place.standing = replace(place.standing, best=None)
+        place.work.seen, place.work.touched = now(), now() - timedelta(minutes=9)
+        found = {one.student.id: words for one, words in lesson.needing_help(places, now())}
+        assert "inactive for 9 minutes" in found[place.student.id]
+
+
+class TestSeveral:
+    @pytest.fixture
+    def attempts(self, session, assignment):
+        students = [student.id for student in assignment.school_class.students]
+        return reviewing.latest_attempts(session, assignment, students)
+
+    def test_one_comment_goes_to_all_or_to_none(self, session, assignment, attempts):
+        teacher = assignment.school_class.teacher
+        before = [len(one.comments) for one in attempts]
+        assert len(attempts) > 1
+        with pytest.raises(Refused, match="Write something"):
+            reviewing.comment_on_all(session, attempts, teacher, " ")
+        reviewing.comment_on_all(session, attempts, teacher, "Look at F.")
+        session.expire_all()
+        assert [len(one.comments) for one in attempts] == [count + 1 for count in before]
+
+    def test_scores_and_returns_go_to_all(self, attempts):
+        reviewing.score_all(attempts, "70", "as agreed")
+        reviewing.return_all(attempts)
+        assert {one.score_override for one in attempts} == {70}
+        assert all(one.work.returned for one in attempts)
+
+    def test_nothing_selected_is_said(self, session, assignment):
+        with pytest.raises(Refused, match="Select works"):
+            reviewing.return_all(reviewing.latest_attempts(session, assignment, [0]))
