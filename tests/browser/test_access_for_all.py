@@ -9,6 +9,7 @@ from tests.zoo import JUMPING_GABLE
 
 AXE = Path(__file__).parent / "vendor" / "axe.min.js"
 TEACHERS_PAGES = [
+    "/today",
     "/classes",
     "/classes/1",
     "/classes/1/roster",
@@ -16,6 +17,8 @@ TEACHERS_PAGES = [
     "/sheets/1/class-tool",
     "/classes/1/remove",
     "/assignments/3",
+    "/assignments/3?by=method&sort=time",
+    "/assignments/3/projector",
     "/hand-ins/1",
     "/library",
     "/library/rectangle",

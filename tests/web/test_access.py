@@ -30,6 +30,7 @@ TABLE = {
     "signin.enter": ("POST", 422, 422, 422, 422, 422),
     "signin.enter_by_code": ("POST", 422, 422, 422, 422, 422),
     "signin.leave": ("POST", AWAY, AWAY, AWAY, AWAY, AWAY),
+    "today.index": ("GET", AWAY, OK, OK, NO, NO),
     "classes.index": ("GET", AWAY, OK, OK, NO, NO),
     "classes.school_class": ("GET", AWAY, OK, NO, NO, NO),
     "classes.as_csv": ("GET", AWAY, OK, NO, NO, NO),

@@ -84,6 +84,9 @@ class Person(Base):
     otp_secret: Mapped[str] = mapped_column(String(64), default="", server_default="")  # empty: no second factor
     otp_step: Mapped[int] = mapped_column(default=0, server_default="0")  # the last half minute whose code was used
 
+    visited: Mapped[datetime | None] = mapped_column(DateTime)  # the first page, last
+    visited_before: Mapped[datetime | None] = mapped_column(DateTime)  # and the time before
+
     classes: Mapped[list[SchoolClass]] = relationship(secondary="membership", back_populates="students")
 
     def end_sessions(self) -> None:

@@ -91,6 +91,12 @@ def new_sheet(session: Session, owner: Person, document: JsonObject, topic: str 
     return sheet
 
 
+def from_library(session: Session, owner: Person, document: JsonObject, topic: str) -> TaskSheet:
+    """A teacher's sheet of a task of the library as it is: the one that is there already, or a new one."""
+    same = (one for one in own_sheets(session, owner) if one.document == document and one.series_of is None)
+    return next(same, None) or new_sheet(session, owner, document, topic)
+
+
 def own_sheets(session: Session, owner: Person) -> list[TaskSheet]:
     """The latest version of each task of a teacher's, the newest task first, without levels of graded_series."""
     library_task = select(TaskSheet).where(TaskSheet.owner_id == owner.id, TaskSheet.series_of.is_(None))

@@ -37,6 +37,7 @@ from . import (
     sheets,
     signin,
     tasks,
+    today,
     welcome,
 )
 from .access import login_manager
@@ -52,6 +53,7 @@ FEATURES = (
     signin,
     welcome,
     account,
+    today,
     classes,
     roster,
     class_tools,
@@ -185,7 +187,7 @@ def home() -> Response:
     """The first page of whoever comes."""
     if not current_user.is_authenticated:
         return redirect(url_for("signin.form"))
-    return redirect(url_for("classes.index" if current_user.is_teacher else "tasks.index"))
+    return redirect(url_for("today.index" if current_user.is_teacher else "tasks.index"))
 
 
 def keep_private(response: FlaskResponse) -> FlaskResponse:

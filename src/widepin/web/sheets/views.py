@@ -18,13 +18,13 @@ from ...documents.language import gettext as _
 from ...documents.reading import JsonObject, Unreadable, check_plain, parse_json
 from ...documents.task import read_task, write_condition
 from ...documents.verdict import write_verdict
-from ...documents.words import Words, results_of
+from ...documents.words import Words, listed, results_of
 from ...judge.judging import judge
 from ...judge.task import MAX_WANTED, TOOLS, Task, Work
 from ...judge.task_check import check_task, is_solved, proposed
 from ...school import assigning, graded_series, sheets
 from ...school.library import LEVELS, LIBRARY, TOPICS, LibraryTask
-from ...school.models import SchoolClass, TaskSheet
+from ...school.models import Assignment, SchoolClass, TaskSheet
 from ...school.refused import Refused
 from ...school.scoring import SCORING
 from ...school.teaching import taught_by
@@ -117,10 +117,13 @@ def known_as_json(key: str) -> ResponseReturnValue:
 
 @teachers_only
 def take(key: str) -> Response:
-    """Put a task of the task library among the teacher's own: to change it, or to assign it at once."""
+    """Put a task of the library among the teacher's own: to change it, or to assign it, which makes no second copy."""
     known = known_task(key)
+    if "assign" in request.form:
+        made = sheets.from_library(session(), me(), known.document(), known.topic)
+        return redirect(url_for("sheets.ask_assign", sheet_id=made.id, class_id=request.form.get("class_id") or None))
     made = sheets.new_sheet(session(), me(), known.document(), known.topic)
-    return redirect(url_for("sheets.ask_assign" if "assign" in request.form else "sheets.sheet", sheet_id=made.id))
+    return redirect(url_for("sheets.sheet", sheet_id=made.id))
 
 
 @teachers_only
@@ -423,24 +426,36 @@ def show_assign(found: TaskSheet, trouble: str | None = None, passed: bool = Fal
 
 @teachers_only
 def assign(sheet_id: int) -> ResponseReturnValue:
-    """Give a task to a class."""
+    """Give a task to a class, or to several at once; to all of them or to none."""
     sheet = own_sheet(sheet_id)
-    school_class = own_class(number_of(request.form.get("class")))
+    classes = [own_class(number_of(one)) for one in dict.fromkeys(request.form.getlist("class"))]
+    if not classes:
+        return show_assign(sheet, _("Choose a class.")), 422
+    solved = partial(apart, is_solved)  # before anything is written: the transaction ends with it
     try:
-        terms = assigning.read_terms(request.form, school_class)
-        if "series" in request.form:
-            levels = graded_series.assign_series(session(), sheet, school_class, terms)
-            flash(
-                _(
-                    "%(title)s is a graded series of %(count)s levels for %(name)s.",
-                    title=sheet.title,
-                    count=len(levels),
-                    name=school_class.name,
-                )
-            )
-            return redirect(url_for("classes.school_class", class_id=school_class.id))
-        made = assigning.assign(session(), sheet, school_class, terms, partial(apart, is_solved))
+        assigning.check_finished(sheet, solved)
+        with session().begin_nested():
+            made = [assign_to(sheet, school_class) for school_class in classes]
     except (Refused, sheets.NotSolved) as wrong:
         return show_assign(sheet, str(wrong), isinstance(wrong, assigning.DuePassed)), 422
-    flash(_("%(title)s is assigned to %(name)s.", title=sheet.title, name=school_class.name))
-    return redirect(url_for("classes.assignment", assignment_id=made.id))
+    names = listed([school_class.name for school_class in classes])
+    if "series" in request.form:
+        flash(
+            _(
+                "%(title)s is a graded series of %(count)s levels for %(names)s.",
+                title=sheet.title,
+                count=len(made[0]),
+                names=names,
+            )
+        )
+        return redirect(url_for("classes.school_class", class_id=classes[0].id))
+    flash(_("%(title)s is assigned to %(names)s.", title=sheet.title, names=names))
+    return redirect(url_for("classes.assignment", assignment_id=made[0][0].id))
+
+
+def assign_to(sheet: TaskSheet, school_class: SchoolClass) -> list[Assignment]:
+    """Give a task that is finished to one class, by what was filled in. Raises Refused."""
+    terms = assigning.read_terms(request.form, school_class)
+    if "series" in request.form:
+        return graded_series.assign_series(session(), sheet, school_class, terms)
+    return [assigning.assign(session(), sheet, school_class, terms, lambda _task: True)]
