@@ -8,6 +8,7 @@ from pathlib import Path
 from pydantic import TypeAdapter
 
 from .construction import StepDocument
+from .demonstration import DemonstrationDocument
 from .kept import ClassToolDocument, FigureDocument, HandInDocument, Policy
 from .operations import OperationDocument
 from .reading import JsonObject
@@ -28,6 +29,7 @@ def schemas() -> dict[str, JsonObject]:
         "hand-in": HandInDocument,
         "class-tool": ClassToolDocument,
         "policy": Policy,
+        "demonstration": DemonstrationDocument,
     }
     return {
         f"{name}.schema.json": {

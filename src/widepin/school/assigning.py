@@ -20,7 +20,7 @@ from ..judge.task_check import is_solved
 from .models import Assignment, ClassTool, Person, SchoolClass, TaskSheet, now
 from .refused import Refused
 from .sheets import NotSolved, task_in
-from .states import Late
+from .states import Late, Showing
 
 
 class DuePassed(Refused):
@@ -185,15 +185,19 @@ def remove(session: Session, assignment: Assignment) -> None:
     session.delete(assignment)
 
 
-def set_feedback(assignment: Assignment, level: str, may: Collection[str] | None) -> None:
+def set_feedback(assignment: Assignment, level: str, may: Collection[str] | None, showing: str | None = None) -> None:
     """Choose how much a hand-in tells the students, and what they ``may``: measure, find, locus; None leaves
-    that.
+    that; and when they see the demonstration, ``showing``.
 
     Raises Refused.
     """
     if level not in list(Feedback):
         raise Refused(_("Choose how much students see: %(levels)s.", levels=", ".join(Feedback)))
     assignment.feedback = Feedback(level)
+    if showing is not None:
+        if showing not in list(Showing):
+            raise Refused(_("Choose when students see the demonstration."))
+        assignment.demonstration = Showing(showing)
     if may is not None:
         assignment.measuring, assignment.finding, assignment.loci = (one in may for one in ("measure", "find", "locus"))
 

@@ -24,7 +24,7 @@ from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
 from ..documents.explaining import Feedback
 from ..documents.reading import JsonObject
 from ..judge.verdict import Outcome
-from .states import Action, Late, LinkPurpose, Role, SignInOutcome
+from .states import Action, Late, LinkPurpose, Role, Showing, SignInOutcome
 
 
 def members(enumeration: type[StrEnum]) -> Enum:
@@ -262,6 +262,9 @@ class TaskSheet(Base):
     topic: Mapped[str] = mapped_column(String(60), default="", server_default="")
     policy: Mapped[JsonObject] = mapped_column(JSON, default=dict, server_default="{}")
     shared: Mapped[bool] = mapped_column(default=False, server_default=false())  # in the school's own library
+    demonstration: Mapped[JsonObject | None] = mapped_column(
+        JSON(none_as_null=True)
+    )  # None: as it is made from the task
     series_of: Mapped[int | None]  # of a level of a graded series: the family of its task; not listed by itself
 
     owner: Mapped[Person] = relationship()
@@ -289,6 +292,7 @@ class Assignment(Base):
     measuring: Mapped[bool] = mapped_column(default=True, server_default=true())
     finding: Mapped[bool] = mapped_column(default=True, server_default=true())
     loci: Mapped[bool] = mapped_column(default=True, server_default=true())
+    demonstration: Mapped[Showing] = mapped_column(members(Showing), default=Showing.NEVER, server_default="never")
 
     school_class: Mapped[SchoolClass] = relationship(back_populates="assignments")
     after: Mapped[Assignment | None] = relationship(remote_side="Assignment.id")

@@ -19,6 +19,14 @@ class Late(StrEnum):
     REFUSED = "refused"
 
 
+class Showing(StrEnum):
+    """When students may go through the demonstration of a task."""
+
+    NEVER = "never"
+    BEFORE = "before"
+    AFTER = "after"
+
+
 class SignInOutcome(StrEnum):
     """How a try to sign in ended."""
 

@@ -30,6 +30,7 @@ from . import (
     administration,
     class_tools,
     classes,
+    demonstrations,
     drawing,
     handins,
     health,
@@ -61,6 +62,7 @@ FEATURES = (
     tasks,
     handins,
     administration,
+    demonstrations,
     drawing,
     health,
 )

@@ -358,7 +358,7 @@ def set_feedback(assignment_id: int) -> Response:
     """Choose how much a hand-in tells the students of this class, and what they may."""
     assignment = taught_assignment(assignment_id)
     may = request.form.getlist("may") if "may" in request.form else None
-    assigning.set_feedback(assignment, request.form.get("feedback", ""), may)
+    assigning.set_feedback(assignment, request.form.get("feedback", ""), may, request.form.get("demonstration"))
     flash(_("From now on students see: %(what)s.", what=_(FEEDBACK_IN_WORDS[assignment.feedback])))
     return redirect(url_for("classes.assignment", assignment_id=assignment.id))
 

@@ -19,9 +19,10 @@ from ...judge.claims import Claimed, in_every_position
 from ...judge.judging import judge
 from ...school import handins
 from ...school.board_standing import MAX_CLAIMS, BoardStanding, board_standing, claimed
+from ...school.demonstrations import may_see
 from ...school.history import OperationRefused
 from ...school.models import Assignment, HandIn, Operation, now
-from ...school.progress import to_do
+from ...school.progress import best_of, to_do
 from ...school.works import MAX_OPERATIONS, StaleLog, is_open, save, task_of, work_of
 from ...school.works import import_steps as store_all
 from ..access import assignment_to_do, me, own_work, students_only
@@ -70,12 +71,15 @@ def board(assignment_id: int) -> str:
         },
         "standing": as_json(standing),
     }
+    best = best_of(work.hand_ins) if work else None
     return render_template(
         "tasks/board.html",
         task=task,
         words=Words(task),
         setting=setting,
         work=work,
+        demonstration=may_see(assignment, best, now()),
+        assignment=assignment,
         hand_in_url=url_for("tasks.hand_in", assignment_id=assignment.id),
     )
 

@@ -445,7 +445,12 @@ class Making {
     await this.store();
     let found;
     try {
-      found = await this.#post(this.state.urls.check_task, {});
+      found = await this.#post(`${this.state.urls.check_task}?quick`, {});
+      if (found.solved) {
+        this.taskCheck.show(found);
+        this.taskCheck.searching();
+        found = await this.#post(this.state.urls.check_task, {});
+      }
     } catch {
       found = { error: _("There is no connection. Nothing is lost; try again.") };
     }

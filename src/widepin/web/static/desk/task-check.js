@@ -12,7 +12,12 @@ export class TaskCheck {
   }
 
   wait() {
-    this.holder.replaceChildren(paragraph(_("Checking …")));
+    this.holder.replaceChildren(...working(_("Checking the sample solution …")));
+  }
+
+  // What is known stands there already, while small changes of the sample solution are tried.
+  searching() {
+    this.holder.append(...working(_("Looking for wrong works that would pass as well …")));
   }
 
   show(found) {
@@ -64,6 +69,12 @@ export class TaskCheck {
     if (picture.drags.length) picture.dragTo(1);
     else picture.paint();
   }
+}
+
+function working(words) {
+  const bar = document.createElement("progress");
+  bar.setAttribute("aria-label", words);
+  return [paragraph(words, "quiet-note"), bar];
 }
 
 function paragraph(words, kind = "") {

@@ -1,0 +1,88 @@
+"""Demonstrations: a construction shown frame by frame, with what is done and why. An open document; see docs/schemas.
+
+A frame says how many steps are shown, what is said of them, where points lie from here on, how objects are shown from
+here on, and which part of the paper is seen.
+"""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
+
+from ..judge.task import Task
+from ..plane.steps import MAX_STEPS
+from .construction import Coordinate, StepDocument, write_step
+from .language import gettext as _
+from .operations import Dress
+from .reading import JsonObject, Unreadable, from_validation
+from .words import Words, instruction
+
+Format = Literal["widepin.demonstration/1"]
+FORMAT: Format = "widepin.demonstration/1"
+MAX_FRAMES, LONGEST_WORDS = 200, 800
+
+
+class Frame(BaseModel):
+    """What is seen and said at one place of a demonstration. ``view``: two opposite corners in centimetres."""
+
+    model_config = ConfigDict(extra="forbid")
+    shown: Annotated[int, Field(ge=0, le=MAX_STEPS, strict=True)]
+    words: str = Field(default="", max_length=LONGEST_WORDS)
+    points: dict[str, tuple[Coordinate, Coordinate]] = Field(default_factory=dict, max_length=2 * MAX_STEPS)
+    dress: dict[str, Dress] = Field(default_factory=dict, max_length=2 * MAX_STEPS)
+    view: tuple[tuple[Coordinate, Coordinate], tuple[Coordinate, Coordinate]] | None = None
+
+
+class DemonstrationDocument(BaseModel):
+    """A construction and its frames. ``answer``: ids of what is constructed, brought out in the last frame."""
+
+    model_config = ConfigDict(extra="forbid")
+    format: Format = FORMAT
+    title: str = Field(max_length=200)
+    given: list[StepDocument] = Field(max_length=MAX_STEPS)
+    steps: list[StepDocument] = Field(max_length=MAX_STEPS)
+    answer: list[str] = Field(default_factory=list, max_length=MAX_STEPS)
+    frames: list[Frame] = Field(min_length=1, max_length=MAX_FRAMES)
+
+
+def read_demonstration(value: object) -> JsonObject:
+    """A demonstration from its JSON value, as it is kept. Raises Unreadable with the place in the document."""
+    try:
+        document = DemonstrationDocument.model_validate(value)
+    except ValidationError as error:
+        raise from_validation(error) from None
+    for number, frame in enumerate(document.frames):
+        if frame.shown > len(document.steps):
+            raise Unreadable(
+                f"frames[{number}].shown", _("must be a number of steps, %(most)s at most", most=len(document.steps))
+            )
+    return document.model_dump(mode="json", exclude_none=True) | {
+        "given": [write_step(step.step()) for step in document.given],
+        "steps": [write_step(step.step()) for step in document.steps],
+    }
+
+
+def demonstration_of(task: Task) -> JsonObject:
+    """A demonstration of a task's sample solution in the words of its steps: first what is asked for, then a frame a
+    step, at last that it may be dragged.
+    """
+    words = Words(task)
+    wanted = _(
+        "Construct %(wanted)s such that %(conditions)s.",
+        wanted=words.wanted(),
+        conditions="; ".join(words.conditions()),
+    )
+    frames: list[JsonObject] = [{"shown": 0, "words": f"{task.text} {wanted}".strip()[:LONGEST_WORDS]}]
+    for number, step in enumerate(task.model, 1):
+        frames.append({"shown": number, "words": _("%(step)s.", step=instruction(step))})
+    answer = [one.name for one in task.wanted if one.name in {step.id for step in task.model}]
+    frames.append({"shown": len(task.model), "words": _("Drag the given points: it stays right wherever they lie.")})
+    return {
+        "format": FORMAT,
+        "title": task.title,
+        "given": [write_step(step) for step in task.done],
+        "steps": [write_step(step) for step in task.model],
+        "answer": answer,
+        "frames": frames,
+    }

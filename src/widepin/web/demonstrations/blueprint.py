@@ -1,0 +1,15 @@
+"""Demonstrations: how a construction is done and why, frame by frame."""
+
+from flask import Blueprint
+
+from . import views
+
+blueprint = Blueprint("demonstrations", __name__)
+
+blueprint.add_url_rule("/library/<key>/demonstration", "of_library", views.of_library)
+blueprint.add_url_rule("/library/<key>/demonstration.html", "library_file", views.library_file)
+blueprint.add_url_rule("/sheets/<int:sheet_id>/demonstration", "of_sheet", views.of_sheet)
+blueprint.add_url_rule("/sheets/<int:sheet_id>/demonstration.html", "sheet_file", views.sheet_file)
+blueprint.add_url_rule("/sheets/<int:sheet_id>/demonstration/frames", "save", views.save, methods=["POST"])
+blueprint.add_url_rule("/sheets/<int:sheet_id>/demonstration/discard", "discard", views.discard, methods=["POST"])
+blueprint.add_url_rule("/tasks/<int:assignment_id>/demonstration", "of_task", views.of_task)

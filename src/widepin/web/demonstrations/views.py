@@ -1,0 +1,118 @@
+"""Demonstrations: how a construction is done and why, frame by frame."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from flask import Response, abort, flash, redirect, render_template, url_for
+from flask.typing import ResponseReturnValue
+
+from ...documents.demonstration import demonstration_of
+from ...documents.language import gettext as _
+from ...documents.reading import JsonObject, Unreadable
+from ...documents.task import read_task
+from ...school import demonstrations
+from ...school.library import LIBRARY, LibraryTask
+from ...school.models import TaskSheet, now
+from ...school.progress import standing
+from ...school.refused import Refused
+from ..access import assignment_to_do, me, own_sheet, own_work, students_only, teachers_only
+from ..database import session
+from ..downloads import download
+from ..reading import JsonBody, json_body
+from .standalone import standalone
+
+
+def shown(document: JsonObject, **context: Any) -> str:
+    """The page of a demonstration."""
+    return render_template("demonstrations/show.html", document=document, **context)
+
+
+def known_task(key: str) -> LibraryTask:
+    """A task of the library; 404 for a key that it does not have."""
+    if key not in LIBRARY:
+        abort(404)
+    return LIBRARY[key]
+
+
+def of_this(sheet: TaskSheet) -> JsonObject:
+    """The demonstration of a task; 400 while it is not finished."""
+    try:
+        return demonstrations.demonstration_for(sheet)
+    except Unreadable as wrong:
+        abort(400, _("The task is not finished yet: %(wrong)s.", wrong=wrong))
+
+
+@teachers_only
+def of_library(key: str) -> str:
+    """How a task of the library is done."""
+    return shown(
+        demonstration_of(read_task(known_task(key).document())),
+        back=url_for("sheets.library_task", key=key),
+        file=url_for("demonstrations.library_file", key=key),
+    )
+
+
+@teachers_only
+def of_sheet(sheet_id: int) -> str:
+    """How a task of one's own is done, with words and positions to be changed."""
+    sheet = own_sheet(sheet_id)
+    return shown(
+        of_this(sheet),
+        back=url_for("sheets.sheet", sheet_id=sheet.id),
+        file=url_for("demonstrations.sheet_file", sheet_id=sheet.id),
+        sheet=sheet,
+    )
+
+
+@students_only
+def of_task(assignment_id: int) -> str:
+    """How a task is done, where the teacher shows it."""
+    assignment = assignment_to_do(assignment_id)
+    if not demonstrations.may_see(assignment, standing(me(), own_work(assignment)).best, now()):
+        abort(403, _("Your teacher does not show how this is done, or not yet."))
+    return shown(of_this(assignment.sheet), back=url_for("tasks.board", assignment_id=assignment.id), file=None)
+
+
+@teachers_only
+def library_file(key: str) -> Response:
+    """A demonstration of the library as one file that needs no network."""
+    return as_file(demonstration_of(read_task(known_task(key).document())))
+
+
+@teachers_only
+def sheet_file(sheet_id: int) -> Response:
+    """A demonstration as one file that needs no network."""
+    return as_file(of_this(own_sheet(sheet_id)))
+
+
+def as_file(document: JsonObject) -> Response:
+    """A demonstration as one file."""
+    return download(standalone(document), f"{document['title']}.html", "text/html")
+
+
+class Frames(JsonBody):
+    """The frames of a demonstration, all of them."""
+
+    frames: list[Any]
+
+
+@teachers_only
+def save(sheet_id: int) -> ResponseReturnValue:
+    """Keep the frames as they were changed: 200, or 422 with what is wrong."""
+    sheet, sent = own_sheet(sheet_id), json_body(Frames)
+    try:
+        demonstrations.keep(sheet, sent.frames)
+    except (Unreadable, Refused) as wrong:
+        return {"error": str(wrong)}, 422
+    session().flush()
+    return {}
+
+
+@teachers_only
+def discard(sheet_id: int) -> ResponseReturnValue:
+    """Make the demonstration anew from the sample solution."""
+    sheet = own_sheet(sheet_id)
+    demonstrations.discard(sheet)
+    flash(_("The demonstration is as it follows from the sample solution."))
+    return redirect(url_for("demonstrations.of_sheet", sheet_id=sheet.id))

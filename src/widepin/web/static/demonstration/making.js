@@ -1,0 +1,152 @@
+// Changes a demonstration: the words of each frame, where points lie, what is hidden or coloured, and what is seen. All of
+// it is stored a moment after it is changed.
+
+import { _ } from "../look/language.js";
+import { csrfToken, find, findAll } from "../look/page.js";
+import { Hits } from "../figure/hits.js";
+import { rounded } from "../figure/log.js";
+import "./show.js";
+
+const MOMENT = 500; // milliseconds without a change
+const REACH = 14; // pixels
+
+class Making {
+  #timer = null;
+  #chosen = null; // the object whose look can be changed
+
+  constructor(panel, show) {
+    this.panel = panel;
+    this.show = show;
+    this.frames = show.frames;
+    this.words = find("textarea", panel);
+    this.state = find("[data-state]", panel);
+    this.words.addEventListener("input", () => {
+      this.frames.frame.words = this.words.value;
+      show.words.textContent = this.words.value;
+      this.#store();
+    });
+    const on = (name, act) => find(`[data-act="${name}"]`, panel).addEventListener("click", act);
+    on("add", () => this.#add());
+    on("remove", () => this.#remove());
+    on("position", () => this.#change({ points: this.#places() }));
+    on("forget", () => this.#change({ points: {}, dress: {}, view: undefined }));
+    on("closer", () => this.#zoom(0.8));
+    on("farther", () => this.#zoom(1.25));
+    for (const button of findAll("[data-look]", panel))
+      button.addEventListener("click", () => this.#dress(JSON.parse(button.dataset.look)));
+    show.svg.addEventListener("click", (event) => this.#choose(event));
+    this.frames.dragged = () => {
+      find('[data-act="position"]', panel).disabled = false;
+    };
+    show.onGo(() => this.#shown());
+    addEventListener("pagehide", () => this.#timer && this.#send(true));
+  }
+
+  #shown() {
+    const { frame, frames, at } = this.frames;
+    this.words.value = frame.words;
+    this.#choseNothing();
+    find('[data-act="position"]', this.panel).disabled = true;
+    find('[data-act="remove"]', this.panel).disabled = frames.length === 1;
+    find('[data-act="forget"]', this.panel).disabled = !hasLooks(frames[at]);
+  }
+
+  #places() {
+    return Object.fromEntries(Object.entries(this.frames.places).map(([id, at]) => [id, rounded(at)]));
+  }
+
+  #change(fields) {
+    Object.assign(this.frames.frame, fields);
+    this.show.go(this.frames.at);
+    this.#store();
+  }
+
+  // Another frame after this one, with the same steps.
+  #add() {
+    const { frames, at, frame } = this.frames;
+    frames.splice(at + 1, 0, { shown: frame.shown, words: "" });
+    this.show.go(at + 1);
+    this.words.focus();
+    this.#store();
+  }
+
+  #remove() {
+    const { frames, at } = this.frames;
+    const removed = frames.splice(at, 1);
+    this.show.go(Math.min(at, frames.length - 1));
+    this.#store();
+    this.#say(_("Removed."), () => {
+      frames.splice(at, 0, ...removed);
+      this.show.go(at);
+      this.#store();
+    });
+  }
+
+  #zoom(factor) {
+    const [width, height] = this.frames.drawing.size();
+    const { view } = this.frames;
+    const corners = [view.toPaper(0, height), view.toPaper(width, 0)];
+    const middle = [0, 1].map((axis) => (corners[0][axis] + corners[1][axis]) / 2);
+    const seen = corners.map((corner) => corner.map((value, axis) => middle[axis] + (value - middle[axis]) * factor));
+    this.#change({ view: seen.map(rounded) });
+  }
+
+  #choose({ clientX, clientY }) {
+    const { figure, view } = this.frames;
+    const box = this.show.svg.getBoundingClientRect();
+    const hits = new Hits(figure, view, (id) => this.frames.isHidden(id));
+    const place = [clientX - box.left, clientY - box.top];
+    const [first] = [...hits.points(...place, REACH), ...hits.curves(...place, REACH)];
+    if (!first) return this.#choseNothing();
+    this.#chosen = first.id;
+    find("[data-chosen]", this.panel).textContent = _("%(name)s from here on:", { name: first.id });
+    for (const button of findAll("[data-look]", this.panel)) button.disabled = false;
+  }
+
+  #choseNothing() {
+    this.#chosen = null;
+    find("[data-chosen]", this.panel).textContent = _("Click an object of the figure to hide or colour it.");
+    for (const button of findAll("[data-look]", this.panel)) button.disabled = true;
+  }
+
+  #dress(look) {
+    const { frame } = this.frames;
+    const id = this.#chosen;
+    this.#change({ dress: { ...frame.dress, [id]: { ...frame.dress?.[id], ...look } } });
+  }
+
+  #store() {
+    clearTimeout(this.#timer);
+    this.#say(_("Saving …"));
+    this.#timer = setTimeout(() => this.#send(), MOMENT);
+  }
+
+  async #send(keepalive = false) {
+    this.#timer = null;
+    const answer = await fetch(this.panel.dataset.save, {
+      method: "POST",
+      headers: { "Content-Type": "application/json", Accept: "application/json", "X-CSRFToken": csrfToken() },
+      body: JSON.stringify({ frames: this.frames.frames }),
+      keepalive,
+    }).catch(() => null);
+    if (answer?.ok && !answer.redirected) return this.#say(_("All changes saved"));
+    const said = await answer?.json().catch(() => null);
+    this.#say(said?.error ?? _("No connection; not saved yet"));
+    if (!said) this.#timer = setTimeout(() => this.#send(), 10 * MOMENT);
+  }
+
+  // undo: what a button beside the words does
+  #say(words, undo = null) {
+    const button = Object.assign(document.createElement("button"), { type: "button", textContent: _("Undo") });
+    button.addEventListener("click", () => undo());
+    this.state.replaceChildren(words, ...(undo ? [" ", button] : []));
+  }
+}
+
+function hasLooks({ points, dress, view }) {
+  return Boolean(view) || [points, dress].some((one) => one && Object.keys(one).length > 0);
+}
+
+/** @type {any} */
+const page = find(".demonstration");
+page.making = new Making(find(".frame-making"), page.show);

@@ -1,0 +1,73 @@
+// Goes through a demonstration: next, back, keys, drag at any frame, large. On a file of its own it finds all it needs there.
+
+import { _ } from "../look/language.js";
+import { find } from "../look/page.js";
+import { makeDraggable } from "../figure/dragging.js";
+import { Frames } from "../figure/frames.js";
+import { ToolBook } from "../figure/tape.js";
+
+export class Show {
+  #listeners = [];
+
+  constructor(page, book) {
+    this.page = page;
+    this.svg = find("svg", page);
+    this.frames = new Frames(book, JSON.parse(find("#demonstration").textContent), this.svg);
+    this.words = find("[data-words]", page);
+    this.slider = find("input[type=range]", page);
+    makeDraggable(this.frames, this.svg);
+    find("[data-back]", page).addEventListener("click", () => this.go(this.frames.at - 1));
+    find("[data-on]", page).addEventListener("click", () => this.go(this.frames.at + 1));
+    this.slider.addEventListener("input", () => this.go(Number(this.slider.value)));
+    find("[data-wide]", page).addEventListener("click", () => this.#fill());
+    document.addEventListener("keydown", (event) => this.#press(event));
+    this.go(0);
+  }
+
+  // To be told when another frame is shown.
+  onGo(listener) {
+    this.#listeners.push(listener);
+    listener();
+  }
+
+  go(number) {
+    const { frames } = this;
+    frames.go(number);
+    this.slider.max = frames.frames.length - 1;
+    this.slider.value = frames.at;
+    this.words.textContent = frames.frame.words;
+    find("[data-place]", this.page).textContent = _("%(n)s of %(all)s", {
+      n: frames.at + 1,
+      all: frames.frames.length,
+    });
+    find("[data-back]", this.page).disabled = frames.at === 0;
+    find("[data-on]", this.page).disabled = frames.isLast;
+    for (const listener of this.#listeners) listener();
+  }
+
+  #fill() {
+    if (document.fullscreenElement) document.exitFullscreen();
+    else this.page.requestFullscreen?.();
+  }
+
+  #press(event) {
+    if (event.target.matches?.("input, textarea, select") || event.ctrlKey || event.metaKey || event.altKey) return;
+    const actions = {
+      ArrowRight: () => this.go(this.frames.at + 1),
+      " ": () => this.go(this.frames.at + 1),
+      ArrowLeft: () => this.go(this.frames.at - 1),
+      Home: () => this.go(0),
+      End: () => this.go(this.frames.frames.length - 1),
+      f: () => this.#fill(),
+    };
+    if (!actions[event.key] || (event.key === " " && event.target.matches?.("button, a"))) return;
+    event.preventDefault();
+    actions[event.key]();
+  }
+}
+
+const page = find(".demonstration");
+const kept = document.querySelector("#tool-book");
+const book = kept ? new ToolBook(JSON.parse(kept.textContent)) : await ToolBook.load(document.body.dataset.toolBook);
+page.show = new Show(page, book);
+page.dataset.ready = "yes";

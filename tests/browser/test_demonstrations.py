@@ -1,0 +1,122 @@
+"""Demonstrations in a real browser: gone through, changed, and opened from a file without a network."""
+
+import pytest
+from playwright.sync_api import expect
+from sqlalchemy import select
+
+from widepin.school.library import LIBRARY
+from widepin.school.models import Assignment, Person, SchoolClass
+from widepin.school.sheets import new_sheet
+from widepin.school.states import Showing
+from widepin.school.store import make_sessions
+
+
+@pytest.fixture
+def sheet_address(teacher, served, school):
+    """The page of a demonstration of the teacher's own."""
+    with make_sessions(school)() as session:
+        person = session.scalars(select(Person).where(Person.name == "Ada Thorne").order_by(Person.id.desc())).first()
+        sheet = new_sheet(session, person, LIBRARY["perpendicular-bisector"].document())
+        session.commit()
+        return f"{served}/sheets/{sheet.id}/demonstration"
+
+
+def words(page):
+    return page.locator("[data-words]")
+
+
+def test_it_is_gone_through_by_keys_and_dragged_at_any_step(teacher, served):
+    teacher.goto(f"{served}/library/perpendicular-bisector/demonstration")
+    teacher.wait_for_selector("[data-ready]")
+    expect(words(teacher)).to_contain_text("Construct a line")
+    expect(teacher.locator(".curve:not(.given)")).to_have_count(0)
+    teacher.keyboard.press("ArrowRight")
+    expect(words(teacher)).to_contain_text("circle centred")
+    expect(teacher.locator("circle.curve")).to_have_count(1)
+    before = teacher.locator("circle.curve").first.get_attribute("r")
+    box = teacher.locator(".point[data-id=B] .dot").bounding_box()
+    teacher.mouse.move(box["x"] + 3, box["y"] + 3)
+    teacher.mouse.down()
+    teacher.mouse.move(box["x"] - 80, box["y"] + 30, steps=4)
+    teacher.mouse.up()
+    assert teacher.locator("circle.curve").first.get_attribute("r") != before
+    teacher.keyboard.press("End")
+    expect(teacher.locator(".curve.answer")).to_have_count(1)
+    expect(teacher.get_by_role("button", name="Next")).to_be_disabled()
+    teacher.keyboard.press("ArrowLeft")
+    teacher.keyboard.press("Home")
+    expect(teacher.locator("[data-place]")).to_contain_text("1 of")
+
+
+def test_words_positions_and_looks_become_part_of_a_frame(teacher, sheet_address):
+    teacher.goto(sheet_address)
+    teacher.wait_for_selector("[data-ready]")
+    teacher.get_by_text("Change this demonstration").click()
+    teacher.keyboard.press("ArrowRight")
+    teacher.locator("[data-on]").click()
+    teacher.get_by_label("What is done here").fill("Open the compass as far as AB.")
+    state = teacher.locator("[data-state]")
+    expect(state).to_have_text("All changes saved")
+    box = teacher.locator(".point[data-id=B] .dot").bounding_box()
+    teacher.mouse.move(box["x"] + 3, box["y"] + 3)
+    teacher.mouse.down()
+    teacher.mouse.move(box["x"] - 60, box["y"] + 50, steps=4)
+    teacher.mouse.up()
+    teacher.get_by_role("button", name="Keep this position").click()
+    expect(state).to_have_text("All changes saved")
+    place = teacher.locator(".point[data-id=B]").get_attribute("transform")
+    teacher.mouse.click(box["x"] - 57, box["y"] + 53)
+    teacher.get_by_role("button", name="Green").click()
+    teacher.get_by_role("button", name="Add a frame after this one").click()
+    expect(state).to_have_text("All changes saved")
+    teacher.reload()
+    teacher.wait_for_selector("[data-ready]")
+    teacher.locator(".telling input").fill("2")
+    expect(words(teacher)).to_have_text("Open the compass as far as AB.")
+    assert teacher.locator(".point[data-id=B]").get_attribute("transform") == place
+    teacher.get_by_text("Change this demonstration").click()
+    teacher.get_by_role("button", name="Make it anew").click()
+    teacher.wait_for_selector("[data-ready]")
+    expect(words(teacher)).to_contain_text("Construct a line")
+
+
+def test_a_file_of_its_own_opens_without_a_network(teacher, served, tmp_path):
+    teacher.goto(f"{served}/library/incircle/demonstration")
+    with teacher.expect_download() as download:
+        teacher.get_by_role("link", name="Save as one file").click()
+    file = tmp_path / "incircle.html"
+    download.value.save_as(file)
+    assert "http" not in file.read_text().replace("http://www.w3.org/2000/svg", "")
+    teacher.context.set_offline(True)
+    alone = teacher.context.new_page()
+    errors = []
+    alone.on("pageerror", lambda error: errors.append(str(error)))
+    alone.goto(f"file://{file}")
+    alone.wait_for_selector("[data-ready]")
+    alone.keyboard.press("End")
+    expect(alone.locator(".curve.answer")).to_have_count(1)
+    assert errors == []
+
+
+def test_a_student_sees_it_when_the_teacher_shows_it(desk, school):
+    desk.enter("Splitting a gable")
+    page = desk.page
+    number = int(page.url.rsplit("/", 1)[1])
+    expect(page.get_by_role("link", name="How it is done")).to_have_count(0)
+    assert page.request.get(f"{page.url}/demonstration").status == 403
+    with make_sessions(school)() as session:
+        session.get_one(Assignment, number).demonstration = Showing.BEFORE
+        assert session.get_one(Assignment, number).school_class in session.scalars(select(SchoolClass))
+        session.commit()
+    try:
+        page.reload()
+        desk.ready()
+        page.get_by_role("link", name="How it is done").click()
+        page.wait_for_selector(".demonstration[data-ready]")
+        page.keyboard.press("ArrowRight")
+        expect(words(page)).not_to_be_empty()
+        expect(page.get_by_text("Change this demonstration")).to_have_count(0)
+    finally:
+        with make_sessions(school)() as session:
+            session.get_one(Assignment, number).demonstration = Showing.NEVER
+            session.commit()

@@ -1,0 +1,43 @@
+"""Demonstrations: made from every task of the library, and read with errors that say where."""
+
+import pytest
+
+from widepin.documents.demonstration import MAX_FRAMES, demonstration_of, read_demonstration
+from widepin.documents.reading import Unreadable
+from widepin.documents.task import read_task
+from widepin.school.library import LIBRARY
+
+
+@pytest.fixture
+def bisector():
+    return demonstration_of(read_task(LIBRARY["perpendicular-bisector"].document()))
+
+
+@pytest.mark.parametrize("key", LIBRARY)
+def test_every_task_of_the_library_has_one(key):
+    task = read_task(LIBRARY[key].document())
+    made = demonstration_of(task)
+    assert [frame["shown"] for frame in made["frames"]] == [*range(len(task.model) + 1), len(task.model)]
+    assert all(frame["words"] for frame in made["frames"])
+    assert set(made["answer"]) <= {step["id"] for step in made["steps"]}
+    assert read_demonstration(made)["frames"] == read_demonstration(read_demonstration(made))["frames"]
+
+
+@pytest.mark.parametrize(
+    ("changed", "place"),
+    [
+        ({"frames": []}, "frames"),
+        ({"frames": [{"shown": 99}]}, r"frames\[0\].shown"),
+        ({"frames": [{"shown": -1}]}, r"frames\[0\].shown"),
+        ({"frames": [{"shown": 0, "words": "x" * 801}]}, r"frames\[0\].words"),
+        ({"frames": [{"shown": 0, "points": {"A": [1, "b"]}}]}, r"frames\[0\].points"),
+        ({"frames": [{"shown": 0, "dress": {"A": {"hue": "gold"}}}]}, r"frames\[0\].dress"),
+        ({"frames": [{"shown": 0, "view": [[0, 0]]}]}, r"frames\[0\].view"),
+        ({"frames": [{"shown": 0}] * (MAX_FRAMES + 1)}, "frames"),
+        ({"format": "another/1"}, "format"),
+        ({"sound": True}, "sound"),
+    ],
+)
+def test_what_cannot_be_read_is_said_with_its_place(bisector, changed, place):
+    with pytest.raises(Unreadable, match=place):
+        read_demonstration({**bisector, **changed})

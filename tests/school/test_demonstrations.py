@@ -1,0 +1,68 @@
+"""The demonstration of a task: made from its sample solution, changed by its teacher, shown when the teacher says."""
+
+from datetime import timedelta
+
+import pytest
+from sqlalchemy import select
+
+from widepin.documents.reading import Unreadable
+from widepin.judge.verdict import Outcome
+from widepin.school import demonstrations
+from widepin.school.library import LIBRARY
+from widepin.school.models import Assignment, HandIn, SchoolClass, now
+from widepin.school.refused import Refused
+from widepin.school.sheets import change, new_sheet
+from widepin.school.states import Showing
+
+
+@pytest.fixture
+def sheet(session):
+    teacher = session.scalars(select(SchoolClass)).first().teacher
+    return new_sheet(session, teacher, LIBRARY["incircle"].document())
+
+
+def test_it_is_kept_as_it_was_changed_and_made_anew_on_demand(session, sheet):
+    made = demonstrations.demonstration_for(sheet)
+    frames = [{"shown": 2, "words": "Both bisectors."}, {"shown": 2, "words": "Drag A.", "points": {"A": [1.0, 1.0]}}]
+    demonstrations.keep(sheet, frames)
+    session.flush()
+    session.expire(sheet)
+    kept = demonstrations.demonstration_for(sheet)
+    assert [frame["words"] for frame in kept["frames"]] == ["Both bisectors.", "Drag A."]
+    assert kept["frames"][1]["points"] == {"A": [1.0, 1.0]}
+    demonstrations.discard(sheet)
+    assert demonstrations.demonstration_for(sheet) == made
+
+
+def test_another_sample_solution_has_another_demonstration(session, sheet):
+    demonstrations.keep(sheet, [{"shown": 1, "words": "Old."}])
+    changed = change(session, sheet, {"model": LIBRARY["incircle"].document()["model"][:4]}, None, None)
+    assert demonstrations.demonstration_for(changed)["frames"][0]["words"] != "Old."
+    whole = change(session, changed, {"model": LIBRARY["incircle"].document()["model"]}, None, None)
+    assert demonstrations.demonstration_for(whole)["frames"][0]["words"] == "Old."  # the same again
+
+
+def test_too_much_is_refused_and_nothing_is_lost(sheet):
+    demonstrations.keep(sheet, [{"shown": 1, "words": "Kept."}])
+    large = [{"shown": 1, "words": "x" * 800, "points": {f"P{n}": [1.0, 2.0] for n in range(60)}} for _ in range(190)]
+    with pytest.raises(Refused, match="larger than"):
+        demonstrations.keep(sheet, large)
+    with pytest.raises(Unreadable):
+        demonstrations.keep(sheet, "no list")
+    assert demonstrations.demonstration_for(sheet)["frames"][0]["words"] == "Kept."
+
+
+def test_students_see_it_when_the_teacher_says():
+    at = now()
+    solved, wrong = HandIn(outcome=Outcome.SOUND), HandIn(outcome=Outcome.WRONG)
+    soon, past = at + timedelta(hours=1), at - timedelta(hours=1)
+    for showing, due, best, seen in [
+        (Showing.NEVER, past, solved, False),
+        (Showing.BEFORE, soon, None, True),
+        (Showing.AFTER, soon, None, False),
+        (Showing.AFTER, soon, wrong, False),
+        (Showing.AFTER, soon, solved, True),
+        (Showing.AFTER, past, wrong, True),
+        (Showing.AFTER, None, None, False),
+    ]:
+        assert demonstrations.may_see(Assignment(demonstration=showing, due=due), best, at) is seen
