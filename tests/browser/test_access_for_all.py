@@ -151,7 +151,7 @@ def test_the_board_with_what_is_laid_over_it(desk):
     )
     expect(page.locator(".new-version")).to_be_visible()
     assert barriers(page) == []
-    for _ in range(4):
+    for _ in range(9):
         page.get_by_role("button", name="Larger").click()
     expect(page.locator(".off-paper button").first).to_be_visible()
     assert barriers(page) == []

@@ -175,7 +175,7 @@ class TestPointing:
         desk.page.keyboard.type("kc", delay=20)
         expect(desk.page.locator(".number")).to_have_count(2)
         desk.page.keyboard.type("2")
-        assert re.match(r"C: intersection of k and c", desk.steps()[-1])
+        assert re.match(r"B: intersection of k and c", desk.steps()[-1])
         assert desk.stored()[-1]["operation"]["step"]["pick"] == 2
 
     def test_pressing_the_wrong_thing_says_what_is_missing(self, desk):

@@ -42,8 +42,8 @@ def test_results_of_a_class_tool_are_named_as_steps_are_and_its_helpers_after_th
       const { nextId } = await import('/static/board/rebasing.js');
       return m.useOf(x, ['P', 'Q', 'h'], ['P', 'Q', 'h', 'C', 'D1'], (make, taken) => nextId(make === 'intersection', taken));"""
     use = run("board/uses.js", script, proven)
-    assert use["gives"] == ["D", "E"] and [step["id"] for step in use["steps"]] == ["D2", "D", "E"]
-    assert use["steps"][2] == {"id": "E", "make": "intersection", "from": ["D2", "h"], "other_than": "D"}
+    assert use["gives"] == ["A", "B"] and [step["id"] for step in use["steps"]] == ["A1", "A", "B"]
+    assert use["steps"][2] == {"id": "B", "make": "intersection", "from": ["A1", "h"], "other_than": "A"}
 
 
 def test_folding_is_the_same_as_in_python(run):

@@ -85,7 +85,7 @@ def test_an_open_board_hears_of_attempts_dates_and_another_version(board, school
     assert before["attempts_left"] is None and before["comments"] == [] and before["comment_url"] is None
     with make_sessions(school)() as session:
         assignment = session.get_one(Assignment, number)
-        assignment.attempts, assignment.loci = 2, False
+        assignment.attempts, assignment.loci = 2, not assignment.loci
         session.commit()
     try:
         student.post(f"{address}/hand-in", data={"answer": []}, headers={"Accept": "application/json"})
@@ -101,5 +101,5 @@ def test_an_open_board_hears_of_attempts_dates_and_another_version(board, school
     finally:
         with make_sessions(school)() as session:
             assignment = session.get_one(Assignment, number)
-            assignment.attempts, assignment.loci = None, True
+            assignment.attempts, assignment.loci = None, not assignment.loci
             session.commit()

@@ -82,11 +82,12 @@ def table_of(session: Session, school_class: SchoolClass) -> Table:
 
 @dataclass(frozen=True)
 class Chapter:
-    """What a student did on a task: the standing, and the time from the first step to the best attempt."""
+    """What a student did on a task: the standing, the time from the first step to the best attempt, the move limit."""
 
     assignment: Assignment
     standing: Standing
     took: timedelta | None
+    budget: int | None
 
 
 def history_of(session: Session, school_class: SchoolClass, student: Person) -> list[Chapter]:
@@ -94,7 +95,12 @@ def history_of(session: Session, school_class: SchoolClass, student: Person) -> 
     table = table_of(session, school_class)
     row = next(row for row in table.rows if row.student.id == student.id)
     cells = zip(table.tasks, row.cells, strict=True)
-    return [Chapter(task, cell, time_taken(cell)) for task, cell in cells if cell is not None]
+    limit = select(TaskSheet.id, TaskSheet.document["budget"]["moves"].as_integer())
+    of_tasks = limit.where(TaskSheet.id.in_([task.sheet_id for task in table.tasks]))
+    limits = {row.id: row[1] for row in session.execute(of_tasks)}
+    return [
+        Chapter(task, cell, time_taken(cell), limits.get(task.sheet_id)) for task, cell in cells if cell is not None
+    ]
 
 
 def time_taken(one: Standing) -> timedelta | None:

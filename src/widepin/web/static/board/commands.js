@@ -131,6 +131,7 @@ export class Commands {
     const { operations, error } = await saving.importSteps(setting.urls.import, work);
     if (!operations) return bar.announce(`${file.name}: ${error}`, true);
     store.takeIn(operations);
+    this.parts.page.querySelector(".copies").open = false;
     paper.fit();
     bar.announce(ngettext("%(n)s step imported.", "%(n)s steps imported.", operations.length));
   }

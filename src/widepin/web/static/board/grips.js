@@ -24,14 +24,14 @@ export function gripAt(parts, event, place, isOffered) {
 
 // A point of one's own is attached to what it is held on, and pulled away from its curve with Shift.
 function point(parts, id, { pointerType, shiftKey }) {
+  // The figure is made anew when something is stored meanwhile, so it is asked for each time.
   const { store, paper, bar } = parts;
-  const { figure } = store;
-  if (shiftKey && store.isOwn(id) && figure.step(id).make === "point_on") return pulledAway(parts, id);
+  if (shiftKey && store.isOwn(id) && store.figure.step(id).make === "point_on") return pulledAway(parts, id);
   const attaching = new Attaching(parts, id, pointerType);
   const others = othersThan(store, id);
   return {
     move: (place) => {
-      figure.put(id, pointAt(figure, paper.view, others, place) ?? paper.view.toPaper(...place));
+      store.figure.put(id, pointAt(store.figure, paper.view, others, place) ?? paper.view.toPaper(...place));
       attaching.at(place);
     },
     drop: () => {
@@ -62,10 +62,10 @@ function pointAt(figure, view, ids, [px, py]) {
 // Without its curve, and wherever it is pulled.
 function pulledAway({ store, paper, bar }, id) {
   let at = store.figure.shape(id);
-  store.figure.detach(id);
   return {
     move: (place) => {
       at = paper.view.toPaper(...place);
+      if (store.figure.step(id).make === "point_on") store.figure.detach(id);
       store.figure.put(id, at);
     },
     drop: () => {
