@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
-from sqlalchemy import bindparam, exists, func, or_, select
+from sqlalchemy import bindparam, exists, or_, select
 from sqlalchemy.orm import Session, contains_eager, joinedload, selectinload
 
 from ..documents.language import gettext as _
@@ -38,6 +39,7 @@ class ToDo:
     standing: Standing
     closed: str | None
     comments: int = 0  # on the latest attempt, by others
+    said: str = ""  # the last of them
     waits: bool = False  # whether it is closed because it is not open yet
 
     @property
@@ -150,20 +152,53 @@ def to_do(session: Session, student: Person, at: datetime | None = None) -> list
             assignment,
             one,
             why_closed(assignment, solved, at),
-            said.get(one.latest.id, 0) if one.latest else 0,
+            len(said.get(one.latest.id, ())) if one.latest else 0,
+            said[one.latest.id][-1] if one.latest and one.latest.id in said else "",
             assignment.opens is not None and at < assignment.opens,
         )
         for assignment, one in rows
     ]
 
 
-def said_to(session: Session, student: Person) -> dict[int, int]:
-    """How many comments others wrote on each attempt of a student's."""
-    counts = (
-        select(Comment.hand_in_id, func.count())
+def said_to(session: Session, student: Person) -> dict[int, list[str]]:
+    """The comments that others wrote on each attempt of a student's, in their order."""
+    wanted = (
+        select(Comment.hand_in_id, Comment.text)
         .join(HandIn, HandIn.id == Comment.hand_in_id)
         .join(Work, Work.id == HandIn.work_id)
         .where(Work.student_id == student.id, Comment.author_id != student.id)
-        .group_by(Comment.hand_in_id)
+        .order_by(Comment.id)
     )
-    return {row[0]: row[1] for row in session.execute(counts)}
+    found: dict[int, list[str]] = {}
+    for number, text in session.execute(wanted):
+        found.setdefault(number, []).append(text)
+    return found
+
+
+def what_next(rows: Sequence[ToDo], at: datetime) -> tuple[ToDo, str] | None:
+    """What a student best turns to at a time (UTC), and why; None where all of it is solved or closed.
+
+    What was returned comes first, then what is due next, then what does not hold yet or is begun, then what is new.
+    """
+
+    def reason(row: ToDo) -> tuple[int, float, str] | None:
+        one, due = row.standing, row.assignment.due
+        if row.closed:
+            return None
+        if one.work is not None and one.work.returned is not None:
+            return 0, 0, _("your teacher has returned it for revision")
+        if is_solved(one.best):
+            return None
+        if due is not None and due >= at:
+            return 1, due.timestamp(), _("it is due next")
+        if one.best is not None:
+            return 2, 0, _("it does not hold in every position yet")
+        if one.work is not None:
+            return 3, 0, _("you have begun it")
+        return 4, 0, _("it is new")
+
+    open_rows = [(why, row) for row in rows if (why := reason(row)) is not None]
+    if not open_rows:
+        return None
+    (_rank, _time, words), row = min(open_rows, key=lambda one: one[0][:2])
+    return row, words

@@ -17,6 +17,7 @@ from sqlalchemy import select
 
 from ..documents.language import gettext, marked
 from ..school import browser_sessions
+from ..school.library import LIBRARY, LibraryTask
 from ..school.models import Assignment, ClassTool, HandIn, Person, SchoolClass, TaskSheet, Work, now
 from ..school.progress import assignment_of, closed_now
 from ..school.states import Role
@@ -162,6 +163,13 @@ def taught_assignment(assignment_id: int) -> Assignment:
     if found is None or not teaches(me(), found.school_class):
         abort(404)
     return found
+
+
+def known_task(key: str) -> LibraryTask:
+    """A task of the task library; 404 for a key that it does not have."""
+    if key not in LIBRARY:
+        abort(404)
+    return LIBRARY[key]
 
 
 def own_sheet(sheet_id: int) -> TaskSheet:

@@ -12,11 +12,10 @@ from ...documents.language import gettext as _
 from ...documents.reading import JsonObject, Unreadable
 from ...documents.task import read_task
 from ...school import demonstrations
-from ...school.library import LIBRARY, LibraryTask
 from ...school.models import TaskSheet, now
 from ...school.progress import standing
 from ...school.refused import Refused
-from ..access import assignment_to_do, me, own_sheet, own_work, students_only, teachers_only
+from ..access import assignment_to_do, known_task, me, own_sheet, own_work, students_only, teachers_only
 from ..database import session
 from ..downloads import download
 from ..reading import JsonBody, json_body
@@ -26,13 +25,6 @@ from .standalone import standalone
 def shown(document: JsonObject, **context: Any) -> str:
     """The page of a demonstration."""
     return render_template("demonstrations/show.html", document=document, **context)
-
-
-def known_task(key: str) -> LibraryTask:
-    """A task of the library; 404 for a key that it does not have."""
-    if key not in LIBRARY:
-        abort(404)
-    return LIBRARY[key]
 
 
 def of_this(sheet: TaskSheet) -> JsonObject:

@@ -29,7 +29,7 @@ from ...school.models import Assignment, SchoolClass, TaskSheet
 from ...school.refused import Refused
 from ...school.scoring import SCORING
 from ...school.teaching import taught_by
-from ..access import me, own_class, own_sheet, shared_sheet, teachers_only
+from ..access import known_task, me, own_class, own_sheet, shared_sheet, teachers_only
 from ..classes.views import FEEDBACK_IN_WORDS
 from ..database import session
 from ..downloads import download
@@ -84,13 +84,6 @@ def fits(words: str, text: str) -> bool:
     """Whether a text has all words that were asked for."""
     text = text.casefold()
     return all(word in text for word in words.casefold().split())
-
-
-def known_task(key: str) -> LibraryTask:
-    """A task of the task library; 404 for a key that it does not have."""
-    if key not in LIBRARY:
-        abort(404)
-    return LIBRARY[key]
 
 
 @teachers_only

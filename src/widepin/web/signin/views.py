@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import cache
 from time import time
 from typing import Any
 from urllib.parse import urlsplit
@@ -12,14 +13,18 @@ from flask import session as browser_session
 from flask.typing import ResponseReturnValue
 from flask_login import current_user
 from flask_wtf import FlaskForm
+from markupsafe import Markup
 from werkzeug.wrappers import Response
 from wtforms import HiddenField, PasswordField, StringField
 from wtforms.validators import InputRequired, Length
 
 from ...documents.language import gettext as _
 from ...documents.language import marked, ngettext
+from ...documents.svg import picture
+from ...documents.task import read_task
 from ...school import second_factor, signing_in
 from ...school.demo_accounts import DEMO_PASSWORD, SHOWN_ACCOUNTS
+from ...school.library import LIBRARY
 from ...school.models import Person
 from ...school.people import LONGEST_PASSWORD
 from .. import logs
@@ -166,8 +171,29 @@ def show(filled: SignInForm, error: str | None = None, **context: Any) -> str:
     """The sign-in page; in the demo with a button per demo account."""
     accounts = SHOWN_ACCOUNTS if current_app.config["DEMO"] else ()
     return render_template(
-        "signin/form.html", form=filled, error=error, accounts=accounts, demo_password=DEMO_PASSWORD, **context
+        "signin/form.html",
+        form=filled,
+        error=error,
+        accounts=accounts,
+        demo_password=DEMO_PASSWORD,
+        pictures=pictures(),
+        **context,
     )
+
+
+@cache
+def pictures() -> list[tuple[Markup, str]]:
+    """What the product is for, in three drawings with a sentence each: what is given, built, and checked."""
+    task = read_task(LIBRARY["incircle"].document())
+    answer = [one.name for one in task.wanted]
+    given = picture(task.given, (), frame=task.model)
+    built = picture(task.given, task.model[:-1], frame=task.model)
+    checked = picture(task.given, task.model, answer)
+    return [
+        (Markup(given), _("A teacher sets a construction and its tools.")),
+        (Markup(built), _("Students build it with ruler and compass.")),
+        (Markup(checked), _("The program says whether it is right, and holds when dragged.")),
+    ]
 
 
 def local(target: str | None) -> str | None:

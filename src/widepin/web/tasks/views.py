@@ -22,7 +22,7 @@ from ...school.board_standing import MAX_CLAIMS, BoardStanding, board_standing, 
 from ...school.demonstrations import may_see
 from ...school.history import OperationRefused
 from ...school.models import Assignment, HandIn, Operation, now
-from ...school.progress import best_of, to_do
+from ...school.progress import best_of, to_do, what_next
 from ...school.works import MAX_OPERATIONS, StaleLog, is_open, save, task_of, work_of
 from ...school.works import import_steps as store_all
 from ..access import assignment_to_do, me, own_work, students_only
@@ -35,8 +35,9 @@ from ..reading import JsonBody, for_script, json_body, number_of
 @students_only
 def index() -> str:
     """All tasks of the student, with their state."""
-    rows = [(one, figure_of_task(one.assignment)) for one in to_do(session(), me())]
-    return render_template("tasks/index.html", rows=rows, at=now())
+    found, at = to_do(session(), me()), now()
+    rows = [(one, figure_of_task(one.assignment)) for one in found]
+    return render_template("tasks/index.html", rows=rows, next=what_next(found, at), at=at)
 
 
 def figure_of_task(assignment: Assignment) -> JsonObject | None:

@@ -37,8 +37,10 @@ export class Toolbar {
     const box = document.createElement("div");
     box.className = "tool-group";
     box.dataset.group = group;
-    box.style.flexGrow = String(cards.length);
-    if (group !== "measure") box.style.maxWidth = `${cards.length * WIDEST}px`;
+    if (group !== "measure") {
+      box.style.flexGrow = String(cards.length);
+      box.style.maxWidth = `${cards.length * WIDEST}px`;
+    }
     box.setAttribute("role", "group");
     box.setAttribute("aria-label", name);
     box.append(...cards);
