@@ -318,12 +318,13 @@ class Making {
       this.proposing = this.#propose();
     });
     on("[data-check-task]", () => this.#checkTask());
-    on("[data-as-model]", async () => {
-      const { moves } = await this.#checkTask();
-      if (!moves) return;
-      form.elements.moves.value = moves;
-      this.change({ budget: { moves } });
-    });
+    on("[data-as-model]", () =>
+      this.#checkTask(({ moves }) => {
+        if (!moves) return;
+        form.elements.moves.value = moves;
+        this.change({ budget: { moves } });
+      }),
+    );
     for (const link of this.page.querySelectorAll("[data-draw], [data-trial], [data-assign]")) {
       link.addEventListener("click", async (event) => {
         event.preventDefault();
@@ -439,13 +440,15 @@ class Making {
     return item;
   }
 
-  async #checkTask() {
+  // known(found): as soon as the sample solution is judged, while wrong works that would pass are still looked for
+  async #checkTask(known = (_found) => {}) {
     this.taskCheck.wait();
     await this.proposing; // conditions that are on their way are tried too
     await this.store();
     let found;
     try {
       found = await this.#post(`${this.state.urls.check_task}?quick`, {});
+      known(found);
       if (found.solved) {
         this.taskCheck.show(found);
         this.taskCheck.searching();
