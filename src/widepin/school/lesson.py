@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from ..documents.language import gettext as _
-from .overview import Place
+from .models import HandIn, Work
+from .overview import Place, presence_of
 from .progress import is_solved
 from .states import Presence
 
@@ -16,26 +17,29 @@ def needing_help(places: Sequence[Place], at: datetime) -> list[tuple[Place, str
     """Who sits before the board at a time (UTC) and gets no further, with for how long: those first who have been
     inactive longest, and those who have tried in vain several times.
     """
-    stuck = [
-        (place, place.presence(at)[1])
-        for place in places
-        if place.presence(at)[0] is Presence.INACTIVE and not is_solved(place.standing.best)
+    found = [
+        (place, words) for place in places if (words := help_needed(place.work, place.standing.best, at)) is not None
     ]
-    stuck.sort(key=lambda one: one[0].work.touched if one[0].work else at)
-    known = {place.student.id for place, _words in stuck}
-    trying = [
-        (place, _("%(n)s attempts in vain", n=len(place.work.hand_ins)))
-        for place in places
-        if place.work is not None
-        and len(place.work.hand_ins) >= IN_VAIN
-        and not is_solved(place.standing.best)
-        and place.student.id not in known
-    ]
-    return [*stuck, *trying]
+
+    def turn(one: tuple[Place, str]) -> tuple[bool, datetime]:
+        is_still = one[0].presence(at)[0] is Presence.INACTIVE
+        return not is_still, one[0].work.touched if is_still and one[0].work else at
+
+    return sorted(found, key=turn)
 
 
 IN_VAIN = 3
 """Attempts that are not right, after which a student may need help."""
+
+
+def help_needed(work: Work | None, best: HandIn | None, at: datetime) -> str | None:
+    """Why the student of a work may need help at a time (UTC), in words; None where nothing says so."""
+    if work is None or is_solved(best):
+        return None
+    presence, words = presence_of(work, at)
+    if presence is Presence.INACTIVE:
+        return words
+    return _("%(n)s attempts in vain", n=len(work.hand_ins)) if len(work.hand_ins) >= IN_VAIN else None
 
 
 @dataclass(frozen=True)

@@ -13,6 +13,11 @@ from sqlalchemy.orm import Session, selectinload
 from .models import Assignment, HandIn, Person, SchoolClass, TaskSheet, Work
 from .progress import Standing, standing, who_has
 
+LIGHT = selectinload(Work.hand_ins).load_only(
+    HandIn.attempt, HandIn.outcome, HandIn.moves, HandIn.score, HandIn.score_override, HandIn.handed_in
+)
+"""Works with their attempts, without the documents of these."""
+
 
 @dataclass(frozen=True)
 class Row:
@@ -58,13 +63,10 @@ def table_of(session: Session, school_class: SchoolClass) -> Table:
             .order_by(Assignment.position, Assignment.id)
         )
     )
-    light = selectinload(Work.hand_ins).load_only(
-        HandIn.attempt, HandIn.outcome, HandIn.moves, HandIn.score, HandIn.score_override, HandIn.handed_in
-    )
     ids = [task.id for task in tasks]
     works = {
         (work.assignment_id, work.student_id): work
-        for work in session.scalars(select(Work).where(Work.assignment_id.in_(ids)).options(light))
+        for work in session.scalars(select(Work).where(Work.assignment_id.in_(ids)).options(LIGHT))
     }
     having = [{student.id for student in who_has(task)} for task in tasks]
     rows = [

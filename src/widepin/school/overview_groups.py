@@ -14,8 +14,8 @@ from ..documents.construction import read_steps
 from ..documents.explaining import explained
 from ..documents.reading import JsonObject
 from ..documents.verdict import read_verdict
+from ..documents.words import RESULTS
 from ..judge.structure import needed_by
-from ..judge.verdict import Outcome
 from .handins import figure_of
 from .overview import GroupedBy, Place
 from .works import task_of
@@ -46,13 +46,10 @@ class Group:
     words: str = ""
 
 
-STATES = {Outcome.SOUND: "good", Outcome.FRAGILE: "half", Outcome.SWITCHING: "half", Outcome.REFUSED: "plain"}
-
-
 def state_of_group(members: Sequence[Place]) -> str:
-    """How the works of a group stand."""
+    """How the works of a group stand: by the last part of their result, which says whether they hold."""
     best = members[0].standing.best
-    return "open" if best is None else STATES.get(best.outcome, "bad")
+    return "open" if best is None else RESULTS[best.outcome][-1][1]
 
 
 def grouped(places: Sequence[Place], by: GroupedBy, order: SortedBy = SortedBy.NAME) -> list[Group]:

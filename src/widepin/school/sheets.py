@@ -93,7 +93,7 @@ def new_sheet(session: Session, owner: Person, document: JsonObject, topic: str 
 
 def from_library(session: Session, owner: Person, document: JsonObject, topic: str) -> TaskSheet:
     """A teacher's sheet of a task of the library as it is: the one that is there already, or a new one."""
-    same = (one for one in own_sheets(session, owner) if one.document == document and one.series_of is None)
+    same = (one for one in own_sheets(session, owner) if one.document == document)
     return next(same, None) or new_sheet(session, owner, document, topic)
 
 

@@ -15,10 +15,11 @@ from ..documents.language import marked, ngettext
 from ..documents.words import listed
 from ..judge.counts import is_move
 from ..judge.verdict import Outcome
-from .lesson import IN_VAIN
+from .lesson import help_needed
+from .marks import LIGHT
 from .models import Assignment, Comment, HandIn, Person, SchoolClass, Work, now
 from .overview import presence_of
-from .progress import Standing, is_solved, standing, who_has
+from .progress import Standing, standing, who_has
 from .states import Presence, Role
 from .teaching import taught_by
 
@@ -127,11 +128,8 @@ def today_of(session: Session, teacher: Person, at: datetime | None = None) -> T
 
 def works_of(session: Session, assignments: Sequence[int]) -> dict[int, dict[int, Work]]:
     """The works on these assignments without their documents: assignment -> student -> work."""
-    light = selectinload(Work.hand_ins).load_only(
-        HandIn.attempt, HandIn.outcome, HandIn.moves, HandIn.score, HandIn.score_override, HandIn.handed_in
-    )
     found: dict[int, dict[int, Work]] = defaultdict(dict)
-    for work in session.scalars(select(Work).where(Work.assignment_id.in_(assignments)).options(light)):
+    for work in session.scalars(select(Work).where(Work.assignment_id.in_(assignments)).options(LIGHT)):
         found[work.assignment_id][work.student_id] = work
     return found
 
@@ -180,13 +178,7 @@ def hints_of(task: TaskToday, works: dict[int, dict[int, Work]], at: datetime) -
         if count >= ALIKE and outcome in MISTAKES:
             words = _("%(title)s: show it to the class, or comment on all of them.", title=title)
             found.append(Hint(_(MISTAKES[outcome], n=count), words, target, _("See the group")))
-    stuck = [
-        one
-        for one in task.standings
-        if one.work is not None
-        and not is_solved(one.best)
-        and (presence_of(one.work, at)[0] is Presence.INACTIVE or len(one.work.hand_ins) >= IN_VAIN)
-    ]
+    stuck = [one for one in task.standings if help_needed(one.work, one.best, at)]
     if stuck:
         names = listed([one.student.name for one in stuck[:3]])
         first = works[assignment.id][stuck[0].student.id]

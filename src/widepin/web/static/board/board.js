@@ -230,16 +230,10 @@ export class Board {
     pointing.forget(isGone);
     hand.forget(isGone);
     this.measures.show(store.figure, store.measures);
-    this.#showClaims();
     this.positions.show();
     this.notes.show(store.notes);
     this.show();
-  }
-
-  #showClaims() {
-    const { store, measures, equalities, claims } = this;
-    equalities.show(store.figure, store.equals);
-    claims.want([...equalities.wanted, ...measures.wanted(store.figure)]);
+    this.claims.want([...this.equalities.wanted, ...this.measures.wanted(store.figure)]);
   }
 
   #pointedElsewhere() {

@@ -1,11 +1,14 @@
 // What the student believes of the figure, and whether the server finds it true in every position.
 
+import { referenceOf } from "../figure/tape.js";
+
 const MOMENT = 500; // milliseconds without a change before the server is asked
 
 export class Claims {
   #known = new Map(); // construction and claim as text -> whether it holds in every position
   #wanted = [];
   #timer = null;
+  #made = { own: null, text: "" }; // the student's steps as text
 
   // url: where claims are looked at, or nothing; changed(): something became known
   constructor({ url, saving, store, changed }) {
@@ -28,16 +31,14 @@ export class Claims {
     return this.#known.get(this.#key(claim));
   }
 
-  // Where a claim holds in every position, it does so wherever the points lie now.
+  // A claim about the construction as it is made, wherever its points lie now. Every frame asks for it.
   #key({ rel, of }) {
-    const made = this.store.own.map(({ at: _at, label: _label, ...step }) => [
-      step.id,
-      step.make,
-      step.from,
-      step.pick,
-      step.other_than ?? step.nearest_to ?? step.farthest_from,
-    ]);
-    return JSON.stringify([rel, of, made]);
+    const { own } = this.store;
+    if (this.#made.own !== own) {
+      const made = own.map((step) => [step.id, step.make, step.from, step.pick, referenceOf(step)]);
+      this.#made = { own, text: JSON.stringify(made) };
+    }
+    return `${rel} ${of.join(" ")} ${this.#made.text}`;
   }
 
   async #ask() {

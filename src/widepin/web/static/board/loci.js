@@ -1,7 +1,6 @@
 // Loci: the path of a point while another one slides along its whole curve. A picture only; no object lies on it.
 
 import { element } from "../figure/element.js";
-import { parentsOf } from "../figure/log.js";
 
 const SAMPLES = 240; // places of the point that slides
 const REACH = 40; // times the way of a line or ray that it slides along, in both directions
@@ -9,16 +8,8 @@ const JUMP = 0.25; // share of the window's width between two neighbours beyond 
 
 // The sliding points that a point hangs on.
 export function driversOf(figure, id) {
-  const known = new Set();
-  const waiting = [id];
-  while (waiting.length) {
-    for (const parent of parentsOf(figure.step(waiting.pop()))) {
-      if (known.has(parent)) continue;
-      known.add(parent);
-      waiting.push(parent);
-    }
-  }
-  return figure.ids.filter((one) => known.has(one) && figure.step(one).make === "point_on");
+  const needed = new Set(figure.madeFrom(id));
+  return figure.ids.filter((one) => one !== id && needed.has(one) && figure.step(one).make === "point_on");
 }
 
 // The places of a point while another slides, in order, undefined ones included. The figure is left as it was.

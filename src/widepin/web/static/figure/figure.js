@@ -1,5 +1,6 @@
 // A figure: steps linked end to end by their tapes, evaluated whole in every frame of a drag.
 
+import { parentsOf } from "./log.js";
 import { referenceOf } from "./tape.js";
 
 export class Figure {
@@ -35,11 +36,11 @@ export class Figure {
     return ["free_point", "point_on"].includes(this.step(id).make);
   }
 
-  // A step and all that it is made from.
+  // A step and all that it is made from, each once.
   madeFrom(id) {
-    const { from = [], ...step } = this.step(id);
-    const reference = referenceOf(step);
-    return [id, ...[...from, ...(reference ? [reference.id] : [])].flatMap((one) => this.madeFrom(one))];
+    const found = new Set([id]);
+    for (const one of found) for (const parent of parentsOf(this.step(one))) found.add(parent);
+    return [...found];
   }
 
   add(step) {
