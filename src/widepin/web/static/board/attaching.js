@@ -2,9 +2,7 @@
 
 import { _ } from "../look/language.js";
 import { labelOf } from "../figure/drawing.js";
-import { Hits } from "../figure/hits.js";
-import { dependentsOf, rounded } from "../figure/log.js";
-import { reachOf } from "./offers.js";
+import { hitsBeside, pointOf, reachOf } from "./offers.js";
 
 const HELD = 600; // milliseconds that a point stays over what it is to be attached to
 const STILL = 6; // pixels that it may wander meanwhile
@@ -60,14 +58,13 @@ export class Attaching {
   #hold() {
     const { store, paper, id } = this;
     const { figure } = store;
-    const its = new Set(dependentsOf(store.own, id));
-    const hits = new Hits(figure, paper.view, (one) => store.isHidden(one) || its.has(one));
+    const hits = hitsBeside(store, paper.view, id);
     const reach = reachOf(this.pointerType);
     const [meeting] = hits.intersections(...this.#place, reach);
     const [curve] = hits.curves(...this.#place, reach);
-    if (meeting) this.#step = { id, ...meeting.step };
-    else if (curve) this.#step = { id, make: "point_on", from: [curve.id], at: rounded(curve.at) };
-    else return;
+    const target = meeting ?? (curve && { ...curve, type: "slide" });
+    if (!target) return;
+    this.#step = { id, ...pointOf(target) };
     const names = this.#step.from.map((one) => labelOf(figure, one));
     this.bar.announce(
       meeting

@@ -7,7 +7,7 @@ import { Hits } from "../figure/hits.js";
 import { nearestPlace } from "../figure/figure.js";
 import { rounded } from "../figure/log.js";
 import { isTouch } from "../look/touch.js";
-import { fits, insteadOf } from "./offers.js";
+import { fits, insteadOf, pointOf } from "./offers.js";
 import { makeOf } from "./tools.js";
 import { isHelper, useOf } from "./uses.js";
 import { whyNoIntersection } from "./vanished.js";
@@ -78,7 +78,7 @@ export class Building {
   }
 
   #pointFor(choice) {
-    const put = () => this.add({ id: this.store.newId(MADE_AS[choice.type]), ...this.#madeOf(choice) });
+    const put = () => this.add({ id: this.store.newId(MADE_AS[choice.type]), ...pointOf(choice) });
     if (choice.type === "intersection") return put();
     if (!this.store.mayPutPoints(this.parts.tools)) {
       this.bar.announce(_("This task has no free points; take an intersection or a point that is there."), true);
@@ -128,19 +128,11 @@ export class Building {
       free: () => _("Free point instead"),
     };
     const run = () => {
-      store.perform({ op: "remake", step: { id, ...this.#madeOf(instead) } });
+      store.perform({ op: "remake", step: { id, ...pointOf(instead) } });
       this.#announcePoint(id, also);
       this.bar.focus();
     };
     return { words: words[instead.type](), run };
-  }
-
-  // How a point is made of an intersection, a place on a curve or a free place.
-  #madeOf({ type, step, id, at }) {
-    if (type === "intersection") return step;
-    return type === "slide"
-      ? { make: "point_on", from: [id], at: rounded(at) }
-      : { make: "free_point", at: rounded(at) };
   }
 
   #middleOf(id) {

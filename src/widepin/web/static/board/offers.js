@@ -3,7 +3,7 @@
 import { _ } from "../look/language.js";
 import { labelOf } from "../figure/drawing.js";
 import { Hits } from "../figure/hits.js";
-import { dependentsOf } from "../figure/log.js";
+import { dependentsOf, rounded } from "../figure/log.js";
 
 const REACH = { mouse: 13, pen: 14, touch: 24 }; // pixels
 const LENIENT = 1.5; // times as far an intersection is still meant, where only a new point on one curve lies nearer
@@ -104,6 +104,18 @@ export function objectsAt({ store, view }, [px, py], pointerType) {
   return [...hits.points(px, py, reach), ...hits.curves(px, py, reach)];
 }
 
+// How a point is made of an intersection, a place on a curve or a free place; a step without an id.
+export function pointOf({ type, step, id, at }) {
+  if (type === "intersection") return step;
+  return type === "slide" ? { make: "point_on", from: [id], at: rounded(at) } : { make: "free_point", at: rounded(at) };
+}
+
+// What lies beside a point of one's own and does not hang on it.
+export function hitsBeside(store, view, id) {
+  const its = new Set(dependentsOf(store.own, id));
+  return new Hits(store.figure, view, (one) => store.isHidden(one) || its.has(one));
+}
+
 const INSTEAD = 3; // times the reach within which something else may have been meant
 
 // What else may have been meant by a new point that was put here: an intersection, a point on a curve, a free point, in
@@ -111,8 +123,7 @@ const INSTEAD = 3; // times the reach within which something else may have been 
 export function insteadOf(made, { store, view }, pointerType) {
   const { figure } = store;
   const [px, py] = view.toScreen(...figure.shape(made.id));
-  const itsOwn = new Set(dependentsOf(store.own, made.id));
-  const hits = new Hits(figure, view, (id) => store.isHidden(id) || itsOwn.has(id));
+  const hits = hitsBeside(store, view, made.id);
   const reach = INSTEAD * reachOf(pointerType);
   const onIts = ({ step }) => made.make !== "point_on" || step.from.includes(made.from[0]);
   const [meeting] = made.make === "intersection" ? [] : hits.intersections(px, py, reach).filter(onIts);
