@@ -48,7 +48,13 @@ def begin_task(page, figure):
     page.wait_for_selector(".making[data-ready]")
 
 
+def making_step(page, name):
+    """Show a step of making a task."""
+    page.locator("[data-to-step]", has_text=name).click()
+
+
 def build_model(page, *makes):
+    making_step(page, "What to construct")
     page.get_by_role("link", name="Draw the sample solution").click()
     page.wait_for_selector(".board-page[data-ready]")
     for make, names in makes:

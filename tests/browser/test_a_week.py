@@ -7,7 +7,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from tests.browser.teaching import Student, begin_task, build_model, new_class
+from tests.browser.teaching import Student, begin_task, build_model, making_step, new_class
 
 ROSTER = "Surname,First name\nQuill,Asa\nRudd,Bet\nSable,Cob\n"
 
@@ -47,7 +47,10 @@ def test_from_a_list_of_names_to_marks(teacher, students):
     build_model(teacher, ("intersection", "es"))
     teacher.get_by_label("point E").check()
     teacher.get_by_role("button", name="Suggest conditions").click()
+    expect(teacher.locator(".conditions li")).to_have_count(1)
+    making_step(teacher, "Move limit")
     teacher.get_by_role("button", name="As many as the sample solution").click()
+    making_step(teacher, "Check")
     expect(teacher.locator("[data-task-check]")).to_contain_text("solves the task wherever")
     teacher.get_by_role("link", name="Assign …").click()
     teacher.get_by_role("button", name="Assign", exact=True).click()

@@ -4,7 +4,7 @@ import re
 
 from playwright.sync_api import expect
 
-from tests.browser.teaching import begin_task, build_model, new_class
+from tests.browser.teaching import begin_task, build_model, making_step, new_class
 
 PLACE_ON_LINE = """(line) => {
   const box = line.ownerSVGElement.getBoundingClientRect();
@@ -95,14 +95,18 @@ def test_a_task_is_made_from_nothing_and_assigned(teacher):
     teacher.get_by_label("Title").fill("Crown of an arch")
     teacher.get_by_label("Text for the students").fill("Mark the crown.")
     build_model(teacher, ("circle", "ABBA"), ("intersection", "cd1"))
+    making_step(teacher, "Given figure")
     expect(teacher.get_by_label("Title")).to_have_value("Crown of an arch")
+    making_step(teacher, "What to construct")
     teacher.get_by_label("point C").check()
     teacher.get_by_role("button", name="Suggest conditions").click()
     expect(teacher.locator(".conditions li")).to_have_count(1)
     teacher.get_by_role("button", name="Use instead: AB and AC and BC are equally long").click()
     expect(teacher.locator(".conditions")).to_contain_text("are equally long")
+    making_step(teacher, "Move limit")
     teacher.get_by_role("button", name="As many as the sample solution").click()
     expect(teacher.get_by_label("Moves")).to_have_value("2")
+    making_step(teacher, "Check")
     expect(teacher.locator("[data-task-check]")).to_contain_text(
         "The sample solution solves the task wherever the figure is dragged"
     )
@@ -111,6 +115,7 @@ def test_a_task_is_made_from_nothing_and_assigned(teacher):
     teacher.wait_for_selector(".making[data-ready]")
     expect(teacher.get_by_label("Moves")).to_have_value("2")
 
+    making_step(teacher, "Check")
     teacher.get_by_role("link", name="Preview as a student").click()
     teacher.wait_for_selector(".board-page[data-ready]")
     for make, names in (("circle", "ABBA"), ("intersection", "cd2")):
@@ -123,6 +128,7 @@ def test_a_task_is_made_from_nothing_and_assigned(teacher):
     teacher.wait_for_selector(".making[data-ready]")
     expect(teacher.locator(".making-figure .point")).to_have_count(3)  # the trial changed nothing
 
+    making_step(teacher, "Check")
     teacher.get_by_role("link", name="Assign …").click()
     teacher.get_by_label("Due").fill("2031-05-06T12:00")
     teacher.get_by_label("Attempts").fill("none")
@@ -155,7 +161,9 @@ def test_a_classical_task_fills_the_whole_page_and_asks_before_anything_goes(tea
     teacher.wait_for_selector(".making[data-ready]")
     expect(teacher.get_by_label("Moves")).to_have_value("2")
 
+    making_step(teacher, "What to construct")
     teacher.get_by_role("button", name="Suggest conditions").click()
+    making_step(teacher, "Check")
     teacher.get_by_role("button", name="Check the task").click()
     expect(teacher.locator("[data-task-check]")).to_contain_text("The mirror image of the answer would be called wrong")
     teacher.get_by_role("button", name="Accept the mirror image").click()
@@ -180,9 +188,12 @@ def test_what_was_drawn_in_another_window_is_there_on_coming_back(teacher):
 
 def test_one_opening_only_is_the_distance_of_two_given_points(teacher):
     begin_task(teacher, "an empty page")
+    making_step(teacher, "Tools")
     teacher.get_by_role("button", name="Fixed compass").click()
     expect(teacher.locator(".save-state")).to_contain_text("Draw two given points first")
+    making_step(teacher, "Given figure")
     teacher.get_by_role("button", name="Segment", exact=True).click()
+    making_step(teacher, "Tools")
     teacher.get_by_role("button", name="Fixed compass").click()
     opening = teacher.get_by_label("Only the radius AB between two given points")
     expect(opening).to_have_value("AB")
@@ -192,9 +203,11 @@ def test_one_opening_only_is_the_distance_of_two_given_points(teacher):
     teacher.get_by_label("point C").check()
     teacher.get_by_role("button", name="Suggest conditions").click()
     expect(teacher.locator("[data-trouble]")).to_contain_text("the tools")
+    making_step(teacher, "Tools")
     opening.fill("BA")
     opening.press("Tab")
     expect(teacher.locator("[data-trouble]")).to_have_text("")
+    making_step(teacher, "Check")
     teacher.get_by_role("link", name="Preview as a student").click()
     teacher.wait_for_selector(".board-page[data-ready]")
     teacher.get_by_role("button", name="Fixed compass").click()
@@ -225,6 +238,7 @@ def test_a_blank_is_filled_by_clicking_in_the_figure_and_what_is_wrong_is_marked
 def test_what_is_added_to_the_given_figure_gets_a_name_that_the_model_does_not_have(teacher):
     begin_task(teacher, "Segment")
     build_model(teacher, ("midpoint", "AB"))
+    making_step(teacher, "Given figure")
     teacher.get_by_role("link", name="Draw it on the board").click()
     teacher.wait_for_selector(".board-page[data-ready]")
     teacher.locator(".card-tool[data-make=point]").click()
@@ -242,7 +256,9 @@ def test_the_program_warns_of_a_model_that_breaks_and_of_class_tools_that_do_not
     begin_task(teacher, "Acute triangle")
     build_model(teacher, ("midpoint", "AB"), ("perpendicular", "cC"), ("intersection", "cd"))
     teacher.get_by_label("point E").check()
+    making_step(teacher, "What to construct")
     teacher.get_by_role("button", name="Suggest conditions").click()
+    making_step(teacher, "Check")
     teacher.get_by_role("button", name="Check the task").click()
     expect(teacher.locator("[data-task-check]")).to_contain_text(
         "The tools of the task cannot make the sample solution"
@@ -262,6 +278,7 @@ def test_a_task_of_the_library_is_found_and_taken(teacher):
     teacher.get_by_role("button", name="Copy and edit").click()
     teacher.wait_for_selector(".making[data-ready]")
     expect(teacher.get_by_label("Title")).to_have_value("Regular hexagon in a circle")
+    making_step(teacher, "Check")
     teacher.get_by_role("button", name="Check the task").click()
     expect(teacher.locator("[data-task-check]")).to_contain_text("solves the task wherever")
 

@@ -16,6 +16,7 @@ from ...documents.construction import read_steps
 from ...documents.explaining import explained
 from ...documents.kept import Policy
 from ...documents.language import gettext as _
+from ...documents.language import marked
 from ...documents.reading import JsonObject, Unreadable, check_plain, parse_json
 from ...documents.task import read_task, write_condition
 from ...documents.verdict import write_verdict
@@ -163,16 +164,36 @@ def sheet(sheet_id: int) -> str:
         figure=draft_figure(sheet.document),
         ready_made={name: sheets.figure_named(name) for name in sheets.READY_MADE},
         tool_sets=sheets.TOOL_SETS,
-        tools=[*USUAL, *(tool for tool in TOOLS if tool not in USUAL)],
+        usual=USUAL,
+        rare=RARE,
+        uses_rare=any(read_tool(one) in RARE for one in sheet.document["tools"]),
         topics=TOPICS,
         known={topic: [one for one in LIBRARY.values() if one.topic == topic] for topic in TOPICS},
         feedback_levels=FEEDBACK_IN_WORDS,
         scoring=SCORING,
+        steps=STEPS_OF_MAKING,
     )
 
 
+STEPS_OF_MAKING = {
+    "given": marked("Given figure"),
+    "tools": marked("Tools"),
+    "wanted": marked("What to construct"),
+    "limits": marked("Move limit and feedback"),
+    "check": marked("Check"),
+}
+"""The steps of making a task, and their headings."""
+
 USUAL = sheets.TOOL_SETS["Everything"]
-"""The tools in the order in which teachers look for them; those that are seldom set come after."""
+"""The tools in the order in which teachers look for them."""
+
+RARE = [tool for tool in TOOLS if tool not in USUAL]
+"""Those that are seldom set; they come after."""
+
+
+def read_tool(one: object) -> object:
+    """The tool that an entry of a task's tools allows."""
+    return one.get("tool") if isinstance(one, dict) else one
 
 
 def state_of(found: TaskSheet) -> JsonObject:

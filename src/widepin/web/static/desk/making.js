@@ -1,10 +1,11 @@
-// Making a task: five parts on one page, stored as they grow.
+// Making a task in five steps beside its figure, stored as it grows.
 
 import { _, ngettext } from "../look/language.js";
 import { csrfToken, find } from "../look/page.js";
 import { ToolBook } from "../figure/tape.js";
 import { Conditions } from "./conditions.js";
 import { FigureOfTask } from "./figure-of-task.js";
+import { MakingSteps } from "./making-steps.js";
 import { TaskCheck } from "./task-check.js";
 import { nameOf, termOf, written } from "./sentences.js";
 
@@ -45,6 +46,8 @@ class Making {
       this.conditions.show(conditions);
       this.#checkTask();
     });
+    this.checked = _("not checked"); // what the last check of the task found, in a few words
+    this.steps = new MakingSteps(page, this.state.urls.page, () => this.#lacks());
     this.#takeKept();
     this.#begin();
     this.#listen();
@@ -67,7 +70,31 @@ class Making {
     this.#showTrouble();
   }
 
+  // What each step still lacks, in two or three words; null for a check that nobody has asked for.
+  #lacks() {
+    const { title, given, tools, model, wanted, conditions } = this.document;
+    const wrong = { given: "given", title: "given", tools: "tools", budget: "limits", start: "limits" };
+    const { trouble } = this.state;
+    const lacks = {
+      given: !title?.trim() ? _("a title") : given.length === 0 ? _("a figure") : "",
+      tools: tools.length === 0 ? _("a tool") : "",
+      wanted:
+        model.length === 0
+          ? _("a sample solution")
+          : wanted.length === 0
+            ? _("an answer")
+            : conditions.length === 0
+              ? _("conditions")
+              : "",
+      limits: "",
+    };
+    const at = trouble && (wrong[trouble.place.match(/^\w+/)?.[0]] ?? "wanted");
+    if (at && !Object.values(lacks).some(Boolean)) lacks[at] = _("see the note");
+    return { ...lacks, check: trouble ? _("what is missing above") : this.checked };
+  }
+
   #showTrouble() {
+    this.steps.refresh();
     const { trouble } = this.state;
     const part = PARTS[trouble?.place.match(/^\w+/)?.[0]];
     this.page.querySelector("[data-trouble]").textContent = trouble
@@ -134,6 +161,7 @@ class Making {
     elements.feedback.value = policy.feedback;
     elements.measuring.checked = policy.measuring;
     elements.finding.checked = policy.finding;
+    elements.loci.checked = policy.loci;
     for (const field of elements.scoring) field.value = policy.scoring[field.dataset.outcome] ?? "";
     this.page
       .querySelector("[data-figures]")
@@ -174,6 +202,8 @@ class Making {
   /** @param {object} fields @param {{ policy?: object, topic?: string }} [more] */
   change(fields, { policy, topic } = {}) {
     Object.assign(this.document, fields);
+    this.checked = _("not checked");
+    this.steps.refresh();
     this.#waiting = {
       document: { ...this.#waiting.document, ...fields },
       ...(policy || this.#waiting.policy ? { policy: policy ?? this.#waiting.policy } : {}),
@@ -323,7 +353,7 @@ class Making {
         if (!moves) return;
         form.elements.moves.value = moves;
         this.change({ budget: { moves } });
-      }),
+      }, this.page.querySelector("[data-limit-said]")),
     );
     for (const link of this.page.querySelectorAll("[data-draw], [data-trial], [data-assign]")) {
       link.addEventListener("click", async (event) => {
@@ -376,6 +406,7 @@ class Making {
       case "feedback":
       case "measuring":
       case "finding":
+      case "loci":
       case "scoring":
         return this.change(
           {},
@@ -385,6 +416,7 @@ class Making {
               feedback: elements.feedback.value,
               measuring: elements.measuring.checked,
               finding: elements.finding.checked,
+              loci: elements.loci.checked,
               scoring: Object.fromEntries(
                 [...elements.scoring]
                   .filter(({ value }) => number(value) !== null)
@@ -441,14 +473,19 @@ class Making {
   }
 
   // known(found): as soon as the sample solution is judged, while wrong works that would pass are still looked for
-  async #checkTask(known = (_found) => {}) {
+  // said: an element where the headline stands too
+  async #checkTask(known = (_found) => {}, said = null) {
     this.taskCheck.wait();
+    if (said) said.textContent = _("Checking the sample solution …");
     await this.proposing; // conditions that are on their way are tried too
     await this.store();
     let found;
     try {
       found = await this.#post(`${this.state.urls.check_task}?quick`, {});
       known(found);
+      this.checked = found.solved ? "" : _("does not solve it");
+      this.steps.refresh();
+      if (said) said.textContent = found.headline ?? found.error;
       if (found.solved) {
         this.taskCheck.show(found);
         this.taskCheck.searching();
@@ -456,6 +493,7 @@ class Making {
       }
     } catch {
       found = { error: _("There is no connection. Nothing is lost; try again.") };
+      if (said) said.textContent = found.error;
     }
     this.taskCheck.show(found);
     return found;
