@@ -9,7 +9,7 @@ from widepin.judge.judging import judge
 from widepin.judge.task import Work
 from widepin.judge.verdict import Outcome
 from widepin.school.library import LEVELS, LIBRARY, TOPICS
-from widepin.web.sheets.views import found_by
+from widepin.web.sheets.library import found_by
 
 
 @pytest.fixture(params=list(LIBRARY.values()), ids=list(LIBRARY))

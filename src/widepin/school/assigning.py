@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Callable, Collection
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import datetime, timedelta
+from typing import Annotated, Any, Literal
 
 from pydantic import Field
 from sqlalchemy import select
@@ -17,10 +18,13 @@ from ..documents.language import gettext as _
 from ..documents.reading import Unreadable
 from ..judge.task import Task
 from ..judge.task_check import is_solved
+from .entering import HEAVIEST
 from .models import Assignment, ClassTool, Person, SchoolClass, TaskSheet, now
 from .refused import Refused
 from .sheets import NotSolved, task_in
-from .states import Late, Showing
+from .states import Late, Release, Showing
+
+WEIGHT = f"must be a whole number from 0 to {HEAVIEST}; 0 does not count"
 
 
 class DuePassed(Refused):
@@ -39,6 +43,10 @@ class Terms:
     after: Assignment | None = None
     chosen: tuple[Person, ...] = ()
     class_tools: tuple[ClassTool, ...] = ()
+    weight: int = 1
+    demonstration: Showing = Showing.NEVER
+    solution: Release = Release.NEVER
+    shortest: Release = Release.NEVER
 
 
 class TermsForm(Form):
@@ -54,6 +62,10 @@ class TermsForm(Form):
     after: int | None = Field(None, title="Prerequisite")
     student: list[int] = Field([], title="Students")
     class_tool: list[int] = Field([], title="Class tools")
+    weight: int = Field(1, ge=0, le=HEAVIEST, title="Weight", description=WEIGHT)
+    demonstration: Showing = Field(Showing.NEVER, title="Demonstration")
+    solution: Release = Field(Release.NEVER, title="Sample solution")
+    shortest: Release = Field(Release.NEVER, title="Shortest work of the class")
     passed: bool = Field(False, title="It was due already")
 
 
@@ -79,6 +91,10 @@ def read_terms(sent: Fields, school_class: SchoolClass, known: datetime | None =
         next((assignment for assignment in school_class.assignments if assignment.id == form.after), None),
         tuple(student for student in school_class.students if student.id in form.student),
         tuple(class_tool for class_tool in school_class.class_tools if class_tool.id in form.class_tool),
+        form.weight,
+        form.demonstration,
+        form.solution,
+        form.shortest,
     )
 
 
@@ -132,6 +148,10 @@ def assign(
         after=terms.after,
         chosen=list(terms.chosen),
         class_tools=list(terms.class_tools),
+        weight=terms.weight,
+        demonstration=terms.demonstration,
+        solution=terms.solution,
+        shortest=terms.shortest,
     )
     session.add(made)
     session.flush()
@@ -165,6 +185,10 @@ def terms_as_typed(assignment: Assignment) -> dict[str, str]:
         "late": assignment.late,
         "attempts": str(assignment.attempts or ""),
         "after": str(assignment.after_id or ""),
+        "weight": str(assignment.weight),
+        "demonstration": assignment.demonstration,
+        "solution": assignment.solution,
+        "shortest": assignment.shortest,
     }
 
 
@@ -178,6 +202,93 @@ def change_terms(assignment: Assignment, terms: Terms) -> None:
     assignment.opens, assignment.due, assignment.late = terms.opens, terms.due, terms.late
     assignment.attempts, assignment.after, assignment.chosen = terms.attempts, terms.after, list(terms.chosen)
     assignment.class_tools = list(terms.class_tools)
+    assignment.weight, assignment.demonstration = terms.weight, terms.demonstration
+    assignment.solution, assignment.shortest = terms.solution, terms.shortest
+
+
+class SeveralForm(Form):
+    """Terms that several tasks get; what is left empty stays as it is for each of them.
+
+    ``days``: by how many days dates that are set move, before a date of this form is set. ``attempts``: "any" too.
+    """
+
+    assignment: list[int] = Field([], title="Tasks")
+    opens: Moment | None = Field(None, title="Opens")
+    due: Moment | None = Field(None, title="Due")
+    days: int | None = Field(None, ge=-366, le=366, title="Days", description="must be a number from -366 to 366")
+    late: Late | None = Field(None, title="Late works")
+    feedback: Feedback | None = Field(None, title="Feedback")
+    attempts: Literal["any"] | Annotated[int, Field(ge=1, le=99)] | None = Field(
+        None, title="Attempts", description="must be a number from 1 to 99, or “any”, or nothing"
+    )
+    weight: int | None = Field(None, ge=0, le=HEAVIEST, title="Weight", description=WEIGHT)
+    demonstration: Showing | None = Field(None, title="Demonstration")
+    solution: Release | None = Field(None, title="Sample solution")
+    shortest: Release | None = Field(None, title="Shortest work of the class")
+
+
+SAME_FOR_ALL = ("opens", "due", "late", "feedback", "weight", "demonstration", "solution", "shortest")
+"""Fields of the form that are those of an assignment."""
+
+
+def change_several(school_class: SchoolClass, sent: Fields) -> list[Assignment]:
+    """Change the terms of several tasks of a class, of all of them or of none; those that were changed.
+
+    Raises Refused.
+    """
+    try:
+        form = SeveralForm.read(sent)
+    except Unreadable as wrong:
+        raise Refused(f"{wrong}.") from None
+    chosen = [one for one in school_class.assignments if one.id in form.assignment]
+    if not chosen:
+        raise Refused(_("Select the tasks that are to be changed."))
+    changes = {name: value for name in SAME_FOR_ALL if (value := getattr(form, name)) is not None}
+    if not changes and form.days is None and form.attempts is None:
+        raise Refused(_("Fill in what is to be changed; what is left empty stays as it is."))
+    moved = timedelta(days=form.days or 0)
+    for one in chosen:
+        opens, due = (changes.get(name) or (at and at + moved) for name, at in (("opens", one.opens), ("due", one.due)))
+        if opens and due and due <= opens:
+            raise Refused(_("“%(title)s” would be due before it opens; nothing was changed.", title=one.sheet.title))
+    for one in chosen:
+        one.opens, one.due = one.opens and one.opens + moved, one.due and one.due + moved
+        for name, value in changes.items():
+            setattr(one, name, value)
+        if form.attempts is not None:
+            one.attempts = None if form.attempts == "any" else form.attempts
+    return chosen
+
+
+COPIED = (
+    *("position", "opens", "due", "late", "attempts", "scoring", "feedback", "measuring", "finding", "loci", "weight"),
+    *("demonstration", "solution", "shortest", "level", "levels"),
+)
+"""What a copy of an assignment has from the one that it is made of."""
+
+
+def copy_of(assignment: Assignment, **changed: Any) -> Assignment:
+    """An assignment of the same task with the same terms, for no class yet, with no prerequisite, for everybody."""
+    return Assignment(sheet=assignment.sheet, **({name: getattr(assignment, name) for name in COPIED} | changed))
+
+
+def copy_to(session: Session, assignment: Assignment, school_class: SchoolClass) -> Assignment:
+    """Give a task with its terms to another class, after its other tasks; what has to be solved first too, where that
+    class has the same task. Raises Refused where the class has the task already.
+    """
+    if any(one.sheet_id == assignment.sheet_id for one in school_class.assignments):
+        raise Refused(_("%(name)s has this task already.", name=school_class.name))
+    before = assignment.after.sheet_id if assignment.after else None
+    position = max((one.position for one in school_class.assignments), default=-1) + 1
+    made = copy_of(
+        assignment,
+        position=position,
+        school_class=school_class,
+        after=next((one for one in school_class.assignments if one.sheet_id == before), None),
+    )
+    session.add(made)
+    session.flush()
+    return made
 
 
 def remove(session: Session, assignment: Assignment) -> None:
@@ -185,19 +296,14 @@ def remove(session: Session, assignment: Assignment) -> None:
     session.delete(assignment)
 
 
-def set_feedback(assignment: Assignment, level: str, may: Collection[str] | None, showing: str | None = None) -> None:
-    """Choose how much a hand-in tells the students, and what they ``may``: measure, find, locus; None leaves
-    that; and when they see the demonstration, ``showing``.
+def set_feedback(assignment: Assignment, level: str, may: Collection[str] | None) -> None:
+    """Choose how much a hand-in tells the students, and what they ``may``: measure, find, locus; None leaves that.
 
     Raises Refused.
     """
     if level not in list(Feedback):
         raise Refused(_("Choose how much students see: %(levels)s.", levels=", ".join(Feedback)))
     assignment.feedback = Feedback(level)
-    if showing is not None:
-        if showing not in list(Showing):
-            raise Refused(_("Choose when students see the demonstration."))
-        assignment.demonstration = Showing(showing)
     if may is not None:
         assignment.measuring, assignment.finding, assignment.loci = (one in may for one in ("measure", "find", "locus"))
 

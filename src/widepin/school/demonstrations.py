@@ -9,10 +9,10 @@ from ..documents.demonstration import demonstration_of, read_demonstration
 from ..documents.language import gettext as _
 from ..documents.reading import JsonObject
 from .models import Assignment, HandIn, TaskSheet
-from .progress import is_solved
 from .refused import Refused
+from .release import is_released
 from .sheets import task_in
-from .states import Showing
+from .states import Release, Showing
 
 LARGEST = 200_000
 """Characters of a demonstration as JSON."""
@@ -51,4 +51,4 @@ def may_see(assignment: Assignment, best: HandIn | None, at: datetime) -> bool:
         case Showing.BEFORE:
             return True
         case Showing.AFTER:
-            return is_solved(best) or (assignment.due is not None and at > assignment.due)
+            return is_released(Release.CORRECT, assignment, best, at)

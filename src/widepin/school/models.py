@@ -18,13 +18,13 @@ from sqlalchemy import (
     false,
     true,
 )
-from sqlalchemy.dialects.mysql import DATETIME
+from sqlalchemy.dialects.mysql import DATETIME, MEDIUMBLOB
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
 
 from ..documents.explaining import Feedback
 from ..documents.reading import JsonObject
 from ..judge.verdict import Outcome
-from .states import Action, Late, LinkPurpose, Role, Showing, SignInOutcome
+from .states import Action, Entered, Late, LinkPurpose, Release, Role, Showing, SignInOutcome
 
 
 def members(enumeration: type[StrEnum]) -> Enum:
@@ -86,6 +86,7 @@ class Person(Base):
 
     visited: Mapped[datetime | None] = mapped_column(DateTime)  # the first page, last
     visited_before: Mapped[datetime | None] = mapped_column(DateTime)  # and the time before
+    first_week: Mapped[bool] = mapped_column(default=True, server_default=true())  # shows the path of the first week
 
     classes: Mapped[list[SchoolClass]] = relationship(secondary="membership", back_populates="students")
 
@@ -222,7 +223,13 @@ class SchoolClass(Base):
         secondary="membership", back_populates="classes", order_by="Person.name", passive_deletes=True
     )
     assignments: Mapped[list[Assignment]] = relationship(
-        back_populates="school_class", order_by="Assignment.position", passive_deletes="all"
+        back_populates="school_class",
+        order_by="Assignment.position",
+        passive_deletes="all",
+        primaryjoin="and_(SchoolClass.id == Assignment.class_id, Assignment.practice_key.is_(None))",
+    )  # what is set; tasks for practice are not among them
+    mark_columns: Mapped[list[MarkColumn]] = relationship(
+        back_populates="school_class", order_by="MarkColumn.id", passive_deletes="all"
     )
     class_tools: Mapped[list[ClassTool]] = relationship(
         back_populates="school_class", order_by="ClassTool.name", passive_deletes="all"
@@ -266,6 +273,10 @@ class TaskSheet(Base):
         JSON(none_as_null=True)
     )  # None: as it is made from the task
     series_of: Mapped[int | None]  # of a level of a graded series: the family of its task; not listed by itself
+    folder: Mapped[str] = mapped_column(String(60), default="", server_default="")
+    archived: Mapped[datetime | None] = mapped_column(DateTime)
+    library_key: Mapped[str | None] = mapped_column(String(60, BYTES))  # of the task of the library that it began as
+    practice: Mapped[bool] = mapped_column(default=False, server_default=false())  # for practice only; not listed
 
     owner: Mapped[Person] = relationship()
 
@@ -274,7 +285,11 @@ class Assignment(Base):
     """A task that a class has to do."""
 
     __tablename__ = "assignment"
-    __table_args__ = (UniqueConstraint("class_id", "sheet_id"),)
+    __table_args__ = (
+        UniqueConstraint("class_id", "sheet_id"),
+        UniqueConstraint("class_id", "practice_key", name="uq_assignment_practice"),
+        CheckConstraint("weight >= 0", name="weight"),
+    )
 
     id: Mapped[int] = mapped_column(primary_key=True)
     class_id: Mapped[int] = mapped_column(ForeignKey("school_class.id", ondelete="CASCADE"))
@@ -293,8 +308,12 @@ class Assignment(Base):
     finding: Mapped[bool] = mapped_column(default=True, server_default=true())
     loci: Mapped[bool] = mapped_column(default=True, server_default=true())
     demonstration: Mapped[Showing] = mapped_column(members(Showing), default=Showing.NEVER, server_default="never")
+    solution: Mapped[Release] = mapped_column(members(Release), default=Release.NEVER, server_default="never")
+    shortest: Mapped[Release] = mapped_column(members(Release), default=Release.NEVER, server_default="never")
+    weight: Mapped[int] = mapped_column(default=1, server_default="1")  # of its score in the mean
+    practice_key: Mapped[str | None] = mapped_column(String(60, BYTES))  # of the library's task that it practises
 
-    school_class: Mapped[SchoolClass] = relationship(back_populates="assignments")
+    school_class: Mapped[SchoolClass] = relationship(back_populates="assignments", overlaps="assignments")
     after: Mapped[Assignment | None] = relationship(remote_side="Assignment.id")
     chosen: Mapped[list[Person]] = relationship(secondary="chosen_student", passive_deletes=True)
     class_tools: Mapped[list[ClassTool]] = relationship(
@@ -435,3 +454,69 @@ class Comment(Base):
 
     attempt: Mapped[HandIn] = relationship(back_populates="comments")
     author: Mapped[Person] = relationship()
+
+
+class EnteredResult(Base):
+    """What a teacher entered for a student's task: a score for work on paper, or that the student was not there.
+
+    ``photo``: of the work on paper, as JPEG or PNG, with ``photo_type``.
+    """
+
+    __tablename__ = "entered_result"
+    __table_args__ = (CheckConstraint("score >= 0 and score <= 100", name="score"),)
+
+    assignment_id: Mapped[int] = mapped_column(ForeignKey("assignment.id", ondelete="CASCADE"), primary_key=True)
+    student_id: Mapped[int] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), primary_key=True, index=True)
+    kind: Mapped[Entered] = mapped_column(members(Entered))
+    score: Mapped[int | None]
+    note: Mapped[str] = mapped_column(String(300), default="", server_default="")
+    photo: Mapped[bytes | None] = mapped_column(MEDIUMBLOB, deferred=True)
+    photo_type: Mapped[str] = mapped_column(String(20), default="", server_default="")
+    entered: Mapped[datetime] = mapped_column(DateTime, default=now)
+
+
+class MarkColumn(Base):
+    """A column of other marks of a class: an oral examination, a model in stone."""
+
+    __tablename__ = "mark_column"
+    __table_args__ = (UniqueConstraint("class_id", "title"), CheckConstraint("weight >= 0", name="weight"))
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    class_id: Mapped[int] = mapped_column(ForeignKey("school_class.id", ondelete="CASCADE"))
+    title: Mapped[str] = mapped_column(String(60))
+    weight: Mapped[int] = mapped_column(default=1, server_default="1")
+
+    school_class: Mapped[SchoolClass] = relationship(back_populates="mark_columns")
+    marks: Mapped[list[OtherMark]] = relationship(back_populates="column", passive_deletes="all")
+
+
+class OtherMark(Base):
+    """A student's score in a column of other marks, in percent."""
+
+    __tablename__ = "other_mark"
+    __table_args__ = (CheckConstraint("score >= 0 and score <= 100", name="score"),)
+
+    column_id: Mapped[int] = mapped_column(ForeignKey("mark_column.id", ondelete="CASCADE"), primary_key=True)
+    student_id: Mapped[int] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), primary_key=True, index=True)
+    score: Mapped[int]
+
+    column: Mapped[MarkColumn] = relationship(back_populates="marks")
+
+
+class Phrase(Base):
+    """A comment that a teacher keeps, to be used again."""
+
+    __tablename__ = "phrase"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    owner_id: Mapped[int] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), index=True)
+    text: Mapped[str] = mapped_column(String(1000))
+
+
+class PracticeTopic(Base):
+    """A topic of the library that a class may practise."""
+
+    __tablename__ = "practice_topic"
+
+    class_id: Mapped[int] = mapped_column(ForeignKey("school_class.id", ondelete="CASCADE"), primary_key=True)
+    topic: Mapped[str] = mapped_column(String(60, BYTES), primary_key=True)

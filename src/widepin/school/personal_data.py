@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from base64 import b64encode
 from collections.abc import Iterable
 
 from sqlalchemy import select
@@ -9,7 +10,18 @@ from sqlalchemy.orm import Session
 
 from ..documents.reading import JsonObject
 from . import browser_sessions
-from .models import Assignment, AuditEntry, Comment, Operation, Person, SchoolClass, SignIn, TaskSheet, Work
+from .models import (
+    Assignment,
+    AuditEntry,
+    Comment,
+    EnteredResult,
+    Operation,
+    Person,
+    SchoolClass,
+    SignIn,
+    TaskSheet,
+    Work,
+)
 
 
 def sign_ins(session: Session, person: Person) -> list[JsonObject]:
@@ -64,9 +76,40 @@ def of_students(session: Session, school_class: SchoolClass, students: Iterable[
                 "sign_ins": sign_ins(session, student),
                 "sessions": sessions(session, student),
                 "works": [_work(session, work) for work in works if work.student_id == student.id],
+                "entered_results": _entered(session, school_class, student),
+                "other_marks": _other_marks(session, school_class, student),
             }
             for student in students
         ],
+    }
+
+
+def _entered(session: Session, school_class: SchoolClass, student: Person) -> list[JsonObject]:
+    """What was entered for a student's tasks; a photo is in base64."""
+    found = session.scalars(
+        select(EnteredResult)
+        .join(Assignment, Assignment.id == EnteredResult.assignment_id)
+        .where(Assignment.class_id == school_class.id, EnteredResult.student_id == student.id)
+    )
+    return [
+        {
+            "task": session.get_one(Assignment, one.assignment_id).sheet.title,
+            "kind": one.kind,
+            "score": one.score,
+            "note": one.note,
+            "photo": b64encode(one.photo).decode() if one.photo else None,
+        }
+        for one in found
+    ]
+
+
+def _other_marks(session: Session, school_class: SchoolClass, student: Person) -> dict[str, int]:
+    """A student's other marks, by the title of their column."""
+    return {
+        column.title: mark.score
+        for column in school_class.mark_columns
+        for mark in column.marks
+        if mark.student_id == student.id
     }
 
 

@@ -9,9 +9,22 @@ from datetime import datetime
 from sqlalchemy import bindparam, exists, or_, select
 from sqlalchemy.orm import Session, contains_eager, joinedload, selectinload
 
+from ..documents import clock
 from ..documents.language import gettext as _
 from ..judge.verdict import Outcome
-from .models import Assignment, ChosenStudent, Comment, HandIn, Membership, Person, SchoolClass, Work, now
+from .models import (
+    Assignment,
+    ChosenStudent,
+    Comment,
+    EnteredResult,
+    HandIn,
+    Membership,
+    Person,
+    PracticeTopic,
+    SchoolClass,
+    Work,
+    now,
+)
 
 
 @dataclass(frozen=True)
@@ -41,6 +54,7 @@ class ToDo:
     comments: int = 0  # on the latest attempt, by others
     said: str = ""  # the last of them
     waits: bool = False  # whether it is closed because it is not open yet
+    entered: EnteredResult | None = None  # what the teacher entered instead of what is handed in
 
     @property
     def solved(self) -> int:
@@ -75,7 +89,7 @@ def who_has(assignment: Assignment) -> list[Person]:
 def why_closed(assignment: Assignment, solved: set[int], at: datetime) -> str | None:
     """Why a student cannot work at an assignment at a time (UTC); ``solved``: ids of the assignments solved so far."""
     if assignment.opens and at < assignment.opens:
-        return _("It opens on %(opens)s UTC.", opens=f"{assignment.opens:%-d %B at %H:%M}")
+        return _("It opens on %(opens)s.", opens=clock.in_words(assignment.opens))
     if assignment.after_id and assignment.after_id not in solved:
         return _("Solve “%(title)s” first.", title=assignment.after.sheet.title) if assignment.after else None
     return None
@@ -99,6 +113,12 @@ def assignment_of(session: Session, assignment_id: int, student_id: int) -> Assi
 
 def closed_now(session: Session, assignment: Assignment, student: Person) -> str | None:
     """Why a student cannot work at an assignment at present; None if nothing is in the way."""
+    if assignment.practice_key is not None:
+        topic = select(PracticeTopic).where(
+            PracticeTopic.class_id == assignment.class_id, PracticeTopic.topic == assignment.sheet.topic
+        )
+        if session.scalar(topic) is None:
+            return _("Your teacher has closed this topic for practice. What you built is kept.")
     solved = set()
     if assignment.after_id:
         before = select(Work).where(Work.assignment_id == assignment.after_id, Work.student_id == student.id)
@@ -107,9 +127,13 @@ def closed_now(session: Session, assignment: Assignment, student: Person) -> str
     return why_closed(assignment, solved, now())
 
 
+SOLVED = (Outcome.SOUND, Outcome.FRAGILE)
+"""Outcomes that unlock what comes after: right wherever it exists."""
+
+
 def is_solved(best: HandIn | None) -> bool:
-    """Whether an attempt unlocks what comes after: right wherever it exists."""
-    return best is not None and best.outcome in (Outcome.SOUND, Outcome.FRAGILE)
+    """Whether an attempt unlocks what comes after."""
+    return best is not None and best.outcome in SOLVED
 
 
 def standing(student: Person, work: Work | None) -> Standing:
@@ -147,6 +171,10 @@ def to_do(session: Session, student: Person, at: datetime | None = None) -> list
     solved = {assignment.id for assignment, one in rows if is_solved(one.best)}
     at = at or now()
     said = said_to(session, student)
+    entered = {
+        one.assignment_id: one
+        for one in session.scalars(select(EnteredResult).where(EnteredResult.student_id == student.id))
+    }
     return [
         ToDo(
             assignment,
@@ -155,6 +183,7 @@ def to_do(session: Session, student: Person, at: datetime | None = None) -> list
             len(said.get(one.latest.id, ())) if one.latest else 0,
             said[one.latest.id][-1] if one.latest and one.latest.id in said else "",
             assignment.opens is not None and at < assignment.opens,
+            entered.get(assignment.id),
         )
         for assignment, one in rows
     ]
@@ -183,7 +212,7 @@ def what_next(rows: Sequence[ToDo], at: datetime) -> tuple[ToDo, str] | None:
 
     def reason(row: ToDo) -> tuple[int, float, str] | None:
         one, due = row.standing, row.assignment.due
-        if row.closed:
+        if row.closed or row.entered:
             return None
         if one.work is not None and one.work.returned is not None:
             return 0, 0, _("your teacher has returned it for revision")

@@ -15,12 +15,16 @@ from sqlalchemy.orm import Session
 
 from ..documents.language import gettext as _
 from ..documents.roster import LONGEST_NAME
+from .assigning import copy_of
 from .models import (
     LETTERS,
     Assignment,
     ClassTool,
+    EnteredResult,
     HandIn,
+    MarkColumn,
     Membership,
+    OtherMark,
     Person,
     SchoolClass,
     Work,
@@ -139,8 +143,14 @@ def remove_student(session: Session, school_class: SchoolClass, student: Person)
     """Take a student out of a class, with the works done for it; one who is in no other class is deleted wholly."""
     if len(student.classes) > 1:
         own = select(Assignment.id).where(Assignment.class_id == school_class.id)
-        for work in session.scalars(select(Work).where(Work.student_id == student.id, Work.assignment_id.in_(own))):
-            session.delete(work)
+        columns = select(MarkColumn.id).where(MarkColumn.class_id == school_class.id)
+        for kept in (
+            select(Work).where(Work.student_id == student.id, Work.assignment_id.in_(own)),
+            select(EnteredResult).where(EnteredResult.student_id == student.id, EnteredResult.assignment_id.in_(own)),
+            select(OtherMark).where(OtherMark.student_id == student.id, OtherMark.column_id.in_(columns)),
+        ):
+            for one in session.scalars(kept):
+                session.delete(one)
         school_class.students.remove(student)
     else:
         session.delete(student)
@@ -177,22 +187,7 @@ def copy_class(session: Session, school_class: SchoolClass, name: str, with_stud
         class_tool.id: ClassTool(name=class_tool.name, document=class_tool.document, moves=class_tool.moves)
         for class_tool in school_class.class_tools
     }
-    copies = {
-        assignment.id: Assignment(
-            sheet=assignment.sheet,
-            position=assignment.position,
-            feedback=assignment.feedback,
-            measuring=assignment.measuring,
-            finding=assignment.finding,
-            loci=assignment.loci,
-            late=assignment.late,
-            attempts=assignment.attempts,
-            scoring=assignment.scoring,
-            level=assignment.level,
-            levels=assignment.levels,
-        )
-        for assignment in school_class.assignments
-    }
+    copies = {assignment.id: copy_of(assignment, opens=None, due=None) for assignment in school_class.assignments}
     made.class_tools, made.assignments = list(class_tools.values()), list(copies.values())
     for assignment in school_class.assignments:
         copies[assignment.id].after = copies.get(assignment.after_id) if assignment.after_id else None

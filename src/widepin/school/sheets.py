@@ -7,7 +7,7 @@ from secrets import randbits
 from typing import Any
 
 from pydantic import ValidationError
-from sqlalchemy import delete, func, or_, select
+from sqlalchemy import delete, func, or_, select, update
 from sqlalchemy.orm import Session
 
 from ..documents.construction import read_step, read_steps, write_step
@@ -21,8 +21,9 @@ from ..judge.task import MODEL, Task
 from ..plane.errors import CoreError
 from ..plane.figure import Figure
 from ..plane.steps import ID, IllFormed, check_steps
+from .library import LibraryTask
 from .library.notation import ANGLE, CIRCLE, OBTUSE_TRIANGLE, RULER_AND_COMPASS, SEGMENT, TRIANGLE, steps
-from .models import Assignment, Person, TaskSheet
+from .models import Assignment, Person, TaskSheet, now
 from .scoring import SCORING
 
 READY_MADE = {
@@ -79,11 +80,18 @@ class NotSolved(CoreError):
     """A task that its model does not solve cannot be assigned. The message says what to do."""
 
 
-def new_sheet(session: Session, owner: Person, document: JsonObject, topic: str = "") -> TaskSheet:
-    """A sheet of a teacher's."""
+def new_sheet(
+    session: Session, owner: Person, document: JsonObject, topic: str = "", library_key: str | None = None
+) -> TaskSheet:
+    """A sheet of a teacher's. ``library_key``: of the task of the library that the document is."""
     # A family is numbered by its first version, whose number is known once it is there.
     sheet = TaskSheet(
-        owner=owner, title=document.get("title", ""), document=document, topic=topic, family=-randbits(30)
+        owner=owner,
+        title=document.get("title", ""),
+        document=document,
+        topic=topic,
+        family=-randbits(30),
+        library_key=library_key,
     )
     session.add(sheet)
     session.flush()
@@ -91,15 +99,21 @@ def new_sheet(session: Session, owner: Person, document: JsonObject, topic: str 
     return sheet
 
 
-def from_library(session: Session, owner: Person, document: JsonObject, topic: str) -> TaskSheet:
+def from_library(session: Session, owner: Person, task: LibraryTask) -> TaskSheet:
     """A teacher's sheet of a task of the library as it is: the one that is there already, or a new one."""
-    same = (one for one in own_sheets(session, owner) if one.document == document)
-    return next(same, None) or new_sheet(session, owner, document, topic)
+    document = task.document()
+    same = (one for one in own_sheets(session, owner) if one.document == document and not one.archived)
+    return next(same, None) or new_sheet(session, owner, document, task.topic, task.key)
 
 
 def own_sheets(session: Session, owner: Person) -> list[TaskSheet]:
-    """The latest version of each task of a teacher's, the newest task first, without levels of graded_series."""
-    library_task = select(TaskSheet).where(TaskSheet.owner_id == owner.id, TaskSheet.series_of.is_(None))
+    """The latest version of each task of a teacher's, the newest task first, those in the archive among them.
+
+    Levels of graded series are not, nor tasks that are for practice only.
+    """
+    library_task = select(TaskSheet).where(
+        TaskSheet.owner_id == owner.id, TaskSheet.series_of.is_(None), ~TaskSheet.practice
+    )
     every = session.scalars(library_task.order_by(TaskSheet.version))
     latest = {sheet.family: sheet for sheet in every}
     return sorted(latest.values(), key=lambda sheet: -sheet.family)
@@ -150,8 +164,13 @@ def change(
             version=newest + 1,
             topic=sheet.topic,
             series_of=sheet.series_of,
+            folder=sheet.folder,
+            library_key=sheet.library_key,
+            document=sheet.document,
         )
         session.add(sheet)
+    if any(document.get(part) != sheet.document.get(part) for part in ("given", "wanted", "conditions")):
+        sheet.library_key = None  # it is another task now
     sheet.title, sheet.document, sheet.policy = title, document, checked
     sheet.topic = sheet.topic if topic is None else topic[:60]
     session.flush()
@@ -261,6 +280,24 @@ def task_in(sheet: TaskSheet) -> Task:
     if not sheet.document["conditions"]:
         raise Unreadable("conditions", _("are missing; say what must be true of the answer"))
     return read_task(sheet.document)
+
+
+LONGEST_FOLDER = 60
+
+
+def set_folder(session: Session, sheet: TaskSheet, folder: str) -> None:
+    """Put a task, in all its versions, into a folder; none for no name. Raises Unreadable."""
+    folder = " ".join(folder.split())
+    if len(folder) > LONGEST_FOLDER:
+        raise Unreadable("folder", _("must have %(most)s characters at most", most=LONGEST_FOLDER))
+    session.execute(update(TaskSheet).where(TaskSheet.family == sheet.family).values(folder=folder))
+
+
+def set_archived(session: Session, sheet: TaskSheet, archived: bool) -> None:
+    """Put a task away, or take it out again. Classes that have it keep it."""
+    session.execute(
+        update(TaskSheet).where(TaskSheet.family == sheet.family).values(archived=now() if archived else None)
+    )
 
 
 def figure_named(name: str) -> list[JsonObject]:

@@ -27,6 +27,22 @@ class Showing(StrEnum):
     AFTER = "after"
 
 
+class Release(StrEnum):
+    """When students see something of a task that is kept from them at first."""
+
+    NEVER = "never"
+    DUE = "due"
+    CORRECT = "correct"
+
+
+class Entered(StrEnum):
+    """What a teacher enters for a student's task besides what was handed in."""
+
+    PAPER = "paper"
+    ABSENT = "absent"
+    EXCUSED = "excused"
+
+
 class SignInOutcome(StrEnum):
     """How a try to sign in ended."""
 
@@ -73,4 +89,5 @@ class Action(StrEnum):
     CLASS_ERASED = "class erased"
     CODES_RENEWED = "codes renewed"
     RETENTION_SET = "retention set"
+    SCALE_SET = "scale of marks set"
     OLD_DATA_ERASED = "old data erased"

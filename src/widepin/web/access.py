@@ -18,7 +18,7 @@ from sqlalchemy import select
 from ..documents.language import gettext, marked
 from ..school import browser_sessions
 from ..school.library import LIBRARY, LibraryTask
-from ..school.models import Assignment, ClassTool, HandIn, Person, SchoolClass, TaskSheet, Work, now
+from ..school.models import Assignment, ClassTool, HandIn, MarkColumn, Person, SchoolClass, TaskSheet, Work, now
 from ..school.progress import assignment_of, closed_now
 from ..school.states import Role
 from ..school.teaching import teaches
@@ -202,6 +202,14 @@ def assignment_to_do(assignment_id: int) -> Assignment:
 def own_work(assignment: Assignment) -> Work | None:
     """This student's work for an assignment, if begun."""
     return session().scalar(select(Work).where(Work.assignment_id == assignment.id, Work.student_id == me().id))
+
+
+def taught_column(column_id: int) -> MarkColumn:
+    """A column of other marks of a class that this teacher teaches."""
+    found = session().get(MarkColumn, column_id)
+    if found is None or not teaches(me(), found.school_class):
+        abort(404)
+    return found
 
 
 def taught_class_tool(class_tool_id: int) -> ClassTool:

@@ -21,7 +21,7 @@ from flask_wtf import CSRFProtect
 from werkzeug.middleware.proxy_fix import ProxyFix
 from werkzeug.wrappers import Response
 
-from ..documents import amounts
+from ..documents import amounts, clock
 from ..documents.language import catalogue
 from ..documents.words import TOOL_WORDS, results_of, tool_in_words
 from ..school.people import Passwords
@@ -34,10 +34,13 @@ from . import (
     drawing,
     handins,
     health,
+    marks,
+    practice,
     roster,
     sheets,
     signin,
     tasks,
+    terms,
     today,
     welcome,
 )
@@ -63,6 +66,9 @@ FEATURES = (
     handins,
     administration,
     demonstrations,
+    marks,
+    practice,
+    terms,
     drawing,
     health,
 )
@@ -126,6 +132,7 @@ def create_app(settings: dict[str, Any]) -> Flask:
     if app.config["HTTPS"]:
         app.config["SESSION_COOKIE_NAME"] = "__Host-session"  # browsers take it from this host alone, over HTTPS
     app.extensions["passwords"] = app.config["PASSWORDS"] or Passwords()
+    clock.set_zone(app.config["TIME_ZONE"])
     use_database(app)
     scratch = Path(app.config["SCRATCH"] or scratch_folder())
     for kind in ("judging", "papers"):
@@ -152,6 +159,7 @@ def create_app(settings: dict[str, Any]) -> Flask:
     handle_errors(app)
     app.jinja_env.globals.update(
         amounts=amounts,
+        clock=clock,
         navigation=Navigation(FEATURES),
         results_of=results_of,
         tool_in_words=tool_in_words,

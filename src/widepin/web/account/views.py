@@ -9,7 +9,7 @@ from markupsafe import Markup
 from werkzeug.wrappers import Response
 
 from ...documents.language import gettext as _
-from ...school import accounts, browser_sessions
+from ...school import accounts, browser_sessions, phrases
 from ...school import second_factor as factors
 from ...school.people import normal
 from ...school.refused import Refused
@@ -29,6 +29,7 @@ def show(**context: object) -> str:
     return render_template(
         "account/index.html",
         sessions=browser_sessions.of(session(), me()),
+        phrases=phrases.of(session(), me()),
         here=accounts.digest(browser_session.get("key", "")),
         codes_left=factors.codes_left(session(), me()),
         least=accounts.SHORTEST_WITH_SECOND_FACTOR if me().has_second_factor else accounts.SHORTEST_PASSWORD,
@@ -60,6 +61,13 @@ def set_password() -> ResponseReturnValue:
     begin_session(me())
     flash(_("Your password is changed. Wherever else you were signed in, that has ended."))
     return redirect(url_for("account.index"))
+
+
+@teachers_only
+def remove_phrase(phrase_id: int) -> Response:
+    """Forget a phrase."""
+    phrases.remove(session(), me(), phrase_id)
+    return redirect(url_for("account.index", _anchor="phrases"))
 
 
 @teachers_only

@@ -15,7 +15,7 @@ from ... import version
 from ...documents.language import gettext as _
 from ...documents.language import marked
 from ...documents.reading import JsonObject
-from ...school import accounts, audit, personal_data, signing_in, storage, teaching
+from ...school import accounts, audit, personal_data, scale, signing_in, storage, teaching
 from ...school import retention as keeping
 from ...school.models import Operation, Person, SchoolClass, TaskSheet, Work
 from ...school.refused import Refused
@@ -249,6 +249,24 @@ def erase_outdated() -> ResponseReturnValue:
     keeping.erase(session(), me(), found)
     flash(_("It is erased. Backups hold it until they are thrown away too."))
     return redirect(url_for("administration.retention"))
+
+
+@administrators_only
+def marks() -> str:
+    """The school's own scale of marks."""
+    return render_template("administration/marks.html", text=scale.scale_of(session()).as_text(), trouble=None)
+
+
+@administrators_only
+def set_scale() -> ResponseReturnValue:
+    """Choose the school's own scale of marks."""
+    text = request.form.get("scale", "")
+    try:
+        scale.set_scale(session(), me(), text)
+    except Refused as wrong:
+        return render_template("administration/marks.html", text=text, trouble=str(wrong)), 422
+    flash(_("The scale of marks is saved."))
+    return redirect(url_for("administration.marks"))
 
 
 @administrators_only

@@ -8,7 +8,9 @@ from . import views
 
 blueprint = Blueprint("classes", __name__)
 
-NAVIGATION = (Entry("Classes", "classes.index", Role.TEACHER, ("classes", "roster", "handins", "class_tools"), 1),)
+NAVIGATION = (
+    Entry("Classes", "classes.index", Role.TEACHER, ("classes", "roster", "handins", "class_tools", "marks"), 1),
+)
 
 blueprint.add_url_rule("/classes", "index", views.index)
 blueprint.add_url_rule("/classes/<int:class_id>", "school_class", views.school_class)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import asdict
 from enum import StrEnum
 from functools import partial
@@ -25,8 +26,8 @@ from ...documents.verdict import read_verdict
 from ...documents.words import Words
 from ...judge.task import Task
 from ...judge.task_check import is_solved
-from ...school import again, assigning, lesson, marks, overview, reviewing
-from ...school.models import Assignment, SchoolClass, now
+from ...school import again, assigning, lesson, marks, overview, phrases, practice, reviewing, student_page
+from ...school.models import Assignment, HandIn, SchoolClass, now
 from ...school.overview import GroupedBy
 from ...school.overview_groups import SortedBy, grouped, ordered
 from ...school.refused import Refused
@@ -66,38 +67,51 @@ def show_classes(typed: str | None = None, trouble: str | None = None) -> str:
 def school_class(class_id: int) -> str:
     """A class: its tasks, and who has handed in what with which verdict."""
     school_class = own_class(class_id)
+    table, order = marks.table_of(session(), school_class), request.args.get("sort", "name")
+    which = asked(marks.ShownRows, "show")
     return render_template(
         "classes/school_class.html",
         school_class=school_class,
-        table=marks.table_of(session(), school_class),
-        mark_of=marks.mark_of,
+        table=table,
+        rows=table.shown(which, order),
+        which=which,
+        order=order,
     )
 
 
 @teachers_only
 def student(class_id: int, person_id: int) -> str:
-    """A student over time: every task of the class, and the score as it came."""
+    """A student over time: topics, typical mistakes, every task of the class, and the score as it came."""
     school_class = own_class(class_id)
     person = own_student(school_class, person_id)
-    history = marks.history_of(session(), school_class, person)
-    attempts = sorted(
-        (hand_in for chapter in history if chapter.standing.work for hand_in in chapter.standing.work.hand_ins),
-        key=lambda one: one.handed_in,
-    )
+    page = student_page.page_of(session(), school_class, person)
+    attempts = practice.attempts_by(session(), [person.id]).get(person.id, {})
     return render_template(
         "classes/student.html",
         school_class=school_class,
         student=person,
-        history=history,
-        curve=score_curve([attempt.score for attempt in attempts]),
-        mark_of=marks.mark_of,
+        page=page,
+        places=score_curve(page.scored),
+        curve=[(x, y) for x, y, _attempt in score_curve(page.scored)],
+        mastery=practice.map_of(practice.mastery_of(attempts), practice.open_topics(session(), school_class)),
+        score_of=marks.score_of,
     )
 
 
-def score_curve(scores: list[int]) -> list[tuple[float, float]]:
-    """Places of the scores of attempts, in their order, in a picture of 600 by 120 units."""
-    step = 580 / max(1, len(scores) - 1)
-    return [(10 + step * number, 110 - score) for number, score in enumerate(scores)]
+def score_curve(attempts: Sequence[HandIn]) -> list[tuple[float, float, HandIn]]:
+    """Places of attempts by day and score, in a picture of 600 by 130 units whose scale is from x = 34 on."""
+    if not attempts:
+        return []
+    first, last = attempts[0].handed_in, attempts[-1].handed_in
+    span = max((last - first).total_seconds(), 1)
+    return [
+        (
+            round(40 + 550 * (one.handed_in - first).total_seconds() / span, 1),
+            110 - one.score_that_counts,
+            one,
+        )
+        for one in attempts
+    ]
 
 
 @teachers_only
@@ -134,6 +148,8 @@ def show(found: Assignment, trouble: str | None = None, passed: bool = False) ->
         summary=marks.summary_of([place.standing for place in places]),
         at=at,
         newer=again.newer_version(session(), found),
+        other_classes=other_classes(found),
+        phrases=phrases.of(session(), me()),
         terms=request.form if trouble else assigning.terms_as_typed(found),
         chosen=request.form.getlist("student") if trouble else [str(student.id) for student in found.chosen],
         allowed_already=request.form.getlist("class_tool")
@@ -143,6 +159,13 @@ def show(found: Assignment, trouble: str | None = None, passed: bool = False) ->
         passed=passed,
         feedback_levels=FEEDBACK_IN_WORDS,
     )
+
+
+def other_classes(assignment: Assignment) -> list[SchoolClass]:
+    """The classes of this teacher that do not have a task yet, by name."""
+    having = select(Assignment.class_id).where(Assignment.sheet_id == assignment.sheet_id)
+    wanted = select(SchoolClass).where(taught_by(me()), SchoolClass.archived.is_(None), SchoolClass.id.not_in(having))
+    return list(session().scalars(wanted.order_by(SchoolClass.name)))
 
 
 Choice = TypeVar("Choice", bound=StrEnum)
@@ -207,6 +230,8 @@ def several(assignment_id: int) -> Response:
         match request.form.get("what"):
             case "comment":
                 reviewing.comment_on_all(session(), attempts, me(), request.form.get("text", ""))
+                if "keep" in request.form:
+                    phrases.keep(session(), me(), request.form["text"])
                 said = _("The comment stands on %(count)s.", count=count)
             case "score":
                 reviewing.score_all(attempts, request.form.get("score", ""), request.form.get("reason", ""))
@@ -358,7 +383,7 @@ def set_feedback(assignment_id: int) -> Response:
     """Choose how much a hand-in tells the students of this class, and what they may."""
     assignment = taught_assignment(assignment_id)
     may = request.form.getlist("may") if "may" in request.form else None
-    assigning.set_feedback(assignment, request.form.get("feedback", ""), may, request.form.get("demonstration"))
+    assigning.set_feedback(assignment, request.form.get("feedback", ""), may)
     flash(_("From now on students see: %(what)s.", what=_(FEEDBACK_IN_WORDS[assignment.feedback])))
     return redirect(url_for("classes.assignment", assignment_id=assignment.id))
 

@@ -11,11 +11,12 @@ from ...documents.language import gettext as _
 from ...documents.language import ngettext
 from ...documents.verdict import read_verdict
 from ...documents.words import listed
-from ...school import handins, reviewing
+from ...school import handins, phrases, reviewing
 from ...school.class_tools import uses_in
-from ...school.models import HandIn
-from ...school.progress import standings
+from ...school.models import HandIn, now
+from ...school.progress import best_of, standings
 from ...school.refused import Refused
+from ...school.release import any_released
 from ...school.works import task_of
 from ..access import me, own_hand_in, students_only, teachers_only, visible_hand_in
 from ..database import session
@@ -57,6 +58,8 @@ def show(attempt: HandIn, trouble: str | None = None) -> str:
         figure=told_figure(attempt, level) | ({} if mine else {"model": assignment.sheet.document.get("model", [])}),
         figure_of=lambda one: told_figure(one, level),
         mine=mine,
+        solutions=mine and any_released(assignment, best_of(attempt.work.hand_ins), now()),
+        phrases=[] if mine else phrases.of(session(), me()),
         late=handins.is_late(attempt),
         back=attempt.work.returned is not None,
         beside=() if mine else neighbours(attempt),
@@ -90,6 +93,8 @@ def comment(hand_in_id: int) -> ResponseReturnValue:
     attempt = visible_hand_in(hand_in_id)
     try:
         reviewing.comment(session(), attempt, me(), request.form.get("text", ""), request.form.get("step", ""))
+        if "keep" in request.form and me().is_teacher:
+            phrases.keep(session(), me(), request.form["text"])
     except Refused as wrong:
         return ({"error": str(wrong)} if for_script() else show(attempt, str(wrong))), 422
     if for_script():

@@ -4,18 +4,18 @@ from flask import Blueprint
 
 from ...school.states import Role
 from ..navigation import Entry
-from . import views
+from . import assign, library, views
 
 blueprint = Blueprint("sheets", __name__)
 
 NAVIGATION = (Entry("Task library", "sheets.library", Role.TEACHER, ("sheets",), 2),)
 
-blueprint.add_url_rule("/library", "library", views.library)
-blueprint.add_url_rule("/library/<key>", "library_task", views.library_task)
-blueprint.add_url_rule("/library/<key>.json", "known_as_json", views.known_as_json)
-blueprint.add_url_rule("/library/<key>/take", "take", views.take, methods=["POST"])
-blueprint.add_url_rule("/sheets", "create", views.create, methods=["POST"])
-blueprint.add_url_rule("/sheets/read", "read", views.read, methods=["POST"])
+blueprint.add_url_rule("/library", "library", library.library)
+blueprint.add_url_rule("/library/<key>", "library_task", library.library_task)
+blueprint.add_url_rule("/library/<key>.json", "known_as_json", library.known_as_json)
+blueprint.add_url_rule("/library/<key>/take", "take", library.take, methods=["POST"])
+blueprint.add_url_rule("/sheets", "create", library.create, methods=["POST"])
+blueprint.add_url_rule("/sheets/read", "read", library.read, methods=["POST"])
 blueprint.add_url_rule("/sheets/<int:sheet_id>", "sheet", views.sheet)
 blueprint.add_url_rule("/sheets/<int:sheet_id>", "save", views.save, methods=["POST"])
 blueprint.add_url_rule("/sheets/<int:sheet_id>/draw/<part>", "draw", views.draw)
@@ -26,8 +26,9 @@ blueprint.add_url_rule("/sheets/<int:sheet_id>/task.json", "as_json", views.as_j
 blueprint.add_url_rule("/sheets/<int:sheet_id>/handout.pdf", "on_paper", views.on_paper)
 blueprint.add_url_rule("/sheets/<int:sheet_id>/copy", "copy", views.copy, methods=["POST"])
 blueprint.add_url_rule("/sheets/<int:sheet_id>/remove", "remove", views.remove, methods=["POST"])
-blueprint.add_url_rule("/sheets/<int:sheet_id>/assign", "ask_assign", views.ask_assign)
-blueprint.add_url_rule("/sheets/<int:sheet_id>/assign", "assign", views.assign, methods=["POST"])
-blueprint.add_url_rule("/sheets/<int:sheet_id>/share", "share", views.share, methods=["POST"])
-blueprint.add_url_rule("/library/school/<int:sheet_id>", "shared_task", views.shared_task)
-blueprint.add_url_rule("/library/school/<int:sheet_id>/take", "take_shared", views.take_shared, methods=["POST"])
+blueprint.add_url_rule("/sheets/<int:sheet_id>/assign", "ask_assign", assign.ask_assign)
+blueprint.add_url_rule("/sheets/<int:sheet_id>/assign", "assign", assign.assign, methods=["POST"])
+blueprint.add_url_rule("/sheets/<int:sheet_id>/share", "share", library.share, methods=["POST"])
+blueprint.add_url_rule("/library/school/<int:sheet_id>", "shared_task", library.shared_task)
+blueprint.add_url_rule("/library/school/<int:sheet_id>/take", "take_shared", library.take_shared, methods=["POST"])
+blueprint.add_url_rule("/sheets/organise", "organise", library.organise, methods=["POST"])

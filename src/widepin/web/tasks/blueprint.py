@@ -12,6 +12,7 @@ NAVIGATION = (Entry("Tasks", "tasks.index", Role.STUDENT, ("tasks", "handins"), 
 
 blueprint.add_url_rule("/tasks", "index", views.index)
 blueprint.add_url_rule("/tasks/<int:assignment_id>", "board", views.board)
+blueprint.add_url_rule("/tasks/<int:assignment_id>/solutions", "solutions", views.solutions)
 blueprint.add_url_rule("/tasks/<int:assignment_id>/operations", "operations", views.operations)
 blueprint.add_url_rule("/tasks/<int:assignment_id>/operations", "store", views.store, methods=["POST"])
 blueprint.add_url_rule("/tasks/<int:assignment_id>/here", "here", views.here, methods=["POST"])

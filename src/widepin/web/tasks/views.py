@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from functools import partial
 from typing import Annotated, Any
 
-from flask import flash, redirect, render_template, request, url_for
+from flask import abort, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 from pydantic import Field
 
@@ -14,20 +14,24 @@ from ...documents.explaining import explained
 from ...documents.language import gettext as _
 from ...documents.reading import JsonObject, Unreadable
 from ...documents.verdict import read_verdict
-from ...documents.words import Words, results_of
+from ...documents.words import Words, instruction, results_of
 from ...judge.claims import Claimed, in_every_position
+from ...judge.counts import moves_of
 from ...judge.judging import judge
 from ...school import handins
 from ...school.board_standing import MAX_CLAIMS, BoardStanding, board_standing, claimed
 from ...school.demonstrations import may_see
+from ...school.handins import figure_of
 from ...school.history import OperationRefused
 from ...school.models import Assignment, HandIn, Operation, now
+from ...school.practice import open_topics
 from ...school.progress import best_of, to_do, what_next
+from ...school.release import any_released, is_released, shortest_work
 from ...school.works import MAX_OPERATIONS, StaleLog, is_open, save, task_of, work_of
 from ...school.works import import_steps as store_all
 from ..access import assignment_to_do, me, own_work, students_only
 from ..database import session
-from ..figures import board_setting, class_tools_setting, task_figure, told_figure
+from ..figures import board_setting, class_tools_setting, draft_figure, task_figure, told_figure
 from ..judging import apart
 from ..reading import JsonBody, for_script, json_body, number_of
 
@@ -37,7 +41,8 @@ def index() -> str:
     """All tasks of the student, with their state."""
     found, at = to_do(session(), me()), now()
     rows = [(one, figure_of_task(one.assignment)) for one in found]
-    return render_template("tasks/index.html", rows=rows, next=what_next(found, at), at=at)
+    practises = bool(open_topics(session(), *me().classes))
+    return render_template("tasks/index.html", rows=rows, next=what_next(found, at), at=at, practises=practises)
 
 
 def figure_of_task(assignment: Assignment) -> JsonObject | None:
@@ -80,8 +85,34 @@ def board(assignment_id: int) -> str:
         setting=setting,
         work=work,
         demonstration=may_see(assignment, best, now()),
+        solutions=any_released(assignment, best, now()),
         assignment=assignment,
         hand_in_url=url_for("tasks.hand_in", assignment_id=assignment.id),
+    )
+
+
+@students_only
+def solutions(assignment_id: int) -> str:
+    """The sample solution, and the shortest work of the class, as far as the teacher shows them."""
+    assignment = assignment_to_do(assignment_id)
+    work = own_work(assignment)
+    best, at = best_of(work.hand_ins) if work else None, now()
+    if not any_released(assignment, best, at):
+        abort(403, _("Your teacher does not show solutions of this task, or not yet."))
+    task = task_of(assignment)
+    known = is_released(assignment.solution, assignment, best, at)
+    shortest = shortest_work(session(), assignment) if is_released(assignment.shortest, assignment, best, at) else None
+    return render_template(
+        "tasks/solutions.html",
+        assignment=assignment,
+        task=task,
+        own=best,
+        solution=draft_figure(assignment.sheet.document) if known else None,
+        words=[instruction(step) for step in task.model],
+        shortest=shortest,
+        shortest_figure=figure_of(shortest) | {"breaks": None, "notes": []} if shortest else None,
+        moves=moves_of(task.model),
+        shows_shortest=is_released(assignment.shortest, assignment, best, at),
     )
 
 

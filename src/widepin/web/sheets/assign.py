@@ -1,0 +1,87 @@
+"""Giving a task to classes."""
+
+from __future__ import annotations
+
+from functools import partial
+
+from flask import flash, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
+from sqlalchemy import select
+
+from ...documents.kept import Policy
+from ...documents.language import gettext as _
+from ...documents.words import listed
+from ...judge.task_check import is_solved
+from ...school import assigning, graded_series, sheets
+from ...school.models import Assignment, SchoolClass, TaskSheet
+from ...school.refused import Refused
+from ...school.teaching import taught_by
+from ..access import me, own_class, own_sheet, teachers_only
+from ..classes.views import FEEDBACK_IN_WORDS
+from ..database import session
+from ..figures import task_figure
+from ..judging import apart
+from ..reading import number_of
+from .views import ready
+
+
+@teachers_only
+def ask_assign(sheet_id: int) -> ResponseReturnValue:
+    """To whom a task is to be given, and when."""
+    return show_assign(own_sheet(sheet_id))
+
+
+def show_assign(found: TaskSheet, trouble: str | None = None, passed: bool = False) -> str:
+    """The page that asks how to assign; with what is wrong, and whether a time that has passed may be meant."""
+    task = ready(found)
+    classes = select(SchoolClass).where(taught_by(me()), SchoolClass.archived.is_(None))
+    return render_template(
+        "sheets/assign.html",
+        sheet=found,
+        solved=apart(is_solved, task),
+        levels=len(graded_series.levels(found.document)),
+        classes=assigning.with_tasks(session(), *session().scalars(classes)),
+        figure=task_figure(task),
+        feedback_levels=FEEDBACK_IN_WORDS,
+        policy=Policy.model_validate(found.policy),
+        typed=request.form,
+        trouble=trouble,
+        passed=passed,
+    )
+
+
+@teachers_only
+def assign(sheet_id: int) -> ResponseReturnValue:
+    """Give a task to a class, or to several at once; to all of them or to none."""
+    sheet = own_sheet(sheet_id)
+    classes = [own_class(number_of(one)) for one in dict.fromkeys(request.form.getlist("class"))]
+    if not classes:
+        return show_assign(sheet, _("Choose a class.")), 422
+    solved = partial(apart, is_solved)  # before anything is written: the transaction ends with it
+    try:
+        assigning.check_finished(sheet, solved)
+        with session().begin_nested():
+            made = [assign_to(sheet, school_class) for school_class in classes]
+    except (Refused, sheets.NotSolved) as wrong:
+        return show_assign(sheet, str(wrong), isinstance(wrong, assigning.DuePassed)), 422
+    names = listed([school_class.name for school_class in classes])
+    if "series" in request.form:
+        flash(
+            _(
+                "%(title)s is a graded series of %(count)s levels for %(names)s.",
+                title=sheet.title,
+                count=len(made[0]),
+                names=names,
+            )
+        )
+        return redirect(url_for("classes.school_class", class_id=classes[0].id))
+    flash(_("%(title)s is assigned to %(names)s.", title=sheet.title, names=names))
+    return redirect(url_for("classes.assignment", assignment_id=made[0][0].id))
+
+
+def assign_to(sheet: TaskSheet, school_class: SchoolClass) -> list[Assignment]:
+    """Give a task that is finished to one class, by what was filled in. Raises Refused."""
+    terms = assigning.read_terms(request.form, school_class)
+    if "series" in request.form:
+        return graded_series.assign_series(session(), sheet, school_class, terms)
+    return [assigning.assign(session(), sheet, school_class, terms, lambda _task: True)]

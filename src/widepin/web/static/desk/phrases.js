@@ -1,0 +1,12 @@
+// A phrase that is chosen is put into the field of comments beside it, after what stands there.
+
+import { find, findAll } from "../look/page.js";
+
+for (const choice of findAll("[data-phrases]")) {
+  choice.addEventListener("change", () => {
+    const field = find("textarea[name=text]", choice.form);
+    if (choice.value) field.value = [field.value.trim(), choice.value].filter(Boolean).join(" ");
+    choice.value = "";
+    field.focus();
+  });
+}

@@ -1,0 +1,67 @@
+"""Terms of tasks that are set: of several at once, and for another class."""
+
+from __future__ import annotations
+
+from flask import flash, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
+
+from ...documents.language import gettext as _
+from ...documents.language import ngettext
+from ...school import assigning
+from ...school.models import SchoolClass, now
+from ...school.refused import Refused
+from ..access import own_class, taught_assignment, teachers_only
+from ..classes.views import FEEDBACK_IN_WORDS
+from ..database import session
+from ..reading import number_of
+
+
+@teachers_only
+def several(class_id: int) -> str:
+    """The tasks of a class with their terms, to change those of several at once."""
+    return show_several(own_class(class_id))
+
+
+def show_several(school_class: SchoolClass, trouble: str | None = None) -> str:
+    """The page of terms; with what is wrong with what was filled in."""
+    return render_template(
+        "terms/several.html",
+        school_class=assigning.with_tasks(session(), school_class)[0],
+        typed=request.form,
+        chosen=request.form.getlist("assignment"),
+        feedback_levels=FEEDBACK_IN_WORDS,
+        trouble=trouble,
+        at=now(),
+    )
+
+
+@teachers_only
+def change_several(class_id: int) -> ResponseReturnValue:
+    """Change the terms of several tasks."""
+    school_class = own_class(class_id)
+    try:
+        changed = assigning.change_several(school_class, request.form)
+    except Refused as wrong:
+        return show_several(school_class, str(wrong)), 422
+    flash(ngettext("The terms of %(num)s task are changed.", "The terms of %(num)s tasks are changed.", len(changed)))
+    return redirect(url_for("terms.several", class_id=school_class.id))
+
+
+@teachers_only
+def copy(assignment_id: int) -> ResponseReturnValue:
+    """Give a task with its terms to another class of this teacher's."""
+    assignment = taught_assignment(assignment_id)
+    school_class = own_class(number_of(request.form.get("class")))
+    try:
+        made = assigning.copy_to(session(), assignment, school_class)
+    except Refused as wrong:
+        flash(str(wrong))
+        return redirect(url_for("classes.assignment", assignment_id=assignment.id))
+    flash(
+        _(
+            "%(title)s is assigned to %(name)s with the same terms. Look at its dates.",
+            title=assignment.sheet.title,
+            name=school_class.name,
+        )
+    )
+    return redirect(url_for("classes.assignment", assignment_id=made.id, _anchor="task"))
