@@ -8,12 +8,21 @@ from pathlib import Path
 from playwright.sync_api import Page, sync_playwright
 from tests.chromium import CHROMIUM, EXECUTABLE
 
-TARGET = Path(__file__).resolve().parents[1] / "docs" / "screenshots"
+from widepin.web.guide.sections import SECTIONS
+
+ROOT = Path(__file__).resolve().parents[1]
+TARGET = ROOT / "docs" / "screenshots"
+GUIDE = ROOT / "src" / "widepin" / "web" / "static" / "guide"
+IN_THE_GUIDE = {section.picture.removesuffix(".jpg") for section in SECTIONS}
+"""Pictures that the guide shows too, as JPEG."""
 
 
 def shoot(page: Page, name: str) -> None:
     page.wait_for_timeout(500)
     page.screenshot(path=TARGET / f"{name}.png")
+    if name in IN_THE_GUIDE:
+        GUIDE.mkdir(exist_ok=True)
+        page.screenshot(path=GUIDE / f"{name}.jpg", type="jpeg", quality=60)
 
 
 def enter(page: Page, address: str, who: str) -> None:
@@ -68,7 +77,9 @@ def main(address: str) -> None:
         shoot(page, "school")
         enter(page, address, "Ilse Marran")
         shoot(page, "tasks")
-        use_a_class_tool(page)
+        page.goto(f"{address}practice")
+        shoot(page, "practice")
+        page.goto(address)
         page.get_by_role("link", name="Roundel in a gable").click()
         page.wait_for_selector("[data-ready]")
         build(page)
@@ -87,21 +98,11 @@ def make_a_task(page: Page) -> None:
     page.get_by_role("link", name="Rectangle with given sides").last.click()
     page.get_by_role("button", name="Copy and edit").click()
     page.wait_for_selector(".making[data-ready]")
-    page.get_by_role("button", name="Check the task").click()
-    page.get_by_role("heading", name="What to construct").scroll_into_view_if_needed()
+    page.locator("[data-to-step=wanted]").click()
     shoot(page, "making")
+    page.locator("[data-to-step=check]").click()
     page.get_by_role("link", name="Assign …").click()
     shoot(page, "assign")
-
-
-def use_a_class_tool(page: Page) -> None:
-    """The board with a class tool of the class in hand, and back to the tasks."""
-    page.get_by_role("link", name="Circumcircle of a triangle").click()
-    page.wait_for_selector("[data-ready]")
-    page.get_by_role("button", name="Centre line").click()
-    page.keyboard.type("ABB", delay=30)
-    shoot(page, "use")
-    page.get_by_role("link", name="Tasks").click()
 
 
 def build(page: Page) -> None:

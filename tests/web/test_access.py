@@ -4,12 +4,12 @@ import pytest
 from sqlalchemy import select
 
 from widepin.school.library import LIBRARY
-from widepin.school.models import Assignment, ClassTool, HandIn, Person, SchoolClass, Work
+from widepin.school.models import Assignment, ClassTool, HandIn, MarkColumn, Person, SchoolClass, Work
 from widepin.school.sheets import new_sheet
 
 OK, AWAY, NO = 200, 302, 404
 
-ADMINISTRATION = ("people", "person_data", "ask_erase", "classes", "library", "sign_ins", "log", "retention", "status")
+ADMINISTRATION = ("people", "person_data", "ask_erase", "classes", "library", "sign_ins", "log", "marks", "retention", "status")
 ADMINISTRATION_DEEDS = {
     "invite": 422,
     "reset": NO,  # the person of the test is a student
@@ -18,6 +18,7 @@ ADMINISTRATION_DEEDS = {
     "erase": NO,
     "set_teachers": NO,
     "unshare": NO,
+    "set_scale": 302,
     "set_retention": 422,
     "erase_outdated": 409,
 }
@@ -37,7 +38,33 @@ TABLE = {
     "demonstrations.save": ("POST", AWAY, 400, NO, NO, NO),
     "demonstrations.discard": ("POST", AWAY, AWAY, NO, NO, NO),
     "demonstrations.of_task": ("GET", AWAY, NO, NO, 403, NO),
-    "today.index": ("GET", AWAY, OK, AWAY, NO, NO),
+    "demonstrations.library_handout": ("GET", AWAY, OK, OK, NO, NO),
+    "demonstrations.sheet_handout": ("GET", AWAY, OK, NO, NO, NO),
+    "demonstrations.begin": ("POST", AWAY, AWAY, AWAY, NO, NO),
+    "demonstrations.of_work": ("POST", AWAY, None, NO, NO, NO),
+    "guide.index": ("GET", AWAY, OK, OK, NO, NO),
+    "marks.results": ("GET", AWAY, OK, NO, NO, NO),
+    "marks.enter": ("POST", AWAY, AWAY, NO, NO, NO),
+    "marks.photo": ("GET", AWAY, NO, NO, NO, NO),
+    "marks.keep_photo": ("POST", AWAY, 422, NO, NO, NO),
+    "marks.add_column": ("POST", AWAY, AWAY, NO, NO, NO),
+    "marks.column": ("GET", AWAY, OK, NO, NO, NO),
+    "marks.change_column": ("POST", AWAY, 422, NO, NO, NO),
+    "marks.ask_remove_column": ("GET", AWAY, OK, NO, NO, NO),
+    "marks.remove_column": ("POST", AWAY, None, NO, NO, NO),
+    "practice.index": ("GET", AWAY, NO, NO, OK, OK),
+    "practice.begin": ("POST", AWAY, NO, NO, AWAY, AWAY),
+    "practice.of_class": ("GET", AWAY, OK, NO, NO, NO),
+    "practice.set_topics": ("POST", AWAY, None, NO, NO, NO),
+    "practice.works": ("GET", AWAY, AWAY, NO, NO, NO),
+    "terms.several": ("GET", AWAY, OK, NO, NO, NO),
+    "terms.change_several": ("POST", AWAY, 422, NO, NO, NO),
+    "terms.copy": ("POST", AWAY, NO, NO, NO, NO),
+    "tasks.solutions": ("GET", AWAY, NO, NO, OK, NO),
+    "account.remove_phrase": ("POST", AWAY, AWAY, AWAY, NO, NO),
+    "sheets.organise": ("POST", AWAY, AWAY, AWAY, NO, NO),
+    "today.index": ("GET", AWAY, OK, OK, NO, NO),
+    "today.dismiss_path": ("POST", AWAY, None, AWAY, NO, NO),
     "classes.index": ("GET", AWAY, OK, OK, NO, NO),
     "classes.school_class": ("GET", AWAY, OK, NO, NO, NO),
     "classes.as_csv": ("GET", AWAY, OK, NO, NO, NO),
@@ -167,6 +194,10 @@ def parameters(app):
             "filename": "look/look.css",
             "token": "no-such-link",
             "session_id": 0,
+            "phrase_id": 0,
+            "column_id": session.scalars(
+                select(MarkColumn.id).join(SchoolClass).where(SchoolClass.name == "First year")
+            ).first(),
         }
 
 

@@ -6,12 +6,13 @@ here on, and which part of the paper is seen.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from ..judge.task import Task
-from ..plane.steps import MAX_STEPS
+from ..plane.steps import MAX_STEPS, Step
 from .construction import Coordinate, StepDocument, write_step
 from .language import gettext as _
 from .operations import Dress
@@ -20,25 +21,34 @@ from .words import Words, instruction
 
 Format = Literal["widepin.demonstration/1"]
 FORMAT: Format = "widepin.demonstration/1"
+Source = Literal["sample solution", "work", "drawing"]
 MAX_FRAMES, LONGEST_WORDS = 200, 800
 
 
 class Frame(BaseModel):
-    """What is seen and said at one place of a demonstration. ``view``: two opposite corners in centimetres."""
+    """What is seen and said at one place of a demonstration. ``view``: two opposite corners in centimetres.
+
+    ``measures``: what is measured from here on, each as in the operation "measure".
+    """
 
     model_config = ConfigDict(extra="forbid")
     shown: Annotated[int, Field(ge=0, le=MAX_STEPS, strict=True)]
     words: str = Field(default="", max_length=LONGEST_WORDS)
     points: dict[str, tuple[Coordinate, Coordinate]] = Field(default_factory=dict, max_length=2 * MAX_STEPS)
     dress: dict[str, Dress] = Field(default_factory=dict, max_length=2 * MAX_STEPS)
+    measures: list[Annotated[list[str], Field(min_length=1, max_length=4)]] = Field(default_factory=list, max_length=40)
     view: tuple[tuple[Coordinate, Coordinate], tuple[Coordinate, Coordinate]] | None = None
 
 
 class DemonstrationDocument(BaseModel):
-    """A construction and its frames. ``answer``: ids of what is constructed, brought out in the last frame."""
+    """A construction and its frames. ``answer``: ids of what is constructed, brought out in the last frame.
+
+    ``source``: what the construction is; one that is the sample solution is made anew when that has changed.
+    """
 
     model_config = ConfigDict(extra="forbid")
     format: Format = FORMAT
+    source: Source = "sample solution"
     title: str = Field(max_length=200)
     given: list[StepDocument] = Field(max_length=MAX_STEPS)
     steps: list[StepDocument] = Field(max_length=MAX_STEPS)
@@ -67,22 +77,47 @@ def demonstration_of(task: Task) -> JsonObject:
     """A demonstration of a task's sample solution in the words of its steps: first what is asked for, then a frame a
     step, at last that it may be dragged.
     """
+    answer = [one.name for one in task.wanted if one.name in {step.id for step in task.model}]
+    return _document(task.title, "sample solution", asked_for(task), task.done, task.model, answer)
+
+
+def asked_for(task: Task) -> str:
+    """What a task asks for, in its own words and the conditions'."""
     words = Words(task)
     wanted = _(
         "Construct %(wanted)s such that %(conditions)s.",
         wanted=words.wanted(),
         conditions="; ".join(words.conditions()),
     )
-    frames: list[JsonObject] = [{"shown": 0, "words": f"{task.text} {wanted}".strip()[:LONGEST_WORDS]}]
-    for number, step in enumerate(task.model, 1):
+    return f"{task.text} {wanted}".strip()
+
+
+def demonstration_of_work(task: Task, given: Sequence[Step], made: Sequence[Step], answer: Sequence[str]) -> JsonObject:
+    """A demonstration of a work on a task, as that of its sample solution. ``given``: with the steps at the start."""
+    return _document(task.title, "work", asked_for(task), given, made, answer)
+
+
+def demonstration_of_drawing(title: str, text: str, given: Sequence[Step], made: Sequence[Step]) -> JsonObject:
+    """A demonstration of what was drawn for no task, or for one that is not finished."""
+    return _document(title, "drawing", text or title, given, made, ())
+
+
+def _document(
+    title: str, source: Source, first: str, given: Sequence[Step], made: Sequence[Step], answer: Sequence[str]
+) -> JsonObject:
+    frames: list[JsonObject] = [{"shown": 0, "words": first[:LONGEST_WORDS]}]
+    for number, step in enumerate(made, 1):
         frames.append({"shown": number, "words": _("%(step)s.", step=instruction(step))})
-    answer = [one.name for one in task.wanted if one.name in {step.id for step in task.model}]
-    frames.append({"shown": len(task.model), "words": _("Drag the given points: it stays right wherever they lie.")})
+    last = _("Drag the points: what is so in the drawing and what is always so come apart.")
+    if source == "sample solution":
+        last = _("Drag the given points: it stays right wherever they lie.")
+    frames.append({"shown": len(made), "words": last})
     return {
         "format": FORMAT,
-        "title": task.title,
-        "given": [write_step(step) for step in task.done],
-        "steps": [write_step(step) for step in task.model],
-        "answer": answer,
-        "frames": frames,
+        "source": source,
+        "title": title,
+        "given": [write_step(step) for step in given],
+        "steps": [write_step(step) for step in made],
+        "answer": list(answer),
+        "frames": frames[:MAX_FRAMES],
     }

@@ -4,27 +4,34 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
 from datetime import datetime, timedelta
+from io import BytesIO
 from math import cos, sin
 
+from PIL import Image, ImageDraw, ImageFilter
+from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from ..documents.construction import write_step
 from ..documents.reading import JsonObject
 from ..judge.verdict import Outcome
+from . import phrases
 from .assigning import Terms, assign
 from .class_tools import give, proven_on_sheet, read_class_tool
 from .demo_accounts import DEMO_PASSWORD, SHOWN_ACCOUNTS
 from .demo_tasks import PEOPLE, TASKS, DemoTask
+from .entering import add_column, change_column, enter, keep_photo
 from .graded_series import assign_series
 from .handins import hand_in
 from .library import LIBRARY
 from .library.notation import steps
 from .models import Assignment, Operation, Person, SchoolClass, TaskSheet, Work, now
 from .people import Passwords
+from .practice import practice_of, set_topics
 from .reviewing import comment, return_work, set_score
 from .roster import copy_class
+from .scale import set_scale
 from .sheets import new_sheet
-from .states import Role
+from .states import Release, Role, Showing
 
 SET_TASKS = (range(6), range(2, 10))
 """Which of the tasks each class has to do."""
@@ -84,7 +91,79 @@ def load_demo(
     series = new_sheet(session, teacher, altitude.document(), altitude.topic)
     assign_series(session, series, school_class, Terms(due=at_nine(24)))
     allow_a_class_tool(session, school_class)
+    for one in session.scalars(select(SchoolClass).order_by(SchoolClass.id)):
+        say(f"{one.name}, marks and practice")
+        enter_marks(session, one)
+        practise(session, one)
+    set_scale(session, overseer, SCALE)
+    for sheet in sheets[6:]:
+        sheet.folder = "Gables"
+    old = new_sheet(session, teacher, LIBRARY["midpoint"].document(), LIBRARY["midpoint"].topic, "midpoint")
+    old.archived = now()
+    for words in REMARKS:
+        phrases.keep(session, teacher, words)
     copy_class(session, school_class, "Second year, last autumn", with_students=False).archived = now()
+
+
+SCALE = "90 masterly\n75 good\n55 sound\n35 to be mended\n0 to be begun anew"
+
+
+def enter_marks(session: Session, school_class: SchoolClass) -> None:
+    """Other marks, a task that counts twice, work on paper with a photo, somebody absent and somebody excused; and what
+    is shown to students besides.
+    """
+    students = school_class.students
+    column = add_column(session, school_class, "Model in stone", "2")
+    scores = {student.id: str(55 + 7 * number % 43) for number, student in enumerate(students) if number % 6 != 5}
+    change_column(session, column, column.title, "2", scores)
+    first, second, *_others, last = school_class.assignments
+    last.weight = 2
+    first.solution = first.shortest = Release.CORRECT
+    second.demonstration, second.solution = Showing.BEFORE, Release.DUE
+    lacking = [student for student in students if all(work.student is not student for work in second.works)]
+    kinds = (
+        ("paper", "80", "Drawn in chalk on the tracing floor."),
+        ("absent", "", ""),
+        ("excused", "", "In the quarry."),
+    )
+    for student, (kind, score, note) in zip(lacking or students[-3:], kinds, strict=False):
+        enter(session, second, student, kind, score, note)
+        if kind == "paper":
+            session.flush()
+            keep_photo(session, second, student, chalk_drawing())
+
+
+def chalk_drawing() -> bytes:
+    """A photo of a drawing in chalk: a segment, two circles about its ends, and the line through where they meet."""
+    image = Image.new("RGB", (640, 480), (58, 62, 60))
+    draw = ImageDraw.Draw(image)
+    chalk, (left, right, level, radius) = (226, 222, 210), (220, 420, 250, 160)
+    for x in (left, right):
+        draw.ellipse((x - radius, level - radius, x + radius, level + radius), outline=chalk, width=3)
+        draw.ellipse((x - 6, level - 6, x + 6, level + 6), fill=chalk)
+    draw.line((left, level, right, level), fill=chalk, width=4)
+    draw.line(((left + right) // 2, 60, (left + right) // 2, 440), fill=chalk, width=4)
+    made = BytesIO()
+    image.filter(ImageFilter.GaussianBlur(0.8)).save(made, "JPEG", quality=70)
+    return made.getvalue()
+
+
+PRACTISED = ("midpoint", "perpendicular-bisector", "perpendicular-through-a-point", "bisect-an-angle")
+"""Tasks of the library that students of the demo have practised: the first of them all."""
+
+
+def practise(session: Session, school_class: SchoolClass) -> None:
+    """Topics that are open, and what students have practised so far."""
+    tasks = [LIBRARY[key] for key in PRACTISED]
+    set_topics(session, school_class, {task.topic for task in tasks})
+    for place, task in enumerate(tasks):
+        assignment = practice_of(session, school_class, task)
+        made = [{"op": "add", "step": step} for step in assignment.sheet.document["model"]]
+        for number, student in enumerate(school_class.students[: 9 - 2 * place]):
+            at = now() - timedelta(days=1, hours=number)
+            work = carry_out(session, assignment, student, made[: len(made) - (number % 4 == 3)], at)
+            if number % 4 != 3:
+                hand_in(session, work).handed_in = work.touched = at
 
 
 def allow_a_class_tool(session: Session, school_class: SchoolClass) -> None:
@@ -117,6 +196,8 @@ def look_through(session: Session, school_class: SchoolClass) -> None:
     for work, words in zip(works[1::4], REMARKS, strict=False):
         attempt = work.hand_ins[-1]
         comment(session, attempt, school_class.teacher, words, attempt.document["steps"][0]["id"])
+    if len(works) > 5:
+        comment(session, works[5].hand_ins[-1], works[5].student, "Because the other circle has the same radius.")
     kind = next((work.hand_ins[-1] for work in works if work.hand_ins[-1].outcome is Outcome.EYEBALLED), None)
     if kind is not None:
         set_score(kind, "40", "The plan was right, and told well at the board.")

@@ -5,9 +5,15 @@ from __future__ import annotations
 from datetime import datetime
 from json import dumps
 
-from ..documents.demonstration import demonstration_of, read_demonstration
+from ..documents.construction import read_steps
+from ..documents.demonstration import (
+    demonstration_of,
+    demonstration_of_drawing,
+    demonstration_of_work,
+    read_demonstration,
+)
 from ..documents.language import gettext as _
-from ..documents.reading import JsonObject
+from ..documents.reading import JsonObject, Unreadable
 from .models import Assignment, HandIn, TaskSheet
 from .refused import Refused
 from .release import is_released
@@ -20,17 +26,42 @@ LARGEST = 200_000
 
 def demonstration_for(sheet: TaskSheet) -> JsonObject:
     """The demonstration of a task; made from its sample solution where nobody has changed it, or where that has become
-    another since. Raises Unreadable for a task that is not finished.
+    another since. One that was made of a student's work stays. Raises Unreadable where nothing is drawn.
     """
-    made = demonstration_of(task_in(sheet))
     kept = sheet.demonstration
-    is_same = kept is not None and (kept["given"], kept["steps"]) == (made["given"], made["steps"])
-    return kept if is_same and kept is not None else made
+    if kept is not None and kept.get("source") == "work":
+        return kept
+    made = made_from(sheet)
+    if kept is None or (kept["given"], kept["steps"]) != (made["given"], made["steps"]):
+        return made
+    return kept
+
+
+def made_from(sheet: TaskSheet) -> JsonObject:
+    """The demonstration that follows from what is drawn: of the sample solution where the task is finished, else of the
+    drawing as such. Raises Unreadable where nothing is drawn.
+    """
+    try:
+        return demonstration_of(task_in(sheet))
+    except Unreadable:
+        document = sheet.document
+        given, drawn = read_steps(document["given"]), read_steps(document["model"])
+        if not given and not drawn:
+            raise Unreadable("model", _("is empty; draw what is to be shown")) from None
+        return demonstration_of_drawing(sheet.title, document.get("text", ""), given, drawn)
+
+
+def make_of_work(attempt: HandIn) -> None:
+    """Make the demonstration of a task from a student's work on it, without the student's name."""
+    sheet, document = attempt.work.assignment.sheet, attempt.document
+    given = read_steps([*document["given"], *document.get("start", [])])
+    answer = sorted((attempt.verdict["answer"] or {}).values())
+    sheet.demonstration = demonstration_of_work(task_in(sheet), given, read_steps(document["steps"]), answer)
 
 
 def keep(sheet: TaskSheet, frames: object) -> None:
     """Keep the frames of a demonstration as a teacher has changed them. Raises Unreadable and Refused."""
-    document = read_demonstration({**demonstration_of(task_in(sheet)), "frames": frames})
+    document = read_demonstration({**demonstration_for(sheet), "frames": frames})
     if len(dumps(document)) > LARGEST:
         raise Refused(_("The demonstration is larger than %(size)s kB; shorten it.", size=LARGEST // 1000))
     sheet.demonstration = document

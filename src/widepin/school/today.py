@@ -15,6 +15,7 @@ from ..documents.language import marked, ngettext
 from ..documents.words import listed
 from ..judge.counts import is_move
 from ..judge.verdict import Outcome
+from .first_week import Path, path_of
 from .lesson import help_needed
 from .marks import LIGHT
 from .models import Assignment, Comment, HandIn, Person, SchoolClass, Work, now
@@ -91,6 +92,7 @@ class Today:
     classes: list[ClassToday]
     hints: list[Hint] = field(default_factory=list)
     since: datetime | None = None
+    path: Path | None = None  # of the first week
 
 
 def visit(person: Person, at: datetime) -> datetime | None:
@@ -123,7 +125,7 @@ def today_of(session: Session, teacher: Person, at: datetime | None = None) -> T
         *answers_to_comments(session, classes),
         *(hint for row in rows for task in row.tasks for hint in hints_of(task, works, at)),
     ]
-    return Today(rows, hints, since)
+    return Today(rows, hints, since, path_of(session, teacher, classes))
 
 
 def works_of(session: Session, assignments: Sequence[int]) -> dict[int, dict[int, Work]]:

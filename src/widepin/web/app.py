@@ -32,6 +32,7 @@ from . import (
     classes,
     demonstrations,
     drawing,
+    guide,
     handins,
     health,
     marks,
@@ -48,6 +49,7 @@ from .access import login_manager
 from .apart import JobQueue
 from .database import use_database
 from .errors import handle_errors
+from .guide.sections import WORDS
 from .logs import use_logs
 from .metrics import measure
 from .navigation import Navigation
@@ -70,6 +72,7 @@ FEATURES = (
     practice,
     terms,
     drawing,
+    guide,
     health,
 )
 """Every feature: a folder with ``blueprint.py``, its table of URLs, and ``views.py``."""
@@ -160,6 +163,7 @@ def create_app(settings: dict[str, Any]) -> Flask:
     app.jinja_env.globals.update(
         amounts=amounts,
         clock=clock,
+        explained_words=WORDS,
         navigation=Navigation(FEATURES),
         results_of=results_of,
         tool_in_words=tool_in_words,

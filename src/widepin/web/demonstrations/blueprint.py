@@ -13,3 +13,7 @@ blueprint.add_url_rule("/sheets/<int:sheet_id>/demonstration.html", "sheet_file"
 blueprint.add_url_rule("/sheets/<int:sheet_id>/demonstration/frames", "save", views.save, methods=["POST"])
 blueprint.add_url_rule("/sheets/<int:sheet_id>/demonstration/discard", "discard", views.discard, methods=["POST"])
 blueprint.add_url_rule("/tasks/<int:assignment_id>/demonstration", "of_task", views.of_task)
+blueprint.add_url_rule("/library/<key>/demonstration/handout", "library_handout", views.library_handout)
+blueprint.add_url_rule("/sheets/<int:sheet_id>/demonstration/handout", "sheet_handout", views.sheet_handout)
+blueprint.add_url_rule("/demonstrations", "begin", views.begin, methods=["POST"])
+blueprint.add_url_rule("/hand-ins/<int:hand_in_id>/demonstration", "of_work", views.of_work, methods=["POST"])

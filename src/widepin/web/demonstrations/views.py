@@ -15,7 +15,17 @@ from ...school import demonstrations
 from ...school.models import TaskSheet, now
 from ...school.progress import standing
 from ...school.refused import Refused
-from ..access import assignment_to_do, known_task, me, own_sheet, own_work, students_only, teachers_only
+from ...school.sheets import BLANK, new_sheet
+from ..access import (
+    assignment_to_do,
+    known_task,
+    me,
+    own_sheet,
+    own_work,
+    students_only,
+    teachers_only,
+    visible_hand_in,
+)
 from ..database import session
 from ..downloads import download
 from ..reading import JsonBody, json_body
@@ -32,7 +42,7 @@ def of_this(sheet: TaskSheet) -> JsonObject:
     try:
         return demonstrations.demonstration_for(sheet)
     except Unreadable as wrong:
-        abort(400, _("The task is not finished yet: %(wrong)s.", wrong=wrong))
+        abort(400, _("There is nothing to show yet: %(wrong)s.", wrong=wrong))
 
 
 @teachers_only
@@ -41,6 +51,7 @@ def of_library(key: str) -> str:
     return shown(
         demonstration_of(read_task(known_task(key).document())),
         back=url_for("sheets.library_task", key=key),
+        printed=url_for("demonstrations.library_handout", key=key),
         file=url_for("demonstrations.library_file", key=key),
     )
 
@@ -52,6 +63,7 @@ def of_sheet(sheet_id: int) -> str:
     return shown(
         of_this(sheet),
         back=url_for("sheets.sheet", sheet_id=sheet.id),
+        printed=url_for("demonstrations.sheet_handout", sheet_id=sheet.id),
         file=url_for("demonstrations.sheet_file", sheet_id=sheet.id),
         sheet=sheet,
     )
@@ -107,4 +119,40 @@ def discard(sheet_id: int) -> ResponseReturnValue:
     sheet = own_sheet(sheet_id)
     demonstrations.discard(sheet)
     flash(_("The demonstration is as it follows from the sample solution."))
+    return redirect(url_for("demonstrations.of_sheet", sheet_id=sheet.id))
+
+
+@teachers_only
+def library_handout(key: str) -> str:
+    """A demonstration of the library to be printed, a picture and words for each frame."""
+    document = demonstration_of(read_task(known_task(key).document()))
+    return on_paper(document, url_for("demonstrations.of_library", key=key))
+
+
+@teachers_only
+def sheet_handout(sheet_id: int) -> str:
+    """A demonstration to be printed, a picture and words for each frame."""
+    sheet = own_sheet(sheet_id)
+    return on_paper(of_this(sheet), url_for("demonstrations.of_sheet", sheet_id=sheet.id))
+
+
+def on_paper(document: JsonObject, back: str) -> str:
+    """The page that is printed."""
+    return render_template("demonstrations/handout.html", document=document, back=back)
+
+
+@teachers_only
+def begin() -> ResponseReturnValue:
+    """A demonstration of its own: first it is drawn on the board."""
+    made = new_sheet(session(), me(), BLANK | {"title": _("New demonstration")})
+    return redirect(url_for("sheets.draw", sheet_id=made.id, part="model", then="demonstration"))
+
+
+@teachers_only
+def of_work(hand_in_id: int) -> ResponseReturnValue:
+    """Make the demonstration of a task from a work on it."""
+    attempt = visible_hand_in(hand_in_id)
+    sheet = own_sheet(attempt.work.assignment.sheet_id)
+    demonstrations.make_of_work(attempt)
+    flash(_("The demonstration shows this work now, without the name. Say what is done and why."))
     return redirect(url_for("demonstrations.of_sheet", sheet_id=sheet.id))

@@ -59,6 +59,8 @@ def show(attempt: HandIn, trouble: str | None = None) -> str:
         figure_of=lambda one: told_figure(one, level),
         mine=mine,
         solutions=mine and any_released(assignment, best_of(attempt.work.hand_ins), now()),
+        own_task=not mine and assignment.sheet.owner_id == me().id,
+        demonstration_changed=assignment.sheet.demonstration is not None,
         phrases=[] if mine else phrases.of(session(), me()),
         late=handins.is_late(attempt),
         back=attempt.work.returned is not None,

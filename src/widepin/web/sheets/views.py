@@ -100,6 +100,7 @@ def state_of(found: TaskSheet) -> JsonObject:
                 ("json", "as_json"),
             )
         }
+        | {"demonstration": url_for("demonstrations.of_sheet", sheet_id=found.id)}
         | {part: url_for("sheets.draw", sheet_id=found.id, part=part) for part in (*sheets.CONSTRUCTIONS, "trial")},
     }
 
@@ -134,8 +135,12 @@ def save(sheet_id: int) -> ResponseReturnValue:
 
 @teachers_only
 def draw(sheet_id: int, part: str) -> str:
-    """The board, to draw the given figure or the model on it, or to work the task as a student would."""
+    """The board, to draw the given figure or the model on it, or to work the task as a student would.
+
+    ``then`` in the address: "demonstration", where that is drawn for one.
+    """
     sheet = own_sheet(sheet_id)
+    then = "demonstration" if request.args.get("then") == "demonstration" else "page"
     everything = [{"tool": tool, "most": None} for tool in TOOLS]
     if part == "trial":
         task = ready(sheet)
@@ -155,10 +160,11 @@ def draw(sheet_id: int, part: str) -> str:
             {"number": number, "key": "", "operation": {"op": "add", "step": step}} for number, step in enumerate(own)
         ],
         "student": f"draft-{me().id}",
-        "draft": {"part": part, "url": url_for("sheets.save", sheet_id=sheet.id)},
+        "draft": {"part": part, "url": url_for("sheets.save", sheet_id=sheet.id), "then": then},
         "urls": {"operations": f"draft {part} {sheet.id}"},
     }
-    return render_template("tasks/board.html", sheet=sheet, part=part, setting=setting, **context)
+    done = state_of(sheet)["urls"][then]
+    return render_template("tasks/board.html", sheet=sheet, part=part, setting=setting, done_url=done, **context)
 
 
 def ready(found: TaskSheet) -> Task:

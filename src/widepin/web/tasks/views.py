@@ -20,7 +20,7 @@ from ...judge.counts import moves_of
 from ...judge.judging import judge
 from ...school import handins
 from ...school.board_standing import MAX_CLAIMS, BoardStanding, board_standing, claimed
-from ...school.demonstrations import may_see
+from ...school.demonstrations import demonstration_for, may_see
 from ...school.handins import figure_of
 from ...school.history import OperationRefused
 from ...school.models import Assignment, HandIn, Operation, now
@@ -84,7 +84,7 @@ def board(assignment_id: int) -> str:
         words=Words(task),
         setting=setting,
         work=work,
-        demonstration=may_see(assignment, best, now()),
+        demonstration=demonstration_for(assignment.sheet) if may_see(assignment, best, now()) else None,
         solutions=any_released(assignment, best, now()),
         assignment=assignment,
         hand_in_url=url_for("tasks.hand_in", assignment_id=assignment.id),

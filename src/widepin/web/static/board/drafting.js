@@ -12,7 +12,7 @@ export class Drafting {
   #running = null;
   pending = [];
 
-  // draft: {part, url}; steps(): the construction as it stands; on: stored(entry), refused(entry, words), state(words, isTrouble)
+  // draft: {part, url, then}, the last one the name of the page that follows; steps(): the construction as it stands; on: stored(entry), refused(entry, words), state(words, isTrouble)
   constructor({ draft, token, steps, on }) {
     this.draft = draft;
     this.token = token;
@@ -74,7 +74,7 @@ export class Drafting {
       }
       // An assigned task is never changed: from now on this is its next version.
       this.draft.url = told.urls.save;
-      for (const done of findAll("[data-done]")) done.href = told.urls.page;
+      for (const done of findAll("[data-done]")) done.href = told.urls[this.draft.then];
       this.on.state("Saved", false);
       return true;
     } catch {

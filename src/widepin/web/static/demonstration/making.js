@@ -12,7 +12,7 @@ const REACH = 14; // pixels
 
 class Making {
   #timer = null;
-  #chosen = null; // the object whose look can be changed
+  #chosen = []; // the objects whose look can be changed, or that are measured; with Shift several
 
   constructor(panel, show) {
     this.panel = panel;
@@ -29,7 +29,8 @@ class Making {
     on("add", () => this.#add());
     on("remove", () => this.#remove());
     on("position", () => this.#change({ points: this.#places() }));
-    on("forget", () => this.#change({ points: {}, dress: {}, view: undefined }));
+    on("forget", () => this.#change({ points: {}, dress: {}, measures: [], view: undefined }));
+    on("measure", () => this.#measure());
     on("closer", () => this.#zoom(0.8));
     on("farther", () => this.#zoom(1.25));
     for (const button of findAll("[data-look]", panel))
@@ -91,28 +92,49 @@ class Making {
     this.#change({ view: seen.map(rounded) });
   }
 
-  #choose({ clientX, clientY }) {
+  #choose({ clientX, clientY, shiftKey }) {
     const { figure, view } = this.frames;
     const box = this.show.svg.getBoundingClientRect();
     const hits = new Hits(figure, view, (id) => this.frames.isHidden(id));
     const place = [clientX - box.left, clientY - box.top];
     const [first] = [...hits.points(...place, REACH), ...hits.curves(...place, REACH)];
     if (!first) return this.#choseNothing();
-    this.#chosen = first.id;
-    find("[data-chosen]", this.panel).textContent = _("%(name)s from here on:", { name: first.id });
+    this.#chosen = shiftKey ? [...this.#chosen.filter((id) => id !== first.id), first.id].slice(-3) : [first.id];
+    find("[data-chosen]", this.panel).textContent = _("%(names)s from here on:", { names: this.#chosen.join(", ") });
     for (const button of findAll("[data-look]", this.panel)) button.disabled = false;
+    find('[data-act="measure"]', this.panel).disabled = this.#measurable() === null;
+  }
+
+  // What the chosen objects measure: a segment its length, a circle its radius, two or three points; null for nothing.
+  #measurable() {
+    const { figure } = this.frames;
+    const [first] = this.#chosen;
+    if (this.#chosen.length > 1) return this.#chosen.every((id) => figure.isPoint(id)) ? this.#chosen : null;
+    if (figure.kind(first) === "circle") return [first];
+    const { make, from } = figure.step(first);
+    return make === "segment" ? from : null;
+  }
+
+  // Measured from here on; once more takes it away again, if it was measured in this frame.
+  #measure() {
+    const of = this.#measurable();
+    const { measures = [] } = this.frames.frame;
+    const rest = measures.filter((one) => one.join(" ") !== of.join(" "));
+    this.#change({ measures: rest.length < measures.length ? rest : [...rest, of] });
   }
 
   #choseNothing() {
-    this.#chosen = null;
-    find("[data-chosen]", this.panel).textContent = _("Click an object of the figure to hide or colour it.");
-    for (const button of findAll("[data-look]", this.panel)) button.disabled = true;
+    this.#chosen = [];
+    find("[data-chosen]", this.panel).textContent = _(
+      "Click an object of the figure to hide, colour or measure it; with Shift several.",
+    );
+    for (const button of findAll("[data-look], [data-act=measure]", this.panel)) button.disabled = true;
   }
 
   #dress(look) {
     const { frame } = this.frames;
-    const id = this.#chosen;
-    this.#change({ dress: { ...frame.dress, [id]: { ...frame.dress?.[id], ...look } } });
+    const dressed = this.#chosen.map((id) => [id, { ...frame.dress?.[id], ...look }]);
+    this.#change({ dress: { ...frame.dress, ...Object.fromEntries(dressed) } });
   }
 
   #store() {
@@ -143,8 +165,8 @@ class Making {
   }
 }
 
-function hasLooks({ points, dress, view }) {
-  return Boolean(view) || [points, dress].some((one) => one && Object.keys(one).length > 0);
+function hasLooks({ points, dress, measures, view }) {
+  return Boolean(view || measures?.length) || [points, dress].some((one) => one && Object.keys(one).length > 0);
 }
 
 /** @type {any} */

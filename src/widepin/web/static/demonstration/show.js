@@ -20,7 +20,11 @@ export class Show {
     find("[data-on]", page).addEventListener("click", () => this.go(this.frames.at + 1));
     this.slider.addEventListener("input", () => this.go(Number(this.slider.value)));
     find("[data-wide]", page).addEventListener("click", () => this.#fill());
-    document.addEventListener("keydown", (event) => this.#press(event));
+    const beside = page.matches(".beside"); // then only the keys that are pressed in it are for it
+    (beside ? page : document).addEventListener("keydown", (event) => {
+      this.#press(event);
+      if (beside) event.stopPropagation();
+    });
     this.go(0);
   }
 

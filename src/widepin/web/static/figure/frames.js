@@ -2,6 +2,7 @@
 
 import { Drawing, looksOf, outlineOf } from "./drawing.js";
 import { Figure } from "./figure.js";
+import { measureMarks } from "./measuring.js";
 import { View } from "./view.js";
 
 const MARGIN = 0.12; // share of the window around the figure
@@ -36,6 +37,7 @@ export class Frames {
     const { given, steps } = this.document;
     this.figure = new Figure(this.book, [...given, ...steps]);
     this.looks = new Map();
+    this.measures = this.frames.slice(0, this.at + 1).flatMap(({ measures = [] }) => measures);
     for (const { points = {}, dress = {} } of this.frames.slice(0, this.at + 1)) {
       for (const [id, at] of Object.entries(points)) if (this.figure.has(id)) this.figure.put(id, at);
       for (const [id, look] of Object.entries(dress)) this.looks.set(id, { ...this.looks.get(id), ...look });
@@ -64,7 +66,10 @@ export class Frames {
     if (!width) return;
     const view = this.#viewOfFrame();
     this.view = view ? View.fitted(view, width, height, 0) : View.fitted(this.outline, width, height, MARGIN);
-    this.drawing.draw(this.figure, this.view, this.#roles());
+    const extras = this.measures
+      .filter((of) => of.every((id) => this.figure.has(id) && !this.isHidden(id)))
+      .flatMap((of) => measureMarks(this.figure, this.view, of));
+    this.drawing.draw(this.figure, this.view, this.#roles(), { extras });
   }
 
   #viewOfFrame() {

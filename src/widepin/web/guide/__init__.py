@@ -1,0 +1,2 @@
+from .blueprint import NAVIGATION as NAVIGATION
+from .blueprint import blueprint as blueprint

@@ -1,0 +1,18 @@
+// A demonstration beside the board: opened and closed by a button, loaded when it is first wanted.
+
+import { find } from "../look/page.js";
+
+const aside = find(".demonstration.beside");
+const opener = find("[data-beside]");
+
+async function show(isOpen) {
+  aside.hidden = !isOpen;
+  document.body.classList.toggle("with-demonstration", isOpen);
+  opener.setAttribute("aria-expanded", String(isOpen));
+  if (!isOpen) return opener.focus();
+  await import("./show.js");
+  find("[data-on]", aside).focus();
+}
+
+opener.addEventListener("click", () => show(aside.hidden));
+find("[data-close]", aside).addEventListener("click", () => show(false));
