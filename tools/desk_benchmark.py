@@ -86,6 +86,7 @@ def measure(app: Flask, ids: dict[str, int]) -> None:
     client = app.test_client()
     client.post("/sign-in", data={"login": "bench", "password": DEMO_PASSWORD})
     pages = [
+        "/today",
         "/classes",
         f"/classes/{ids['class']}",
         f"/classes/{ids['class']}/roster",
@@ -93,12 +94,18 @@ def measure(app: Flask, ids: dict[str, int]) -> None:
         f"/classes/{ids['class']}/marks.csv",
         f"/assignments/{ids['assignment']}",
         f"/assignments/{ids['assignment']}/changes?since={now().isoformat()}",
+        f"/assignments/{ids['assignment']}/projector",
+        f"/assignments/{ids['assignment']}/results",
+        f"/classes/{ids['class']}/terms",
+        f"/classes/{ids['class']}/practice",
         f"/hand-ins/{ids['hand_in']}",
         f"/works/{ids['work']}",
         f"/classes/{ids['class']}/tools",
         "/library",
         f"/sheets/{ids['sheet']}",
         f"/sheets/{ids['sheet']}/assign",
+        f"/sheets/{ids['sheet']}/demonstration",
+        "/guide",
     ]
     count = 0
 

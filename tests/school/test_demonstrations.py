@@ -11,7 +11,7 @@ from widepin.school import demonstrations
 from widepin.school.library import LIBRARY
 from widepin.school.models import Assignment, HandIn, SchoolClass, now
 from widepin.school.refused import Refused
-from widepin.school.sheets import change, new_sheet
+from widepin.school.sheets import BLANK, change, new_sheet
 from widepin.school.states import Showing
 
 
@@ -66,3 +66,33 @@ def test_students_see_it_when_the_teacher_says():
         (Showing.AFTER, None, None, False),
     ]:
         assert demonstrations.may_see(Assignment(demonstration=showing, due=due), best, at) is seen
+
+
+def test_a_students_work_becomes_the_demonstration_without_the_name(session):
+    attempt = session.scalars(select(HandIn).where(HandIn.outcome == Outcome.SOUND)).first()
+    sheet = attempt.work.assignment.sheet
+    demonstrations.make_of_work(attempt)
+    made = demonstrations.demonstration_for(sheet)
+    assert made["source"] == "work" and len(made["steps"]) == len(attempt.document["steps"])
+    assert attempt.work.student.name not in str(made)
+    demonstrations.keep(sheet, [{"shown": 1, "words": "First this.", "measures": [["A", "B"]]}])
+    kept = demonstrations.demonstration_for(sheet)
+    assert kept["source"] == "work" and kept["frames"][0]["measures"] == [["A", "B"]]
+    demonstrations.discard(sheet)
+    assert demonstrations.demonstration_for(sheet)["source"] == "sample solution"
+
+
+def test_what_is_drawn_for_no_task_is_a_demonstration_too(session, sheet):
+    drawing = new_sheet(session, sheet.owner, BLANK | {"title": "Three circles"})
+    with pytest.raises(Unreadable, match="draw what is to be shown"):
+        demonstrations.demonstration_for(drawing)
+    model = [
+        {"id": "A", "make": "free_point", "at": [1, 1]},
+        {"id": "B", "make": "free_point", "at": [5, 1]},
+        {"id": "c", "make": "circle", "from": ["A", "B"]},
+    ]
+    drawn = change(session, drawing, {"model": model}, None, None)
+    made = demonstrations.demonstration_for(drawn)
+    assert (made["source"], made["title"], len(made["frames"])) == ("drawing", "Three circles", 5)
+    demonstrations.keep(drawn, [{"shown": 3, "words": "A circle."}])
+    assert demonstrations.demonstration_for(drawn)["frames"][0]["words"] == "A circle."

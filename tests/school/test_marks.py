@@ -4,12 +4,14 @@ import pytest
 from sqlalchemy import select
 
 from tests.counting import queries
-from widepin.school import handins, reviewing
-from widepin.school.marks import as_rows, history_of, mark_of, summary_of, table_of
+from widepin.school import entering, handins, phrases, reviewing
+from widepin.school.marks import ShownRows, as_rows, history_of, mark_of, mean_of, summary_of, table_of
 from widepin.school.models import Person, SchoolClass, TaskSheet
 from widepin.school.progress import to_do
 from widepin.school.refused import Refused
 from widepin.school.roster import add_students
+from widepin.school.scale import read_scale, scale_of, set_scale
+from widepin.school.student_page import page_of
 
 
 @pytest.fixture
@@ -43,10 +45,14 @@ def test_a_cell_has_the_best_credit(session, second_year):
 
 
 def test_the_table_has_a_column_per_task_and_a_mean(session, second_year):
+    set_scale(session, second_year.teacher, "")
     headings, rows = as_rows(table_of(session, second_year))
-    assert headings[0] == "name" and headings[-1] == "mean" and len(headings) == len(second_year.assignments) + 3
-    given = [int(cell) for cell in rows[0][2:-1] if cell]
-    assert rows[0][-1] == (str(round(sum(given) / len(given))) if given else "")
+    wanted = len(second_year.assignments) + len(second_year.mark_columns)
+    assert headings[0] == "name" and headings[-1] == "mean" and len(headings) == wanted + 3
+    weights = [one.weight for one in (*second_year.assignments, *second_year.mark_columns)]
+    given = [(int(cell), weight) for cell, weight in zip(rows[0][2:-1], weights, strict=True) if cell.isdecimal()]
+    total = sum(weight for _cell, weight in given)
+    assert rows[0][-1] == (str(round(sum(cell * weight for cell, weight in given) / total)) if total else "")
 
 
 def test_a_students_history_has_every_task_and_how_long_it_took(session, second_year):
@@ -134,3 +140,142 @@ def test_a_student_is_told_of_comments_by_others(session, attempt):
     assert told() == before
     reviewing.comment(session, attempt, attempt.work.assignment.school_class.teacher, "Look again")
     assert told() == before + 1
+
+
+def test_what_is_entered_counts_instead_of_works_and_absence_does_not_count(session, second_year, attempt):
+    task, student = attempt.work.assignment, attempt.work.student
+    place = second_year.assignments.index(task)
+
+    def row():
+        return next(one for one in table_of(session, second_year).rows if one.student is student)
+
+    entering.enter(session, task, student, "paper", "37", " On the  floor ")
+    assert row().scores[place] == 37 and row().entered[place].note == "On the floor"
+    for kind in ("absent", "excused"):
+        entering.enter(session, task, student, kind, "", "")
+        others = [(score, one.weight) for one, score in zip(second_year.assignments, row().scores, strict=True)] + [
+            (score, one.weight) for one, score in zip(second_year.mark_columns, row().others, strict=True)
+        ]
+        assert row().scores[place] is None and row().mean == mean_of(others)
+        assert as_rows(table_of(session, second_year))[1][second_year.students.index(student)][2 + place] == kind
+    entering.enter(session, task, student, "", "", "")
+    assert row().entered[place] is None and row().scores[place] == mark_of(row().cells[place])
+
+
+@pytest.mark.parametrize(
+    ("kind", "score", "note", "words"),
+    [
+        ("ill", "", "", "Choose what"),
+        ("paper", "", "", "score from 0 to 100"),
+        ("paper", "101", "", "score from 0 to 100"),
+        ("paper", "²", "", "score from 0 to 100"),
+        ("absent", "", "x" * 301, "300 characters"),
+    ],
+)
+def test_what_is_entered_is_checked(session, attempt, kind, score, note, words):
+    with pytest.raises(Refused, match=words):
+        entering.enter(session, attempt.work.assignment, attempt.work.student, kind, score, note)
+    assert entering.results_of(session, attempt.work.assignment).get(attempt.work.student_id) is None
+
+
+def test_a_photo_stays_with_what_is_entered(session, attempt):
+    task, student = attempt.work.assignment, attempt.work.student
+    with pytest.raises(Refused, match="no photo"):
+        entering.keep_photo(session, task, student, b"GIF89a")
+    picture = b"\xff\xd8\xff" + bytes(200_000)
+    entering.keep_photo(session, task, student, picture)
+    session.flush()
+    session.expire_all()
+    kept = entering.results_of(session, task)[student.id]
+    assert (kept.photo, kept.photo_type, kept.kind, kept.score) == (picture, "image/jpeg", "paper", None)
+    entering.enter(session, task, student, "paper", "50", "")
+    entering.remove_photo(session, task, student)
+    assert (kept.photo, kept.score) == (None, 50)
+
+
+def test_columns_of_other_marks_count_by_their_weight_and_change_as_a_whole(session, second_year):
+    column = entering.add_column(session, second_year, "Oral", "3")
+    first, second, *_others = second_year.students
+    entering.change_column(session, column, "Oral", "3", {first.id: "80", second.id: ""})
+    session.expire_all()
+    assert {mark.student_id: mark.score for mark in column.marks} == {first.id: 80}
+    with pytest.raises(Refused, match=first.name):
+        entering.change_column(session, column, "Spoken", "1", {second.id: "70", first.id: "much"})
+    assert column.title == "Oral" and len(column.marks) == 1
+    for title, weight, words in (("oral ", "1", "already"), ("", "1", "title"), ("Essay", "21", "from 0 to 20")):
+        with pytest.raises(Refused, match=words):
+            entering.add_column(session, second_year, title, weight)
+    assert mean_of([(80, 3), (100, 1), (None, 5), (0, 0)]) == 85 and mean_of([(50, 0)]) is None
+
+
+def test_rows_are_sorted_and_chosen(session, second_year):
+    table = table_of(session, second_year)
+    means = [row.mean for row in table.shown(ShownRows.ALL, "mean")]
+    known = [mean for mean in means if mean is not None]
+    assert known == sorted(known, reverse=True) and means[: len(known)] == known
+    assert {row.student.id for row in table.shown(ShownRows.OPEN, "name")} == {
+        row.student.id for row in table.rows if row.has_open
+    }
+    assert all(row.has_to_mend for row in table.shown(ShownRows.TO_MEND, str(table.tasks[0].id)))
+
+
+def test_the_schools_scale(session, second_year):
+    assert read_scale(" 50  passed\n\n0 failed").as_text() == "50 passed\n0 failed"
+    for text, words in (
+        ("passed", "Line 1"),
+        ("101 x", "Line 1"),
+        ("5 " + "x" * 21, "20"),
+        ("5 a\n5 b", "Line 2"),
+        ("\n".join(f"{n} m" for n in range(31)), "30"),
+    ):
+        with pytest.raises(Refused, match=words):
+            read_scale(text)
+    set_scale(session, second_year.teacher, "60 good\n0 weak")
+    scale = scale_of(session)
+    assert [scale.mark(one) for one in (60, 59, None)] == ["good", "weak", ""]
+    headings, rows = as_rows(table_of(session, second_year))
+    assert headings[-1] == "mark" and {row[-1] for row in rows} <= {"good", "weak", ""}
+
+
+def test_a_student_is_told_what_was_entered(session, attempt):
+    task, student = attempt.work.assignment, attempt.work.student
+    entering.enter(session, task, student, "excused", "", "In the quarry")
+    told = next(one for one in to_do(session, student) if one.assignment is task)
+    assert told.entered.note == "In the quarry"
+
+
+def test_phrases_are_kept_once_and_are_ones_own(session, second_year):
+    teacher = second_year.teacher
+    before = len(phrases.of(session, teacher))
+    for words in ("Look at A again.", " Look at A again. ", ""):
+        phrases.keep(session, teacher, words)
+    kept = [one for one in phrases.of(session, teacher) if one.text == "Look at A again."]
+    assert len(kept) == 1 and len(phrases.of(session, teacher)) == before + 1
+    phrases.remove(session, second_year.students[0], kept[0].id)
+    assert kept[0] in phrases.of(session, teacher)
+    phrases.remove(session, teacher, kept[0].id)
+    assert len(phrases.of(session, teacher)) == before
+    for number in range(phrases.MOST_PHRASES - before):
+        phrases.keep(session, teacher, f"Phrase {number}")
+    with pytest.raises(Refused, match="already"):
+        phrases.keep(session, teacher, "One more")
+
+
+def test_the_page_of_a_student_has_topics_mistakes_and_every_attempt(session, second_year):
+    student = next(
+        work.student
+        for one in second_year.assignments
+        for work in one.works
+        if any(hand_in.outcome.value == "wrong" for hand_in in work.hand_ins)
+    )
+    page = page_of(session, second_year, student)
+    attempts = [one for chapter in page.history if chapter.standing.work for one in chapter.standing.work.hand_ins]
+    assert len(page.scored) == len(attempts)
+    assert [one.handed_in for one in page.scored] == sorted(one.handed_in for one in attempts)
+    assert sum(topic.tasks for topic in page.topics) == len(page.history)
+    assert sum(topic.solved for topic in page.topics) == page.solved
+    failed = [one for one in attempts if one.outcome.value not in ("sound", "fragile")]
+    assert sum(len(mistake.attempts) for mistake in page.mistakes) == len(failed) > 0
+    counts = [len(mistake.attempts) for mistake in page.mistakes]
+    assert counts == sorted(counts, reverse=True)
+    assert set(page.figures) == {chapter.standing.best.id for chapter in page.history if chapter.standing.best}

@@ -14,7 +14,7 @@ from widepin.school.models import Person, SchoolClass, now
 from widepin.school.progress import standings, to_do
 from widepin.school.refused import Refused
 from widepin.school.scoring import SCORING, score_for
-from widepin.school.states import Late
+from widepin.school.states import Late, Release
 
 
 @pytest.fixture
@@ -218,6 +218,10 @@ def test_terms_can_be_changed_and_come_back_as_typed(session, sheet, first_year)
         "late": "refused",
         "attempts": "2",
         "after": "",
+        "weight": "1",
+        "demonstration": "never",
+        "solution": "never",
+        "shortest": "never",
     }
 
 
@@ -234,3 +238,73 @@ def test_tasks_are_moved_among_each_other(session, first_year):
     assert [one.position for one in (second, first, third)] == [0, 1, 2]
     assigning.move(second, -1)
     assert second.position == 0
+
+
+def test_terms_of_several_tasks_are_changed_together_or_not_at_all(session, first_year):
+    first, second, third = first_year.assignments[:3]
+    before = [one.due for one in (first, second, third)]
+    chosen = [("assignment", str(first.id)), ("assignment", str(second.id))]
+    changed = assigning.change_several(
+        first_year, MultiDict([*chosen, ("days", "7"), ("weight", "3"), ("late", "refused"), ("attempts", "any")])
+    )
+    assert changed == [first, second]
+    assert [one.due - due for one, due in zip((first, second, third), before, strict=True)] == [
+        timedelta(days=7),
+        timedelta(days=7),
+        timedelta(0),
+    ]
+    assert [(one.weight, one.late, one.attempts) for one in changed] == [(3, Late.REFUSED, None)] * 2
+    opens = (second.due - timedelta(hours=1)).isoformat(timespec="minutes")
+    for wrong, words in [
+        ([("days", "7")], "Select the tasks"),
+        (chosen, "what is to be changed"),
+        ([*chosen, ("weight", "99")], "Weight"),
+        ([*chosen, ("attempts", "some")], "Attempts"),
+        ([*chosen, ("opens", opens), ("days", "400")], "Days"),
+        ([*chosen, ("opens", opens), ("due", first.due.isoformat())], "before it opens"),
+    ]:
+        with pytest.raises(Refused, match=words):
+            assigning.change_several(first_year, MultiDict(wrong))
+    assert (first.weight, second.opens) == (3, None)
+
+
+def test_a_copy_for_another_class_has_the_same_terms(session, first_year):
+    other = session.scalars(select(SchoolClass).where(SchoolClass.name == "Second year")).one()
+    having = {one.sheet_id for one in other.assignments}
+    task = next(one for one in first_year.assignments if one.sheet_id not in having)
+    task.weight, task.solution, task.attempts = 2, Release.DUE, 3
+    made = assigning.copy_to(session, task, other)
+    assert (made.school_class, made.sheet, made.due, made.weight, made.solution, made.attempts) == (
+        other,
+        task.sheet,
+        task.due,
+        2,
+        Release.DUE,
+        3,
+    )
+    assert made.position == max(one.position for one in other.assignments)
+    with pytest.raises(Refused, match="already"):
+        assigning.copy_to(session, task, other)
+
+
+def test_folders_and_the_archive_hold_a_task_in_all_its_versions(session, sheet, first_year):
+    assigning.assign(session, sheet, first_year, assigning.Terms())
+    sheets.set_folder(session, sheet, "  Arches   and  vaults ")
+    newer = sheets.change(session, sheet, {"title": "Another crown"}, None, None)
+    assert newer.folder == sheet.folder == "Arches and vaults"
+    sheets.set_archived(session, newer, True)
+    session.refresh(sheet)
+    session.refresh(newer)
+    assert sheet.archived and newer.archived
+    sheets.set_archived(session, newer, False)
+    assert next(one for one in sheets.own_sheets(session, first_year.teacher) if one is newer).archived is None
+    with pytest.raises(Unreadable, match="60"):
+        sheets.set_folder(session, sheet, "x" * 61)
+
+
+def test_a_task_counts_as_the_librarys_until_it_is_another(session, first_year):
+    sheet = sheets.from_library(session, first_year.teacher, LIBRARY["rhombus"])
+    assert sheet.library_key == "rhombus"
+    assert sheets.from_library(session, first_year.teacher, LIBRARY["rhombus"]) is sheet
+    assert sheets.change(session, sheet, {"text": "Another story."}, None, None).library_key == "rhombus"
+    assert sheets.change(session, sheet, {"conditions": []}, None, None).library_key is None

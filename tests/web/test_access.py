@@ -9,7 +9,18 @@ from widepin.school.sheets import new_sheet
 
 OK, AWAY, NO = 200, 302, 404
 
-ADMINISTRATION = ("people", "person_data", "ask_erase", "classes", "library", "sign_ins", "log", "marks", "retention", "status")
+ADMINISTRATION = (
+    "people",
+    "person_data",
+    "ask_erase",
+    "classes",
+    "library",
+    "sign_ins",
+    "log",
+    "marks",
+    "retention",
+    "status",
+)
 ADMINISTRATION_DEEDS = {
     "invite": 422,
     "reset": NO,  # the person of the test is a student

@@ -28,6 +28,6 @@ def marked(text: str) -> str:
 
 
 def ngettext(one: str, several: str, count: float, **values: Any) -> str:
-    """The text for one or for several. ``count`` may be a fraction, which counts as several."""
+    """The text for one or for several, with ``count`` as ``n``. A fraction counts as several."""
     said = catalogue.get(ENGLISH).ngettext(one, several, 1 if count == 1 else max(2, int(count)))
-    return said % values if values else said
+    return said % {"n": count, **values} if "%(" in said else said

@@ -132,7 +132,7 @@ def ask_remove_column(column_id: int) -> str:
     return render_template(
         "confirm.html",
         title=_("Remove the column “%(title)s”?", title=found.title),
-        lost=[ngettext("%(num)s mark", "%(num)s marks", len(found.marks))],
+        lost=[ngettext("%(n)s mark", "%(n)s marks", len(found.marks))],
         keep=_("The tasks and their marks stay."),
         export=url_for("classes.as_csv", class_id=found.class_id),
         action=url_for("marks.remove_column", column_id=found.id),

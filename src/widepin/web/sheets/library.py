@@ -187,7 +187,7 @@ def organise() -> Response:
         else:
             sheets.set_archived(session(), one, what == "archive")
     if chosen:
-        count = ngettext("%(num)s task", "%(num)s tasks", len(chosen))
+        count = ngettext("%(n)s task", "%(n)s tasks", len(chosen))
         said = {
             "folder": _("%(count)s in the folder “%(folder)s”.", count=count, folder=folder)
             if folder

@@ -43,7 +43,7 @@ def change_several(class_id: int) -> ResponseReturnValue:
         changed = assigning.change_several(school_class, request.form)
     except Refused as wrong:
         return show_several(school_class, str(wrong)), 422
-    flash(ngettext("The terms of %(num)s task are changed.", "The terms of %(num)s tasks are changed.", len(changed)))
+    flash(ngettext("The terms of %(n)s task are changed.", "The terms of %(n)s tasks are changed.", len(changed)))
     return redirect(url_for("terms.several", class_id=school_class.id))
 
 

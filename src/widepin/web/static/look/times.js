@@ -3,7 +3,7 @@
 import { findAll } from "./page.js";
 
 const timeZone = document.body.dataset.timeZone || "UTC";
-const MINUTE = 60_000; // milliseconds
+const DAY = 24 * 60 * 60_000; // milliseconds
 
 // A time in UTC in words, on the school's clock; with the time zone where the reader's clock is another.
 export function inWords(time) {
@@ -34,9 +34,8 @@ function onTheClock(at) {
 function inUtc(typed) {
   const naive = Date.parse(`${typed}Z`);
   const offset = (at) => Date.parse(`${onTheClock(new Date(at))}Z`) - at;
-  const first = naive - offset(naive - 24 * 60 * MINUTE);
-  if (onTheClock(new Date(first)) === typed) return new Date(first);
-  return new Date(naive - offset(naive));
+  const [before, after] = [-DAY, DAY].map((away) => new Date(naive - offset(naive + away)));
+  return onTheClock(before) !== typed && onTheClock(after) === typed ? after : before;
 }
 
 for (const time of findAll("time[datetime]")) time.textContent = inWords(time.dateTime);
