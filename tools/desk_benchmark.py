@@ -7,6 +7,7 @@ Then every work is judged again.
 
 from __future__ import annotations
 
+import gc
 import tempfile
 from pathlib import Path
 from statistics import median
@@ -83,6 +84,8 @@ def fill(app: Flask) -> dict[str, int]:
 
 def measure(app: Flask, ids: dict[str, int]) -> None:
     """Every page of the desk, timed in turn with the smallest one."""
+    gc.collect()
+    gc.freeze()  # as the server does once it is loaded
     client = app.test_client()
     client.post("/sign-in", data={"login": "bench", "password": DEMO_PASSWORD})
     pages = [

@@ -146,6 +146,7 @@ def test_a_week_with_two_classes(teacher, students, served):
     # The phrase is offered on the next work.
     teacher.goto(overview)
     teacher.locator(".work-card", has_text="Aude Quillon").click()
+    teacher.wait_for_selector(".picture.large[data-shown]")
     teacher.get_by_label("Phrases that you keep").select_option("Which two circles help?")
     expect(teacher.get_by_label("Comment", exact=True)).to_have_value("Which two circles help?")
     teacher.get_by_role("button", name="Make a demonstration of it").click()

@@ -14,7 +14,7 @@ from fractions import Fraction
 from statistics import median
 
 from sqlalchemy import select
-from sqlalchemy.orm import Session, selectinload
+from sqlalchemy.orm import Session, joinedload, load_only, selectinload
 
 from ..documents.language import gettext as _
 from .models import Assignment, EnteredResult, HandIn, MarkColumn, OtherMark, Person, SchoolClass, TaskSheet, Work
@@ -22,29 +22,38 @@ from .progress import Standing, is_solved, standing, who_has
 from .scale import Scale, scale_of
 from .states import Entered
 
-LIGHT = selectinload(Work.hand_ins).load_only(
-    HandIn.attempt, HandIn.outcome, HandIn.moves, HandIn.score, HandIn.score_override, HandIn.handed_in
-)
-"""Works with their attempts, without the documents of these."""
+
+def works_on(session: Session, assignments: Sequence[int], student: int | None = None) -> list[Work]:
+    """The works on assignments with their attempts, in one query, without the documents of these; ``student``: only
+    that one's.
+    """
+    wanted = (
+        select(Work)
+        .where(Work.assignment_id.in_(assignments), *([] if student is None else [Work.student_id == student]))
+        .options(
+            load_only(Work.assignment_id, Work.student_id, Work.started, Work.touched, Work.seen),
+            joinedload(Work.hand_ins).load_only(
+                HandIn.attempt, HandIn.outcome, HandIn.moves, HandIn.score, HandIn.score_override, HandIn.handed_in
+            ),
+        )
+    )
+    return list(session.scalars(wanted).unique())
 
 
 @dataclass(frozen=True)
 class Row:
     """A student of a class, with a cell for every task; None where the task is not for this student.
 
-    ``entered``: what the teacher entered, task by task. ``others``: the marks in the columns besides.
+    ``entered``: what the teacher entered, task by task; ``scores``: what counts. ``others``: the marks in the columns
+    besides.
     """
 
     student: Person
     cells: list[Standing | None]
     entered: list[EnteredResult | None]
+    scores: list[int | None]
     others: list[int | None]
     mean: int | None
-
-    @property
-    def scores(self) -> list[int | None]:
-        """What counts of every task."""
-        return [score_of(cell, entered) for cell, entered in zip(self.cells, self.entered, strict=True)]
 
     @property
     def has_open(self) -> bool:
@@ -75,6 +84,11 @@ class Table:
     rows: list[Row]
     scale: Scale
 
+    @property
+    def move_counts(self) -> set[int]:
+        """The numbers of moves of the best attempts."""
+        return {cell.best.moves for row in self.rows for cell in row.cells if cell is not None and cell.best}
+
     def shown(self, which: ShownRows, order: str) -> list[Row]:
         """Rows of some students, by "name", "mean", or the number of a task; the best first, nothing last."""
         rows = [
@@ -102,8 +116,9 @@ def mark_of(one: Standing) -> int | None:
     return by_hand[-1] if by_hand else max(attempt.score for attempt in one.work.hand_ins)
 
 
-def table_of(session: Session, school_class: SchoolClass) -> Table:
-    """The marks of a class, without the documents of its works."""
+def table_of(session: Session, school_class: SchoolClass, only: Person | None = None) -> Table:
+    """The marks of a class, or of ``only`` one student of it, without the documents of works."""
+    students = list(school_class.students) if only is None else [only]
     tasks = list(
         session.scalars(
             select(Assignment)
@@ -116,14 +131,11 @@ def table_of(session: Session, school_class: SchoolClass) -> Table:
         )
     )
     ids = [task.id for task in tasks]
-    works = {
-        (work.assignment_id, work.student_id): work
-        for work in session.scalars(select(Work).where(Work.assignment_id.in_(ids)).options(LIGHT))
-    }
-    entered = {
-        (one.assignment_id, one.student_id): one
-        for one in session.scalars(select(EnteredResult).where(EnteredResult.assignment_id.in_(ids)))
-    }
+    works = {(work.assignment_id, work.student_id): work for work in works_on(session, ids, only.id if only else None)}
+    of_entered = select(EnteredResult).where(EnteredResult.assignment_id.in_(ids))
+    if only is not None:
+        of_entered = of_entered.where(EnteredResult.student_id == only.id)
+    entered = {(one.assignment_id, one.student_id): one for one in session.scalars(of_entered)}
     columns = list(
         session.scalars(select(MarkColumn).where(MarkColumn.class_id == school_class.id).order_by(MarkColumn.id))
     )
@@ -139,14 +151,15 @@ def table_of(session: Session, school_class: SchoolClass) -> Table:
             for task, has in zip(tasks, having, strict=True)
         ]
         instead = [entered.get((task.id, student.id)) for task in tasks]
+        scores = [score_of(cell, one) for cell, one in zip(cells, instead, strict=True)]
         other = [others.get((column.id, student.id)) for column in columns]
         weighted = [
-            *((score_of(cell, one), task.weight) for cell, one, task in zip(cells, instead, tasks, strict=True)),
+            *((score, task.weight) for score, task in zip(scores, tasks, strict=True)),
             *((score, column.weight) for score, column in zip(other, columns, strict=True)),
         ]
-        return Row(student, cells, instead, other, mean_of(weighted))
+        return Row(student, cells, instead, scores, other, mean_of(weighted))
 
-    return Table(tasks, columns, [row_of(student) for student in school_class.students], scale_of(session))
+    return Table(tasks, columns, list(map(row_of, students)), scale_of(session))
 
 
 def score_of(cell: Standing | None, entered: EnteredResult | None) -> int | None:
@@ -179,8 +192,8 @@ class Chapter:
 
 def history_of(session: Session, school_class: SchoolClass, student: Person) -> list[Chapter]:
     """A student's tasks in a class, in their order."""
-    table = table_of(session, school_class)
-    row = next(row for row in table.rows if row.student.id == student.id)
+    table = table_of(session, school_class, student)
+    (row,) = table.rows
     cells = zip(table.tasks, row.cells, row.entered, strict=True)
     limit = select(TaskSheet.id, TaskSheet.document["budget"]["moves"].as_integer())
     of_tasks = limit.where(TaskSheet.id.in_([task.sheet_id for task in table.tasks]))

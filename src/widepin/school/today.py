@@ -17,7 +17,7 @@ from ..judge.counts import is_move
 from ..judge.verdict import Outcome
 from .first_week import Path, path_of
 from .lesson import help_needed
-from .marks import LIGHT
+from .marks import works_on
 from .models import Assignment, Comment, HandIn, Person, SchoolClass, Work, now
 from .overview import presence_of
 from .progress import Standing, standing, who_has
@@ -131,7 +131,7 @@ def today_of(session: Session, teacher: Person, at: datetime | None = None) -> T
 def works_of(session: Session, assignments: Sequence[int]) -> dict[int, dict[int, Work]]:
     """The works on these assignments without their documents: assignment -> student -> work."""
     found: dict[int, dict[int, Work]] = defaultdict(dict)
-    for work in session.scalars(select(Work).where(Work.assignment_id.in_(assignments)).options(LIGHT)):
+    for work in works_on(session, assignments):
         found[work.assignment_id][work.student_id] = work
     return found
 

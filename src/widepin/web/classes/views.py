@@ -74,6 +74,9 @@ def school_class(class_id: int) -> str:
         school_class=school_class,
         table=table,
         rows=table.shown(which, order),
+        moves={
+            one.best.moves: amounts.moves(one.best.moves) for row in table.rows for one in row.cells if one and one.best
+        },
         which=which,
         order=order,
     )

@@ -38,7 +38,6 @@ def show_assign(found: TaskSheet, trouble: str | None = None, passed: bool = Fal
     return render_template(
         "sheets/assign.html",
         sheet=found,
-        solved=apart(is_solved, task),
         levels=len(graded_series.levels(found.document)),
         classes=assigning.with_tasks(session(), *session().scalars(classes)),
         figure=task_figure(task),
