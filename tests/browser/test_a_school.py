@@ -117,7 +117,7 @@ def teacher(administrator, enter):
     page = enter(link)
     expect(page.get_by_label("Your name")).to_have_value("Tam Reed")
     join(page, "Tam Reed", "tam.reed")
-    expect(page.locator(".first-steps li")).to_have_count(3)
+    expect(page.locator(".first-week li")).to_have_count(6)
     return page
 
 

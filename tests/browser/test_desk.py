@@ -15,7 +15,7 @@ PLACE_ON_LINE = """(line) => {
 
 
 def test_a_class_is_made_from_a_csv_and_its_students_come_in_with_their_cards(teacher, served, browser):
-    expect(teacher.get_by_text("You have no class yet")).to_be_visible()
+    expect(teacher.get_by_role("heading", name="Your first week")).to_be_visible()
     new_class(teacher, "Third year")
     expect(teacher.get_by_text("Nobody is in this class yet")).to_be_visible()
     csv = "Surname;First name\nFarrow;Nell\nPask;Jory\nFarrow;Nell\n;\n"

@@ -50,7 +50,8 @@ def test_students_reach_them_from_the_board_and_nobody_before_time(as_person, ap
             next(work for work in first.works if any(h.outcome is Outcome.SOUND for h in work.hand_ins)),
         )
         login, shortest = solved.student.login, shortest_work(session, first).moves
-        first.due = now() + timedelta(days=2)
+        known = first.due, first.solution, first.shortest
+        first.due, first.solution, first.shortest = now() + timedelta(days=2), Release.CORRECT, Release.CORRECT
         session.commit()
     client = as_person(login)
     assert f"/tasks/{number}/solutions" in client.get(f"/tasks/{number}").text
@@ -61,3 +62,7 @@ def test_students_reach_them_from_the_board_and_nobody_before_time(as_person, ap
         session.commit()
     assert client.get(f"/tasks/{number}/solutions").status_code == 403
     assert f"/tasks/{number}/solutions" not in client.get(f"/tasks/{number}").text
+    with app.extensions["sessions"]() as session:
+        first = session.get(Assignment, number)
+        first.due, first.solution, first.shortest = known
+        session.commit()

@@ -71,7 +71,7 @@ TABLE = {
     "terms.several": ("GET", AWAY, OK, NO, NO, NO),
     "terms.change_several": ("POST", AWAY, 422, NO, NO, NO),
     "terms.copy": ("POST", AWAY, NO, NO, NO, NO),
-    "tasks.solutions": ("GET", AWAY, NO, NO, OK, NO),
+    "tasks.solutions": ("GET", AWAY, NO, NO, None, NO),
     "account.remove_phrase": ("POST", AWAY, AWAY, AWAY, NO, NO),
     "sheets.organise": ("POST", AWAY, AWAY, AWAY, NO, NO),
     "today.index": ("GET", AWAY, OK, OK, NO, NO),
