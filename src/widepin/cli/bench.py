@@ -1,4 +1,4 @@
-"""``bench``: how quick verdicts are."""
+"""``bench``: how quick verdicts are, and how far proofs go."""
 
 from __future__ import annotations
 
@@ -6,8 +6,15 @@ import click
 
 
 @click.command()
-def bench() -> None:
-    """Measure verdicts against their floor, as ratios in one run."""
+@click.option("--proofs", is_flag=True, help="Prove the sample solutions of the library instead.")
+@click.argument("bundles", nargs=-1, type=click.Path(exists=True))
+def bench(proofs: bool, bundles: tuple[str, ...]) -> None:
+    """Measure verdicts against their floor, as ratios in one run; or proofs, also those of works in BUNDLES."""
+    if proofs:
+        from ..proof_benchmark import run_proofs
+
+        run_proofs(bundles, print)
+        return
     from ..benchmark import run_benchmark
 
     run_benchmark(print)

@@ -12,3 +12,4 @@ blueprint.add_url_rule("/hand-ins/<int:hand_in_id>/comments", "comment", views.c
 blueprint.add_url_rule("/hand-ins/<int:hand_in_id>/score", "set_score", views.set_score, methods=["POST"])
 blueprint.add_url_rule("/hand-ins/<int:hand_in_id>/hand-back", "return_work", views.return_work, methods=["POST"])
 blueprint.add_url_rule("/hand-ins/<int:hand_in_id>/mend", "mend", views.mend, methods=["POST"])
+blueprint.add_url_rule("/hand-ins/<int:hand_in_id>/why", "why", views.why)

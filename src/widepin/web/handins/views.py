@@ -9,8 +9,10 @@ from flask_login import login_required
 from ...documents.explaining import Feedback, explained, mend_in_words, what_stays_true, what_was_asked
 from ...documents.language import gettext as _
 from ...documents.language import ngettext
+from ...documents.reading import JsonObject
 from ...documents.verdict import read_verdict
 from ...documents.words import listed
+from ...judge.verdict import Outcome
 from ...school import handins, phrases, reviewing
 from ...school.class_tools import uses_in
 from ...school.models import HandIn, now
@@ -18,6 +20,7 @@ from ...school.progress import best_of, standings
 from ...school.refused import Refused
 from ...school.release import any_released
 from ...school.works import task_of
+from .. import proofs
 from ..access import me, own_hand_in, students_only, teachers_only, visible_hand_in
 from ..database import session
 from ..figures import shape_pictures, told_figure
@@ -77,6 +80,18 @@ def neighbours(attempt: HandIn) -> list[HandIn | None]:
     if place is None:
         return [None, None]
     return [best[place - 1] if place else None, best[place + 1] if place + 1 < len(best) else None]
+
+
+@login_required
+def why(hand_in_id: int) -> JsonObject:
+    """The proof that a sound attempt is right, as far as the teacher lets the student know why."""
+    attempt = visible_hand_in(hand_in_id)
+    assignment = attempt.work.assignment
+    mine = attempt.work.student_id == me().id
+    answer = attempt.verdict["answer"]
+    if attempt.outcome is not Outcome.SOUND or not answer or (mine and assignment.feedback is Feedback.RESULT):
+        abort(404)
+    return proofs.why(assignment.sheet.document, attempt.document["steps"], answer)
 
 
 @login_required

@@ -32,3 +32,4 @@ blueprint.add_url_rule("/sheets/<int:sheet_id>/share", "share", library.share, m
 blueprint.add_url_rule("/library/school/<int:sheet_id>", "shared_task", library.shared_task)
 blueprint.add_url_rule("/library/school/<int:sheet_id>/take", "take_shared", library.take_shared, methods=["POST"])
 blueprint.add_url_rule("/sheets/organise", "organise", library.organise, methods=["POST"])
+blueprint.add_url_rule("/library/<key>/why", "why_known", library.why_known)

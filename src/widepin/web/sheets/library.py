@@ -13,6 +13,7 @@ from ...documents.task import read_task
 from ...documents.words import Words
 from ...school import sheets
 from ...school.library import LEVELS, LIBRARY, TOPICS, LibraryTask
+from .. import proofs
 from ..access import known_task, me, own_sheet, shared_sheet, teachers_only
 from ..database import session
 from ..figures import draft_figure
@@ -90,6 +91,13 @@ def library_task(key: str) -> str:
         prerequisites=[LIBRARY[prerequisite] for prerequisite in known.prerequisites],
         level=LEVELS[known.level],
     )
+
+
+@teachers_only
+def why_known(key: str) -> ResponseReturnValue:
+    """The proof that the sample solution of a task of the library is right."""
+    document = known_task(key).document()
+    return proofs.why(document, document["model"], {one["name"]: one["name"] for one in document["wanted"]})
 
 
 @teachers_only

@@ -5,6 +5,7 @@ import { Drawing, curvePath, labelOf, looksOf, outlineOf } from "./drawing.js";
 import { element } from "./element.js";
 import { Figure } from "./figure.js";
 import { noteText } from "./marks.js";
+import { reasonMarks } from "./reason-marks.js";
 import { renamed } from "./renaming.js";
 import { View } from "./view.js";
 
@@ -23,7 +24,8 @@ export class Picture {
     this.share = 0; // of the way to the break
     this.shown = data.steps.length; // steps of the student's
     this.lastSeen = new Map(); // id -> shape
-    this.highlighted = null; // an object that is pointed out
+    this.highlighted = new Set(); // objects that are pointed out
+    this.reason = {}; // what is said of them: equal lengths and angles, right angles
     this.outline = outlineOf(new Figure(book, [...data.given, ...(data.start ?? []), ...data.steps]));
     if (this.drags.length) {
       this.#put(1);
@@ -70,7 +72,13 @@ export class Picture {
 
   // Point an object out, or none.
   light(id) {
-    this.highlighted = id;
+    this.tell(id === null ? [] : [id]);
+  }
+
+  // Point objects out, with what is said of them.
+  tell(ids, reason = {}) {
+    this.highlighted = new Set(ids);
+    this.reason = reason;
     this.paint();
   }
 
@@ -89,6 +97,7 @@ export class Picture {
       names: this.names,
       extras: [
         ...this.#ghosts(view, width, height),
+        ...reasonMarks(this.figure, view, this.reason),
         ...(this.names ? (this.data.notes ?? []).map((note) => noteText(note, view)) : []),
       ],
     });
@@ -120,7 +129,7 @@ export class Picture {
       if (given.has(id)) role.add("given");
       if (model.has(id)) role.add(this.showsModel ? "model" : "hidden");
       if (later.has(id) || (put.has(id) && id !== latest)) role.add("hidden"); // what is told of is seen
-      if (id === latest || id === this.highlighted) role.add("highlighted");
+      if (id === latest || this.highlighted.has(id)) role.add("highlighted");
       if (answer.has(id)) role.add(failed ? "broken" : "answer");
       return role;
     };

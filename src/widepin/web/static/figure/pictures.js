@@ -40,6 +40,7 @@ function show(book, holder) {
       if (isStep) stepPlayer?.showStep(id);
     });
   }
+  holder.picture = picture;
   holder.dataset.shown = "yes"; // its players answer from now on
 }
 

@@ -1,0 +1,218 @@
+"""Proofs as documents, and in the words of a classroom."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+
+from ..judge.task import MODEL, Task, Work
+from ..judge.verdict import Outcome, Verdict
+from ..plane.rows import complete
+from ..reason.facts import Fact, Rel, Term
+from ..reason.proof import Line, Proof
+from ..reason.proving import prove
+from ..reason.rules import RULES, RuleName
+from .language import gettext as _
+from .language import marked
+from .reading import JsonObject
+from .words import Words, listed
+
+N = RuleName
+
+REASON_WORDS: dict[str, str] = complete(
+    RuleName,
+    {
+        N.SSS: marked("three sides (SSS)"),
+        N.SAS: marked("two sides and the angle between them (SAS)"),
+        N.ASA: marked("a side and both angles at it (ASA)"),
+        N.AAS: marked("two angles and a side (AAS)"),
+        N.RHS: marked("right angle, hypotenuse and side"),
+        N.CONGRUENT_SIDES: marked("in congruent triangles"),
+        N.CONGRUENT_ANGLES: marked("in congruent triangles"),
+        N.ISOSCELES: marked("base angles of an isosceles triangle"),
+        N.ISOSCELES_CONVERSE: marked("a triangle with two equal angles is isosceles"),
+        N.EQUILATERAL: marked("angles of equilateral triangles"),
+        N.BISECTOR_LINE: marked(
+            "two points, each as far from one end as from the other, span the perpendicular bisector"
+        ),
+        N.BISECTOR_FOOT: marked(
+            "two points, each as far from one end as from the other, span the perpendicular bisector"
+        ),
+        N.BISECTOR_POINT: marked("it lies on the perpendicular bisector"),
+        N.BISECTOR_THIRD: marked("it lies on the perpendicular bisector"),
+        N.BISECTOR_THREE: marked("all three lie on the perpendicular bisector"),
+        N.MIDPOINT: marked("it halves the segment"),
+        N.HALVES: marked("a midpoint halves"),
+        N.HALVES_OF_EQUALS: marked("halves of equal lengths"),
+        N.DOUBLES_OF_EQUALS: marked("doubles of equal lengths"),
+        N.DOUBLE_OF_MIDLINE: marked("a midline is half as long as its side"),
+        N.EQUAL_TRIANGLES: marked("congruent triangles on one base, on the same side, have equal heights"),
+        N.ALTERNATE: marked("alternate angles at parallels"),
+        N.ALTERNATE_CONVERSE: marked("alternate angles are equal"),
+        N.CORRESPONDING: marked("corresponding angles at parallels"),
+        N.CORRESPONDING_CONVERSE: marked("corresponding angles are equal"),
+        N.PARALLELOGRAM_BY_SIDES: marked("opposite sides are equal: a parallelogram"),
+        N.PARALLELOGRAM_BY_ONE_PAIR: marked("two sides are equal and parallel: a parallelogram"),
+        N.PARALLELOGRAM_SIDES: marked("opposite sides of a parallelogram"),
+        N.PARALLELOGRAM_BY_DIAGONALS: marked("the diagonals halve each other: a parallelogram"),
+        N.DIAGONALS: marked("the diagonals of a parallelogram halve each other"),
+        N.MIDLINE: marked("midline of a triangle"),
+        N.MIDLINE_CONVERSE: marked("the parallel through the midpoint of a side halves the other"),
+        N.THALES: marked("angle in a semicircle (Thales)"),
+        N.THALES_CONVERSE: marked("converse of Thales’ theorem"),
+        N.VERTICAL: marked("vertical angles"),
+        N.SUPPLEMENTS: marked("supplements of equal angles"),
+        N.RIGHT_ANGLES: marked("both are right angles"),
+        N.RIGHT_BY_HALVES: marked("equal adjacent angles on a line are right angles"),
+        N.INSCRIBED: marked("inscribed angles over the same chord"),
+        N.THIRD_ANGLE: marked("sum of angles: the third ones are equal"),
+        N.TANGENT: marked("it is perpendicular to the radius at its end"),
+        N.TANGENT_TO_BOTH_LEGS: marked("the centre lies on the bisector of the angle"),
+        N.TANGENT_BY_SIMILITUDE: marked("it passes through the centre of similitude of both circles"),
+        N.RATIO_OF_HALVES: marked("a midpoint halves"),
+        N.RATIO_CHAIN: marked("ratios multiply"),
+        N.EQUAL_PARTS: marked("three equal parts"),
+        N.INTERCEPT: marked("intercept theorem"),
+        N.HEXAGON_SIDE: marked("on a line, two equilateral triangles leave room for a third"),
+        N.HEXAGON_LINE: marked("three equilateral triangles side by side make a straight angle"),
+        N.HEXAGON_TRIANGLE: marked("every other corner of a regular hexagon"),
+        N.ONE_PERPENDICULAR: marked("through one point there is only one line in a direction"),
+        N.TRANSITIVE: marked("equal to the same"),
+        N.SAME_LINE: marked("points of one line"),
+        N.DIRECTIONS: marked("parallels and right angles"),
+        N.AS_AN_ANGLE: marked("perpendicular lines"),
+        N.THERE_IS_ONE: marked("there is only one"),
+        N.BY_CONSTRUCTION: marked("by construction"),
+        N.RADII: marked("radii"),
+    },
+)
+"""The reason of a line, in the trade's words."""
+
+
+def proof_of(task: Task, work: Work, verdict: Verdict) -> Proof | None:
+    """The proof of a work that was judged sound; None for any other, and where some condition has none."""
+    if verdict.outcome is not Outcome.SOUND or verdict.answer is None:
+        return None
+    proof = prove(task, work.steps, verdict.answer)
+    return proof if proof.is_whole else None
+
+
+def write_proof(proof: Proof) -> list[JsonObject]:
+    """The lines of a proof in JSON, as docs/formats.md has them."""
+    return [write_line(number, line) for number, line in enumerate(proof.lines, 1)]
+
+
+def write_line(number: int, line: Line) -> JsonObject:
+    """One line of a proof."""
+    said: JsonObject = {"rel": line.fact.rel.value, "of": [written(term) for term in line.fact.of]}
+    if line.fact.ratio is not None:
+        said["is"] = list(line.fact.ratio)
+    return {
+        "n": number,
+        "fact": said,
+        "reason": line.rule.value,
+        "because": list(line.because),
+        "steps": [step for step in line.steps if " " not in step],
+    } | ({} if line.condition is None else {"condition": line.condition})
+
+
+def written(term: Term) -> str | list[str]:
+    """A term: a name, or a list of points; a line that nobody drew is two of its points."""
+    if isinstance(term, str):
+        return term.split(" ") if " " in term else term
+    return list(term)
+
+
+def explained_proof(proof: Proof, task: Task, names: Mapping[str, str] | None = None) -> list[JsonObject]:
+    """The lines of a proof for a screen: in words, with the objects that each is about and the marks that show it.
+
+    ``names``: what objects are called, where that is not their id.
+    """
+    words, called = Words(task), names or {}
+    return [
+        {
+            "n": number,
+            "words": fact_in_words(line.fact, words, called),
+            "reason": reason_in_words(line, called),
+            "elements": RULES[line.rule].elements,
+            "because": list(line.because),
+            "steps": [step for step in line.steps if " " not in step],
+            "condition": line.condition,
+            "objects": sorted(
+                {part for name in line.fact.names if not name.startswith(MODEL) for part in name.split(" ")}
+            ),
+            "equal": [list(term) for term in line.fact.of] if line.fact.rel in MARKED else [],
+            "right": [list(term) for term in line.fact.of] if line.fact.rel is Rel.RIGHT_ANGLE else [],
+        }
+        for number, line in enumerate(proof.lines, 1)
+    ]
+
+
+MARKED = (Rel.EQUAL_LENGTH, Rel.EQUAL_ANGLE)
+"""Facts that equality marks show."""
+
+
+def fact_in_words(one: Fact, words: Words, called: Mapping[str, str]) -> str:
+    """What a line says: AC = BC; angle ACM = angle BCM; triangles ACD and BCD are congruent."""
+
+    def name(term: Term) -> str:
+        if isinstance(term, str):
+            if term.startswith(MODEL):
+                return words.name(term)
+            return "".join(called.get(part, part) for part in term.split(" "))
+        return "".join(called.get(part, part) for part in term)
+
+    terms = [name(term) for term in one.of]
+    match one.rel:
+        case Rel.EQUAL_LENGTH:
+            return " = ".join(terms)
+        case Rel.EQUAL_ANGLE:
+            return " = ".join(_("angle %(name)s", name=term) for term in terms)
+        case Rel.RIGHT_ANGLE:
+            return _("angle %(name)s is a right angle", name=terms[0])
+        case Rel.PARALLEL:
+            return f"{terms[0]} ∥ {terms[1]}"
+        case Rel.PERPENDICULAR:
+            return f"{terms[0]} ⊥ {terms[1]}"
+        case Rel.COLLINEAR:
+            return _("%(names)s lie on one line", names=listed(terms))
+        case Rel.CONCYCLIC:
+            return _("%(names)s lie on one circle", names=listed(terms))
+        case Rel.MIDPOINT:
+            return _("%(name)s is the midpoint of %(ends)s", name=terms[0], ends="".join(terms[1:]))
+        case Rel.ON:
+            return _("%(name)s lies on %(curve)s", name=terms[0], curve=terms[1])
+        case Rel.TANGENT:
+            return _("%(one)s touches %(other)s", one=terms[0], other=terms[1])
+        case Rel.CONGRUENT:
+            return _("triangles %(one)s and %(other)s are congruent", one=terms[0], other=terms[1])
+        case Rel.SIMILAR:
+            return _("triangles %(one)s and %(other)s are similar", one=terms[0], other=terms[1])
+        case Rel.RATIO:
+            n, d = one.ratio or (1, 1)
+            return f"{terms[0]} : {terms[1]} = {n} : {d}"
+        case Rel.SAME:
+            return _("%(one)s is %(other)s", one=terms[0], other=terms[1])
+
+
+def reason_in_words(line: Line, called: Mapping[str, str]) -> str:
+    """Why a line is so: its rule, the steps that say it, and the lines that it rests on."""
+    words = _(REASON_WORDS[line.rule])
+    if line.rule is N.RADII:
+        circles = [called.get(step, step) for step in line.steps if step[:1].islower()]
+        words = _("radii of %(circles)s", circles=listed(circles)) if circles else words
+    if line.because:
+        words = f"{words} ({', '.join(map(str, line.because))})"
+    return words
+
+
+def how_far(works: Sequence[tuple[str, Proof | None]]) -> JsonObject:
+    """Counts over proofs: how many there are, how many had nothing to prove, and the lines of the others."""
+    found = [proof for _name, proof in works if proof is not None]
+    lengths = sorted(len(proof.lines) for proof in found if not proof.trivial)
+    return {
+        "works": len(works),
+        "proved": len(found),
+        "nothing to prove": sum(proof.trivial for proof in found),
+        "lines": lengths,
+        "most cited": max((len(line.because) for proof in found for line in proof.lines), default=0),
+    }

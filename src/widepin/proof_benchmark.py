@@ -1,0 +1,94 @@
+"""How far proofs go: of the library, and of the demo's works and those of bundles, which no rule was written with.
+
+Lines are counted strictly: every inference is one. Works with nothing to prove, because each condition is given or met
+by making the very same, are counted apart.
+"""
+
+from __future__ import annotations
+
+import resource
+import time
+from collections.abc import Callable, Sequence
+from pathlib import Path
+from statistics import median
+
+from .documents.bundle import read_bundle
+from .documents.construction import read_steps
+from .documents.proofs import how_far, proof_of
+from .documents.task import read_task, read_work
+from .documents.verdict import judge_document
+from .judge.judging import judge
+from .judge.task import Task, Work
+from .judge.verdict import Outcome
+from .reason.proof import Proof
+from .reason.proving import prove
+from .school.demo_tasks import TASKS
+from .school.library import LIBRARY
+from .school.library.notation import steps
+
+MEGABYTE = 1 << 10
+"""Of what the system reports, which is kilobytes."""
+
+
+def run_proofs(bundles: Sequence[str], say: Callable[[str], None]) -> None:
+    """Prove everything, and say for each how many lines it takes, or which conditions are open; then the sums."""
+    known: list[tuple[str, Proof | None]] = []
+    times: list[float] = []
+    for task in LIBRARY.values():
+        read = read_task(task.document())
+        known.append((task.key, timed(read, Work(read.model), task.key, times, say, f"level {task.level}")))
+    summed("library", known, times, say)
+    others: list[tuple[str, Proof | None]] = []
+    times = []
+    for demo in TASKS:
+        read = read_task(demo.document())
+        for number, (outcome, lines) in enumerate(demo.solutions):
+            if outcome == Outcome.SOUND:
+                label = f"{demo.title}, way {number + 1}"
+                others.append((label, timed(read, Work(read_steps(steps(lines))), label, times, say)))
+    for path in bundles:
+        bundle = read_bundle(Path(path))
+        for name, value in bundle.works:
+            if judge_document(bundle.task, value).outcome is Outcome.SOUND:
+                label = f"{Path(path).stem}: {name}"
+                others.append((label, timed(bundle.task, read_work(value), label, times, say)))
+    summed("other works", others, times, say)
+
+
+def timed(
+    task: Task, work: Work, label: str, times: list[float], say: Callable[[str], None], more: str = ""
+) -> Proof | None:
+    """The proof of a work, said with its time; None where it is not whole."""
+    verdict = judge(task, work, report=False)
+    if verdict.outcome is not Outcome.SOUND or verdict.answer is None:
+        say(f"{label:48} {verdict.outcome.value}")
+        return None
+    begun = time.perf_counter()
+    proof = prove(task, work.steps, verdict.answer)
+    times.append(time.perf_counter() - begun)
+    state = f"{len(proof.lines)} lines" if proof.is_whole else f"open: conditions {list(proof.open)}"
+    if proof.trivial:
+        state = "nothing to prove"
+    say(f"{label:48} {state:24} {times[-1]:6.2f} s  {more}")
+    return proof if proof.is_whole else None
+
+
+def summed(
+    name: str, works: Sequence[tuple[str, Proof | None]], times: Sequence[float], say: Callable[[str], None]
+) -> None:
+    """The sums of some works."""
+    sums = how_far(works)
+    lines = sums["lines"] or [0]
+    memory = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / MEGABYTE
+    say(
+        f"{name}: {sums['proved']} of {sums['works']} proved, {sums['nothing to prove']} of them with nothing to prove;"
+        f" lines: median {median(lines):g}, most {max(lines)}; most cited {sums['most cited']};"
+        f" {median(times or [0]):.2f} s at the median, {max(times or [0]):.2f} s at most; {memory:.0f} MB"
+    )
+
+
+def proof_in_library(key: str) -> Proof | None:
+    """The proof of the sample solution of a task of the library."""
+    task = read_task(LIBRARY[key].document())
+    work = Work(task.model)
+    return proof_of(task, work, judge(task, work, report=False))

@@ -1,0 +1,303 @@
+"""The checker: passes a proof line by line, trusting nothing of the engine that found it.
+
+A line passes if it follows by its named rule from the lines that it cites and from what the making of the figure says,
+if all that the rule reads off the figure is so in fresh positions, and if the fact itself holds there, in floats and
+in balls. It knows the rows of rules, the figure, and how facts are written; it does not know how they were found.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass, field
+from itertools import combinations
+
+from ..judge.conditions import RELATIONS, RelationName
+from ..judge.examination import Examination
+from ..judge.proving import TRUTHS, Proving
+from ..judge.sameness import known_as
+from ..judge.task import MODEL, Condition
+from .drawn import Drawn, after_making, columns_where_all_is, drawn_in, lie_in_a_row, put_model
+from .facts import Fact, Rel, Term, fact, three
+from .goals import Goals
+from .proof import Line, Proof
+from .rules import RULES, RuleName, bound, product_of, with_ratio
+
+N = RuleName
+
+
+@dataclass(frozen=True)
+class Wrong:
+    """Why a proof does not pass: the number of the line, and what is wrong with it."""
+
+    number: int
+    words: str
+
+
+@dataclass
+class _State:
+    """What is known while lines pass: the figure in fresh positions, what its making says, and the lines so far."""
+
+    drawn: Drawn
+    made: dict[Fact, frozenset[str]]
+    proving: Proving
+    passed: list[Fact] = field(default_factory=list)
+
+
+def check(proof: Proof, examined: Examination, numbers: Sequence[int], answer: Mapping[str, str]) -> Wrong | None:
+    """What is wrong with a proof first; None for one that passes.
+
+    ``numbers``: the objects that the proof may speak of. ``answer``: wanted name -> id.
+    """
+    columns = columns_where_all_is(examined, numbers, further=True)
+    drawn = drawn_in(examined, numbers, columns, further=True)
+    put_model(drawn, examined, columns, further=True)
+    made = {drawn.normal(one): steps for one, _rule, steps in drawn.given}
+    made |= {drawn.normal(one): steps for one, steps in after_making(drawn, examined, numbers)}
+    state = _State(drawn, made, Proving(examined))
+    for number, line in enumerate(proof.lines, 1):
+        if any(not 0 < cited < number for cited in line.because):
+            return Wrong(number, "it cites a line that does not stand before it")
+        cited = [state.passed[place - 1] for place in line.because]
+        if line.condition is not None and not _is_condition(drawn, line, examined, answer):
+            return Wrong(number, "it is not the condition that it claims to be")
+        if not _follows(state, line, cited, examined, answer):
+            return Wrong(number, "it does not follow by its rule")
+        if not _holds(state, line.fact):
+            return Wrong(number, "it does not hold in every position")
+        if line.fact.rel is Rel.COLLINEAR:
+            lie_in_a_row(drawn, line.fact)
+        state.passed.append(line.fact)
+    return None
+
+
+def _is_condition(drawn: Drawn, line: Line, examined: Examination, answer: Mapping[str, str]) -> bool:
+    conditions = examined.task.conditions
+    if line.condition is None or not 0 <= line.condition < len(conditions):
+        return False
+    wanted = conditions[line.condition].renamed(dict(answer))
+    if wanted.rel not in list(Rel):
+        return False
+    said = fact(Rel(wanted.rel), *wanted.of, ratio=wanted.ratio)
+    return said == line.fact or drawn.normal(said) == drawn.normal(line.fact)
+
+
+# -- whether a line follows ----------------------------------------------------------------------------------
+
+
+def _follows(
+    state: _State, line: Line, cited: Sequence[Fact], examined: Examination, answer: Mapping[str, str]
+) -> bool:
+    drawn, one = state.drawn, state.drawn.normal(line.fact)
+    match line.rule:
+        case N.BY_CONSTRUCTION | N.RADII:
+            several = one.rel is Rel.EQUAL_LENGTH and len(one.of) > 2
+            pairs = [fact(one.rel, *pair) for pair in combinations(one.of, 2)] if several else [one]
+            return not cited and (all(pair in state.made for pair in pairs) or _is_plain(drawn, line.fact))
+        case N.SAME_LINE:
+            return bool(cited) and one.rel is Rel.COLLINEAR and drawn.in_a_row([str(name) for name in one.of])
+        case N.TRANSITIVE:
+            return _connected(drawn, line.fact, cited)
+        case N.DIRECTIONS:
+            return _turned(drawn, one, cited)
+        case N.THERE_IS_ONE:
+            return _has_property(state, line, cited, examined, answer)
+    rule = RULES[line.rule]
+    letters = {
+        letter for _rel, words in (*rule.premise_patterns, rule.conclusion_pattern) for word in words for letter in word
+    }
+    if not letters <= line.bindings.keys():
+        return False
+    known = {variant for premise in cited for variant in _variants(drawn, premise)}
+    said = bound(rule.conclusion_pattern, line.bindings)
+    if said.rel is Rel.RATIO:
+        return _ratio_follows(state, line, cited, known, said)
+    return (
+        drawn.normal(said) == one
+        and all(_is_known(state, bound(pattern, line.bindings), known) for pattern in rule.premise_patterns)
+        and all(drawn.seen(word, [str(line.bindings[name]) for name in names]) for word, names in rule.figure_patterns)
+    )
+
+
+def _ratio_follows(state: _State, line: Line, cited: Sequence[Fact], known: set[Fact], said: Fact) -> bool:
+    """Whether a ratio follows: its numbers are the rule's own, or the product of those of the ratios that are cited."""
+    rule = RULES[line.rule]
+    bare = {fact(one.rel, *one.of): one for one in cited if one.rel is Rel.RATIO}
+    used = []
+    for pattern in rule.premise_patterns:
+        premise = bound(pattern, line.bindings)
+        if premise.rel is Rel.RATIO:
+            if premise not in bare:
+                return False
+            used.append(bare[premise])
+        elif not _is_known(state, premise, known):
+            return False
+    seen = (state.drawn.seen(word, [str(line.bindings[one]) for one in names]) for word, names in rule.figure_patterns)
+    return all(seen) and line.fact == with_ratio(said, product_of(rule, used))
+
+
+def _variants(drawn: Drawn, one: Fact) -> Iterator[Fact]:
+    """A fact as it is cited, in its normal form, and what it says by itself of lengths and directions."""
+    yield one
+    yield drawn.normal(one)
+    if one.rel is Rel.COLLINEAR:
+        for line in drawn.lines:
+            yield from (fact(Rel.ON, str(p), line) for p in one.of if drawn.passes(line, str(p)))
+    if one.rel is Rel.RIGHT_ANGLE:
+        p, v, q = three(one.of[0])
+        yield fact(Rel.PERPENDICULAR, drawn.line((v, p)), drawn.line((v, q)))
+    if one.rel is Rel.MIDPOINT:
+        m, p, q = map(str, one.of)
+        yield fact(Rel.EQUAL_LENGTH, (m, p), (m, q))
+        yield fact(Rel.COLLINEAR, m, p, q)
+
+
+def _is_known(state: _State, premise: Fact, known: set[Fact]) -> bool:
+    drawn = state.drawn
+    normal = drawn.normal(premise)
+    if premise in known or normal in known or _is_plain(drawn, premise) or _is_plain(drawn, normal):
+        return True
+    if premise.rel is Rel.RIGHT_ANGLE:
+        p, v, q = three(premise.of[0])
+        return fact(Rel.PERPENDICULAR, drawn.line((v, p)), drawn.line((v, q))) in known
+    return False
+
+
+def _is_plain(drawn: Drawn, one: Fact) -> bool:
+    """Whether a fact needs no line: something equals itself, or points lie on what was drawn through them."""
+    match one.rel:
+        case Rel.EQUAL_LENGTH:
+            return len({tuple(sorted(pair)) for pair in one.of}) == 1
+        case Rel.EQUAL_ANGLE | Rel.PARALLEL:
+            return len(set(drawn.normal(one).of)) == 1
+        case Rel.COLLINEAR:
+            return drawn.in_a_row([str(name) for name in one.of], made_only=True)
+        case Rel.CONCYCLIC:
+            return any(set(map(str, one.of)) <= set(drawn.on[circle]) for circle in drawn.circles)
+        case Rel.ON:
+            point, curve = one.of
+            if isinstance(curve, str):
+                return str(point) in drawn.on[curve]
+            return str(point) in curve or drawn.in_a_row((*curve, str(point)))
+    return False
+
+
+def _connected(drawn: Drawn, one: Fact, cited: Sequence[Fact]) -> bool:
+    """Whether the terms of an equality are all connected by equalities that are cited."""
+    if one.rel not in (Rel.EQUAL_LENGTH, Rel.EQUAL_ANGLE):
+        # Several conditions in one: each part is cited, or needs no line.
+        return one.rel in (Rel.ON, Rel.COLLINEAR, Rel.PARALLEL, Rel.PERPENDICULAR, Rel.TANGENT) and bool(cited)
+    terms = [_written(drawn, one.rel, term) for term in one.of]
+    groups = [{term} for term in terms]
+    for link in cited:
+        pairs = [fact(Rel.EQUAL_LENGTH, *_halves(link))] if link.rel is Rel.MIDPOINT else [link]
+        for pair in pairs:
+            if pair.rel is one.rel:
+                groups.append({_written(drawn, one.rel, term) for term in pair.of})
+    merged = True
+    while merged:
+        merged = False
+        for first, second in combinations(groups, 2):
+            if first & second:
+                groups = [group for group in groups if group not in (first, second)] + [first | second]
+                merged = True
+                break
+    return any(set(terms) <= group for group in groups)
+
+
+def _halves(link: Fact) -> tuple[Term, Term]:
+    m, p, q = map(str, link.of)
+    return (m, p), (m, q)
+
+
+def _written(drawn: Drawn, rel: Rel, term: Term) -> Term:
+    if rel is Rel.EQUAL_LENGTH:
+        return tuple(sorted(term))
+    return drawn.normal(fact(Rel.RIGHT_ANGLE, term)).of[0]
+
+
+def _turned(drawn: Drawn, one: Fact, cited: Sequence[Fact]) -> bool:
+    """Whether a direction follows from parallels and right angles that are cited."""
+    if one.rel is Rel.RIGHT_ANGLE:
+        p, v, q = three(one.of[0])
+        first, second, turned = drawn.line((v, p)), drawn.line((v, q)), 1
+    elif one.rel in (Rel.PARALLEL, Rel.PERPENDICULAR):
+        first, second = map(drawn.line, one.of)
+        turned = int(one.rel is Rel.PERPENDICULAR)
+    else:
+        return False
+    links: list[tuple[Term, Term, int]] = []
+    for link in cited:
+        if link.rel is Rel.RIGHT_ANGLE:
+            p, v, q = three(link.of[0])
+            links.append((drawn.line((v, p)), drawn.line((v, q)), 1))
+        elif link.rel in (Rel.PARALLEL, Rel.PERPENDICULAR):
+            links.append((*map(drawn.line, link.of), int(link.rel is Rel.PERPENDICULAR)))  # type: ignore[arg-type]
+    reached = {(first, 0)}
+    while True:
+        further = {
+            (other, turn ^ way)
+            for a, b, way in links
+            for here, other in ((a, b), (b, a))
+            for at, turn in reached
+            if at == here
+        }
+        if further <= reached:
+            return (second, turned) in reached
+        reached |= further
+
+
+def _has_property(
+    state: _State, line: Line, cited: Sequence[Fact], examined: Examination, answer: Mapping[str, str]
+) -> bool:
+    """Whether an object has, by the lines that are cited, what only the sample solution's has."""
+    drawn = state.drawn
+    if line.condition is None:
+        return False
+    known = {variant for premise in cited for variant in _variants(drawn, premise)}
+    goals = Goals(examined.task, drawn, answer, known_as(examined.task)).all()
+    goal = next((goal for goal in goals if goal.place == line.condition), None)
+    return goal is not None and any(all(_is_known(state, part, known) for part in way) for way in goal.ways)
+
+
+# -- whether a fact holds ------------------------------------------------------------------------------------
+
+
+def _holds(state: _State, one: Fact) -> bool:
+    """Whether a fact holds in fresh positions: floats see it in each, balls prove it in several."""
+    drawn = state.drawn
+    if any(name.startswith(MODEL) for name in one.names):
+        return True  # that is what was judged; what it follows from is looked at above
+    if not drawn.holds(drawn.normal(one)):
+        return False
+    return all(state.proving.is_proven(condition) for condition in _in_balls(drawn, one))
+
+
+def _in_balls(drawn: Drawn, one: Fact) -> Iterator[Condition]:
+    """A fact as relations that the judge can prove."""
+    of = tuple(drawn.said(term) for term in one.of)
+    match one.rel:
+        case Rel.RIGHT_ANGLE:
+            p, v, q = three(of[0])
+            yield Condition(RelationName.PERPENDICULAR, ((v, p), (v, q)))
+        case Rel.COLLINEAR:
+            for p, q, r in combinations(map(str, of), 3):
+                yield Condition(RelationName.ON, (r, (p, q)))
+        case Rel.MIDPOINT:
+            m, p, q = map(str, of)
+            yield Condition(RelationName.EQUAL_LENGTH, ((m, p), (m, q)))
+            yield Condition(RelationName.ON, (m, (p, q)))
+        case Rel.CONGRUENT:
+            first, second = of
+            for a, b in combinations(range(3), 2):
+                yield Condition(RelationName.EQUAL_LENGTH, ((first[a], first[b]), (second[a], second[b])))
+        case Rel.SIMILAR:
+            first, second = of
+            for a, b, c in ((0, 1, 2), (1, 2, 0)):
+                yield Condition(
+                    RelationName.EQUAL_ANGLE, ((first[a], first[b], first[c]), (second[a], second[b], second[c]))
+                )
+        case Rel.CONCYCLIC | Rel.SAME:
+            return  # of four points on a drawn circle; what is the same was judged so
+        case _:
+            if one.rel in TRUTHS or one.rel in RELATIONS:
+                yield Condition(str(one.rel.value), of, one.ratio)

@@ -1,0 +1,389 @@
+"""The figure that a proof is about: in sampled positions, and what its making says by itself.
+
+Steps say which points lie on which lines and circles, which lengths are radii of one circle, and what each tool
+guarantees. That a point lies on a line that was drawn through it needs no line of a proof: the reader sees it.
+"""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import dataclass, field
+from itertools import combinations
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ..judge.examination import Examination
+from ..plane.figure import is_defined
+from ..plane.shapes import LINES, Kind
+from ..plane.steps import Step
+from .facts import Fact, Rel, Term, fact, three, two
+from .rules import RuleName
+
+POSITIONS = 10
+"""In which facts are looked at before they are derived; the checker looks at others."""
+
+NEAR = 1e-7
+"""Share of the figure's size below which a length counts as nothing in floats."""
+
+
+@dataclass
+class Drawn:
+    """Points, lines and circles of a board, sampled. Arrays have a column per position; points are complex numbers.
+
+    ``points``: in the order of making. ``on``: curve -> the points known to lie on it -> the steps that say so.
+    ``centre``: circle -> its centre, where that is a point. ``radius``: circle -> two points that far apart.
+    ``found``: points that were proved to lie on a line besides, with the fact that says so.
+    ``given``: facts that makes state, each with its rule and steps. ``model_points``: where the sample solution's lie.
+    ``radii``: lengths that are radii of one circle, or of circles drawn with one radius, with the steps that say so.
+    ``steps``: how each object is made.
+    """
+
+    points: dict[str, NDArray[np.complex128]]
+    lines: dict[str, tuple[NDArray[np.complex128], NDArray[np.complex128]]]
+    circles: dict[str, tuple[NDArray[np.complex128], NDArray[np.float64]]]
+    size: float
+    own: set[str] = field(default_factory=set)
+    on: dict[str, dict[str, frozenset[str]]] = field(default_factory=lambda: defaultdict(dict))
+    found: dict[str, dict[str, Fact]] = field(default_factory=lambda: defaultdict(dict))
+    centre: dict[str, str] = field(default_factory=dict)
+    radius: dict[str, tuple[str, str]] = field(default_factory=dict)
+    given: list[tuple[Fact, RuleName, frozenset[str]]] = field(default_factory=list)
+    radii: list[dict[tuple[str, str], frozenset[str]]] = field(default_factory=list)
+    steps: list[Step] = field(default_factory=list)
+    model_points: dict[str, NDArray[np.complex128]] = field(default_factory=dict)
+
+    # -- lines --------------------------------------------------------------------------------------
+
+    def passes(self, line: str, point: str, made_only: bool = False) -> bool:
+        """Whether a line is known to pass through a point: by the making of the figure, or proved."""
+        return point in self.on[line] or (not made_only and point in self.found[line])
+
+    def line_through(self, p: str, q: str, made_only: bool = False) -> str | None:
+        """The first line that is known to pass through two points."""
+        for line in self.lines:
+            if self.passes(line, p, made_only) and self.passes(line, q, made_only):
+                return line
+        return None
+
+    def put_on(self, line: str, point: str, because: Fact) -> None:
+        """A point was proved to lie on a line."""
+        if point not in self.on[line]:
+            self.found[line].setdefault(point, because)
+
+    def join(self, p: str, q: str) -> str:
+        """A line through two points that nobody drew, so that others can be known to lie on it."""
+        id_ = f"{p} {q}"  # no step is called so
+        self.lines[id_] = (self.points[p], self.points[q] - self.points[p])
+        self.on[id_] = {p: frozenset(), q: frozenset()}
+        return id_
+
+    def said(self, term: Term) -> Term:
+        """A line as it is said: one that nobody drew as two of its points."""
+        return tuple(term.split(" ")) if isinstance(term, str) and " " in term else term
+
+    def line(self, term: Term, made_only: bool = False) -> Term:
+        """A line in its normal form: the id of the first line that is the same, else the pair of points."""
+        if isinstance(term, str):
+            passing = [*self.on[term], *([] if made_only else self.found[term])]
+            first = self.line_through(passing[0], passing[1], made_only) if len(passing) > 1 else None
+            return first or term
+        p, q = two(term)
+        return self.line_through(p, q, made_only) or (min(p, q), max(p, q))
+
+    def in_a_row(self, points: Sequence[str], made_only: bool = False) -> bool:
+        """Whether points are known to lie on one line."""
+        return any(all(self.passes(line, p, made_only) for p in points) for line in self.lines)
+
+    def why_in_a_row(self, points: Sequence[str]) -> list[Fact]:
+        """The facts by which points are known to lie on one line; none where the making says it."""
+        if self.in_a_row(points, made_only=True):
+            return []
+        for line in self.lines:
+            if all(self.passes(line, p) for p in points):
+                return list(dict.fromkeys(self.found[line][p] for p in points if p not in self.on[line]))
+        raise LookupError(f"{points} are not known to lie in a row")
+
+    def ray(self, vertex: str, p: str, made_only: bool = False) -> str:
+        """The first point on the ray from a vertex through a point, as far as lines are known."""
+        for one in self.points:
+            if one == p:
+                return p
+            if one != vertex and self.in_a_row((vertex, p, one), made_only) and self.same_way(one, p, vertex):
+                return one
+        return p
+
+    def normal(self, one: Fact, made_only: bool = False) -> Fact:
+        """A fact with its lines and rays in normal form; ``made_only``: as far as the making alone says."""
+        if one.rel in (Rel.PARALLEL, Rel.PERPENDICULAR):
+            return fact(one.rel, *(self.line(term, made_only) for term in one.of))
+        if one.rel is Rel.TANGENT:
+            circle, line = one.of if one.of[0] in self.circles else one.of[::-1]
+            return fact(one.rel, circle, self.line(line, made_only))
+        if one.rel in (Rel.EQUAL_ANGLE, Rel.RIGHT_ANGLE):
+            return fact(
+                one.rel,
+                *((self.ray(v, p, made_only), v, self.ray(v, q, made_only)) for p, v, q in map(three, one.of)),
+            )
+        return one
+
+    # -- what is seen in all positions --------------------------------------------------------------
+
+    def _zero(self, values: NDArray[np.float64], scale: float = 1.0) -> bool:
+        return bool((np.abs(values) <= NEAR * self.size * scale).all())
+
+    def cross(self, p: str, q: str, r: str) -> NDArray[np.float64]:
+        """Twice the signed area of a triangle."""
+        a, b, c = self.points[p], self.points[q], self.points[r]
+        return ((b - a).conj() * (c - a)).imag
+
+    def same_way(self, p: str, q: str, vertex: str) -> bool:
+        """Whether two points of a line lie on one side of a third."""
+        a, b, v = self.points[p], self.points[q], self.points[vertex]
+        return bool((((a - v).conj() * (b - v)).real > 0).all())
+
+    def seen(self, word: str, terms: Sequence[str]) -> bool:
+        """Whether what a rule reads off the figure is so in every position."""
+        match word:
+            case "apart":
+                return bool((np.abs(self.cross(*terms)) > NEAR * self.size**2).all())
+            case "distinct":
+                p, q = terms
+                return bool((np.abs(self.points[p] - self.points[q]) > NEAR * self.size).all())
+            case "between":
+                at, first, second = (self.points[name] for name in terms)
+                return bool((((first - at).conj() * (second - at)).real < 0).all())
+            case "opposite" | "same_side":
+                p, q, first_end, last_end = terms
+                product = self.cross(first_end, last_end, p) * self.cross(first_end, last_end, q)
+                return bool((product < 0).all() if word == "opposite" else (product > 0).all())
+            case "same_way":
+                return self.same_way(*terms)
+            case "centre":
+                centre, circle = terms
+                return self.centre.get(circle) == centre
+            case "inside":
+                inner, vertex, one, other = terms
+                return self.seen("same_side", (inner, other, vertex, one)) and self.seen(
+                    "same_side", (inner, one, vertex, other)
+                )
+        raise LookupError(word)
+
+    def direction(self, term: Term) -> NDArray[np.complex128]:
+        """The way of a line."""
+        if isinstance(term, str):
+            return self.lines[term][1]
+        p, q = two(term)
+        return self.points[q] - self.points[p]
+
+    def holds(self, one: Fact) -> bool:
+        """Whether a fact is so in every sampled position, in floats."""
+        points = self.points
+        match one.rel:
+            case Rel.EQUAL_LENGTH:
+                first, *others = (np.abs(points[p] - points[q]) for p, q in map(two, one.of))
+                return all(self._zero(first - other) for other in others)
+            case Rel.EQUAL_ANGLE:
+                first, *others = (self._angle(*term) for term in one.of)
+                return all(bool((np.abs(first - other) < NEAR).all()) for other in others)
+            case Rel.RIGHT_ANGLE:
+                return bool((np.abs(self._angle(*one.of[0]) - np.pi / 2) < NEAR).all())
+            case Rel.PARALLEL | Rel.PERPENDICULAR:
+                u, v = map(self.direction, one.of)
+                product = (u.conj() * v) / (np.abs(u) * np.abs(v))
+                part = product.imag if one.rel is Rel.PARALLEL else product.real
+                return bool((np.abs(part) < NEAR).all())
+            case Rel.COLLINEAR:
+                return all(self._zero(self.cross(*three), self.size) for three in combinations(map(str, one.of), 3))
+            case Rel.MIDPOINT:
+                middle, end, other = (points[str(name)] for name in one.of)
+                return self._zero(np.abs(2 * middle - end - other))
+            case Rel.RATIO if one.ratio is not None:
+                (p, q), (r, s) = map(two, one.of)
+                n, d = one.ratio
+                return self._zero(np.abs(points[p] - points[q]) * d - np.abs(points[r] - points[s]) * n)
+            case Rel.CONGRUENT:
+                corners, counterparts = map(three, one.of)
+                return all(
+                    self.holds(Fact(Rel.EQUAL_LENGTH, ((corners[a], corners[b]), (counterparts[a], counterparts[b]))))
+                    for a, b in combinations(range(3), 2)
+                )
+            case Rel.ON:
+                place, curve = points[str(one.of[0])], one.of[1]
+                if isinstance(curve, str) and curve in self.circles:
+                    centre, radius = self.circles[curve]
+                    return self._zero(np.abs(place - centre) - radius)
+                start, way = self.lines[curve] if isinstance(curve, str) else (points[curve[0]], self.direction(curve))
+                return self._zero((way.conj() * (place - start)).imag / np.abs(way))
+            case Rel.TANGENT:
+                circle, line = one.of if one.of[0] in self.circles else one.of[::-1]
+                centre, radius = self.circles[str(circle)]
+                start, way = self.lines[line] if isinstance(line, str) else (points[line[0]], self.direction(line))
+                return self._zero(np.abs((way.conj() * (centre - start)).imag) / np.abs(way) - radius)
+        return True  # what is not looked at here is proved of parts that are
+
+    def _angle(self, p: str, v: str, q: str) -> NDArray[np.float64]:
+        a, b = self.points[p] - self.points[v], self.points[q] - self.points[v]
+        return np.abs(np.angle(a.conj() * b))
+
+
+def drawn_in(examined: Examination, numbers: Iterable[int], columns: Sequence[int], further: bool = False) -> Drawn:
+    """Objects of a board by their numbers, in some columns of its first batch of positions, or of the further ones."""
+    evaluation = examined.further_evaluation if further else examined.evaluation
+    wanted = sorted(numbers)
+    shapes = evaluation.shapes(examined.figure.ancestors(wanted))
+    at = np.array(columns)
+    found = Drawn({}, {}, {}, float(examined.size))
+    count = evaluation.positions.shape[1]
+    for number in sorted(wanted, key=lambda n: examined.submitted.get(examined.figure.nodes[n].step.id, n)):
+        node = examined.figure.nodes[number]
+        values = [np.broadcast_to(np.asarray(value, dtype=float), (count,))[at] for value in shapes[number]]
+        id_ = node.step.id
+        found.steps.append(node.step)
+        if number >= len(examined.task.done):
+            found.own.add(id_)
+        if node.kind is Kind.POINT:
+            found.points[id_] = values[0] + 1j * values[1]
+        elif node.kind in LINES:
+            found.lines[id_] = (values[0] + 1j * values[1], values[2] + 1j * values[3])
+        else:
+            found.circles[id_] = (values[0] + 1j * values[1], np.sqrt(values[2]))
+    for number in wanted:
+        _say(found, examined, number)
+    _radii(found)
+    return found
+
+
+def columns_where_all_is(examined: Examination, numbers: Iterable[int], further: bool = False) -> list[int]:
+    """Columns of large movements in which all these objects exist, spread over the batch."""
+    evaluation = examined.further_evaluation if further else examined.evaluation
+    batch = examined.further if further else examined.batch
+    wanted = list(numbers)
+    shapes = evaluation.shapes(examined.figure.ancestors(wanted))
+    count = batch.positions.shape[1]
+    there = np.ones(count, dtype=bool)
+    for number in wanted:
+        there &= np.broadcast_to(is_defined(shapes[number]), (count,))
+    large = np.flatnonzero(there & batch.in_group("large"))
+    every = large if len(large) >= POSITIONS else np.flatnonzero(there)
+    step = max(1, len(every) // POSITIONS)
+    return [int(column) for column in every[::step][:POSITIONS]]
+
+
+def lie_in_a_row(drawn: Drawn, one: Fact) -> None:
+    """Points that are found to lie in a row lie on one line."""
+    names = [str(name) for name in one.of]
+    p, q = next((pair for pair in combinations(names, 2) if drawn.line_through(*pair)), (names[0], names[1]))
+    line = drawn.line_through(p, q) or drawn.join(p, q)
+    for name in names:
+        drawn.put_on(line, name, one)
+
+
+def put_model(found: Drawn, examined: Examination, columns: Sequence[int], further: bool = False) -> None:
+    """Where the points of the sample solution lie, so that the work's own can be told to be these."""
+    figure = examined.figure
+    evaluation = examined.further_evaluation if further else examined.evaluation
+    numbers = [n for n in range(examined.last, len(figure.nodes)) if figure.nodes[n].kind is Kind.POINT]
+    shapes = evaluation.shapes(figure.ancestors(numbers))
+    count = evaluation.positions.shape[1]
+    for number in numbers:
+        x, y = (np.broadcast_to(np.asarray(value, dtype=float), (count,))[list(columns)] for value in shapes[number])
+        found.model_points[figure.nodes[number].step.id] = x + 1j * y
+
+
+def _say(found: Drawn, examined: Examination, number: int) -> None:
+    """What the making of an object says of it."""
+    node = examined.figure.nodes[number]
+    id_, make = node.step.id, node.step.make
+    of = [examined.figure.nodes[source].step.id for source in node.sources]
+    here = frozenset({id_})
+
+    def state(rel: Rel, *terms: Term, rule: RuleName = RuleName.BY_CONSTRUCTION) -> None:
+        found.given.append((fact(rel, *terms), rule, here))
+
+    def put(point: str, *curves: str) -> None:
+        for curve in curves:
+            if curve in found.lines or curve in found.circles:
+                found.on[curve].setdefault(point, here)
+
+    match make:
+        case "line" | "ray" | "segment":
+            for point in of:
+                put(point, id_)
+        case "circle":
+            found.centre[id_], found.radius[id_] = of[0], (min(of), max(of))
+            put(of[1], id_)
+        case "circle_radius":
+            found.centre[id_], found.radius[id_] = of[0], (min(of[1:]), max(of[1:]))
+        case "circle_through":
+            for point in of:
+                put(point, id_)
+        case "point_on" | "intersection":
+            put(id_, *of)
+        case "midpoint":
+            state(Rel.MIDPOINT, id_, *of)
+            p, q = of
+            line = found.line_through(p, q) or found.join(p, q)
+            put(id_, line)
+        case "perpendicular":
+            put(of[1], id_)
+            state(Rel.PERPENDICULAR, id_, of[0])
+        case "parallel":
+            put(of[1], id_)
+            state(Rel.PARALLEL, id_, of[0])
+        case "angle_bisector":
+            put(of[1], id_)
+        case "translation":
+            point, tail, tip = of
+            state(Rel.EQUAL_LENGTH, (point, id_), (tail, tip))
+            state(Rel.PARALLEL, (point, id_), (tail, tip))
+            state(Rel.EQUAL_LENGTH, (tail, point), (tip, id_))
+            state(Rel.PARALLEL, (tail, point), (tip, id_))
+
+
+def after_making(found: Drawn, examined: Examination, numbers: Iterable[int]) -> Iterator[tuple[Fact, frozenset[str]]]:
+    """What tools say of points that came to lie on what they gave: bisectors, reflections, midpoints on lines."""
+    for number in sorted(numbers):
+        node = examined.figure.nodes[number]
+        id_, make = node.step.id, node.step.make
+        of = [examined.figure.nodes[source].step.id for source in node.sources]
+        here = frozenset({id_})
+        if make == "perpendicular_bisector":
+            yield fact(Rel.PERPENDICULAR, id_, (of[0], of[1])), here
+            for point in found.on[id_]:
+                yield fact(Rel.EQUAL_LENGTH, (point, of[0]), (point, of[1])), here | {point}
+        elif make == "angle_bisector":
+            p, vertex, q = of
+            for point in found.on[id_]:
+                if point != vertex and point in found.points:
+                    yield fact(Rel.EQUAL_ANGLE, (p, vertex, point), (point, vertex, q)), here | {point}
+        elif make == "reflection":
+            point, mirror = of
+            for other in found.on[mirror]:
+                yield fact(Rel.EQUAL_LENGTH, (other, point), (other, id_)), here
+            yield fact(Rel.PERPENDICULAR, (point, id_), mirror), here
+
+
+def _radii(found: Drawn) -> None:
+    """Radii of one circle, and of circles that were drawn with one radius, are equal."""
+    by_radius: dict[tuple[str, str], list[tuple[tuple[str, str], frozenset[str]]]] = defaultdict(list)
+    for circle in found.circles:
+        if circle not in found.centre:
+            continue
+        centre = found.centre[circle]
+        group = by_radius[found.radius[circle]]
+        if centre in found.points:
+            for point, steps in found.on[circle].items():
+                pair = (min(centre, point), max(centre, point))
+                group.append((pair, frozenset({circle}) | (steps & found.own)))
+        pair = found.radius[circle]
+        if all(point in found.points for point in pair):
+            group.append((pair, frozenset({circle})))
+    for group in by_radius.values():
+        seen: dict[tuple[str, str], frozenset[str]] = {}
+        for pair, steps in group:
+            seen[pair] = min(seen.get(pair, steps), steps, key=len)
+        found.radii.append(seen)
+        for (first, one), (second, other) in combinations(seen.items(), 2):
+            found.given.append((fact(Rel.EQUAL_LENGTH, first, second), RuleName.RADII, one | other))

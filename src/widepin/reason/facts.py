@@ -1,0 +1,129 @@
+"""Facts over points and lines, in a normal form: facts that say the same are equal.
+
+A line is a pair of points, or the id of a line that was drawn. Angles are undirected, their vertex second. Triangles
+of a congruence or similarity correspond corner by corner.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from enum import StrEnum
+from itertools import permutations
+
+Term = str | tuple[str, ...]
+
+
+class Rel(StrEnum):
+    """What facts say: relations of task conditions, and those that only proofs need."""
+
+    EQUAL_LENGTH = "equal_length"
+    EQUAL_ANGLE = "equal_angle"
+    RIGHT_ANGLE = "right_angle"
+    PARALLEL = "parallel"
+    PERPENDICULAR = "perpendicular"
+    COLLINEAR = "collinear"
+    CONCYCLIC = "concyclic"
+    MIDPOINT = "midpoint"
+    ON = "on"
+    TANGENT = "tangent"
+    CONGRUENT = "congruent"
+    SIMILAR = "similar"
+    RATIO = "ratio"
+    SAME = "same"
+
+    __hash__ = str.__hash__
+
+
+def two(term: Term) -> tuple[str, str]:
+    """The points of a pair."""
+    p, q = tuple(term)
+    return p, q
+
+
+def three(term: Term) -> tuple[str, str, str]:
+    """The points of an angle or a triangle."""
+    p, v, q = tuple(term)
+    return p, v, q
+
+
+@dataclass(frozen=True)
+class Fact:
+    """A relation and its terms. ``ratio``: (n, d) of a ratio."""
+
+    rel: Rel
+    of: tuple[Term, ...]
+    ratio: tuple[int, int] | None = None
+
+    @property
+    def names(self) -> set[str]:
+        """Everything that is named."""
+        return {name for term in self.of for name in ((term,) if isinstance(term, str) else term)}
+
+    def renamed(self, names: Mapping[str, str]) -> Fact:
+        """The fact with other names."""
+        return fact(
+            self.rel,
+            *(
+                names.get(term, term) if isinstance(term, str) else tuple(names.get(one, one) for one in term)
+                for term in self.of
+            ),
+            ratio=self.ratio,
+        )
+
+    def __str__(self) -> str:
+        terms = " ".join(term if isinstance(term, str) else "".join(term) for term in self.of)
+        return f"{self.rel} {terms}"
+
+
+def fact(rel: Rel, *of: Term, ratio: tuple[int, int] | None = None) -> Fact:
+    """A fact in its normal form.
+
+    >>> fact(Rel.EQUAL_LENGTH, ("C", "B"), ("A", "C")) == fact(Rel.EQUAL_LENGTH, ("A", "C"), ("B", "C"))
+    True
+    >>> fact(Rel.CONGRUENT, ("A", "B", "C"), ("D", "E", "F")) == fact(Rel.CONGRUENT, ("E", "D", "F"), ("B", "A", "C"))
+    True
+    """
+    return min((Fact(rel, terms, ratio) for terms in forms(rel, of)), key=_key)
+
+
+def _key(one: Fact) -> tuple[tuple[str, ...], ...]:
+    return tuple((term,) if isinstance(term, str) else term for term in one.of)
+
+
+def forms(rel: Rel, of: tuple[Term, ...]) -> Iterator[tuple[Term, ...]]:
+    """All the ways to write the terms of one fact."""
+    match rel:
+        case Rel.CONGRUENT | Rel.SIMILAR:
+            first, second = of
+            for order in permutations(range(3)):
+                one, other = tuple(first[n] for n in order), tuple(second[n] for n in order)
+                yield one, other
+                yield other, one
+        case Rel.COLLINEAR | Rel.CONCYCLIC:
+            yield from permutations(of) if len(of) <= 4 else iter([tuple(sorted(of))])
+        case Rel.MIDPOINT:
+            middle, p, q = of
+            yield middle, p, q
+            yield middle, q, p
+        case Rel.ON | Rel.TANGENT | Rel.RATIO:
+            yield from _turned(of)
+        case Rel.EQUAL_LENGTH if len(of) > 2:
+            yield tuple(sorted({min(tuple(term), tuple(term)[::-1]) for term in of}))
+        case _:
+            for turned in _turned(of):
+                yield turned
+                if len(turned) == 2:
+                    yield turned[1], turned[0]
+
+
+def _turned(of: tuple[Term, ...]) -> Iterator[tuple[Term, ...]]:
+    """Terms with pairs and angles written from either end."""
+    if not of:
+        yield ()
+        return
+    head, *rest = of
+    heads = [head] if isinstance(head, str) else [head, head[::-1]]
+    for tail in _turned(tuple(rest)):
+        for one in heads:
+            yield (one, *tail)

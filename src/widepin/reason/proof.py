@@ -1,0 +1,41 @@
+"""A proof: lines in order, each with its rule, the lines that it rests on, and the steps that it is seen from."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+
+from .facts import Fact, Term
+from .rules import RuleName
+
+
+@dataclass(frozen=True)
+class Line:
+    """A line. ``because``: numbers of earlier lines, from 1. ``steps``: of the construction, where they say it.
+
+    ``condition``: the place of the condition of the task that it is, from 0; None where it is on the way.
+    """
+
+    fact: Fact
+    rule: RuleName
+    because: tuple[int, ...] = ()
+    steps: tuple[str, ...] = ()
+    condition: int | None = None
+    bindings: Mapping[str, Term] = field(default_factory=dict)
+
+
+@dataclass(frozen=True)
+class Proof:
+    """Lines, and the conditions that have a proof in them. ``open``: places of conditions for which none was found.
+
+    ``trivial``: whether nothing had to be proved: every condition is given, or done as in the sample solution.
+    """
+
+    lines: tuple[Line, ...]
+    open: tuple[int, ...] = ()
+    trivial: bool = False
+
+    @property
+    def is_whole(self) -> bool:
+        """Whether every condition is proved."""
+        return not self.open

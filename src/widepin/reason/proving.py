@@ -1,0 +1,105 @@
+"""The proof of a work, or of a sample solution: found, and believed only where the checker passes it."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import replace
+
+from ..judge.examination import Examination
+from ..judge.sameness import known_as
+from ..judge.task import MODEL, Task
+from ..plane.figure import is_defined
+from ..plane.steps import Step
+from .checker import check
+from .drawn import after_making, columns_where_all_is, drawn_in, put_model
+from .engine import Engine
+from .extraction import Extraction, without_unused
+from .facts import Fact
+from .goals import Goal, Goals
+from .proof import Line, Proof
+from .rules import RuleName
+
+
+def prove(task: Task, steps: Sequence[Step], answer: Mapping[str, str]) -> Proof:
+    """The proof that an answer is right, as far as one is found: its open conditions are named.
+
+    ``answer``: wanted name -> id. Only for works that the judge calls sound.
+    """
+    examined = Examination(task, steps)
+    figure = examined.figure
+    numbers = [n for n in range(examined.last) if is_defined(examined.shapes[n])]
+    columns = columns_where_all_is(examined, numbers)
+    if len(columns) < 4:
+        needed = figure.ancestors(figure.index[id_] for id_ in answer.values())
+        numbers = sorted(n for n in needed | set(range(len(task.done))) if n < examined.last)
+        columns = columns_where_all_is(examined, numbers)
+    if not columns:
+        return Proof((), tuple(range(len(task.conditions))))
+    drawn = drawn_in(examined, numbers, columns)
+    put_model(drawn, examined, columns)
+    base = [
+        *drawn.given,
+        *((one, RuleName.BY_CONSTRUCTION, here) for one, here in after_making(drawn, examined, numbers)),
+    ]
+    engine = Engine(drawn, base)
+    goals = list(Goals(task, drawn, answer, known_as(task)).all())
+    engine.saturate(_wanted(engine, goals))
+    extraction = Extraction(engine)
+    still_open: list[int] = []
+    for goal in goals:
+        way = next((way for way in goal.ways if all(engine.knows(one) for one in way)), None)
+        if way is None:
+            still_open.append(goal.place)
+            continue
+        _reach(extraction, goal, list(way))
+    lines = without_unused(extraction.lines)
+    proof = Proof(lines, tuple(still_open), trivial=not still_open and _is_trivial(lines))
+    return checked(proof, examined, numbers, answer)
+
+
+def checked(proof: Proof, examined: Examination, numbers: Sequence[int], answer: Mapping[str, str]) -> Proof:
+    """A proof that the checker has passed; where it has not, nothing is claimed."""
+    wrong = check(proof, examined, numbers, answer)
+    if wrong is None:
+        return proof
+    conditions = tuple(sorted({*proof.open, *(line.condition for line in proof.lines if line.condition is not None)}))
+    return Proof((), conditions)
+
+
+def _wanted(engine: Engine, goals: Sequence[Goal]) -> list[Fact]:
+    """Facts that prove the conditions by the shortest of their ways that hold."""
+    found: list[Fact] = []
+    for goal in goals:
+        holding = [way for way in goal.ways if all(engine.drawn.holds(engine.drawn.normal(one)) for one in way)]
+        if holding:
+            found += min(holding, key=lambda way: len(tuple(way)))
+    return found
+
+
+def _reach(extraction: Extraction, goal: Goal, way: list[Fact]) -> None:
+    """The lines of a condition, the last of which is the condition itself."""
+    numbers = [extraction.line_for(one) for one in way]
+    cited = tuple(sorted({number for number in numbers if number is not None}))
+    lines = extraction.lines
+    if len(way) == 1 and len(cited) == 1 and _is_said(extraction, goal, cited[0]):
+        said = lines[cited[0] - 1]
+        if said.condition is None:
+            lines[cited[0] - 1] = replace(said, fact=goal.fact, condition=goal.place)
+            return
+    of_model = any(name.startswith(MODEL) for name in goal.fact.names)
+    usual = RuleName.TRANSITIVE if way else RuleName.BY_CONSTRUCTION
+    rule = RuleName.THERE_IS_ONE if of_model else usual
+    own = sorted(name for name in goal.fact.names if name in extraction.drawn.own)
+    lines.append(Line(goal.fact, rule, cited, tuple(own) if not way else (), goal.place))
+
+
+def _is_said(extraction: Extraction, goal: Goal, number: int) -> bool:
+    """Whether a line says the condition itself."""
+    return extraction.drawn.normal(goal.fact) == extraction.lines[number - 1].fact
+
+
+def _is_trivial(lines: Sequence[Line]) -> bool:
+    """Whether the making alone says everything."""
+    return all(line.rule is RuleName.BY_CONSTRUCTION or not line.because for line in lines) and all(
+        line.rule in (RuleName.BY_CONSTRUCTION, RuleName.THERE_IS_ONE) for line in lines
+    )

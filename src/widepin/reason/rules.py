@@ -1,0 +1,365 @@
+"""The rules of proofs, one row per theorem: premises, conclusion, what is read off the figure, place in the Elements.
+
+In a pattern, capital letters stand for points and small ones for lines or circles. What a row reads off the figure
+holds in every sampled position: ``between V A B`` (V lies between A and B), ``opposite A D B C`` (A and D lie on
+different sides of the line BC), ``same_side A D B C``, ``distinct A B``, ``apart A B C`` (not in a row),
+``same_way B C P`` (B and C lie on one side of P).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+from enum import StrEnum
+from functools import cached_property
+from math import gcd
+
+from ..plane.rows import complete
+from .facts import Fact, Rel, Term, fact
+
+Bindings = Mapping[str, Term]
+Pattern = tuple[str, tuple[str, ...]]
+
+
+class RuleName(StrEnum):
+    """Every rule by which a line of a proof follows."""
+
+    SSS = "SSS"
+    SAS = "SAS"
+    ASA = "ASA"
+    AAS = "AAS"
+    RHS = "RHS"
+    CONGRUENT_SIDES = "sides of congruent triangles"
+    CONGRUENT_ANGLES = "angles of congruent triangles"
+    ISOSCELES = "base angles of an isosceles triangle"
+    ISOSCELES_CONVERSE = "equal base angles"
+    EQUILATERAL = "angles of equilateral triangles"
+    BISECTOR_LINE = "two points equally far from the ends"
+    BISECTOR_FOOT = "the perpendicular bisector halves"
+    BISECTOR_POINT = "a point of the perpendicular bisector"
+    BISECTOR_THIRD = "on the line of points equally far from the ends"
+    BISECTOR_THREE = "points equally far from the ends lie in a row"
+    MIDPOINT = "equal parts"
+    HALVES_OF_EQUALS = "halves of equals"
+    DOUBLES_OF_EQUALS = "doubles of equals"
+    DOUBLE_OF_MIDLINE = "twice the midline"
+    EQUAL_TRIANGLES = "equal triangles on one base"
+    HALVES = "halves"
+    ALTERNATE = "alternate angles"
+    ALTERNATE_CONVERSE = "equal alternate angles"
+    CORRESPONDING = "corresponding angles"
+    CORRESPONDING_CONVERSE = "equal corresponding angles"
+    PARALLELOGRAM_BY_SIDES = "equal opposite sides"
+    PARALLELOGRAM_BY_ONE_PAIR = "one pair of sides equal and parallel"
+    PARALLELOGRAM_SIDES = "opposite sides of a parallelogram"
+    PARALLELOGRAM_BY_DIAGONALS = "diagonals that halve each other"
+    DIAGONALS = "diagonals of a parallelogram"
+    MIDLINE = "midline of a triangle"
+    MIDLINE_CONVERSE = "parallel through a midpoint"
+    THALES = "angle in a semicircle"
+    THALES_CONVERSE = "midpoint of the hypotenuse"
+    VERTICAL = "vertical angles"
+    SUPPLEMENTS = "supplements of equal angles"
+    RIGHT_ANGLES = "right angles are equal"
+    RIGHT_BY_HALVES = "equal adjacent angles"
+    INSCRIBED = "inscribed angles"
+    THIRD_ANGLE = "third angle"
+    TANGENT = "perpendicular to the radius"
+    TANGENT_TO_BOTH_LEGS = "centre on the bisector"
+    TANGENT_BY_SIMILITUDE = "centre of similitude"
+    RATIO_OF_HALVES = "half of a length"
+    RATIO_CHAIN = "ratios"
+    EQUAL_PARTS = "equal parts of a length"
+    INTERCEPT = "parallels cut equal parts"
+    HEXAGON_SIDE = "between two equilateral triangles on a line"
+    HEXAGON_LINE = "three equilateral triangles in a row"
+    HEXAGON_TRIANGLE = "every other corner of a regular hexagon"
+    ONE_PERPENDICULAR = "one perpendicular at a point"
+    TRANSITIVE = "equal to the same"
+    SAME_LINE = "points of one line"
+    DIRECTIONS = "parallels and perpendiculars"
+    AS_AN_ANGLE = "perpendicular lines"
+    THERE_IS_ONE = "there is only one"
+    BY_CONSTRUCTION = "by construction"
+    RADII = "radii"
+
+    __hash__ = str.__hash__
+
+
+@dataclass(frozen=True)
+class Rule:
+    """A row: premises and conclusion as patterns, what is read off the ``figure``, the place in the ``elements``."""
+
+    name: RuleName
+    premises: str = ""
+    conclusion: str = ""
+    figure: str = ""
+    elements: str = ""
+    ratio: tuple[int, int] | None = None  # of a conclusion that is always the same; else that of the premises
+
+    @cached_property
+    def premise_patterns(self) -> tuple[Pattern, ...]:
+        """What must be known."""
+        return patterns(self.premises)
+
+    @cached_property
+    def conclusion_pattern(self) -> Pattern:
+        """What follows."""
+        return patterns(self.conclusion)[0]
+
+    @cached_property
+    def figure_patterns(self) -> tuple[Pattern, ...]:
+        """What is read off the figure."""
+        return patterns(self.figure)
+
+
+def patterns(text: str) -> tuple[Pattern, ...]:
+    """Patterns as they are written, with commas between."""
+    return tuple((words[0], tuple(words[1:])) for part in text.split(",") if (words := part.split()))
+
+
+def bound(pattern: Pattern, bindings: Bindings) -> Fact:
+    """The fact that a pattern says of these points and lines."""
+    return fact(Rel(pattern[0]), *(term_of(word, bindings) for word in pattern[1]))
+
+
+def with_ratio(one: Fact, ratio: tuple[int, int]) -> Fact:
+    """A ratio of lengths with its numbers, in lowest terms."""
+    shared = gcd(*ratio)
+    return fact(one.rel, *one.of, ratio=(ratio[0] // shared, ratio[1] // shared))
+
+
+def product_of(rule: Rule, premises: Iterable[Fact]) -> tuple[int, int]:
+    """The ratio that a rule concludes: its own, or the product of those that it rests on."""
+    if rule.ratio is not None:
+        return rule.ratio
+    n = d = 1
+    for one in premises:
+        if one.ratio is not None:
+            n, d = n * one.ratio[0], d * one.ratio[1]
+    return n, d
+
+
+def term_of(word: str, bindings: Bindings) -> Term:
+    """A word of a pattern with its letters bound: one letter is a name or a line, several are a list of points."""
+    if len(word) == 1:
+        return bindings[word]
+    return tuple(str(bindings[letter]) for letter in word)
+
+
+N = RuleName
+ROWS = (
+    Rule(
+        N.SSS, "equal_length AB DE, equal_length BC EF, equal_length CA FD", "congruent ABC DEF", "apart A B C", "I.8"
+    ),
+    Rule(
+        N.SAS, "equal_length AB DE, equal_angle ABC DEF, equal_length BC EF", "congruent ABC DEF", "apart A B C", "I.4"
+    ),
+    Rule(
+        N.ASA,
+        "equal_angle CAB FDE, equal_length AB DE, equal_angle ABC DEF",
+        "congruent ABC DEF",
+        "apart A B C",
+        "I.26",
+    ),
+    Rule(
+        N.AAS,
+        "equal_angle CAB FDE, equal_angle ABC DEF, equal_length BC EF",
+        "congruent ABC DEF",
+        "apart A B C",
+        "I.26",
+    ),
+    Rule(
+        N.RHS,
+        "right_angle ABC, right_angle DEF, equal_length CA FD, equal_length AB DE",
+        "congruent ABC DEF",
+        "",
+        "I.47",
+    ),
+    Rule(N.CONGRUENT_SIDES, "congruent ABC DEF", "equal_length AB DE", "", "I.4"),
+    Rule(N.CONGRUENT_ANGLES, "congruent ABC DEF", "equal_angle ABC DEF", "", "I.4"),
+    Rule(N.ISOSCELES, "equal_length AB AC", "equal_angle ABC ACB", "apart A B C", "I.5"),
+    Rule(N.ISOSCELES_CONVERSE, "equal_angle ABC ACB", "equal_length AB AC", "apart A B C", "I.6"),
+    Rule(
+        N.EQUILATERAL,
+        "equal_length AB BC, equal_length BC CA, equal_length DE EF, equal_length EF FD",
+        "equal_angle ABC DEF",
+        "",
+        "I.5, I.32",
+    ),
+    Rule(N.BISECTOR_LINE, "equal_length PA PB, equal_length QA QB", "perpendicular PQ AB", "distinct P Q", "I.12"),
+    Rule(
+        N.BISECTOR_FOOT,
+        "equal_length PA PB, equal_length QA QB, collinear P Q M, collinear A B M",
+        "midpoint M A B",
+        "distinct P Q",
+        "I.10",
+    ),
+    Rule(N.BISECTOR_POINT, "midpoint M A B, perpendicular PM AB", "equal_length PA PB", "", "I.4"),
+    Rule(
+        N.BISECTOR_THIRD,
+        "equal_length PA PB, equal_length QA QB, collinear P Q R",
+        "equal_length RA RB",
+        "distinct P Q",
+        "I.4",
+    ),
+    Rule(
+        N.BISECTOR_THREE,
+        "equal_length PA PB, equal_length QA QB, equal_length RA RB",
+        "collinear P Q R",
+        "distinct A B",
+        "I.10",
+    ),
+    Rule(N.HALVES_OF_EQUALS, "midpoint M A B, midpoint N C D, equal_length AB CD", "equal_length MA NC"),
+    Rule(N.DOUBLES_OF_EQUALS, "midpoint M A B, midpoint N C D, equal_length MA NC", "equal_length AB CD"),
+    Rule(
+        N.DOUBLE_OF_MIDLINE,
+        "midpoint M A B, midpoint N A C, midpoint K D E, equal_length MN KD",
+        "equal_length BC DE",
+        "apart A B C",
+        "VI.2",
+    ),
+    Rule(N.EQUAL_TRIANGLES, "congruent ABC BAD", "parallel AB CD", "same_side C D A B", "I.39"),
+    Rule(N.MIDPOINT, "equal_length MA MB, collinear A M B", "midpoint M A B", "distinct A B"),
+    Rule(N.HALVES, "midpoint M A B", "equal_length MA MB"),
+    Rule(N.ALTERNATE, "parallel AB CD", "equal_angle ABC BCD", "opposite A D B C", "I.29"),
+    Rule(N.ALTERNATE_CONVERSE, "equal_angle ABC BCD", "parallel AB CD", "opposite A D B C", "I.27"),
+    Rule(
+        N.CORRESPONDING,
+        "parallel BA CD, collinear P B C",
+        "equal_angle PBA PCD",
+        "same_side A D B C, same_way B C P",
+        "I.29",
+    ),
+    Rule(
+        N.CORRESPONDING_CONVERSE,
+        "equal_angle PBA PCD, collinear P B C",
+        "parallel BA CD",
+        "same_side A D B C, same_way B C P",
+        "I.28",
+    ),
+    Rule(
+        N.PARALLELOGRAM_BY_SIDES,
+        "equal_length AB CD, equal_length BC DA",
+        "parallel AB CD",
+        "opposite A C B D, opposite B D A C",
+        "I.34",
+    ),
+    Rule(
+        N.PARALLELOGRAM_BY_ONE_PAIR,
+        "equal_length AB CD, parallel AB CD",
+        "parallel BC DA",
+        "opposite A C B D, opposite B D A C",
+        "I.33",
+    ),
+    Rule(N.PARALLELOGRAM_SIDES, "parallel AB CD, parallel BC DA", "equal_length AB CD", "apart A B C", "I.34"),
+    Rule(N.PARALLELOGRAM_BY_DIAGONALS, "midpoint M A C, midpoint M B D", "parallel AB CD", "apart A B C", "I.34"),
+    Rule(
+        N.DIAGONALS,
+        "parallel AB CD, parallel BC DA, collinear A M C, collinear B M D",
+        "midpoint M A C",
+        "apart A B C",
+        "I.34",
+    ),
+    Rule(N.MIDLINE, "midpoint M A B, midpoint N A C", "parallel MN BC", "apart A B C", "VI.2"),
+    Rule(
+        N.MIDLINE_CONVERSE, "midpoint M A B, parallel MN BC, collinear A N C", "midpoint N A C", "apart A B C", "VI.2"
+    ),
+    Rule(
+        N.THALES, "equal_length OA OB, equal_length OA OC, collinear A O B", "right_angle ACB", "distinct A B", "III.31"
+    ),
+    Rule(N.THALES_CONVERSE, "right_angle ACB, midpoint O A B", "equal_length OA OC", "", "III.31"),
+    Rule(
+        N.VERTICAL,
+        "collinear A V C, collinear B V D",
+        "equal_angle AVB CVD",
+        "between V A C, between V B D",
+        "I.15",
+    ),
+    Rule(
+        N.SUPPLEMENTS,
+        "equal_angle AVB CWD, collinear A V E, collinear C W F",
+        "equal_angle EVB FWD",
+        "between V A E, between W C F",
+        "I.13",
+    ),
+    Rule(N.RIGHT_ANGLES, "right_angle ABC, right_angle DEF", "equal_angle ABC DEF", "", "Postulate 4"),
+    Rule(
+        N.RIGHT_BY_HALVES,
+        "equal_angle AVB BVC, collinear A V C",
+        "right_angle AVB",
+        "between V A C",
+        "I, definition 10",
+    ),
+    Rule(N.INSCRIBED, "concyclic A B C D", "equal_angle ACB ADB", "same_side C D A B", "III.21"),
+    Rule(
+        N.THIRD_ANGLE,
+        "equal_angle ABC DEF, equal_angle BCA EFD",
+        "equal_angle CAB FDE",
+        "apart A B C, apart D E F",
+        "I.32",
+    ),
+    Rule(N.TANGENT, "on T k, on T l, perpendicular OT l", "tangent k l", "centre O k", "III.16"),
+    Rule(
+        N.TANGENT_TO_BOTH_LEGS,
+        "tangent k AB, equal_angle BAO OAC",
+        "tangent k AC",
+        "centre O k, inside O A B C",
+        "IV.4",
+    ),
+    Rule(
+        N.TANGENT_BY_SIMILITUDE,
+        "tangent k l, on H l, collinear H O P, collinear H A Q, parallel OA PQ, on A k, on Q m",
+        "tangent m l",
+        "centre O k, centre P m, apart H O A",
+        "VI.2",
+    ),
+    Rule(N.RATIO_OF_HALVES, "midpoint M A B", "ratio AM AB", ratio=(1, 2)),
+    Rule(N.RATIO_CHAIN, "ratio AP AM, ratio AM AB", "ratio AP AB", elements="V.22"),
+    Rule(
+        N.EQUAL_PARTS,
+        "equal_length AC CD, equal_length CD DE, collinear A C D, collinear C D E",
+        "ratio AC AE",
+        "between C A D, between D C E",
+        "V.1",
+        (1, 3),
+    ),
+    Rule(
+        N.INTERCEPT,
+        "ratio AC AE, parallel CP EB, collinear A C E, collinear A P B",
+        "ratio AP AB",
+        "apart A B C",
+        "VI.2",
+    ),
+    Rule(
+        N.HEXAGON_SIDE,
+        "equal_length OA AB OB OC CD OD, collinear A O D",
+        "equal_length BC OB",
+        "between O A D, same_side B C A D",
+        "IV.15",
+    ),
+    Rule(
+        N.HEXAGON_LINE,
+        "equal_length OA AB OB BC OC CD OD",
+        "collinear A O D",
+        "opposite A C O B, opposite B D O C",
+        "IV.15",
+    ),
+    Rule(
+        N.HEXAGON_TRIANGLE,
+        "equal_length OA OB OC OD BD CD, collinear A O D",
+        "equal_length AB BC",
+        "between O A D, opposite B C A D",
+        "IV.15",
+    ),
+    Rule(N.ONE_PERPENDICULAR, "parallel AB AC", "collinear A B C", "", "I, postulate 5"),
+    Rule(N.TRANSITIVE, "", "", "", "Common notion 1"),
+    Rule(N.SAME_LINE, "", "", ""),
+    Rule(N.DIRECTIONS, "", "", "", "I.28 to I.30"),
+    Rule(N.AS_AN_ANGLE, "perpendicular VA VB", "right_angle AVB", "", "I, definition 10"),
+    Rule(N.THERE_IS_ONE, "", "", ""),
+    Rule(N.BY_CONSTRUCTION, "", "", ""),
+    Rule(N.RADII, "", "", "", "I, definition 15"),
+)
+
+RULES: dict[str, Rule] = complete(RuleName, {row.name: row for row in ROWS})

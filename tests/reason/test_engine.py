@@ -1,0 +1,123 @@
+"""What the engine derives holds, in every position of every figure."""
+
+from __future__ import annotations
+
+import pytest
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+
+from widepin.documents.construction import read_steps
+from widepin.judge.examination import Examination
+from widepin.judge.task import Allowance, Condition, Task, Wanted
+from widepin.reason.drawn import after_making, columns_where_all_is, drawn_in
+from widepin.reason.engine import Engine
+from widepin.reason.equalities import Equalities
+from widepin.reason.extraction import Extraction
+from widepin.reason.facts import Rel, fact
+from widepin.reason.rules import RuleName
+from widepin.school.library.notation import steps
+
+GIVEN = "A free_point at=1,1\nB free_point at=9,2\nC free_point at=4,7"
+MADE = (
+    "{id} midpoint {p} {q}",
+    "{id} reflection {p} g",
+    "{id} translation {p} {q} {r}",
+    "{id} intersection k g pick=1",
+    "{id} intersection k l pick=2",
+    "{id} intersection g h",
+)
+CURVES = "g line A B\nh line B C\nk circle A C\nl circle_radius B A C\n"
+
+
+def engine_of(lines):
+    task = Task(
+        "",
+        read_steps(steps(GIVEN)),
+        (Allowance("line"),),
+        (Wanted("X", "point"),),
+        (Condition("distinct", ("X", "A")),),
+    )
+    examined = Examination(task, read_steps(steps(lines)))
+    numbers = list(range(examined.last))
+    columns = columns_where_all_is(examined, numbers)
+    if len(columns) < 6:
+        return None, None, None
+    drawn = drawn_in(examined, numbers, columns)
+    base = [*drawn.given, *((one, RuleName.BY_CONSTRUCTION, by) for one, by in after_making(drawn, examined, numbers))]
+    engine = Engine(drawn, base)
+    engine.saturate([])
+    return engine, examined, numbers
+
+
+@settings(max_examples=25, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+@given(st.lists(st.tuples(st.integers(0, 5), st.permutations("ABC")), min_size=1, max_size=4))
+def test_every_derived_fact_holds_in_fresh_positions(chosen):
+    lines = CURVES + "\n".join(
+        MADE[kind].format(id=f"P{number}", p=order[0], q=order[1], r=order[2])
+        for number, (kind, order) in enumerate(chosen)
+    )
+    engine, examined, numbers = engine_of(lines)
+    if engine is None:
+        return
+    fresh = drawn_in(examined, numbers, columns_where_all_is(examined, numbers, further=True), further=True)
+    for one in engine.derived:
+        if all(name in fresh.points or name in fresh.lines or name in fresh.circles for name in one.names):
+            assert fresh.holds(one), one
+
+
+def test_what_is_derived_rests_on_what_came_before():
+    engine, _examined, _numbers = engine_of(
+        "c circle A B\nd circle B A\nD intersection c d pick=1\nE intersection c d pick=2\ng line D E\nh line A B\n"
+        "M intersection g h"
+    )
+    assert engine.knows(fact(Rel.MIDPOINT, "M", "A", "B")) and engine.knows(fact(Rel.PERPENDICULAR, "g", "h"))
+    extraction = Extraction(engine)
+    extraction.line_for(fact(Rel.MIDPOINT, "M", "A", "B"))
+    extraction.line_for(fact(Rel.PERPENDICULAR, "g", "h"))
+    assert all(cited < number for number, line in enumerate(extraction.lines, 1) for cited in line.because)
+
+
+def test_equalities_know_the_shortest_of_their_reasons():
+    found = Equalities()
+    facts = [fact(Rel.EQUAL_LENGTH, ("A", name), ("B", name)) for name in "CDEF"]
+    for stamp, (one, other) in enumerate((("p", "q"), ("q", "r"), ("r", "s"), ("p", "s"))):
+        found.link(one, other, facts[stamp], stamp)
+    assert found.are("p", "r") and not found.are("p", "t")
+    assert found.chain("p", "s", 9, lambda _fact: 1) == [facts[3]]
+    assert found.chain("p", "s", 3, lambda _fact: 1) == facts[:3]  # before the shorter way was there
+    assert found.chain("p", "t", 9, lambda _fact: 1) is None
+
+
+def test_two_right_angles_make_a_parallel():
+    found = Equalities()
+    perpendicular = [fact(Rel.PERPENDICULAR, "g", "h"), fact(Rel.PERPENDICULAR, "h", "k")]
+    found.link("g", "h", perpendicular[0], 0, turned=1)
+    found.link("h", "k", perpendicular[1], 1, turned=1)
+    assert found.are("g", "k") and not found.are("g", "k", turned=1)
+    assert found.chain("g", "k", 9, lambda _fact: 1) == perpendicular
+    assert found.chain("g", "k", 9, lambda _fact: 1, turned=1) is None
+
+
+@pytest.mark.parametrize(
+    ("lines", "wanted"),
+    [
+        ("M midpoint A B\nN midpoint A C", fact(Rel.PARALLEL, ("M", "N"), ("B", "C"))),
+        ("g line A B\nD reflection C g\nh line C D", fact(Rel.PERPENDICULAR, "g", "h")),
+        ("D translation C A B", fact(Rel.EQUAL_LENGTH, ("C", "D"), ("A", "B"))),
+        ("O midpoint A B\nk circle O A\ng line O C\nP intersection g k pick=1", fact(Rel.RIGHT_ANGLE, ("A", "P", "B"))),
+        (
+            "c circle A B\nd circle B A\nD intersection c d pick=1",
+            fact(Rel.EQUAL_ANGLE, ("A", "B", "D"), ("B", "D", "A")),
+        ),
+        (
+            "g line B C\nh parallel g A\nk line A B\nD point_on h at=9,4\nE midpoint A B\nm parallel g E\nl line A C\n"
+            "F intersection m l",
+            fact(Rel.MIDPOINT, "F", "A", "C"),
+        ),
+        ("t angle_bisector A C B\nD point_on t at=5,2", fact(Rel.EQUAL_ANGLE, ("A", "C", "D"), ("D", "C", "B"))),
+    ],
+)
+def test_a_rule_is_found_in_its_figure(lines, wanted):
+    engine, _examined, _numbers = engine_of(lines)
+    engine.saturate([wanted])
+    assert engine.knows(wanted)
