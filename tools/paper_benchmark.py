@@ -34,7 +34,15 @@ def construction(count: int) -> dict[str, Any]:
         else:
             steps.append({"id": f"k{number}", "make": make, "from": rng.sample(points, 2)})
     figure = {"given": task["given"], "start": [], "steps": steps, "uses": []}
-    return {"task": task, "figure": figure, "answer": [], "title": "Long", "whose": "Somebody", "arcs": False}
+    return {
+        "task": task,
+        "figure": figure,
+        "answer": [],
+        "title": "Long",
+        "whose": "Somebody",
+        "arcs": False,
+        "proved": {},
+    }
 
 
 def measured(data: dict[str, Any]) -> tuple[float, int, float]:

@@ -10,6 +10,7 @@ import pytest
 from playwright.sync_api import Page, expect
 from sqlalchemy import select
 
+from tests.browser.teaching import Student
 from tests.zoo import JUMPING_GABLE
 from widepin.school.models import Person
 from widepin.school.store import make_sessions
@@ -187,3 +188,17 @@ def run(bare_page):
     return lambda module, script, argument=None: bare_page.evaluate(
         f"async (x) => {{ const m = await import('/static/{module}'); {script} }}", argument
     )
+
+
+@pytest.fixture
+def students(browser, served):
+    """Lets students in; their browsers are closed in the end."""
+    here = []
+
+    def let_in(class_code, personal_code):
+        here.append(Student(browser, served, class_code, personal_code))
+        return here[-1]
+
+    yield let_in
+    for one in here:
+        one.context.close()

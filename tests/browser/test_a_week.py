@@ -4,26 +4,11 @@ import csv
 import io
 import re
 
-import pytest
 from playwright.sync_api import expect
 
-from tests.browser.teaching import Student, begin_task, build_model, making_step, new_class
+from tests.browser.teaching import begin_task, build_model, making_step, new_class
 
 ROSTER = "Surname,First name\nQuill,Asa\nRudd,Bet\nSable,Cob\n"
-
-
-@pytest.fixture
-def students(browser, served):
-    """Lets students in; their browsers are closed in the end."""
-    here = []
-
-    def let_in(class_code, personal_code):
-        here.append(Student(browser, served, class_code, personal_code))
-        return here[-1]
-
-    yield let_in
-    for one in here:
-        one.context.close()
 
 
 def test_from_a_list_of_names_to_marks(teacher, students):

@@ -7,26 +7,12 @@ import io
 import re
 from io import BytesIO
 
-import pytest
 from PIL import Image
 from playwright.sync_api import expect
 
-from tests.browser.teaching import Student, new_class
+from tests.browser.teaching import new_class
 
 ROSTER = "Nom;Prénom;Courriel\nQuillon;Aude;aude@example.org\nRudel;Bérénice;b@example.org\nSabot;Côme;c@example.org\n"
-
-
-@pytest.fixture
-def students(browser, served):
-    here = []
-
-    def let_in(class_code, personal_code):
-        here.append(Student(browser, served, class_code, personal_code))
-        return here[-1]
-
-    yield let_in
-    for one in here:
-        one.context.close()
 
 
 def photo():

@@ -1,8 +1,24 @@
 """Why a work is right: lines of a proof that light up what they are about."""
 
+from typing import Any
+
 from playwright.sync_api import expect
+from sqlalchemy import select
 
 from tests.browser.conftest import Desk
+from widepin.school.models import Assignment, SchoolClass, TaskSheet
+from widepin.school.states import Reasons
+from widepin.school.store import make_sessions
+
+PARALLEL: list[dict[str, Any]] = [
+    {"id": "c", "make": "circle", "from": ["P", "A"]},
+    {"id": "d", "make": "circle_radius", "from": ["A", "P", "A"]},
+    {"id": "C", "make": "intersection", "from": ["d", "g"], "pick": 2},
+    {"id": "e", "make": "circle_radius", "from": ["C", "P", "A"]},
+    {"id": "D", "make": "intersection", "from": ["c", "e"], "other_than": "A"},
+    {"id": "n", "make": "line", "from": ["P", "D"]},
+]
+"""A parallel through P to g by a rhombus."""
 
 
 def test_a_line_that_is_reached_lights_up_its_objects_and_what_it_rests_on(teacher, served):
@@ -36,18 +52,46 @@ def test_what_has_no_proof_says_so(teacher, served):
 
 def test_a_student_sees_why_the_own_work_is_right(page, served, fresh_student):
     desk = Desk(page, served, fresh_student("asks-why")).enter("A course through a mark")
-    desk.put(
-        [
-            {"id": "c", "make": "circle", "from": ["P", "A"]},
-            {"id": "d", "make": "circle_radius", "from": ["A", "P", "A"]},
-            {"id": "C", "make": "intersection", "from": ["d", "g"], "pick": 2},
-            {"id": "e", "make": "circle_radius", "from": ["C", "P", "A"]},
-            {"id": "D", "make": "intersection", "from": ["c", "e"], "other_than": "A"},
-            {"id": "n", "make": "line", "from": ["P", "D"]},
-        ]
-    )
+    desk.put(PARALLEL)
     desk.hand_in()
     expect(page.locator(".sentence-of-verdict")).to_contain_text("right")
     page.get_by_role("button", name="Show the proof").click()
     expect(page.locator(".proof li.reached").first).to_be_visible()
     assert desk.errors == []
+
+
+def test_a_student_gives_the_reasons_in_order_and_then_sees_the_proof(page, served, fresh_student, school):
+    with make_sessions(school)() as session:
+        found = session.scalars(
+            select(Assignment)
+            .join(Assignment.sheet)
+            .join(Assignment.school_class)
+            .where(TaskSheet.title.contains("A course through a mark"), SchoolClass.name == "Second year")
+        ).one()
+        found.reasons, found.reasons_share = Reasons.ORDER, 50
+        session.commit()
+    try:
+        desk = Desk(page, served, fresh_student("gives-reasons")).enter("A course through a mark")
+        desk.put(PARALLEL)
+        desk.hand_in()
+        expect(page.locator(".score")).to_contain_text("50 of 100")
+        expect(page.locator(".why-panel")).to_have_count(0)
+        rows = page.locator(".reasons li")
+        wanted = rows.evaluate_all("rows => rows.map((row) => Number(row.querySelector('[name=line]').value))")
+        for place, number in enumerate(sorted(wanted)):  # the order of the proof, by keys alone
+            row = page.locator(".reasons li", has=page.locator(f"[name=line][value='{number}']"))
+            for _ in range(wanted.index(number) - place):
+                row.locator("[data-up]").focus()
+                page.keyboard.press("Enter")
+            wanted.remove(number)
+            wanted.insert(place, number)
+        page.locator(".reasons").get_by_role("button", name="Check").click()
+        expect(page.locator(".notice")).to_contain_text("All of it is right")
+        expect(page.locator(".score")).to_contain_text("100 of 100")
+        expect(page.get_by_role("button", name="Show the proof")).to_be_visible()
+        assert desk.errors == []
+    finally:
+        with make_sessions(school)() as session:
+            found = session.get(Assignment, found.id)
+            found.reasons, found.reasons_share = Reasons.NONE, 0
+            session.commit()

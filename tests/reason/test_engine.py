@@ -29,7 +29,7 @@ MADE = (
 CURVES = "g line A B\nh line B C\nk circle A C\nl circle_radius B A C\n"
 
 
-def engine_of(lines):
+def engine_of(lines, without=frozenset()):
     task = Task(
         "",
         read_steps(steps(GIVEN)),
@@ -44,7 +44,7 @@ def engine_of(lines):
         return None, None, None
     drawn = drawn_in(examined, numbers, columns)
     base = [*drawn.given, *((one, RuleName.BY_CONSTRUCTION, by) for one, by in after_making(drawn, examined, numbers))]
-    engine = Engine(drawn, base)
+    engine = Engine(drawn, base, without)
     engine.saturate([])
     return engine, examined, numbers
 
@@ -121,3 +121,74 @@ def test_a_rule_is_found_in_its_figure(lines, wanted):
     engine, _examined, _numbers = engine_of(lines)
     engine.saturate([wanted])
     assert engine.knows(wanted)
+
+
+@pytest.mark.parametrize(
+    ("rule", "lines", "wanted"),
+    [
+        (
+            RuleName.SSS,
+            "c circle A B\nd circle C B\nD intersection c d other_than=B",
+            fact(Rel.EQUAL_ANGLE, ("A", "B", "C"), ("A", "D", "C")),
+        ),
+        (
+            RuleName.ISOSCELES,
+            "k circle C A\nh line C B\nD intersection k h pick=1",
+            fact(Rel.EQUAL_ANGLE, ("C", "A", "D"), ("C", "D", "A")),
+        ),
+        (
+            RuleName.ISOSCELES_CONVERSE,
+            "t angle_bisector A C B\nh line C A\np parallel h B\nD intersection t p\ng line C B",
+            fact(Rel.EQUAL_LENGTH, ("B", "C"), ("B", "D")),
+        ),
+        (
+            RuleName.THALES,
+            "O midpoint A B\nk circle O A\ng line O C\nP intersection g k pick=1",
+            fact(Rel.RIGHT_ANGLE, ("A", "P", "B")),
+        ),
+        (
+            RuleName.THALES_CONVERSE,
+            "g line A C\np perpendicular g B\nP intersection g p\nO midpoint A B",
+            fact(Rel.EQUAL_LENGTH, ("O", "P"), ("O", "A")),
+        ),
+        (RuleName.MIDLINE, "M midpoint A B\nN midpoint A C\ng line B C", fact(Rel.PARALLEL, ("M", "N"), ("B", "C"))),
+        (
+            RuleName.MIDLINE_CONVERSE,
+            "M midpoint A B\ng line B C\np parallel g M\nh line A C\nP intersection p h",
+            fact(Rel.MIDPOINT, "P", "A", "C"),
+        ),
+        (
+            RuleName.BISECTOR_LINE,
+            "c circle A B\nd circle B A\nD intersection c d pick=1\nE intersection c d pick=2\ng line D E\nh line A B",
+            fact(Rel.PERPENDICULAR, "g", "h"),
+        ),
+        (
+            RuleName.INTERCEPT,
+            "M midpoint A B\nN midpoint A M\ng line B C\np parallel g N\nh line A C\nP intersection p h",
+            fact(Rel.RATIO, ("A", "P"), ("A", "C"), ratio=(1, 4)),
+        ),
+        (RuleName.RATIO_CHAIN, "M midpoint A B\nN midpoint A M", fact(Rel.RATIO, ("A", "N"), ("A", "B"), ratio=(1, 4))),
+        (RuleName.RATIO_OF_HALVES, "M midpoint A B", fact(Rel.RATIO, ("A", "M"), ("A", "B"), ratio=(1, 2))),
+        (RuleName.TANGENT, "k circle A B\ng line A B\np perpendicular g B", fact(Rel.TANGENT, "k", "p")),
+        (
+            RuleName.CONGRUENT_ANGLES,
+            "c circle A B\nd circle C B\nD intersection c d other_than=B",
+            fact(Rel.EQUAL_ANGLE, ("A", "B", "C"), ("A", "D", "C")),
+        ),
+        (
+            RuleName.BISECTOR_THIRD,
+            "c circle A B\nd circle B A\nD intersection c d pick=1\nE intersection c d pick=2\ng line D E\nP point_on g at=5,9",
+            fact(Rel.EQUAL_LENGTH, ("P", "A"), ("P", "B")),
+        ),
+        (
+            RuleName.ONE_PERPENDICULAR,
+            "g line A B\np perpendicular g C\nP point_on p at=4,9\nh line A B\nq perpendicular h P\nQ point_on q at=4,2",
+            fact(Rel.COLLINEAR, "C", "P", "Q"),
+        ),
+    ],
+)
+def test_a_rule_is_needed_in_its_figure(rule, lines, wanted):
+    engine, _examined, _numbers = engine_of(lines)
+    assert engine.knows(wanted)
+    without, _examined, _numbers = engine_of(lines, frozenset({rule}))
+    assert not without.knows(wanted)

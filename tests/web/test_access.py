@@ -148,6 +148,7 @@ TABLE = {
     "tasks.import_steps": ("POST", AWAY, NO, NO, 422, NO),
     "tasks.hand_in": ("POST", AWAY, NO, NO, AWAY, NO),
     "handins.hand_in": ("GET", AWAY, OK, NO, OK, NO),
+    "handins.give_reasons": ("POST", AWAY, NO, NO, NO, NO),
     "handins.why": ("GET", AWAY, None, NO, None, NO),
     "sheets.why_known": ("GET", AWAY, OK, OK, NO, NO),
     "handins.comment": ("POST", AWAY, 422, NO, 422, NO),

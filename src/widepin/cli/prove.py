@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-import sys
 from pathlib import Path
 
 import click
@@ -13,20 +12,13 @@ import click
 @click.argument("bundles", nargs=-1, required=True, type=click.Path(path_type=Path))
 def prove(bundles: tuple[Path, ...]) -> None:
     """Prove the works of bundles: one JSON object per work and line; its proof is null where none was found."""
-    from ..documents.bundle import read_bundle
     from ..documents.proofs import proof_of, write_proof
     from ..documents.reading import Unreadable
     from ..documents.task import read_work
     from ..documents.verdict import judge_document
+    from .bundles import read_all
 
-    read = []
-    for path in bundles:
-        try:
-            read.append(read_bundle(path))
-        except Unreadable as wrong:
-            print(" ".join(f"{path}: {wrong}".split()), file=sys.stderr)
-            sys.exit(2)
-    for bundle in read:
+    for bundle in read_all(bundles):
         for name, value in bundle.works:
             verdict = judge_document(bundle.task, value)
             try:

@@ -102,6 +102,27 @@ def demonstration_of_drawing(title: str, text: str, given: Sequence[Step], made:
     return _document(title, "drawing", text or title, given, made, ())
 
 
+def with_reasons(document: JsonObject, lines: Sequence[JsonObject]) -> JsonObject:
+    """A demonstration in which each step carries what becomes true with it, and why.
+
+    ``lines``: of the proof of its construction, in words. A line is said where all that it is about, and all that it
+    rests on, has been drawn.
+    """
+    place = {step["id"]: number for number, step in enumerate(document["steps"], 1)}
+    seen: list[int] = []
+    for line in lines:
+        own = [place.get(name, 0) for name in (*line["objects"], *line["steps"])]
+        seen.append(max([0, *own, *(seen[cited - 1] for cited in line["because"])]))
+    frames = []
+    told: set[int] = set()
+    for frame in document["frames"]:
+        fresh = [n for n, at in enumerate(seen) if at <= frame["shown"] and n not in told and frame["shown"] > 0]
+        told.update(fresh)
+        said = [f"{lines[n]['words']}: {lines[n]['because_of']}" for n in fresh]
+        frames.append({**frame, "words": "\n".join([frame["words"], *said])[:LONGEST_WORDS]})
+    return {**document, "frames": frames}
+
+
 def _document(
     title: str, source: Source, first: str, given: Sequence[Step], made: Sequence[Step], answer: Sequence[str]
 ) -> JsonObject:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from dataclasses import replace
 
 from ..judge.task import MODEL, Task, Work
 from ..judge.verdict import Outcome, Verdict
@@ -30,7 +31,6 @@ REASON_WORDS: dict[str, str] = complete(
         N.CONGRUENT_ANGLES: marked("in congruent triangles"),
         N.ISOSCELES: marked("base angles of an isosceles triangle"),
         N.ISOSCELES_CONVERSE: marked("a triangle with two equal angles is isosceles"),
-        N.EQUILATERAL: marked("angles of equilateral triangles"),
         N.BISECTOR_LINE: marked(
             "two points, each as far from one end as from the other, span the perpendicular bisector"
         ),
@@ -41,7 +41,6 @@ REASON_WORDS: dict[str, str] = complete(
         N.BISECTOR_THIRD: marked("it lies on the perpendicular bisector"),
         N.BISECTOR_THREE: marked("all three lie on the perpendicular bisector"),
         N.MIDPOINT: marked("it halves the segment"),
-        N.HALVES: marked("a midpoint halves"),
         N.HALVES_OF_EQUALS: marked("halves of equal lengths"),
         N.DOUBLES_OF_EQUALS: marked("doubles of equal lengths"),
         N.DOUBLE_OF_MIDLINE: marked("a midline is half as long as its side"),
@@ -64,7 +63,6 @@ REASON_WORDS: dict[str, str] = complete(
         N.RIGHT_ANGLES: marked("both are right angles"),
         N.RIGHT_BY_HALVES: marked("equal adjacent angles on a line are right angles"),
         N.INSCRIBED: marked("inscribed angles over the same chord"),
-        N.THIRD_ANGLE: marked("sum of angles: the third ones are equal"),
         N.TANGENT: marked("it is perpendicular to the radius at its end"),
         N.TANGENT_TO_BOTH_LEGS: marked("the centre lies on the bisector of the angle"),
         N.TANGENT_BY_SIMILITUDE: marked("it passes through the centre of similitude of both circles"),
@@ -79,7 +77,7 @@ REASON_WORDS: dict[str, str] = complete(
         N.TRANSITIVE: marked("equal to the same"),
         N.SAME_LINE: marked("points of one line"),
         N.DIRECTIONS: marked("parallels and right angles"),
-        N.AS_AN_ANGLE: marked("perpendicular lines"),
+        N.ON_CURVE: marked("it is as far from the centre, or in the same row"),
         N.THERE_IS_ONE: marked("there is only one"),
         N.BY_CONSTRUCTION: marked("by construction"),
         N.RADII: marked("radii"),
@@ -133,6 +131,9 @@ def explained_proof(proof: Proof, task: Task, names: Mapping[str, str] | None = 
             "n": number,
             "words": fact_in_words(line.fact, words, called),
             "reason": reason_in_words(line, called),
+            "rule": line.rule.value,
+            "others": {rule: _(REASON_WORDS[rule]) for rule in OTHER_REASONS if rule != line.rule},
+            "because_of": reason_in_words(replace(line, because=()), called),
             "elements": RULES[line.rule].elements,
             "because": list(line.because),
             "steps": [step for step in line.steps if " " not in step],
@@ -146,6 +147,9 @@ def explained_proof(proof: Proof, task: Task, names: Mapping[str, str] | None = 
         for number, line in enumerate(proof.lines, 1)
     ]
 
+
+OTHER_REASONS = (N.SSS, N.SAS, N.ISOSCELES, N.VERTICAL, N.ALTERNATE, N.THALES, N.MIDLINE, N.RADII, N.TRANSITIVE)
+"""Reasons that may be offered besides those of a proof, where one is to be chosen."""
 
 MARKED = (Rel.EQUAL_LENGTH, Rel.EQUAL_ANGLE)
 """Facts that equality marks show."""

@@ -99,7 +99,7 @@ def _follows(
             return _connected(drawn, line.fact, cited)
         case N.DIRECTIONS:
             return _turned(drawn, one, cited)
-        case N.THERE_IS_ONE:
+        case N.THERE_IS_ONE | N.ON_CURVE:
             return _has_property(state, line, cited, examined, answer)
     rule = RULES[line.rule]
     letters = {
@@ -142,6 +142,8 @@ def _variants(drawn: Drawn, one: Fact) -> Iterator[Fact]:
     if one.rel is Rel.COLLINEAR:
         for line in drawn.lines:
             yield from (fact(Rel.ON, str(p), line) for p in one.of if drawn.passes(line, str(p)))
+    if one.rel is Rel.EQUAL_LENGTH and len(one.of) > 2:
+        yield from (fact(one.rel, *pair) for pair in combinations(one.of, 2))
     if one.rel is Rel.RIGHT_ANGLE:
         p, v, q = three(one.of[0])
         yield fact(Rel.PERPENDICULAR, drawn.line((v, p)), drawn.line((v, q)))
@@ -184,8 +186,7 @@ def _is_plain(drawn: Drawn, one: Fact) -> bool:
 def _connected(drawn: Drawn, one: Fact, cited: Sequence[Fact]) -> bool:
     """Whether the terms of an equality are all connected by equalities that are cited."""
     if one.rel not in (Rel.EQUAL_LENGTH, Rel.EQUAL_ANGLE):
-        # Several conditions in one: each part is cited, or needs no line.
-        return one.rel in (Rel.ON, Rel.COLLINEAR, Rel.PARALLEL, Rel.PERPENDICULAR, Rel.TANGENT) and bool(cited)
+        return False
     terms = [_written(drawn, one.rel, term) for term in one.of]
     groups = [{term} for term in terms]
     for link in cited:

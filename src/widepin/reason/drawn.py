@@ -178,7 +178,11 @@ class Drawn:
         return self.points[q] - self.points[p]
 
     def holds(self, one: Fact) -> bool:
-        """Whether a fact is so in every sampled position, in floats."""
+        """Whether a fact is so in every sampled position, in floats; not where something has no direction."""
+        with np.errstate(divide="ignore", invalid="ignore"):
+            return self._holds(one)
+
+    def _holds(self, one: Fact) -> bool:
         points = self.points
         match one.rel:
             case Rel.EQUAL_LENGTH:

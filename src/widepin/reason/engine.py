@@ -40,8 +40,14 @@ class Derivation:
 class Engine:
     """The facts of a figure. ``derived``: fact in normal form -> how it came."""
 
-    def __init__(self, drawn: Drawn, base: Iterable[tuple[Fact, RuleName, frozenset[str]]]):
+    def __init__(
+        self,
+        drawn: Drawn,
+        base: Iterable[tuple[Fact, RuleName, frozenset[str]]],
+        without: frozenset[RuleName] = frozenset(),
+    ):
         self.drawn = drawn
+        self.without = without  # rules that are not used, to see what needs them
         self.derived: dict[Fact, Derivation] = {}
         self.lengths, self.angles, self.directions = Equalities(), Equalities(), Equalities()
         self.points = list(drawn.points)[:MOST_POINTS]
@@ -161,6 +167,8 @@ class Engine:
 
     def apply(self, rule: Rule, bindings: Bindings) -> bool:
         """Derive what a rule says of these points, if its premises are known; whether that was new."""
+        if rule.name in self.without:
+            return False
         for word, names in rule.figure_patterns:
             if not self.drawn.seen(word, [str(bindings[name]) for name in names]):
                 return False
@@ -171,6 +179,8 @@ class Engine:
 
     def apply_ratio(self, rule: Rule, bindings: Bindings, *premises: Fact) -> bool:
         """Derive a ratio from others, if everything else that the rule wants is known; whether that was new."""
+        if rule.name in self.without:
+            return False
         others = tuple(bound(pattern, bindings) for pattern in rule.premise_patterns if pattern[0] != Rel.RATIO)
         if not all(map(self.knows, others)) or not all(
             self.drawn.seen(word, [str(bindings[name]) for name in names]) for word, names in rule.figure_patterns
@@ -229,6 +239,7 @@ class Engine:
             before = len(self.derived)
             for instances in (
                 self._halves(),
+                self._hexagons(),
                 self._bisectors(),
                 ((RULES[rule], bindings) for rule in (N.ISOSCELES, N.ISOSCELES_CONVERSE) for bindings in isosceles),
                 self._congruences(congruent),
@@ -236,7 +247,6 @@ class Engine:
                 self._circles(),
                 self._around_points(),
                 self._tangents(),
-                self._hexagons(),
             ):
                 for rule, bindings in instances:
                     self.apply(rule, bindings)

@@ -11,6 +11,9 @@ from .facts import Fact, Rel, fact, three
 from .proof import Line
 from .rules import Bindings, RuleName
 
+CHAINED = (Rel.EQUAL_LENGTH, Rel.EQUAL_ANGLE)
+"""What is derived in one way may follow more shortly from a chain."""
+
 MOST_CITED = 3
 """Lines that one line rests on at most; longer chains are cut."""
 
@@ -35,17 +38,31 @@ class Extraction:
         if one in self._number:
             return self._number[one]
         stamp = len(self.engine.derived) if before is None else before
+        said = self._said_within(one)
+        if said is not None:
+            return said
         known = self.engine.derived.get(one)
-        if known is not None and known.stamp < stamp:
+        if known is not None and known.stamp < stamp and (one.rel not in CHAINED or not known.premises):
             return self._derived(one, known)
         if self.engine.is_plain(one):
             return None
         return self._combined(one, stamp)
 
+    def _said_within(self, one: Fact) -> int | None:
+        """The line that says that these and other lengths are equal, if there is one."""
+        if one.rel is not Rel.EQUAL_LENGTH:
+            return None
+        wanted = set(map(ends, one.of))
+        for number, line in enumerate(self.lines, 1):
+            if line.fact.rel is Rel.EQUAL_LENGTH and wanted <= set(map(ends, line.fact.of)):
+                return number
+        return None
+
     def _line_of(self, known: Fact) -> int:
         if known in self._number:
             return self._number[known]
-        return self._derived(known, self.engine.derived[known])
+        said = self._said_within(known)
+        return said if said is not None else self._derived(known, self.engine.derived[known])
 
     def _derived(self, one: Fact, how: Derivation) -> int:
         because = [self.line_for(premise, how.stamp) for premise in how.premises]

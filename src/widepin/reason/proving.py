@@ -14,7 +14,7 @@ from .checker import check
 from .drawn import after_making, columns_where_all_is, drawn_in, put_model
 from .engine import Engine
 from .extraction import Extraction, without_unused
-from .facts import Fact
+from .facts import Fact, Rel
 from .goals import Goal, Goals
 from .proof import Line, Proof
 from .rules import RuleName
@@ -87,8 +87,8 @@ def _reach(extraction: Extraction, goal: Goal, way: list[Fact]) -> None:
             lines[cited[0] - 1] = replace(said, fact=goal.fact, condition=goal.place)
             return
     of_model = any(name.startswith(MODEL) for name in goal.fact.names)
-    usual = RuleName.TRANSITIVE if way else RuleName.BY_CONSTRUCTION
-    rule = RuleName.THERE_IS_ONE if of_model else usual
+    usual = {Rel.ON: RuleName.ON_CURVE, Rel.COLLINEAR: RuleName.SAME_LINE}.get(goal.fact.rel, RuleName.TRANSITIVE)
+    rule = RuleName.THERE_IS_ONE if of_model else usual if way else RuleName.BY_CONSTRUCTION
     own = sorted(name for name in goal.fact.names if name in extraction.drawn.own)
     lines.append(Line(goal.fact, rule, cited, tuple(own) if not way else (), goal.place))
 

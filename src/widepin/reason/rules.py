@@ -33,7 +33,6 @@ class RuleName(StrEnum):
     CONGRUENT_ANGLES = "angles of congruent triangles"
     ISOSCELES = "base angles of an isosceles triangle"
     ISOSCELES_CONVERSE = "equal base angles"
-    EQUILATERAL = "angles of equilateral triangles"
     BISECTOR_LINE = "two points equally far from the ends"
     BISECTOR_FOOT = "the perpendicular bisector halves"
     BISECTOR_POINT = "a point of the perpendicular bisector"
@@ -44,7 +43,6 @@ class RuleName(StrEnum):
     DOUBLES_OF_EQUALS = "doubles of equals"
     DOUBLE_OF_MIDLINE = "twice the midline"
     EQUAL_TRIANGLES = "equal triangles on one base"
-    HALVES = "halves"
     ALTERNATE = "alternate angles"
     ALTERNATE_CONVERSE = "equal alternate angles"
     CORRESPONDING = "corresponding angles"
@@ -63,7 +61,6 @@ class RuleName(StrEnum):
     RIGHT_ANGLES = "right angles are equal"
     RIGHT_BY_HALVES = "equal adjacent angles"
     INSCRIBED = "inscribed angles"
-    THIRD_ANGLE = "third angle"
     TANGENT = "perpendicular to the radius"
     TANGENT_TO_BOTH_LEGS = "centre on the bisector"
     TANGENT_BY_SIMILITUDE = "centre of similitude"
@@ -78,7 +75,7 @@ class RuleName(StrEnum):
     TRANSITIVE = "equal to the same"
     SAME_LINE = "points of one line"
     DIRECTIONS = "parallels and perpendiculars"
-    AS_AN_ANGLE = "perpendicular lines"
+    ON_CURVE = "what all points of the curve have"
     THERE_IS_ONE = "there is only one"
     BY_CONSTRUCTION = "by construction"
     RADII = "radii"
@@ -180,13 +177,6 @@ ROWS = (
     Rule(N.CONGRUENT_ANGLES, "congruent ABC DEF", "equal_angle ABC DEF", "", "I.4"),
     Rule(N.ISOSCELES, "equal_length AB AC", "equal_angle ABC ACB", "apart A B C", "I.5"),
     Rule(N.ISOSCELES_CONVERSE, "equal_angle ABC ACB", "equal_length AB AC", "apart A B C", "I.6"),
-    Rule(
-        N.EQUILATERAL,
-        "equal_length AB BC, equal_length BC CA, equal_length DE EF, equal_length EF FD",
-        "equal_angle ABC DEF",
-        "",
-        "I.5, I.32",
-    ),
     Rule(N.BISECTOR_LINE, "equal_length PA PB, equal_length QA QB", "perpendicular PQ AB", "distinct P Q", "I.12"),
     Rule(
         N.BISECTOR_FOOT,
@@ -221,7 +211,6 @@ ROWS = (
     ),
     Rule(N.EQUAL_TRIANGLES, "congruent ABC BAD", "parallel AB CD", "same_side C D A B", "I.39"),
     Rule(N.MIDPOINT, "equal_length MA MB, collinear A M B", "midpoint M A B", "distinct A B"),
-    Rule(N.HALVES, "midpoint M A B", "equal_length MA MB"),
     Rule(N.ALTERNATE, "parallel AB CD", "equal_angle ABC BCD", "opposite A D B C", "I.29"),
     Rule(N.ALTERNATE_CONVERSE, "equal_angle ABC BCD", "parallel AB CD", "opposite A D B C", "I.27"),
     Rule(
@@ -292,13 +281,6 @@ ROWS = (
         "I, definition 10",
     ),
     Rule(N.INSCRIBED, "concyclic A B C D", "equal_angle ACB ADB", "same_side C D A B", "III.21"),
-    Rule(
-        N.THIRD_ANGLE,
-        "equal_angle ABC DEF, equal_angle BCA EFD",
-        "equal_angle CAB FDE",
-        "apart A B C, apart D E F",
-        "I.32",
-    ),
     Rule(N.TANGENT, "on T k, on T l, perpendicular OT l", "tangent k l", "centre O k", "III.16"),
     Rule(
         N.TANGENT_TO_BOTH_LEGS,
@@ -356,7 +338,7 @@ ROWS = (
     Rule(N.TRANSITIVE, "", "", "", "Common notion 1"),
     Rule(N.SAME_LINE, "", "", ""),
     Rule(N.DIRECTIONS, "", "", "", "I.28 to I.30"),
-    Rule(N.AS_AN_ANGLE, "perpendicular VA VB", "right_angle AVB", "", "I, definition 10"),
+    Rule(N.ON_CURVE, "", "", "", "I, definition 15"),
     Rule(N.THERE_IS_ONE, "", "", ""),
     Rule(N.BY_CONSTRUCTION, "", "", ""),
     Rule(N.RADII, "", "", "", "I, definition 15"),

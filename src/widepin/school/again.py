@@ -17,6 +17,7 @@ from ..judge.task import Work as Submission
 from ..judge.task_check import is_solved
 from ..judge.verdict import Verdict
 from ..plane.steps import Step
+from . import reasoning
 from .assigning import check_finished
 from .class_tools import uses_in
 from .models import Assignment, HandIn, TaskSheet, Work
@@ -73,6 +74,8 @@ def judge_again(
         attempt.outcome, attempt.moves = verdict.outcome, verdict.counts.moves
         attempt.verdict = write_verdict(verdict)
         attempt.score = score_for(verdict, task.budget, assignment.scoring)  # an override stays
+        if attempt.reasoned is not None:
+            reasoning.set_score(attempt)
         after = attempt.id
     session.flush()
     done = session.scalar(select(func.count()).select_from(every.where(HandIn.id <= after).subquery())) or 0

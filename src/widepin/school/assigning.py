@@ -22,9 +22,12 @@ from .entering import HEAVIEST
 from .models import Assignment, ClassTool, Person, SchoolClass, TaskSheet, now
 from .refused import Refused
 from .sheets import NotSolved, task_in
-from .states import Late, Release, Showing
+from .states import Late, Reasons, Release, Showing
 
 WEIGHT = f"must be a whole number from 0 to {HEAVIEST}; 0 does not count"
+
+
+PERCENT = "must be a number from 0 to 100"
 
 
 class DuePassed(Refused):
@@ -47,6 +50,8 @@ class Terms:
     demonstration: Showing = Showing.NEVER
     solution: Release = Release.NEVER
     shortest: Release = Release.NEVER
+    reasons: Reasons = Reasons.NONE
+    reasons_share: int = 0
 
 
 class TermsForm(Form):
@@ -66,6 +71,8 @@ class TermsForm(Form):
     demonstration: Showing = Field(Showing.NEVER, title="Demonstration")
     solution: Release = Field(Release.NEVER, title="Sample solution")
     shortest: Release = Field(Release.NEVER, title="Shortest work of the class")
+    reasons: Reasons = Field(Reasons.NONE, title="Give the reason")
+    reasons_share: int = Field(0, ge=0, le=100, title="Share of the score", description=PERCENT)
     passed: bool = Field(False, title="It was due already")
 
 
@@ -95,6 +102,8 @@ def read_terms(sent: Fields, school_class: SchoolClass, known: datetime | None =
         form.demonstration,
         form.solution,
         form.shortest,
+        form.reasons,
+        form.reasons_share,
     )
 
 
@@ -152,6 +161,8 @@ def assign(
         demonstration=terms.demonstration,
         solution=terms.solution,
         shortest=terms.shortest,
+        reasons=terms.reasons,
+        reasons_share=terms.reasons_share,
     )
     session.add(made)
     session.flush()
@@ -189,6 +200,8 @@ def terms_as_typed(assignment: Assignment) -> dict[str, str]:
         "demonstration": assignment.demonstration,
         "solution": assignment.solution,
         "shortest": assignment.shortest,
+        "reasons": assignment.reasons,
+        "reasons_share": str(assignment.reasons_share),
     }
 
 
@@ -204,6 +217,7 @@ def change_terms(assignment: Assignment, terms: Terms) -> None:
     assignment.class_tools = list(terms.class_tools)
     assignment.weight, assignment.demonstration = terms.weight, terms.demonstration
     assignment.solution, assignment.shortest = terms.solution, terms.shortest
+    assignment.reasons, assignment.reasons_share = terms.reasons, terms.reasons_share
 
 
 class SeveralForm(Form):
@@ -225,9 +239,14 @@ class SeveralForm(Form):
     demonstration: Showing | None = Field(None, title="Demonstration")
     solution: Release | None = Field(None, title="Sample solution")
     shortest: Release | None = Field(None, title="Shortest work of the class")
+    reasons: Reasons | None = Field(None, title="Give the reason")
+    reasons_share: int | None = Field(None, ge=0, le=100, title="Share of the score", description=PERCENT)
 
 
-SAME_FOR_ALL = ("opens", "due", "late", "feedback", "weight", "demonstration", "solution", "shortest")
+SAME_FOR_ALL = (
+    *("opens", "due", "late", "feedback", "weight", "demonstration", "solution", "shortest"),
+    *("reasons", "reasons_share"),
+)
 """Fields of the form that are those of an assignment."""
 
 
@@ -262,7 +281,7 @@ def change_several(school_class: SchoolClass, sent: Fields) -> list[Assignment]:
 
 COPIED = (
     *("position", "opens", "due", "late", "attempts", "scoring", "feedback", "measuring", "finding", "loci", "weight"),
-    *("demonstration", "solution", "shortest", "level", "levels"),
+    *("demonstration", "solution", "shortest", "reasons", "reasons_share", "level", "levels"),
 )
 """What a copy of an assignment has from the one that it is made of."""
 

@@ -37,6 +37,11 @@ def demonstration_for(sheet: TaskSheet) -> JsonObject:
     return kept
 
 
+def is_made(sheet: TaskSheet, document: JsonObject) -> bool:
+    """Whether a demonstration is as it follows from the sample solution of a task, and nobody has changed it."""
+    return document.get("source", "sample solution") == "sample solution" and document == made_from(sheet)
+
+
 def made_from(sheet: TaskSheet) -> JsonObject:
     """The demonstration that follows from what is drawn: of the sample solution where the task is finished, else of the
     drawing as such. Raises Unreadable where nothing is drawn.

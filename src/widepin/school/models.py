@@ -24,7 +24,7 @@ from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
 from ..documents.explaining import Feedback
 from ..documents.reading import JsonObject
 from ..judge.verdict import Outcome
-from .states import Action, Entered, Late, LinkPurpose, Release, Role, Showing, SignInOutcome
+from .states import Action, Entered, Late, LinkPurpose, Reasons, Release, Role, Showing, SignInOutcome
 
 
 def members(enumeration: type[StrEnum]) -> Enum:
@@ -289,6 +289,7 @@ class Assignment(Base):
         UniqueConstraint("class_id", "sheet_id"),
         UniqueConstraint("class_id", "practice_key", name="uq_assignment_practice"),
         CheckConstraint("weight >= 0", name="weight"),
+        CheckConstraint("reasons_share >= 0 and reasons_share <= 100", name="reasons_share"),
     )
 
     id: Mapped[int] = mapped_column(primary_key=True)
@@ -311,6 +312,8 @@ class Assignment(Base):
     solution: Mapped[Release] = mapped_column(members(Release), default=Release.NEVER, server_default="never")
     shortest: Mapped[Release] = mapped_column(members(Release), default=Release.NEVER, server_default="never")
     weight: Mapped[int] = mapped_column(default=1, server_default="1")  # of its score in the mean
+    reasons: Mapped[Reasons] = mapped_column(members(Reasons), default=Reasons.NONE, server_default="none")
+    reasons_share: Mapped[int] = mapped_column(default=0, server_default="0")  # percent of the score
     practice_key: Mapped[str | None] = mapped_column(String(60, BYTES))  # of the library's task that it practises
 
     school_class: Mapped[SchoolClass] = relationship(back_populates="assignments", overlaps="assignments")
@@ -428,6 +431,7 @@ class HandIn(Base):
     score: Mapped[int] = mapped_column(default=0, server_default="0")
     score_override: Mapped[int | None]
     reason: Mapped[str] = mapped_column(String(300), default="", server_default="")
+    reasoned: Mapped[int | None]  # percent of the lines that were right, at best; None where nothing is asked
 
     work: Mapped[Work] = relationship(back_populates="hand_ins")
     comments: Mapped[list[Comment]] = relationship(

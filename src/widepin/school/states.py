@@ -35,6 +35,15 @@ class Release(StrEnum):
     CORRECT = "correct"
 
 
+class Reasons(StrEnum):
+    """What students are asked about why a correct work is right."""
+
+    NONE = "none"
+    ORDER = "order"
+    CHOOSE = "choose"
+    FILL = "fill"
+
+
 class Entered(StrEnum):
     """What a teacher enters for a student's task besides what was handed in."""
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Sequence
+from collections.abc import Collection, Mapping, Sequence
 
 from flask import Response, request
 
@@ -14,10 +14,18 @@ from ..school.sheets import names_given, renamed
 from .printing import printed
 
 
-def handout(task: JsonObject, figure: JsonObject, answer: Collection[str], title: str, whose: str) -> Response:
+def handout(
+    task: JsonObject,
+    figure: JsonObject,
+    answer: Collection[str],
+    title: str,
+    whose: str,
+    proved: Mapping[str, str] | None = None,
+) -> Response:
     """A construction step by step. With ``arcs`` in the address, circles are short arcs as drawn by hand.
 
-    ``task``: its document. ``figure``: given, start and steps in JSON, and uses of class tools.
+    ``task``: its document. ``figure``: given, start and steps in JSON, and uses of class tools. ``proved``: wanted
+    name -> id where the construction is sound and its proof is to be printed too.
     """
     return printed(
         title,
@@ -26,6 +34,7 @@ def handout(task: JsonObject, figure: JsonObject, answer: Collection[str], title
             "task": task,
             "figure": {part: figure.get(part, []) for part in ("given", "start", "steps", "uses")},
             "answer": list(answer),
+            "proved": dict(proved or {}),
             "title": title,
             "whose": whose,
             "arcs": "arcs" in request.args,

@@ -15,12 +15,14 @@ from jinja2 import Environment, FileSystemLoader
 
 from ..documents.construction import read_steps
 from ..documents.language import gettext as _
+from ..documents.proofs import explained_proof
 from ..documents.reading import JsonObject
 from ..documents.step_pictures import step_pictures
 from ..documents.svg import picture
 from ..documents.task import read_task
 from ..documents.words import Words, instruction, instruction_to_use, results_of
 from ..judge.verdict import Outcome
+from ..reason.proving import prove
 from ..school.class_tools import uses_in
 
 HERE = Path(__file__).parent
@@ -72,7 +74,18 @@ def construction(data: JsonObject, pictures: Pictures, tell: Tell) -> Page:
         "conditions": Words(task).conditions(),
         "first": pictures.add(picture(done, steps, data["answer"], None, data["arcs"], hidden=hidden)),
         "steps": rows,
+        "proof": lines_of_proof(data, tell),
     }
+
+
+def lines_of_proof(data: JsonObject, tell: Tell) -> list[JsonObject]:
+    """The proof that a construction is right, in words; nothing where it is not sound, or none was found."""
+    if not data["proved"]:
+        return []
+    tell(_("Looking for a proof"), 0, 1)
+    task, steps = read_task(data["task"]), read_steps(data["figure"]["steps"])
+    proof = prove(task, steps, data["proved"])
+    return explained_proof(proof, task) if proof.is_whole and not proof.trivial else []
 
 
 def overview(data: JsonObject, pictures: Pictures, tell: Tell) -> Page:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from functools import lru_cache
 from json import dumps, loads
 
@@ -10,7 +11,15 @@ from ..documents.language import gettext as _
 from ..documents.proofs import explained_proof
 from ..documents.reading import JsonObject
 from ..documents.task import read_task
+from ..judge.examination import Examination
+from ..judge.task import Task
+from ..plane.figure import is_defined
+from ..plane.steps import Step
+from ..reason.checker import check
+from ..reason.proof import Proof
 from ..reason.proving import prove
+from ..reason.rules import RuleName
+from ..school.models import HandIn
 from .judging import apart
 
 
@@ -21,6 +30,25 @@ def why(task: JsonObject, steps: list[JsonObject], answer: dict[str, str]) -> Js
     """
     named = {step["id"]: step["label"] for step in [*task["given"], *steps] if step.get("label")}
     return _found(dumps(task), dumps(steps), dumps(answer, sort_keys=True), dumps(named, sort_keys=True))
+
+
+def of_attempt(attempt: HandIn) -> JsonObject:
+    """The proof of a sound attempt, as ``why`` has it."""
+    document, answer = attempt.work.assignment.sheet.document, attempt.verdict["answer"] or {}
+    return why(document, attempt.document["steps"], answer)
+
+
+def follows(task: JsonObject, steps: list[JsonObject], answer: dict[str, str], number: int, rule: str) -> bool:
+    """Whether a line of that proof follows by another rule too: the checker says so."""
+    return bool(apart(_follows, read_task(task), read_steps(steps), answer, number, RuleName(rule)))
+
+
+def _follows(task: Task, steps: tuple[Step, ...], answer: dict[str, str], number: int, rule: RuleName) -> bool:
+    lines = list(prove(task, steps, answer).lines)
+    lines[number - 1] = replace(lines[number - 1], rule=rule)
+    examined = Examination(task, steps)
+    numbers = [n for n in range(examined.last) if is_defined(examined.shapes[n])]
+    return check(Proof(tuple(lines)), examined, numbers, answer) is None
 
 
 @lru_cache(maxsize=512)

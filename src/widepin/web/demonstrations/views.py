@@ -7,7 +7,7 @@ from typing import Any
 from flask import Response, abort, flash, redirect, render_template, url_for
 from flask.typing import ResponseReturnValue
 
-from ...documents.demonstration import demonstration_of
+from ...documents.demonstration import demonstration_of, with_reasons
 from ...documents.language import gettext as _
 from ...documents.reading import JsonObject, Unreadable
 from ...documents.task import read_task
@@ -16,6 +16,7 @@ from ...school.models import TaskSheet, now
 from ...school.progress import standing
 from ...school.refused import Refused
 from ...school.sheets import BLANK, new_sheet
+from .. import proofs
 from ..access import (
     assignment_to_do,
     known_task,
@@ -40,16 +41,30 @@ def shown(document: JsonObject, **context: Any) -> str:
 def of_this(sheet: TaskSheet) -> JsonObject:
     """The demonstration of a task; 400 while it is not finished."""
     try:
-        return demonstrations.demonstration_for(sheet)
+        document = demonstrations.demonstration_for(sheet)
+        is_made = demonstrations.is_made(sheet, document)
     except Unreadable as wrong:
         abort(400, _("There is nothing to show yet: %(wrong)s.", wrong=wrong))
+    return with_why(document, sheet.document) if is_made else document
+
+
+def with_why(document: JsonObject, task: JsonObject) -> JsonObject:
+    """A demonstration of a sample solution with the reasons of its proof, as far as there is one."""
+    answer = {one["name"]: one["name"] for one in task["wanted"]}
+    return with_reasons(document, proofs.why(task, task["model"], answer)["lines"])
+
+
+def of_known(key: str) -> JsonObject:
+    """The demonstration of a task of the library."""
+    task = known_task(key).document()
+    return with_why(demonstration_of(read_task(task)), task)
 
 
 @teachers_only
 def of_library(key: str) -> str:
     """How a task of the library is done."""
     return shown(
-        demonstration_of(read_task(known_task(key).document())),
+        of_known(key),
         back=url_for("sheets.library_task", key=key),
         printed=url_for("demonstrations.library_handout", key=key),
         file=url_for("demonstrations.library_file", key=key),
@@ -81,7 +96,7 @@ def of_task(assignment_id: int) -> str:
 @teachers_only
 def library_file(key: str) -> Response:
     """A demonstration of the library as one file that needs no network."""
-    return as_file(demonstration_of(read_task(known_task(key).document())))
+    return as_file(of_known(key))
 
 
 @teachers_only
@@ -125,8 +140,7 @@ def discard(sheet_id: int) -> ResponseReturnValue:
 @teachers_only
 def library_handout(key: str) -> str:
     """A demonstration of the library to be printed, a picture and words for each frame."""
-    document = demonstration_of(read_task(known_task(key).document()))
-    return on_paper(document, url_for("demonstrations.of_library", key=key))
+    return on_paper(of_known(key), url_for("demonstrations.of_library", key=key))
 
 
 @teachers_only

@@ -158,6 +158,22 @@ SECTIONS = (
         "hand-in.jpg",
     ),
     Section(
+        "why",
+        marked("Why it is true"),
+        (
+            marked(
+                "On a sound work, and on every task of the library, the program shows the proof that a textbook would"
+                " print, for the student's own way. A line that is pointed at lights up its objects and the lines it"
+                " rests on; arrow keys lead from line to line. Where it finds none it says so."
+            ),
+            marked(
+                "Let a correct work be followed by Give the reason: students put the lines of their own proof in"
+                " order, choose reasons or fill in lines, for a share of the score. Any valid order or reason counts."
+            ),
+        ),
+        "hand-in.jpg",
+    ),
+    Section(
         "marks",
         marked("Marks"),
         (
@@ -228,6 +244,9 @@ WORDS = {
     "conditions": marked(
         "What must be true of the answer, wherever the figure is dragged. They decide whether a work is correct; the"
         " sample solution does not."
+    ),
+    "give the reason": marked(
+        "After a correct work students say why it is right: by the lines of its own proof, found by the program."
     ),
     "demonstration": marked("A construction shown frame by frame, with what is done and why."),
 }

@@ -13,3 +13,4 @@ blueprint.add_url_rule("/hand-ins/<int:hand_in_id>/score", "set_score", views.se
 blueprint.add_url_rule("/hand-ins/<int:hand_in_id>/hand-back", "return_work", views.return_work, methods=["POST"])
 blueprint.add_url_rule("/hand-ins/<int:hand_in_id>/mend", "mend", views.mend, methods=["POST"])
 blueprint.add_url_rule("/hand-ins/<int:hand_in_id>/why", "why", views.why)
+blueprint.add_url_rule("/hand-ins/<int:hand_in_id>/reasons", "give_reasons", views.give_reasons, methods=["POST"])

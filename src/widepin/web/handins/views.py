@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 from flask import abort, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 from flask_login import login_required
@@ -13,7 +15,7 @@ from ...documents.reading import JsonObject
 from ...documents.verdict import read_verdict
 from ...documents.words import listed
 from ...judge.verdict import Outcome
-from ...school import handins, phrases, reviewing
+from ...school import handins, phrases, reasoning, reviewing
 from ...school.class_tools import uses_in
 from ...school.models import HandIn, now
 from ...school.progress import best_of, standings
@@ -34,8 +36,8 @@ def hand_in(hand_in_id: int) -> str:
     return show(visible_hand_in(hand_in_id))
 
 
-def show(attempt: HandIn, trouble: str | None = None) -> str:
-    """The page of an attempt; with what is wrong with what was typed on it."""
+def show(attempt: HandIn, trouble: str | None = None, right: Mapping[int, bool] | None = None) -> str:
+    """The page of an attempt; with what is wrong with what was typed, or which reasons are ``right``."""
     assignment = attempt.work.assignment
     task = task_of(assignment)
     mine = attempt.work.student_id == me().id
@@ -62,6 +64,11 @@ def show(attempt: HandIn, trouble: str | None = None) -> str:
         figure_of=lambda one: told_figure(one, level),
         mine=mine,
         solutions=mine and any_released(assignment, best_of(attempt.work.hand_ins), now()),
+        exercise=rows_of_exercise(attempt, mine),
+        right=right or {},
+        has_why=verdict.outcome is Outcome.SOUND
+        and level is not Feedback.RESULT
+        and not (mine and is_open_exercise(attempt)),
         own_task=not mine and assignment.sheet.owner_id == me().id,
         demonstration_changed=assignment.sheet.demonstration is not None,
         phrases=[] if mine else phrases.of(session(), me()),
@@ -71,6 +78,17 @@ def show(attempt: HandIn, trouble: str | None = None) -> str:
         typed=request.form,
         trouble=trouble,
     )
+
+
+def rows_of_exercise(attempt: HandIn, mine: bool) -> list[reasoning.Row]:
+    """What the student is still asked about this attempt; as it was sent last, where it is to be put in order."""
+    if not mine or not is_open_exercise(attempt):
+        return []
+    rows = reasoning.exercise(attempt, proofs.of_attempt(attempt)["lines"])
+    sent = request.form.getlist("line")
+    if len(sent) == len(rows):
+        rows.sort(key=lambda row: sent.index(str(row.number)) if str(row.number) in sent else len(sent))
+    return rows
 
 
 def neighbours(attempt: HandIn) -> list[HandIn | None]:
@@ -91,7 +109,35 @@ def why(hand_in_id: int) -> JsonObject:
     answer = attempt.verdict["answer"]
     if attempt.outcome is not Outcome.SOUND or not answer or (mine and assignment.feedback is Feedback.RESULT):
         abort(404)
-    return proofs.why(assignment.sheet.document, attempt.document["steps"], answer)
+    if mine and is_open_exercise(attempt):
+        abort(403, _("Give the reasons first; then you see the whole proof."))
+    return proofs.of_attempt(attempt)
+
+
+def is_open_exercise(attempt: HandIn) -> bool:
+    """Whether the reasons of an attempt are asked for, and not all of them are right yet."""
+    return attempt.reasoned is not None and attempt.reasoned < 100
+
+
+@students_only
+def give_reasons(hand_in_id: int) -> ResponseReturnValue:
+    """Take the reasons that a student gives for the own work."""
+    attempt = own_hand_in(hand_in_id)
+    if attempt.reasoned is None:
+        abort(404)
+    lines = proofs.of_attempt(attempt)["lines"]
+    document, answer = attempt.work.assignment.sheet.document, attempt.verdict["answer"]
+
+    def follows(number: int, rule: str) -> bool:
+        return proofs.follows(document, attempt.document["steps"], answer, number, rule)
+
+    right = reasoning.rightness(attempt, lines, request.form.to_dict(flat=False), follows)
+    percent = reasoning.answer(attempt, right)
+    session().flush()
+    if percent == 100:
+        flash(_("All of it is right: that is why your construction is correct."))
+        return redirect(url_for("handins.hand_in", hand_in_id=attempt.id))
+    return show(attempt, right=right)
 
 
 @login_required
@@ -99,9 +145,11 @@ def on_paper(hand_in_id: int) -> ResponseReturnValue:
     """An attempt step by step, as a PDF."""
     attempt = visible_hand_in(hand_in_id)
     document, names = under_labels(attempt.document)
-    answer = [names.get(id_, id_) for id_ in (attempt.verdict["answer"] or {}).values()]
+    answer = {name: names.get(id_, id_) for name, id_ in (attempt.verdict["answer"] or {}).items()}
     sheet = attempt.work.assignment.sheet
-    return handout(sheet.document, document, answer, sheet.title, attempt.work.student.name)
+    is_told = not (attempt.work.student_id == me().id and is_open_exercise(attempt))
+    proved = answer if attempt.outcome is Outcome.SOUND and is_told else None
+    return handout(sheet.document, document, answer.values(), sheet.title, attempt.work.student.name, proved)
 
 
 @login_required

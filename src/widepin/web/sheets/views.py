@@ -251,7 +251,8 @@ def on_paper(sheet_id: int) -> Response:
     sheet = own_sheet(sheet_id)
     task = ready(sheet)
     figure = {"given": sheet.document["given"], "steps": sheet.document["model"]}
-    return handout(sheet.document, figure, [one.name for one in task.wanted], task.title, sheet.topic)
+    names = [one.name for one in task.wanted]
+    return handout(sheet.document, figure, names, task.title, sheet.topic, dict(zip(names, names, strict=True)))
 
 
 @teachers_only

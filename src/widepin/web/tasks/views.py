@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from contextlib import suppress
 from functools import partial
 from typing import Annotated, Any
 
@@ -18,7 +19,8 @@ from ...documents.words import Words, instruction, results_of
 from ...judge.claims import Claimed, in_every_position
 from ...judge.counts import moves_of
 from ...judge.judging import judge
-from ...school import handins
+from ...judge.verdict import Outcome
+from ...school import handins, reasoning
 from ...school.board_standing import MAX_CLAIMS, BoardStanding, board_standing, claimed
 from ...school.demonstrations import demonstration_for, may_see
 from ...school.handins import figure_of
@@ -27,9 +29,12 @@ from ...school.models import Assignment, HandIn, Operation, now
 from ...school.practice import open_topics
 from ...school.progress import best_of, to_do, what_next
 from ...school.release import any_released, is_released, shortest_work
+from ...school.states import Reasons
 from ...school.works import MAX_OPERATIONS, StaleLog, is_open, save, task_of, work_of
 from ...school.works import import_steps as store_all
+from .. import proofs
 from ..access import assignment_to_do, me, own_work, students_only
+from ..apart import Busy, TooHeavy
 from ..database import session
 from ..figures import board_setting, class_tools_setting, draft_figure, task_figure, told_figure
 from ..judging import apart
@@ -226,6 +231,9 @@ def hand_in(assignment_id: int) -> ResponseReturnValue:
         return not_handed_in(_("There is nothing on the board to hand in yet."), assignment_id)
     except handins.NotTaken as wrong:
         return not_handed_in(str(wrong), assignment_id)
+    if assignment.reasons is not Reasons.NONE and attempt.outcome is Outcome.SOUND:
+        with suppress(Busy, TooHeavy):  # the work is handed in; then nothing more is asked
+            reasoning.begin(attempt, proofs.of_attempt(attempt)["lines"])
     if not for_script():
         return redirect(url_for("handins.hand_in", hand_in_id=attempt.id))
     return result_on_board(attempt)
@@ -250,7 +258,10 @@ def result_on_board(attempt: HandIn) -> JsonObject:
             {"word": word, "state": state, "meaning": meaning}
             for word, state, meaning in results_of(attempt.outcome, attempt.moves, task.budget)
         ],
-        "sentences": explained(read_verdict(attempt.verdict), task, assignment.feedback),
+        "sentences": [
+            *([_("Now say why it is right: in the full report.")] if attempt.reasoned is not None else []),
+            *explained(read_verdict(attempt.verdict), task, assignment.feedback),
+        ],
         "outcome": figure["outcome"],
         "answer": figure["answer"],
         "breaks": figure["breaks"],

@@ -1,0 +1,106 @@
+"""Give the reason: exercises from the proof of one's own work, what counts as right, and what it is worth."""
+
+import pytest
+
+from widepin.documents.construction import read_steps
+from widepin.documents.operations import add
+from widepin.documents.proofs import explained_proof
+from widepin.reason.proving import prove
+from widepin.school import handins, reasoning, works
+from widepin.school.assigning import Terms, assign
+from widepin.school.library import LIBRARY
+from widepin.school.models import SchoolClass
+from widepin.school.scoring import SCORING
+from widepin.school.sheets import from_library
+from widepin.school.states import Reasons
+from widepin.school.works import task_of
+
+
+@pytest.fixture
+def asked(session):
+    """Hands in a circumcircle, with its reasons asked for in some way; the attempt, and the lines of its proof."""
+    from sqlalchemy import select
+
+    school_class = session.scalars(select(SchoolClass).where(SchoolClass.name == "First year")).one()
+
+    def hand_in(kind, share=40):
+        sheet = from_library(session, school_class.teacher, LIBRARY["lost-centre"])
+        made = assign(session, sheet, school_class, Terms(reasons=kind, reasons_share=share))
+        work = works.work_of(session, made, school_class.students[0])
+        for after, step in enumerate(read_steps(sheet.document["model"])):
+            works.store(session, work, f"reason-{after:04}", after, add(step))
+        session.refresh(work)
+        attempt = handins.hand_in(session, work)
+        task = task_of(made)
+        proof = prove(task, read_steps(attempt.document["steps"]), attempt.verdict["answer"])
+        lines = explained_proof(proof, task)
+        reasoning.begin(attempt, lines)
+        return attempt, lines
+
+    return hand_in
+
+
+def never(_number, _rule):
+    return False
+
+
+def test_part_of_the_score_waits_for_the_reasons_and_the_best_answer_counts(asked):
+    attempt, lines = asked(Reasons.ORDER)
+    assert (attempt.reasoned, attempt.score) == (0, round(SCORING["sound"] * 0.6))
+    numbers = [str(line["n"]) for line in lines]
+    right = reasoning.rightness(attempt, lines, {"line": numbers}, never)
+    assert all(right.values()) and reasoning.answer(attempt, right) == 100
+    assert (attempt.reasoned, attempt.score) == (100, 100)
+    worse = reasoning.rightness(attempt, lines, {"line": numbers[::-1]}, never)
+    assert reasoning.answer(attempt, worse) < 100
+    assert (attempt.reasoned, attempt.score) == (100, 100)
+
+
+def test_any_order_counts_in_which_lines_come_after_what_they_rest_on(asked):
+    attempt, lines = asked(Reasons.ORDER)
+    numbers = [line["n"] for line in lines]
+    free = [n for n in numbers if not lines[n - 1]["because"]]
+    assert len(free) > 1
+    other = [*free[::-1], *(n for n in numbers if n not in free)]
+    assert other != numbers and all(
+        reasoning.rightness(attempt, lines, {"line": list(map(str, other))}, never).values()
+    )
+    last_first = [numbers[-1], *numbers[:-1]]
+    told = reasoning.rightness(attempt, lines, {"line": list(map(str, last_first))}, never)
+    assert not told[numbers[-1]] and all(told[n] for n in free)
+    for bad in ([], ["1"], ["x"] * len(numbers), [*map(str, numbers), "99"]):
+        assert not any(reasoning.rightness(attempt, lines, {"line": bad}, never).values())
+
+
+def test_a_reason_is_right_by_its_rule_or_by_another_that_it_follows_by(asked):
+    attempt, lines = asked(Reasons.CHOOSE)
+    rows = reasoning.exercise(attempt, lines)
+    assert [row.number for row in rows] == [line["n"] for line in lines]
+    assert all(line["rule"] in row.choices and len(row.choices) > 1 for row, line in zip(rows, lines, strict=True))
+    sent = {f"line-{line['n']}": [line["rule"]] for line in lines}
+    assert all(reasoning.rightness(attempt, lines, sent, never).values())
+    wrong = {**sent, "line-1": ["SSS"]}
+    assert not reasoning.rightness(attempt, lines, wrong, never)[1]
+    assert reasoning.rightness(attempt, lines, wrong, lambda number, rule: (number, rule) == (1, "SSS"))[1]
+    assert not reasoning.rightness(attempt, lines, {**sent, "line-1": ["no rule"]}, lambda *_of: True)[1]
+    assert not any(reasoning.rightness(attempt, lines, {}, never).values())
+
+
+def test_missing_lines_are_filled_in(asked):
+    attempt, lines = asked(Reasons.FILL)
+    rows = reasoning.exercise(attempt, lines)
+    missing = [row for row in rows if row.words is None]
+    assert missing and len(missing) < len(rows)
+    sent = {f"line-{row.number}": [str(row.number)] for row in missing}
+    assert all(reasoning.rightness(attempt, lines, sent, never).values())
+    assert reasoning.exercise(attempt, lines) == rows  # the same whenever it is shown
+    sent[f"line-{missing[0].number}"] = ["1"]
+    assert not reasoning.rightness(attempt, lines, sent, never)[missing[0].number]
+
+
+def test_nothing_is_asked_where_there_is_nothing_to_prove(asked):
+    attempt, lines = asked(Reasons.NONE)
+    assert attempt.reasoned is None and attempt.score == 100
+    attempt.work.assignment.reasons = Reasons.ORDER
+    reasoning.begin(attempt, lines[:1])
+    assert attempt.reasoned is None
