@@ -111,6 +111,7 @@ def test_a_student_sees_it_when_the_teacher_shows_it(desk, school):
     try:
         page.reload()
         desk.ready()
+        page.locator(".brief-slip summary").click()
         page.get_by_role("link", name="How it is done").click()
         page.wait_for_selector(".demonstration[data-ready]")
         page.keyboard.press("ArrowRight")

@@ -222,6 +222,8 @@ def test_terms_can_be_changed_and_come_back_as_typed(session, sheet, first_year)
         "demonstration": "never",
         "solution": "never",
         "shortest": "never",
+        "reasons": "none",
+        "reasons_share": "0",
     }
 
 
@@ -242,6 +244,8 @@ def test_tasks_are_moved_among_each_other(session, first_year):
 
 def test_terms_of_several_tasks_are_changed_together_or_not_at_all(session, first_year):
     first, second, third = first_year.assignments[:3]
+    for days, one in enumerate((first, second, third), 3):
+        one.opens, one.due = None, now() + timedelta(days=days)
     before = [one.due for one in (first, second, third)]
     chosen = [("assignment", str(first.id)), ("assignment", str(second.id))]
     changed = assigning.change_several(

@@ -10,7 +10,6 @@ from collections import defaultdict
 from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
 from itertools import combinations, permutations
-from time import monotonic
 
 import numpy as np
 
@@ -21,7 +20,10 @@ from .facts import Fact, Rel, Term, fact, three, two
 from .rules import RULES, Bindings, Rule, RuleName, bound, product_of, with_ratio
 
 N = RuleName
-MOST_POINTS, MOST_ROUNDS, MOST_SECONDS = 18, 8, 1.6
+MOST_POINTS, MOST_ROUNDS = 15, 8
+
+MOST_TRIED = 5_000
+"""Instances of rules that are tried for one figure: a bound that is the same on every machine."""
 
 CONGRUENCES = (N.SSS, N.SAS, N.ASA, N.AAS, N.RHS)
 
@@ -52,7 +54,7 @@ class Engine:
         self.lengths, self.angles, self.directions = Equalities(), Equalities(), Equalities()
         self.points = list(drawn.points)[:MOST_POINTS]
         self.rows: list[Fact] = []  # points that were proved to lie in a row
-        self.until = monotonic() + MOST_SECONDS
+        self.left = MOST_TRIED
         self.stopped = False
         for one, rule, steps in base:
             if one.names <= {*drawn.points, *drawn.lines, *drawn.circles}:
@@ -250,7 +252,8 @@ class Engine:
             ):
                 for rule, bindings in instances:
                     self.apply(rule, bindings)
-                    if monotonic() > self.until:
+                    self.left -= 1
+                    if self.left < 0:
                         self.stopped = True
                         return
             self._ratios()
