@@ -15,7 +15,7 @@ from widepin.documents.proofs import REASON_WORDS, explained_proof, proof_of, wr
 from widepin.documents.task import read_task
 from widepin.judge.examination import Examination
 from widepin.judge.judging import judge
-from widepin.judge.task import TOOLS, Allowance, Work
+from widepin.judge.task import TOOLS, Allowance, Condition, Work
 from widepin.plane.figure import is_defined
 from widepin.reason.checker import check
 from widepin.reason.facts import Fact, Rel, fact
@@ -212,3 +212,13 @@ def test_the_command_says_what_is_wrong_with_a_file(tmp_path):
     for path in (tmp_path / "none.json", tmp_path / "missing.json"):
         done = run(path)
         assert (done.returncode, done.stdout) == (2, "") and str(path) in done.stderr
+
+
+def test_a_condition_that_proofs_do_not_speak_of_stays_open():
+    task = read_task(LIBRARY["midpoint"].document())
+    given = read_steps(steps("A free_point at=2,3\nB free_point at=8,4\nC free_point at=4,8\ns segment A B"))
+    area = Condition("equal_area", (("A", "M", "C"), ("M", "B", "C")))
+    task = replace(task, given=given, conditions=(*task.conditions, area))
+    proof = prove(task, task.model, {"M": "M"})
+    assert proof.open == (1,) and not proof.is_whole
+    assert [line.condition for line in proof.lines if line.condition is not None] == [0]

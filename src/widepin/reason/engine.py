@@ -159,12 +159,11 @@ class Engine:
     def _lie_in_a_row(self, one: Fact, stamp: int) -> None:
         """Points that are found to lie in a row lie on one line from now on; what was called otherwise is the same."""
         self.rows.append(one)
-        old = {term: term for term in [*self.directions, *self.angles]}
         lie_in_a_row(self.drawn, one)
         for graph, rel in ((self.directions, Rel.PARALLEL), (self.angles, Rel.EQUAL_ANGLE)):
             for term in list(graph):
                 new = self.drawn.line(term) if rel is Rel.PARALLEL else _angle(self.drawn, term)
-                if new != old[term]:
+                if new != term:
                     graph.link(term, new, one, stamp)
 
     def apply(self, rule: Rule, bindings: Bindings) -> bool:
@@ -212,7 +211,7 @@ class Engine:
                 yield p, q, r
 
     def saturate(self, wanted: Iterable[Fact]) -> None:
-        """Derive everything, until what is wanted is known, nothing is new, or time is over."""
+        """Derive everything, until what is wanted is known, nothing is new, or enough is tried."""
         wanted = list(wanted)
         every = list(self.triangles())
         drawn = self._drawn_pairs()

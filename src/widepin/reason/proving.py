@@ -15,7 +15,7 @@ from .drawn import after_making, columns_where_all_is, drawn_in, put_model
 from .engine import Engine
 from .extraction import Extraction, without_unused
 from .facts import Fact, Rel
-from .goals import Goal, Goals
+from .goals import READ_OFF, Goal, Goals
 from .proof import Line, Proof
 from .rules import RuleName
 
@@ -45,15 +45,22 @@ def prove(task: Task, steps: Sequence[Step], answer: Mapping[str, str]) -> Proof
     goals = list(Goals(task, drawn, answer, known_as(task)).all())
     engine.saturate(_wanted(engine, goals))
     extraction = Extraction(engine)
-    still_open: list[int] = []
+    spoken_of = {goal.place for goal in goals}
+    still_open = [
+        place
+        for place, condition in enumerate(task.conditions)
+        if place not in spoken_of and condition.rel not in READ_OFF
+    ]
     for goal in goals:
         way = next((way for way in goal.ways if all(engine.knows(one) for one in way)), None)
-        if way is None:
+        try:
+            if way is None:
+                raise LookupError("nothing leads there")
+            _reach(extraction, goal, list(way))
+        except LookupError:  # what is known cannot be put into lines either
             still_open.append(goal.place)
-            continue
-        _reach(extraction, goal, list(way))
     lines = without_unused(extraction.lines)
-    proof = Proof(lines, tuple(still_open), trivial=not still_open and _is_trivial(lines))
+    proof = Proof(lines, tuple(sorted(still_open)), trivial=not still_open and _is_trivial(lines))
     return checked(proof, examined, numbers, answer)
 
 
@@ -100,6 +107,4 @@ def _is_said(extraction: Extraction, goal: Goal, number: int) -> bool:
 
 def _is_trivial(lines: Sequence[Line]) -> bool:
     """Whether the making alone says everything."""
-    return all(line.rule is RuleName.BY_CONSTRUCTION or not line.because for line in lines) and all(
-        line.rule in (RuleName.BY_CONSTRUCTION, RuleName.THERE_IS_ONE) for line in lines
-    )
+    return all(line.rule in (RuleName.BY_CONSTRUCTION, RuleName.THERE_IS_ONE) for line in lines)
