@@ -69,6 +69,8 @@ def timed(
     state = f"{len(proof.lines)} lines" if proof.is_whole else f"open: conditions {list(proof.open)}"
     if proof.trivial:
         state = "nothing to prove"
+    if proof.missing:
+        more = f"{more}  missing: {', '.join(map(str, proof.missing))}"
     say(f"{label:48} {state:24} {times[-1]:6.2f} s  {more}")
     return proof if proof.is_whole else None
 

@@ -124,6 +124,7 @@ def teacher(administrator, enter):
 @pytest.fixture(scope="module")
 def codes(teacher):
     """The codes of the two students of Tam Reed's first class, to which a task was assigned."""
+    teacher.get_by_role("link", name="Classes", exact=True).click()
     new_class(teacher, "First year")
     teacher.get_by_label("One name per line").fill("Asa Quill\nBet Rudd")
     teacher.get_by_role("button", name="Preview the list").click()

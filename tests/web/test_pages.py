@@ -209,6 +209,6 @@ def test_a_teacher_switches_measures_and_finding_off_and_on(as_person, fresh_stu
     assert '"measuring": false' in student.get("/tasks/7").text
     assert "Point out the answer" in student.post("/tasks/7/hand-in", follow_redirects=True).text
     assert student.post("/tasks/7/hand-in", data={"answer": ["m"]}).status_code == 302
-    teacher.post("/assignments/7/feedback", data={"feedback": "break", "may": ["", "measure", "find"]})
+    teacher.post("/assignments/7/feedback", data={"feedback": "break", "may": ["", "measure", "find", "locus"]})
     assert student.post("/tasks/7/operations", json=measure).status_code == 200
     assert "/hand-ins/" in student.post("/tasks/7/hand-in").location

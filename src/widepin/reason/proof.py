@@ -28,12 +28,14 @@ class Line:
 class Proof:
     """Lines, and the conditions that have a proof in them. ``open``: places of conditions for which none was found.
 
+    ``missing``: facts from which these would follow, that hold and could not be derived.
     ``trivial``: whether nothing had to be proved: every condition is given, or done as in the sample solution.
     """
 
     lines: tuple[Line, ...]
     open: tuple[int, ...] = ()
     trivial: bool = False
+    missing: tuple[Fact, ...] = ()
 
     @property
     def is_whole(self) -> bool:

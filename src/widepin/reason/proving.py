@@ -43,7 +43,8 @@ def prove(task: Task, steps: Sequence[Step], answer: Mapping[str, str]) -> Proof
     ]
     engine = Engine(drawn, base)
     goals = list(Goals(task, drawn, answer, known_as(task)).all())
-    engine.saturate(_wanted(engine, goals))
+    wanted = _wanted(engine, goals)
+    engine.saturate(wanted)
     extraction = Extraction(engine)
     spoken_of = {goal.place for goal in goals}
     still_open = [
@@ -60,7 +61,8 @@ def prove(task: Task, steps: Sequence[Step], answer: Mapping[str, str]) -> Proof
         except LookupError:  # what is known cannot be put into lines either
             still_open.append(goal.place)
     lines = without_unused(extraction.lines)
-    proof = Proof(lines, tuple(sorted(still_open)), trivial=not still_open and _is_trivial(lines))
+    missing = tuple(one for one in wanted if not engine.knows(one))
+    proof = Proof(lines, tuple(sorted(still_open)), not still_open and _is_trivial(lines), missing)
     return checked(proof, examined, numbers, answer)
 
 
@@ -70,7 +72,7 @@ def checked(proof: Proof, examined: Examination, numbers: Sequence[int], answer:
     if wrong is None:
         return proof
     conditions = tuple(sorted({*proof.open, *(line.condition for line in proof.lines if line.condition is not None)}))
-    return Proof((), conditions)
+    return Proof((), conditions, missing=proof.missing)
 
 
 def _wanted(engine: Engine, goals: Sequence[Goal]) -> list[Fact]:
