@@ -99,7 +99,7 @@ def test_the_result_stands_on_the_board_and_the_break_is_played_there(desk):
     desk.page.get_by_role("button", name="Hand in").click()
     desk.page.get_by_role("button", name="Hand in now").click()
     strip = desk.page.locator(".result-strip")
-    expect(strip.locator(".why")).to_contain_text("Your method is right")
+    expect(strip.locator(".why")).to_contain_text("The method is right")
     expect(strip.locator(".result-item")).to_have_count(3)
     expect(desk.page.locator(".curve.answer")).to_have_count(1)
     slider = strip.get_by_role("slider")

@@ -177,7 +177,10 @@ def test_a_word_is_explained_where_it_stands_and_steps_say_what_they_lack(teache
     for name in ("Tools", "What to construct", "Move limit and feedback"):
         teacher.get_by_role("button", name=f"Next: {name}").click()
     teacher.get_by_role("button", name="What does “move limit” mean?").click()
-    expect(teacher.locator("#term-move-limit")).to_contain_text("How many lines and circles")
+    explanation = teacher.locator("#term-move-limit")
+    expect(explanation).to_contain_text("How many lines and circles")
+    word = teacher.get_by_role("button", name="What does “move limit” mean?").bounding_box()
+    assert abs(explanation.bounding_box()["y"] - word["y"] - word["height"]) < 12
     teacher.keyboard.press("Escape")
     teacher.get_by_label("students may draw loci").uncheck()
     expect(teacher.locator(".save-state")).to_have_text("Saved")

@@ -22,14 +22,14 @@ def first_words(of, made, answer=None, level="break"):
 
 def test_a_right_object_beside_the_one_pointed_out_is_the_first_thing_said():
     made = "M midpoint A B\nE free_point at=2,5"
-    assert first_words(MIDDLE, made, {"P": "E"}) == "You chose E as P; M would be right."
-    assert first_words(MIDDLE, made, {"P": "E"}, "conditions").startswith("You chose E as P; another object")
+    assert first_words(MIDDLE, made, {"P": "E"}) == "E as P was chosen; M would be right."
+    assert first_words(MIDDLE, made, {"P": "E"}, "conditions").startswith("E as P was chosen; another object")
     assert first_words(MIDDLE, made, {"P": "M"}) == "It is right, and it stays right wherever the figure is dragged."
 
 
 def test_so_it_is_where_what_was_pointed_out_only_looks_right():
     made = "M midpoint A B\nE free_point at=4.001,1.5"
-    assert first_words(MIDDLE, made, {"P": "E"}) == "You chose E as P; M would be right."
+    assert first_words(MIDDLE, made, {"P": "E"}) == "E as P was chosen; M would be right."
 
 
 def test_an_intersection_that_is_not_marked_is_to_be_marked_first():
@@ -81,7 +81,7 @@ def test_a_search_that_stopped_is_said_whatever_the_outcome(monkeypatch):
     monkeypatch.setattr(search, "MAX_LOOKS", 3)
     clutter = "\n".join(f"Q{n} free_point at={n},9" for n in range(9))
     found = verdict(MIDDLE, clutter)
-    assert found.search_stopped and "Choose your answer on the board" in " ".join(explained(found, MIDDLE))
+    assert found.search_stopped and "An answer can be chosen on the board" in " ".join(explained(found, MIDDLE))
 
 
 def test_a_point_by_eye_is_mended_by_curves_that_were_drawn_later():

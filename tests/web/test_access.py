@@ -182,11 +182,16 @@ JSON = ("tasks.store", "tasks.import_steps", "sheets.save", "sheets.propose", "s
 PEOPLE = ["", "corin.hale", "other.teacher", "bram.idris", "ilse.marran"]
 
 
-@pytest.fixture(scope="module")
+@pytest.fixture
 def another_teacher(app):
+    """A teacher without classes, who has the first week before her whatever ran before."""
     with app.extensions["sessions"]() as session:
-        known = session.scalars(select(Person).where(Person.login == "corin.hale")).one()
-        session.add(Person(login="other.teacher", name="Other", role="teacher", password_hash=known.password_hash))
+        teacher = session.scalars(select(Person).where(Person.login == "other.teacher")).one_or_none()
+        if teacher is None:
+            known = session.scalars(select(Person).where(Person.login == "corin.hale")).one()
+            teacher = Person(login="other.teacher", name="Other", role="teacher", password_hash=known.password_hash)
+            session.add(teacher)
+        teacher.first_week = True
         session.commit()
 
 

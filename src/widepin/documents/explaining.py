@@ -12,7 +12,7 @@ from ..judge.verdict import Failure, Measured, Mend, Outcome, Quantity, Report, 
 from ..plane.rows import complete
 from ..plane.steps import Step
 from .language import gettext as _
-from .language import marked
+from .language import marked, ngettext
 from .words import Words, listed, place_in_words, verdict_in_words
 
 
@@ -67,14 +67,13 @@ def overlooked(verdict: Verdict, hint_only: bool = False) -> list[str]:
         return []
     if report.instead and verdict.answer:
         chosen = listed(_as(verdict.answer[name], name) for name in report.instead)
+        start = ngettext("%(chosen)s was chosen", "%(chosen)s were chosen", len(report.instead), chosen=chosen)
         if hint_only:
-            return [_("You chose %(chosen)s; another object on your board would be right.", chosen=chosen)]
-        return [
-            _("You chose %(chosen)s; %(other)s would be right.", chosen=chosen, other=listed(report.instead.values()))
-        ]
+            return [_("%(start)s; another object on the board would be right.", start=start)]
+        return [_("%(start)s; %(other)s would be right.", start=start, other=listed(report.instead.values()))]
     if report.unmarked:
         if hint_only:
-            return [_("An intersection that is a correct answer is on your board, but it is not marked.")]
+            return [_("An intersection that is a correct answer is on the board, but it is not marked.")]
         return [
             _(
                 "Mark %(places)s first: that would be right.",
@@ -94,7 +93,7 @@ def stopped(verdict: Verdict) -> list[str]:
         return []
     if verdict.outcome is Outcome.SOUND:
         return [_("There are too many answers to try them all; another one may need fewer moves.")]
-    return [_("There are too many objects to try them all. Choose your answer on the board.")]
+    return [_("There are too many objects to try them all. An answer can be chosen on the board.")]
 
 
 def failing_conditions(verdict: Verdict, task: Task) -> list[str]:

@@ -227,7 +227,7 @@ def verdict_in_words(verdict: Verdict) -> str:
         case Outcome.SWITCHING:
             start = _("It is right near the drawing")
             if verdict.method_holds:
-                start = _("Your method is right, but after dragging another intersection is taken")
+                start = _("The method is right, but after dragging another intersection is taken")
             if verdict.breaks is None:
                 return _("%(start)s. In other positions it is off, by less than the eye can see.", start=start)
             return f"{start}.{_told(verdict, 'is wrong')}"
