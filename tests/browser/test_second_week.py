@@ -187,28 +187,3 @@ def test_a_word_is_explained_where_it_stands_and_steps_say_what_they_lack(teache
     teacher.reload()
     teacher.wait_for_selector(".making[data-ready]")
     expect(teacher.get_by_label("students may draw loci")).not_to_be_checked()  # on the same step as before
-
-
-def test_a_time_is_typed_and_said_on_the_clock_of_the_school(teacher, served):
-    teacher.goto(f"{served}/library")
-    for zone, typed, utc in (
-        ("Europe/Berlin", "2031-07-01T12:30", "2031-07-01T10:30"),
-        ("Europe/Berlin", "2031-01-01T12:30", "2031-01-01T11:30"),
-        ("America/St_Johns", "2031-01-01T00:00", "2031-01-01T03:30"),
-        ("Europe/Berlin", "2031-10-26T02:30", "2031-10-26T00:30"),  # there twice; the first
-        ("Europe/Berlin", "2031-03-30T02:30", "2031-03-30T01:30"),  # not there; an hour later
-    ):
-        told = teacher.evaluate(
-            """async ([zone, typed]) => {
-              document.body.dataset.timeZone = zone;
-              document.querySelector("main").innerHTML =
-                "<form><input data-time=due type=datetime-local><input type=hidden name=due></form>";
-              await import(`/static/look/times.js?${zone}${typed}`);
-              const [field, hidden] = document.querySelectorAll("main input");
-              field.value = typed;
-              field.dispatchEvent(new Event("change"));
-              return hidden.value;
-            }""",
-            [zone, typed],
-        )
-        assert told == utc, (zone, typed)

@@ -22,6 +22,29 @@ def test_times_are_said_on_the_schools_clock_in_summer_and_winter(berlin):
     assert clock.zone() == "Europe/Berlin"
 
 
+@pytest.mark.parametrize(
+    ("zone", "typed", "utc"),
+    [
+        ("Europe/Berlin", "2031-07-01T12:30", "2031-07-01T10:30"),
+        ("Europe/Berlin", "2031-01-01T12:30", "2031-01-01T11:30"),
+        ("America/St_Johns", "2031-01-01T00:00", "2031-01-01T03:30"),
+        pytest.param("Europe/Berlin", "2031-10-26T02:30", "2031-10-26T00:30", id="there-twice"),
+        pytest.param("Europe/Berlin", "2031-03-30T02:30", "2031-03-30T01:30", id="skipped"),
+    ],
+)
+def test_a_time_is_typed_on_the_schools_clock(berlin, zone, typed, utc):
+    clock.set_zone(zone)
+    assert clock.utc(datetime.fromisoformat(typed)) == datetime.fromisoformat(utc)
+    if utc != "2031-03-30T01:30":
+        assert clock.as_typed(datetime.fromisoformat(utc)) == typed
+
+
+def test_days_later_is_the_same_hour_on_the_clock_in_winter_too(berlin):
+    friday = datetime(2031, 10, 24, 10, 0)  # 12:00 in summer
+    assert clock.days_later(friday, 7) == datetime(2031, 10, 31, 11, 0)
+    assert clock.days_later(friday, 0) == friday
+
+
 def test_an_unknown_zone_changes_nothing(berlin):
     with pytest.raises(ZoneInfoNotFoundError):
         clock.set_zone("Europe/Nowhere")

@@ -2,12 +2,14 @@
 
 from datetime import datetime
 from typing import Literal
+from zoneinfo import ZoneInfo
 
 import pytest
-from pydantic import Field
+from pydantic import Field, TypeAdapter, ValidationError
 from werkzeug.datastructures import MultiDict
 
-from widepin.documents.forms import Form, Line, Moment
+from widepin.documents import clock
+from widepin.documents.forms import ClockTime, Form, Line, Moment
 from widepin.documents.reading import Unreadable, check_plain
 
 
@@ -30,6 +32,15 @@ def test_what_is_empty_or_missing_has_its_default():
 def test_values_are_read():
     found = read(name="  a \n b ", count=" 7", at="2026-11-25T08:30", late="refused", chosen=["1", "2"])
     assert found == Tried(name="a b", count=7, at=datetime(2026, 11, 25, 8, 30), late="refused", chosen=[1, 2])
+
+
+def test_a_time_of_a_field_is_one_on_the_schools_clock(monkeypatch):
+    monkeypatch.setattr(clock, "_zone", ZoneInfo("Europe/Berlin"))
+    field = TypeAdapter(ClockTime)
+    assert field.validate_python("2026-11-25T08:30") == datetime(2026, 11, 25, 7, 30)
+    assert field.validate_python("2026-11-25T08:30+03:00") == datetime(2026, 11, 25, 5, 30)
+    with pytest.raises(ValidationError, match="is no date and time"):
+        field.validate_python("0001-01-01T00:00")
 
 
 def test_a_time_with_a_zone_is_turned_into_utc():

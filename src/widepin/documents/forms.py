@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from datetime import UTC, datetime
 from typing import Annotated, Any, Protocol, Self, get_origin
 
 from pydantic import BaseModel, BeforeValidator, ConfigDict, ValidationError
 
+from . import clock
 from .reading import Unreadable, from_validation
 
 FIRST_YEAR, LAST_YEAR = 2000, 2199
@@ -47,12 +49,11 @@ class Form(BaseModel):
             raise Unreadable(field.title or wrong.place, field.description or wrong.remedy) from None
 
 
-def _moment(value: object) -> datetime:
-    """A time in UTC, without a zone, as the database keeps it."""
+def _utc(value: object, of_naive: Callable[[datetime], datetime]) -> datetime:
+    """A time in UTC, without a zone, as the database keeps it; ``of_naive`` makes it of one that names no zone."""
     try:
         at = value if isinstance(value, datetime) else datetime.fromisoformat(str(value))
-        if at.tzinfo is not None:
-            at = at.astimezone(UTC).replace(tzinfo=None)
+        at = of_naive(at) if at.tzinfo is None else at.astimezone(UTC).replace(tzinfo=None)
     except (ValueError, OverflowError):
         raise ValueError("is no date and time") from None
     if not FIRST_YEAR <= at.year <= LAST_YEAR:
@@ -60,8 +61,11 @@ def _moment(value: object) -> datetime:
     return at
 
 
-Moment = Annotated[datetime, BeforeValidator(_moment)]
-"""A time as the browser's fields give it; one with a time zone is turned into UTC."""
+Moment = Annotated[datetime, BeforeValidator(lambda value: _utc(value, lambda at: at))]
+"""A time in UTC; one with another time zone is turned into UTC."""
+
+ClockTime = Annotated[datetime, BeforeValidator(lambda value: _utc(value, clock.utc))]
+"""A time in UTC that was typed on the school's clock."""
 
 Line = Annotated[str, BeforeValidator(lambda value: " ".join(str(value).split()))]
 """A text of one line, with single spaces."""

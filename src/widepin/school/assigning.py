@@ -4,15 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Callable, Collection
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import datetime
 from typing import Annotated, Any, Literal
 
 from pydantic import Field
 from sqlalchemy import select
 from sqlalchemy.orm import Session, selectinload
 
+from ..documents import clock
 from ..documents.explaining import Feedback
-from ..documents.forms import Fields, Form, Moment
+from ..documents.forms import ClockTime, Fields, Form
 from ..documents.kept import Policy
 from ..documents.language import gettext as _
 from ..documents.reading import Unreadable
@@ -57,8 +58,8 @@ class Terms:
 class TermsForm(Form):
     """Terms as they are filled in."""
 
-    opens: Moment | None = Field(None, title="Opens")
-    due: Moment | None = Field(None, title="Due")
+    opens: ClockTime | None = Field(None, title="Opens")
+    due: ClockTime | None = Field(None, title="Due")
     late: Late = Field(Late.TAKEN, title="Late works")
     feedback: Feedback = Field(Feedback.BREAK, title="Feedback")
     attempts: int | None = Field(
@@ -191,8 +192,8 @@ def with_tasks(session: Session, *classes: SchoolClass) -> list[SchoolClass]:
 def terms_as_typed(assignment: Assignment) -> dict[str, str]:
     """The terms of an assignment as they stand in the fields of a form."""
     return {
-        "opens": assignment.opens.isoformat(timespec="minutes") if assignment.opens else "",
-        "due": assignment.due.isoformat(timespec="minutes") if assignment.due else "",
+        "opens": clock.as_typed(assignment.opens) if assignment.opens else "",
+        "due": clock.as_typed(assignment.due) if assignment.due else "",
         "late": assignment.late,
         "attempts": str(assignment.attempts or ""),
         "after": str(assignment.after_id or ""),
@@ -227,8 +228,8 @@ class SeveralForm(Form):
     """
 
     assignment: list[int] = Field([], title="Tasks")
-    opens: Moment | None = Field(None, title="Opens")
-    due: Moment | None = Field(None, title="Due")
+    opens: ClockTime | None = Field(None, title="Opens")
+    due: ClockTime | None = Field(None, title="Due")
     days: int | None = Field(None, ge=-366, le=366, title="Days", description="must be a number from -366 to 366")
     late: Late | None = Field(None, title="Late works")
     feedback: Feedback | None = Field(None, title="Feedback")
@@ -265,13 +266,16 @@ def change_several(school_class: SchoolClass, sent: Fields) -> list[Assignment]:
     changes = {name: value for name in SAME_FOR_ALL if (value := getattr(form, name)) is not None}
     if not changes and form.days is None and form.attempts is None:
         raise Refused(_("Fill in what is to be changed; what is left empty stays as it is."))
-    moved = timedelta(days=form.days or 0)
+
+    def moved(at: datetime | None) -> datetime | None:
+        return at and clock.days_later(at, form.days or 0)
+
     for one in chosen:
-        opens, due = (changes.get(name) or (at and at + moved) for name, at in (("opens", one.opens), ("due", one.due)))
+        opens, due = (changes.get(name) or moved(at) for name, at in (("opens", one.opens), ("due", one.due)))
         if opens and due and due <= opens:
             raise Refused(_("“%(title)s” would be due before it opens; nothing was changed.", title=one.sheet.title))
     for one in chosen:
-        one.opens, one.due = one.opens and one.opens + moved, one.due and one.due + moved
+        one.opens, one.due = moved(one.opens), moved(one.due)
         for name, value in changes.items():
             setattr(one, name, value)
         if form.attempts is not None:
