@@ -9,11 +9,13 @@ from hypothesis import strategies as st
 from widepin.documents.construction import read_steps
 from widepin.judge.examination import Examination
 from widepin.judge.task import Allowance, Condition, Task, Wanted
-from widepin.reason.drawn import after_making, columns_where_all_is, drawn_in
-from widepin.reason.engine import Engine
+from widepin.reason.drawn import columns_where_all_is, drawn_in
+from widepin.reason.engine import saturate
 from widepin.reason.equalities import Equalities
 from widepin.reason.extraction import Extraction
 from widepin.reason.facts import Rel, fact
+from widepin.reason.knowledge import Knowledge
+from widepin.reason.proving import said_by_making
 from widepin.reason.rules import RuleName
 from widepin.school.library.notation import steps
 
@@ -29,7 +31,7 @@ MADE = (
 CURVES = "g line A B\nh line B C\nk circle A C\nl circle_radius B A C\n"
 
 
-def engine_of(lines, without=frozenset()):
+def known_of(lines, without=frozenset()):
     task = Task(
         "",
         read_steps(steps(GIVEN)),
@@ -43,10 +45,9 @@ def engine_of(lines, without=frozenset()):
     if len(columns) < 6:
         return None, None, None
     drawn = drawn_in(examined, numbers, columns)
-    base = [*drawn.given, *((one, RuleName.BY_CONSTRUCTION, by) for one, by in after_making(drawn, examined, numbers))]
-    engine = Engine(drawn, base, without)
-    engine.saturate([])
-    return engine, examined, numbers
+    known = Knowledge(drawn, said_by_making(drawn, examined, numbers), without)
+    saturate(known, [])
+    return known, examined, numbers
 
 
 @settings(max_examples=25, deadline=None, suppress_health_check=[HealthCheck.too_slow])
@@ -56,24 +57,24 @@ def test_every_derived_fact_holds_in_fresh_positions(chosen):
         MADE[kind].format(id=f"P{number}", p=order[0], q=order[1], r=order[2])
         for number, (kind, order) in enumerate(chosen)
     )
-    engine, examined, numbers = engine_of(lines)
-    if engine is None:
+    known, examined, numbers = known_of(lines)
+    if known is None:
         return
     fresh = drawn_in(examined, numbers, columns_where_all_is(examined, numbers, further=True), further=True)
-    for one in engine.derived:
+    for one in known.derived:
         if all(name in fresh.points or name in fresh.lines or name in fresh.circles for name in one.names):
             assert fresh.holds(one), one
 
 
 def test_what_is_derived_rests_on_what_came_before():
-    engine, _examined, _numbers = engine_of(
+    known, _examined, _numbers = known_of(
         "c circle A B\nd circle B A\nD intersection c d pick=1\nE intersection c d pick=2\ng line D E\nh line A B\n"
         "M intersection g h"
     )
-    assert engine.knows(fact(Rel.MIDPOINT, "M", "A", "B")) and engine.knows(fact(Rel.PERPENDICULAR, "g", "h"))
-    extraction = Extraction(engine)
-    extraction.line_for(fact(Rel.MIDPOINT, "M", "A", "B"))
-    extraction.line_for(fact(Rel.PERPENDICULAR, "g", "h"))
+    assert known.knows(fact(Rel.MIDPOINT, "M", "A", "B")) and known.knows(fact(Rel.PERPENDICULAR, "g", "h"))
+    extraction = Extraction(known)
+    extraction.numbers_for(fact(Rel.MIDPOINT, "M", "A", "B"))
+    extraction.numbers_for(fact(Rel.PERPENDICULAR, "g", "h"))
     assert all(cited < number for number, line in enumerate(extraction.lines, 1) for cited in line.because)
 
 
@@ -118,9 +119,9 @@ def test_two_right_angles_make_a_parallel():
     ],
 )
 def test_a_rule_is_found_in_its_figure(lines, wanted):
-    engine, _examined, _numbers = engine_of(lines)
-    engine.saturate([wanted])
-    assert engine.knows(wanted)
+    known, _examined, _numbers = known_of(lines)
+    saturate(known, [wanted])
+    assert known.knows(wanted)
 
 
 @pytest.mark.parametrize(
@@ -188,7 +189,7 @@ def test_a_rule_is_found_in_its_figure(lines, wanted):
     ],
 )
 def test_a_rule_is_needed_in_its_figure(rule, lines, wanted):
-    engine, _examined, _numbers = engine_of(lines)
-    assert engine.knows(wanted)
-    without, _examined, _numbers = engine_of(lines, frozenset({rule}))
+    known, _examined, _numbers = known_of(lines)
+    assert known.knows(wanted)
+    without, _examined, _numbers = known_of(lines, frozenset({rule}))
     assert not without.knows(wanted)

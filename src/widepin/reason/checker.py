@@ -7,7 +7,7 @@ in balls. It knows the rows of rules, the figure, and how facts are written; it 
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from itertools import combinations
 
@@ -17,7 +17,7 @@ from ..judge.proving import TRUTHS, Proving
 from ..judge.sameness import known_as
 from ..judge.task import MODEL, Condition
 from .drawn import Drawn, after_making, columns_where_all_is, drawn_in, lie_in_a_row, put_model
-from .facts import Fact, Rel, Term, fact, three
+from .facts import Fact, Rel, Term, fact, lengths_of, three
 from .goals import Goals
 from .proof import Line, Proof
 from .rules import RULES, RuleName, bound, product_of, with_ratio
@@ -38,7 +38,7 @@ class _State:
     """What is known while lines pass: the figure in fresh positions, what its making says, and the lines so far."""
 
     drawn: Drawn
-    made: dict[Fact, frozenset[str]]
+    made: set[Fact]
     proving: Proving
     passed: list[Fact] = field(default_factory=list)
 
@@ -51,8 +51,7 @@ def check(proof: Proof, examined: Examination, numbers: Sequence[int], answer: M
     columns = columns_where_all_is(examined, numbers, further=True)
     drawn = drawn_in(examined, numbers, columns, further=True)
     put_model(drawn, examined, columns, further=True)
-    made = {drawn.normal(one): steps for one, _rule, steps in drawn.given}
-    made |= {drawn.normal(one): steps for one, steps in after_making(drawn, examined, numbers)}
+    made = {drawn.normal(one) for one, _steps in (*drawn.given, *after_making(drawn, examined, numbers))}
     state = _State(drawn, made, Proving(examined))
     for number, line in enumerate(proof.lines, 1):
         if any(not 0 < cited < number for cited in line.because):
@@ -66,6 +65,8 @@ def check(proof: Proof, examined: Examination, numbers: Sequence[int], answer: M
             return Wrong(number, "it does not hold in every position")
         if line.fact.rel is Rel.COLLINEAR:
             lie_in_a_row(drawn, line.fact)
+        elif line.fact.rel is Rel.ON and line.fact.of[1] in drawn.lines:
+            drawn.put_on(str(line.fact.of[1]), str(line.fact.of[0]), line.fact)
         state.passed.append(line.fact)
     return None
 
@@ -89,12 +90,13 @@ def _follows(
 ) -> bool:
     drawn, one = state.drawn, state.drawn.normal(line.fact)
     match line.rule:
-        case N.BY_CONSTRUCTION | N.RADII:
-            several = one.rel is Rel.EQUAL_LENGTH and len(one.of) > 2
-            pairs = [fact(one.rel, *pair) for pair in combinations(one.of, 2)] if several else [one]
-            return not cited and (all(pair in state.made for pair in pairs) or _is_plain(drawn, line.fact))
+        case N.BY_CONSTRUCTION:
+            return not cited and (one in state.made or _is_plain(drawn, line.fact))
+        case N.RADII:
+            lengths = {tuple(sorted(term)) for term in one.of}
+            return not cited and one.rel is Rel.EQUAL_LENGTH and any(lengths <= radii.keys() for radii in drawn.radii)
         case N.SAME_LINE:
-            return bool(cited) and one.rel is Rel.COLLINEAR and drawn.in_a_row([str(name) for name in one.of])
+            return bool(cited) and one.rel in (Rel.COLLINEAR, Rel.ON) and _is_on_a_line(drawn, one, cited)
         case N.TRANSITIVE:
             return _connected(drawn, line.fact, cited)
         case N.DIRECTIONS:
@@ -112,7 +114,7 @@ def _follows(
     if said.rel is Rel.RATIO:
         return _ratio_follows(state, line, cited, known, said)
     return (
-        drawn.normal(said) == one
+        any(variant == one for variant in _variants(drawn, said))
         and all(_is_known(state, bound(pattern, line.bindings), known) for pattern in rule.premise_patterns)
         and all(drawn.seen(word, [str(line.bindings[name]) for name in names]) for word, names in rule.figure_patterns)
     )
@@ -141,9 +143,8 @@ def _variants(drawn: Drawn, one: Fact) -> Iterator[Fact]:
     yield drawn.normal(one)
     if one.rel is Rel.COLLINEAR:
         for line in drawn.lines:
-            yield from (fact(Rel.ON, str(p), line) for p in one.of if drawn.passes(line, str(p)))
-    if one.rel is Rel.EQUAL_LENGTH and len(one.of) > 2:
-        yield from (fact(one.rel, *pair) for pair in combinations(one.of, 2))
+            if sum(drawn.passes(line, str(p)) for p in one.of) > 1:
+                yield from (fact(Rel.ON, str(p), line) for p in one.of)
     if one.rel is Rel.RIGHT_ANGLE:
         p, v, q = three(one.of[0])
         yield fact(Rel.PERPENDICULAR, drawn.line((v, p)), drawn.line((v, q)))
@@ -153,14 +154,28 @@ def _variants(drawn: Drawn, one: Fact) -> Iterator[Fact]:
         yield fact(Rel.COLLINEAR, m, p, q)
 
 
+def _is_on_a_line(drawn: Drawn, one: Fact, cited: Collection[Fact]) -> bool:
+    """Whether points lie on one line, each by the making of the figure or by a fact that is cited."""
+    points, lines = list(map(str, one.of)), list(drawn.lines)
+    if one.rel is Rel.ON:
+        line = drawn.line(one.of[1])
+        points, lines = points[:1], [line] if isinstance(line, str) and line in drawn.lines else []
+    return any(all(p in drawn.on[line] or drawn.found[line].get(p) in cited for p in points) for line in lines)
+
+
 def _is_known(state: _State, premise: Fact, known: set[Fact]) -> bool:
     drawn = state.drawn
     normal = drawn.normal(premise)
     if premise in known or normal in known or _is_plain(drawn, premise) or _is_plain(drawn, normal):
         return True
-    if premise.rel is Rel.RIGHT_ANGLE:
-        p, v, q = three(premise.of[0])
-        return fact(Rel.PERPENDICULAR, drawn.line((v, p)), drawn.line((v, q))) in known
+    match premise.rel:
+        case Rel.EQUAL_LENGTH:
+            return any(lengths_of(premise) <= lengths_of(one) for one in known)
+        case Rel.RIGHT_ANGLE:
+            p, v, q = three(premise.of[0])
+            return fact(Rel.PERPENDICULAR, drawn.line((v, p)), drawn.line((v, q))) in known
+        case Rel.COLLINEAR | Rel.ON:
+            return _is_on_a_line(drawn, premise, known)
     return False
 
 

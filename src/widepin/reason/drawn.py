@@ -19,7 +19,6 @@ from ..plane.figure import is_defined
 from ..plane.shapes import LINES, Kind
 from ..plane.steps import Step
 from .facts import Fact, Rel, Term, fact, three, two
-from .rules import RuleName
 
 POSITIONS = 10
 """In which facts are looked at before they are derived; the checker looks at others."""
@@ -35,7 +34,7 @@ class Drawn:
     ``points``: in the order of making. ``on``: curve -> the points known to lie on it -> the steps that say so.
     ``centre``: circle -> its centre, where that is a point. ``radius``: circle -> two points that far apart.
     ``found``: points that were proved to lie on a line besides, with the fact that says so.
-    ``given``: facts that makes state, each with its rule and steps. ``model_points``: where the sample solution's lie.
+    ``given``: facts that makes state, each with its steps. ``model_points``: where the sample solution's lie.
     ``radii``: lengths that are radii of one circle, or of circles drawn with one radius, with the steps that say so.
     ``steps``: how each object is made.
     """
@@ -49,7 +48,7 @@ class Drawn:
     found: dict[str, dict[str, Fact]] = field(default_factory=lambda: defaultdict(dict))
     centre: dict[str, str] = field(default_factory=dict)
     radius: dict[str, tuple[str, str]] = field(default_factory=dict)
-    given: list[tuple[Fact, RuleName, frozenset[str]]] = field(default_factory=list)
+    given: list[tuple[Fact, frozenset[str]]] = field(default_factory=list)
     radii: list[dict[tuple[str, str], frozenset[str]]] = field(default_factory=list)
     steps: list[Step] = field(default_factory=list)
     model_points: dict[str, NDArray[np.complex128]] = field(default_factory=dict)
@@ -303,8 +302,8 @@ def _say(found: Drawn, examined: Examination, number: int) -> None:
     of = [examined.figure.nodes[source].step.id for source in node.sources]
     here = frozenset({id_})
 
-    def state(rel: Rel, *terms: Term, rule: RuleName = RuleName.BY_CONSTRUCTION) -> None:
-        found.given.append((fact(rel, *terms), rule, here))
+    def state(rel: Rel, *terms: Term) -> None:
+        found.given.append((fact(rel, *terms), here))
 
     def put(point: str, *curves: str) -> None:
         for curve in curves:
@@ -388,6 +387,5 @@ def _radii(found: Drawn) -> None:
         seen: dict[tuple[str, str], frozenset[str]] = {}
         for pair, steps in group:
             seen[pair] = min(seen.get(pair, steps), steps, key=len)
-        found.radii.append(seen)
-        for (first, one), (second, other) in combinations(seen.items(), 2):
-            found.given.append((fact(Rel.EQUAL_LENGTH, first, second), RuleName.RADII, one | other))
+        if len(seen) > 1:
+            found.radii.append(seen)

@@ -47,6 +47,12 @@ def three(term: Term) -> tuple[str, str, str]:
     return p, v, q
 
 
+def ends(term: Term) -> tuple[str, str]:
+    """The ends of a length, in alphabetical order."""
+    p, q = two(term)
+    return (p, q) if p < q else (q, p)
+
+
 @dataclass(frozen=True)
 class Fact:
     """A relation and its terms. ``ratio``: (n, d) of a ratio."""
@@ -127,3 +133,11 @@ def _turned(of: tuple[Term, ...]) -> Iterator[tuple[Term, ...]]:
     for tail in _turned(tuple(rest)):
         for one in heads:
             yield (one, *tail)
+
+
+def lengths_of(one: Fact) -> set[tuple[str, str]]:
+    """The lengths that a fact says are equal."""
+    if one.rel is Rel.MIDPOINT:
+        m, p, q = map(str, one.of)
+        return {ends((m, p)), ends((m, q))}
+    return set(map(ends, one.of)) if one.rel is Rel.EQUAL_LENGTH else set()

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import replace
 
 from ..judge.examination import Examination
@@ -11,13 +11,15 @@ from ..judge.task import MODEL, Task
 from ..plane.figure import is_defined
 from ..plane.steps import Step
 from .checker import check
-from .drawn import after_making, columns_where_all_is, drawn_in, put_model
-from .engine import Engine
-from .extraction import Extraction, without_unused
-from .facts import Fact, Rel
+from .drawn import Drawn, after_making, columns_where_all_is, drawn_in, put_model
+from .engine import saturate
+from .extraction import Extraction
+from .facts import Fact, Rel, fact
 from .goals import READ_OFF, Goal, Goals
+from .knowledge import Knowledge
 from .proof import Line, Proof
 from .rules import RuleName
+from .shortening import shortened
 
 
 def prove(task: Task, steps: Sequence[Step], answer: Mapping[str, str]) -> Proof:
@@ -37,15 +39,11 @@ def prove(task: Task, steps: Sequence[Step], answer: Mapping[str, str]) -> Proof
         return Proof((), tuple(range(len(task.conditions))))
     drawn = drawn_in(examined, numbers, columns)
     put_model(drawn, examined, columns)
-    base = [
-        *drawn.given,
-        *((one, RuleName.BY_CONSTRUCTION, here) for one, here in after_making(drawn, examined, numbers)),
-    ]
-    engine = Engine(drawn, base)
+    known = Knowledge(drawn, said_by_making(drawn, examined, numbers))
     goals = list(Goals(task, drawn, answer, known_as(task)).all())
-    wanted = _wanted(engine, goals)
-    engine.saturate(wanted)
-    extraction = Extraction(engine)
+    wanted = _wanted(known, goals)
+    saturate(known, wanted)
+    extraction = Extraction(known)
     spoken_of = {goal.place for goal in goals}
     still_open = [
         place
@@ -53,15 +51,15 @@ def prove(task: Task, steps: Sequence[Step], answer: Mapping[str, str]) -> Proof
         if place not in spoken_of and condition.rel not in READ_OFF
     ]
     for goal in goals:
-        way = next((way for way in goal.ways if all(engine.knows(one) for one in way)), None)
+        way = next((way for way in goal.ways if all(known.knows(one) for one in way)), None)
         try:
             if way is None:
                 raise LookupError("nothing leads there")
             _reach(extraction, goal, list(way))
         except LookupError:  # what is known cannot be put into lines either
             still_open.append(goal.place)
-    lines = without_unused(extraction.lines)
-    missing = tuple(one for one in wanted if not engine.knows(one))
+    lines = shortened(extraction.lines, drawn)
+    missing = tuple(one for one in wanted if not known.knows(one))
     proof = Proof(lines, tuple(sorted(still_open)), not still_open and _is_trivial(lines), missing)
     return checked(proof, examined, numbers, answer)
 
@@ -75,11 +73,11 @@ def checked(proof: Proof, examined: Examination, numbers: Sequence[int], answer:
     return Proof((), conditions, missing=proof.missing)
 
 
-def _wanted(engine: Engine, goals: Sequence[Goal]) -> list[Fact]:
+def _wanted(known: Knowledge, goals: Sequence[Goal]) -> list[Fact]:
     """Facts that prove the conditions by the shortest of their ways that hold."""
     found: list[Fact] = []
     for goal in goals:
-        holding = [way for way in goal.ways if all(engine.drawn.holds(engine.drawn.normal(one)) for one in way)]
+        holding = [way for way in goal.ways if all(known.drawn.holds(known.drawn.normal(one)) for one in way)]
         if holding:
             found += min(holding, key=lambda way: len(tuple(way)))
     return found
@@ -87,8 +85,7 @@ def _wanted(engine: Engine, goals: Sequence[Goal]) -> list[Fact]:
 
 def _reach(extraction: Extraction, goal: Goal, way: list[Fact]) -> None:
     """The lines of a condition, the last of which is the condition itself."""
-    numbers = [extraction.line_for(one) for one in way]
-    cited = tuple(sorted({number for number in numbers if number is not None}))
+    cited = tuple(sorted({number for one in way for number in extraction.numbers_for(one)}))
     lines = extraction.lines
     if len(way) == 1 and len(cited) == 1 and _is_said(extraction, goal, cited[0]):
         said = lines[cited[0] - 1]
@@ -96,10 +93,33 @@ def _reach(extraction: Extraction, goal: Goal, way: list[Fact]) -> None:
             lines[cited[0] - 1] = replace(said, fact=goal.fact, condition=goal.place)
             return
     of_model = any(name.startswith(MODEL) for name in goal.fact.names)
-    usual = {Rel.ON: RuleName.ON_CURVE, Rel.COLLINEAR: RuleName.SAME_LINE}.get(goal.fact.rel, RuleName.TRANSITIVE)
-    rule = RuleName.THERE_IS_ONE if of_model else usual if way else RuleName.BY_CONSTRUCTION
+    rule = (
+        RuleName.THERE_IS_ONE if of_model else _usual(goal.fact, extraction.drawn) if way else RuleName.BY_CONSTRUCTION
+    )
     own = sorted(name for name in goal.fact.names if name in extraction.drawn.own)
     lines.append(Line(goal.fact, rule, cited, tuple(own) if not way else (), goal.place))
+
+
+def _usual(one: Fact, drawn: Drawn) -> RuleName:
+    """The rule by which a condition follows from what says the same of its points."""
+    match one.rel:
+        case Rel.ON:
+            return RuleName.ON_CURVE if one.of[1] in drawn.circles else RuleName.SAME_LINE
+        case Rel.COLLINEAR:
+            return RuleName.SAME_LINE
+        case Rel.PARALLEL | Rel.PERPENDICULAR:
+            return RuleName.DIRECTIONS
+    return RuleName.TRANSITIVE
+
+
+def said_by_making(
+    drawn: Drawn, examined: Examination, numbers: Sequence[int]
+) -> Iterator[tuple[Fact, RuleName, frozenset[str]]]:
+    """What the making of a figure says by itself, with the rule and the steps: what tools guarantee, and radii."""
+    for one, here in (*drawn.given, *after_making(drawn, examined, numbers)):
+        yield one, RuleName.BY_CONSTRUCTION, here
+    for radii in drawn.radii:
+        yield fact(Rel.EQUAL_LENGTH, *radii), RuleName.RADII, frozenset().union(*radii.values())
 
 
 def _is_said(extraction: Extraction, goal: Goal, number: int) -> bool:

@@ -1,0 +1,38 @@
+"""Instances of rules that the figure proposes: what holds in every position, and may follow from what is known."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from ..knowledge import Knowledge
+from .bisectors import bisectors, halves
+from .circles import circles, tangents
+from .hexagons import hexagons
+from .instance import Instance, Rows
+from .lines import around_points, midlines, parallels
+from .ratios import ratios
+from .triangles import Triangles
+
+__all__ = ["Proposals", "Rows"]
+
+
+class Proposals:
+    """The instances for a figure and its triangles; new ones come as more is known."""
+
+    def __init__(self, known: Knowledge, rows: Rows):
+        self.known = known
+        self.triangles = Triangles(known, rows)
+
+    def __iter__(self) -> Iterator[Instance]:
+        known = self.known
+        yield from halves(known)
+        yield from hexagons(known)
+        yield from bisectors(known)
+        yield from self.triangles.isosceles()
+        yield from self.triangles.congruences()
+        yield from parallels(known)
+        yield from midlines(known)
+        yield from circles(known)
+        yield from around_points(known)
+        yield from tangents(known)
+        yield from ratios(known)

@@ -1,0 +1,67 @@
+"""Points that are equally far from two others, and midpoints."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from itertools import combinations
+
+from ..facts import Rel, ends, fact
+from ..knowledge import Knowledge
+from ..rules import RULES, RuleName
+from .instance import Instance, Named
+
+N = RuleName
+
+
+def bisectors(known: Knowledge) -> Iterator[Instance]:
+    """What two points that are equally far from two others say of the line through them, and of a third point."""
+    for (a, b), far in _equally_far(known).items():
+        for p, q in combinations(far, 2):
+            named: Named = {"A": a, "B": b, "P": p, "Q": q}
+            yield RULES[N.BISECTOR_LINE], named
+            for m in known.points:
+                if m in (p, q, a, b) or known.far(m, a) != known.far(m, b):
+                    continue
+                if known.drawn.in_a_row((p, q, m)):
+                    if known.drawn.in_a_row((a, b, m)):
+                        yield RULES[N.BISECTOR_FOOT], named | {"M": m}
+                    yield RULES[N.BISECTOR_THIRD], named | {"R": m}
+                elif m in far:
+                    yield RULES[N.BISECTOR_THREE], named | {"R": m}
+        for m in _midpoints_of(known, a, b):
+            for p in known.points:
+                if p not in (a, b, m) and known.far(p, a) == known.far(p, b):
+                    yield RULES[N.BISECTOR_POINT], {"M": m, "A": a, "B": b, "P": p}
+
+
+def _equally_far(known: Knowledge) -> dict[tuple[str, str], list[str]]:
+    """For each pair of points those that are known to be equally far from both."""
+    found = {}
+    for p, q in known.pairs:
+        if (p, q) in known.apart:
+            found[p, q] = [
+                one
+                for one in known.points
+                if one not in (p, q)
+                and known.far(one, p) == known.far(one, q)
+                and known.lengths.are(ends((one, p)), ends((one, q)))
+            ]
+    return found
+
+
+def _midpoints_of(known: Knowledge, a: str, b: str) -> list[str]:
+    return [m for m in known.points if fact(Rel.MIDPOINT, m, a, b) in known.derived]
+
+
+def halves(known: Knowledge) -> Iterator[Instance]:
+    """Midpoints, and halves and doubles of equal lengths."""
+    for a, b in known.pairs:
+        for m in known.points:
+            if m not in (a, b) and known.drawn.in_a_row((a, m, b)) and known.far(m, a) == known.far(m, b):
+                yield RULES[N.MIDPOINT], {"A": a, "B": b, "M": m}
+    for (m, a, b), (n, c, d) in combinations(known.midpoints(), 2):
+        if known.far(a, b) == known.far(c, d):
+            for p, q in ((a, b), (b, a)):
+                named: Named = {"M": m, "A": p, "B": q, "N": n, "C": c, "D": d}
+                yield RULES[N.HALVES_OF_EQUALS], named
+                yield RULES[N.DOUBLES_OF_EQUALS], named

@@ -1,0 +1,63 @@
+"""Angles on circles, and lines that touch them."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from itertools import combinations, permutations
+
+from ..facts import Rel, fact
+from ..knowledge import Knowledge
+from ..rules import RULES, RuleName
+from .instance import Instance
+
+N = RuleName
+
+
+def circles(known: Knowledge) -> Iterator[Instance]:
+    """Angles over a diameter, and over one chord."""
+    for a, b in known.pairs:
+        for o in known.points:
+            if o in (a, b) or known.far(o, a) != known.far(o, b) or not known.drawn.in_a_row((a, o, b)):
+                continue
+            for c in known.points:
+                if c not in (a, b, o) and known.far(o, c) == known.far(o, a):
+                    yield RULES[N.THALES], {"A": a, "B": b, "C": c, "O": o}
+                    yield RULES[N.THALES_CONVERSE], {"A": a, "B": b, "C": c, "O": o}
+    for circle in known.drawn.circles:
+        on = [point for point in known.drawn.on[circle] if point in known.points]
+        for a, b in combinations(on, 2):
+            for c, d in combinations([one for one in on if one not in (a, b)], 2):
+                yield RULES[N.INSCRIBED], {"A": a, "B": b, "C": c, "D": d}
+
+
+def tangents(known: Knowledge) -> Iterator[Instance]:
+    """Lines at right angles to a radius, both legs of an angle, and lines that touch two circles."""
+    drawn = known.drawn
+    for circle, centre in drawn.centre.items():
+        if centre not in known.points:
+            continue
+        for line in drawn.lines:
+            for touching in drawn.on[circle].keys() & {*drawn.on[line], *drawn.found[line]}:
+                yield RULES[N.TANGENT], {"O": centre, "T": touching, "k": circle, "l": line}
+        for other, second in drawn.centre.items():
+            if other != circle and second in known.points and second != centre:
+                yield from _similitudes(known, circle, centre, other, second)
+        for a in known.points:
+            for b, c in permutations([one for one in known.points if one not in (a, centre)], 2):
+                if drawn.holds(fact(Rel.TANGENT, circle, (a, b))) and drawn.holds(fact(Rel.TANGENT, circle, (a, c))):
+                    yield RULES[N.TANGENT_TO_BOTH_LEGS], {"k": circle, "O": centre, "A": a, "B": b, "C": c}
+
+
+def _similitudes(known: Knowledge, k: str, o: str, m: str, p: str) -> Iterator[Instance]:
+    """Tangents of one circle through a centre of similitude with another."""
+    drawn = known.drawn
+    for line in drawn.lines:
+        if fact(Rel.TANGENT, k, line) not in known.derived:
+            continue
+        for h in {*drawn.on[line], *drawn.found[line]}:
+            if h in known.points and drawn.in_a_row((h, o, p)):
+                for a in drawn.on[k]:
+                    for q in drawn.on[m]:
+                        if a in known.points and q in known.points and drawn.in_a_row((h, a, q)):
+                            named = (k, line, m, o, p, h, a, q)
+                            yield RULES[N.TANGENT_BY_SIMILITUDE], dict(zip("klmOPHAQ", named, strict=True))

@@ -1,0 +1,242 @@
+"""What is known of a figure: facts that hold in all positions, with the rules and premises by which they came."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator, Mapping
+from dataclasses import dataclass, field
+from itertools import combinations
+
+import numpy as np
+
+from ..judge.alike import alike
+from .drawn import Drawn, lie_in_a_row
+from .equalities import Equalities
+from .facts import Fact, Rel, Term, ends, fact, three, two
+from .rules import Bindings, Rule, RuleName, bound, product_of, with_ratio
+
+MOST_POINTS = 15
+
+
+@dataclass(frozen=True)
+class Derivation:
+    """How a fact came: by a rule, from premises, by steps; ``stamp`` numbers facts in their order."""
+
+    rule: RuleName
+    premises: tuple[Fact, ...]
+    steps: frozenset[str]
+    stamp: int
+    bindings: Mapping[str, Term] = field(default_factory=dict)
+
+
+class Knowledge:
+    """The facts of a figure. ``derived``: fact in normal form -> how it came first; ``others``: other ways to it."""
+
+    def __init__(
+        self,
+        drawn: Drawn,
+        base: Iterable[tuple[Fact, RuleName, frozenset[str]]],
+        without: frozenset[RuleName] = frozenset(),
+    ):
+        self.drawn = drawn
+        self.without = without  # rules that are not used, to see what needs them
+        self.derived: dict[Fact, Derivation] = {}
+        self.others: dict[Fact, list[Derivation]] = {}
+        self.ratios: dict[Fact, Fact] = {}  # without its numbers -> with them
+        self.lengths, self.angles, self.directions = Equalities(), Equalities(), Equalities()
+        self.points = list(drawn.points)[:MOST_POINTS]
+        self.rows: list[Fact] = []  # points that were proved to lie in a row
+        for one, rule, steps in base:
+            if one.names <= {*drawn.points, *drawn.lines, *drawn.circles}:
+                self.add(one, rule, (), steps)
+        self._look()
+
+    # -- knowing ------------------------------------------------------------------------------------
+
+    def knows(self, one: Fact) -> bool:
+        """Whether a fact is given, derived, or follows from equalities that are."""
+        one = self.drawn.normal(one)
+        if one in self.derived or self.is_plain(one):
+            return True
+        match one.rel:
+            case Rel.COLLINEAR:
+                return self.drawn.in_a_row([str(name) for name in one.of])
+            case Rel.ON:
+                point, curve = str(one.of[0]), one.of[1]
+                return isinstance(curve, str) and point in self.drawn.found[curve]
+            case Rel.EQUAL_LENGTH:
+                first, *others = map(ends, one.of)
+                return all(self.lengths.are(first, other) for other in others)
+            case Rel.EQUAL_ANGLE:
+                return self.angles.are(one.of[0], one.of[1]) or all(
+                    self.knows(Fact(Rel.RIGHT_ANGLE, (term,))) for term in one.of
+                )
+            case Rel.PARALLEL:
+                return self.directions.are(one.of[0], one.of[1])
+            case Rel.PERPENDICULAR:
+                return self.directions.are(one.of[0], one.of[1], turned=1)
+            case Rel.RIGHT_ANGLE:
+                p, v, q = three(one.of[0])
+                return self.directions.are(self.drawn.line((v, p)), self.drawn.line((v, q)), turned=1)
+        return False
+
+    def is_plain(self, one: Fact) -> bool:
+        """Whether a fact needs no line: it says that something equals itself, or is seen from what was drawn."""
+        match one.rel:
+            case Rel.EQUAL_LENGTH:
+                return len(set(map(ends, one.of))) == 1
+            case Rel.EQUAL_ANGLE | Rel.PARALLEL:
+                return one.of[0] == one.of[1]
+            case Rel.COLLINEAR:
+                return self.drawn.in_a_row([str(name) for name in one.of], made_only=True)
+            case Rel.CONCYCLIC:
+                return any(
+                    set(map(str, one.of)) <= set(on) for id_, on in self.drawn.on.items() if id_ in self.drawn.circles
+                )
+            case Rel.ON:
+                point, curve = str(one.of[0]), one.of[1]
+                return isinstance(curve, str) and point in self.drawn.on[curve]
+        return False
+
+    def all_with(self, rel: Rel) -> list[Fact]:
+        """All derived facts of a relation."""
+        return [one for one in self.derived if one.rel is rel]
+
+    def midpoints(self) -> list[tuple[str, str, str]]:
+        """Midpoints that are known, each with the two ends."""
+        return [three(tuple(map(str, one.of))) for one in self.all_with(Rel.MIDPOINT)]
+
+    # -- adding -------------------------------------------------------------------------------------
+
+    def apply(self, rule: Rule, bindings: Bindings) -> None:
+        """Derive what a rule says of these points, if its premises are known."""
+        if rule.name in self.without:
+            return
+        for word, names in rule.figure_patterns:
+            if not self.drawn.seen(word, [str(bindings[name]) for name in names]):
+                return
+        premises = [bound(pattern, bindings) for pattern in rule.premise_patterns]
+        for place, premise in enumerate(premises):
+            if premise.rel is Rel.RATIO:
+                if premise not in self.ratios:
+                    return
+                premises[place] = self.ratios[premise]
+            elif not self.knows(premise):
+                return
+        said = bound(rule.conclusion_pattern, bindings)
+        if said.rel is Rel.RATIO:
+            said = with_ratio(said, product_of(rule, premises))
+        self.add(said, rule.name, tuple(premises), bindings=dict(bindings))
+
+    def add(
+        self,
+        said: Fact,
+        rule: RuleName,
+        premises: tuple[Fact, ...] = (),
+        steps: frozenset[str] = frozenset(),
+        bindings: Bindings | None = None,
+    ) -> None:
+        """Take a fact in, or another way to it, if it holds in every position."""
+        one = self.drawn.normal(said)
+        if self.is_plain(one) or not self.drawn.holds(one):
+            return
+        rests = tuple(dict.fromkeys([*map(self.drawn.normal, premises), *self._renaming(said, *premises)]))
+        how = Derivation(rule, rests, steps, len(self.derived), bindings or {})
+        if one in self.derived:
+            if premises and all((way.rule, way.premises) != (rule, rests) for way in self._ways(one)):
+                self.others.setdefault(one, []).append(how)
+            return
+        if premises and rule not in (RuleName.CONGRUENT_SIDES, RuleName.CONGRUENT_ANGLES) and self.knows(one):
+            return  # congruent triangles may say more shortly what is known
+        self.derived[one] = how
+        self._link(one, how.stamp)
+
+    def _ways(self, one: Fact) -> Iterator[Derivation]:
+        yield self.derived[one]
+        yield from self.others.get(one, ())
+
+    def _link(self, one: Fact, stamp: int) -> None:
+        """What a new fact says of lengths, angles, directions and rows."""
+        drawn = self.drawn
+        match one.rel:
+            case Rel.EQUAL_LENGTH:
+                pairs = list(map(ends, one.of))
+                for first, second in zip(pairs, pairs[1:], strict=False):
+                    self.lengths.link(first, second, one, stamp)
+            case Rel.EQUAL_ANGLE:
+                self.angles.link(one.of[0], one.of[1], one, stamp)
+            case Rel.PARALLEL:
+                self.directions.link(one.of[0], one.of[1], one, stamp)
+            case Rel.PERPENDICULAR:
+                self.directions.link(one.of[0], one.of[1], one, stamp, turned=1)
+            case Rel.RIGHT_ANGLE:
+                p, v, q = three(one.of[0])
+                self.directions.link(drawn.line((v, p)), drawn.line((v, q)), one, stamp, turned=1)
+            case Rel.MIDPOINT:
+                m, p, q = map(str, one.of)
+                self.lengths.link(ends((m, p)), ends((m, q)), one, stamp)
+            case Rel.RATIO:
+                self.ratios[fact(one.rel, *one.of)] = one
+            case Rel.COLLINEAR:
+                self.rows.append(one)
+                lie_in_a_row(drawn, one)
+                self._rename(one, stamp)
+
+    def _rename(self, row: Fact, stamp: int) -> None:
+        """What was called otherwise before points were found to lie in a row is the same."""
+        for graph, rel in ((self.directions, Rel.PARALLEL), (self.angles, Rel.EQUAL_ANGLE)):
+            for term in list(graph):
+                new = self.drawn.line(term) if rel is Rel.PARALLEL else _angle(self.drawn, term)
+                if new != term:
+                    graph.link(term, new, row, stamp)
+
+    def _renaming(self, *facts: Fact) -> list[Fact]:
+        """The facts about points in a row because of which the normal forms of facts are what they are."""
+        if not self.rows:
+            return []
+        changed = any(self.drawn.normal(one) != self.drawn.normal(one, made_only=True) for one in facts)
+        names = {name for one in facts for name in one.names}
+        return [row for row in self.rows if changed and len(row.names & names) > 1]
+
+    # -- looking at the figure ----------------------------------------------------------------------
+
+    def _look(self) -> None:
+        """Which lengths are equal in every position."""
+        points, at = self.points, self.drawn.points
+        self.pairs = list(combinations(points, 2))
+        lengths = np.array([np.abs(at[p] - at[q]) for p, q in self.pairs]) / self.drawn.size
+        self._length_class = _classes(self.pairs, lengths)
+        self.apart = {pair for pair, row in zip(self.pairs, lengths, strict=True) if bool((row > 1e-6).all())}
+
+    def far(self, p: str, q: str) -> int:
+        """The class of a length: equal where lengths are, in every position."""
+        return self._length_class[ends((p, q))]
+
+    def triangles(self) -> Iterator[tuple[str, str, str]]:
+        """Triples of points that are no row in any position."""
+        for p, q, r in combinations(self.points, 3):
+            if self.drawn.seen("apart", (p, q, r)):
+                yield p, q, r
+
+    def drawn_pairs(self) -> set[tuple[str, str]]:
+        """Pairs of points that the eye joins: on a line that was drawn, radii, and what is told of by the making."""
+        found = {pair for pair in self.pairs if self.drawn.line_through(*pair)}
+        places = {name: place for place, name in enumerate(self.points)}
+        for one in self.all_with(Rel.EQUAL_LENGTH):
+            for p, q in map(two, one.of):
+                if p in places and q in places:
+                    found.add((p, q) if places[p] < places[q] else (q, p))
+        return found
+
+
+def _angle(drawn: Drawn, term: Term) -> Term:
+    p, v, q = three(term)
+    return fact(Rel.RIGHT_ANGLE, (drawn.ray(v, p), v, drawn.ray(v, q))).of[0]
+
+
+def _classes(pairs: list[tuple[str, str]], rows: np.ndarray) -> dict[tuple[str, str], int]:
+    """Numbers such that things whose rows agree have the same; pairs in alphabetical order."""
+    found = {ends(pair): -1 - number for number, pair in enumerate(pairs)}
+    for number, group in enumerate(alike(rows)):
+        for at in group:
+            found[ends(pairs[at])] = number
+    return found
