@@ -66,7 +66,7 @@ def check(proof: Proof, examined: Examination, numbers: Sequence[int], answer: M
         if line.fact.rel is Rel.COLLINEAR:
             lie_in_a_row(drawn, line.fact)
         elif line.fact.rel is Rel.ON and line.fact.of[1] in drawn.lines:
-            drawn.put_on(str(line.fact.of[1]), str(line.fact.of[0]), line.fact)
+            drawn.put_on(str(line.fact.of[1]), str(line.fact.of[0]), (line.fact,))
         state.passed.append(line.fact)
     return None
 
@@ -111,7 +111,7 @@ def _follows(
         return False
     known = {variant for premise in cited for variant in _variants(drawn, premise)}
     said = bound(rule.conclusion_pattern, line.bindings)
-    if said.rel is Rel.RATIO:
+    if said.rel is Rel.RATIO and said.ratio is None:
         return _ratio_follows(state, line, cited, known, said)
     return (
         any(variant == one for variant in _variants(drawn, said))
@@ -121,20 +121,20 @@ def _follows(
 
 
 def _ratio_follows(state: _State, line: Line, cited: Sequence[Fact], known: set[Fact], said: Fact) -> bool:
-    """Whether a ratio follows: its numbers are the rule's own, or the product of those of the ratios that are cited."""
+    """Whether a ratio follows: its numbers are the product of those of the ratios that are cited."""
     rule = RULES[line.rule]
     bare = {fact(one.rel, *one.of): one for one in cited if one.rel is Rel.RATIO}
     used = []
     for pattern in rule.premise_patterns:
         premise = bound(pattern, line.bindings)
-        if premise.rel is Rel.RATIO:
+        if premise.rel is Rel.RATIO and premise.ratio is None:
             if premise not in bare:
                 return False
             used.append(bare[premise])
         elif not _is_known(state, premise, known):
             return False
     seen = (state.drawn.seen(word, [str(line.bindings[one]) for one in names]) for word, names in rule.figure_patterns)
-    return all(seen) and line.fact == with_ratio(said, product_of(rule, used))
+    return all(seen) and line.fact == with_ratio(said, product_of(used))
 
 
 def _variants(drawn: Drawn, one: Fact) -> Iterator[Fact]:
@@ -160,7 +160,12 @@ def _is_on_a_line(drawn: Drawn, one: Fact, cited: Collection[Fact]) -> bool:
     if one.rel is Rel.ON:
         line = drawn.line(one.of[1])
         points, lines = points[:1], [line] if isinstance(line, str) and line in drawn.lines else []
-    return any(all(p in drawn.on[line] or drawn.found[line].get(p) in cited for p in points) for line in lines)
+
+    def passes(line: str, point: str) -> bool:
+        why = drawn.found[line].get(point)
+        return point in drawn.on[line] or (why is not None and all(one in cited for one in why))
+
+    return any(all(passes(line, point) for point in points) for line in lines)
 
 
 def _is_known(state: _State, premise: Fact, known: set[Fact]) -> bool:

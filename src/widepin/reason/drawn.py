@@ -33,7 +33,7 @@ class Drawn:
 
     ``points``: in the order of making. ``on``: curve -> the points known to lie on it -> the steps that say so.
     ``centre``: circle -> its centre, where that is a point. ``radius``: circle -> two points that far apart.
-    ``found``: points that were proved to lie on a line besides, with the fact that says so.
+    ``found``: points that were proved to lie on a line besides, with the facts that say so.
     ``given``: facts that makes state, each with its steps. ``model_points``: where the sample solution's lie.
     ``radii``: lengths that are radii of one circle, or of circles drawn with one radius, with the steps that say so.
     ``steps``: how each object is made.
@@ -45,13 +45,14 @@ class Drawn:
     size: float
     own: set[str] = field(default_factory=set)
     on: dict[str, dict[str, frozenset[str]]] = field(default_factory=lambda: defaultdict(dict))
-    found: dict[str, dict[str, Fact]] = field(default_factory=lambda: defaultdict(dict))
+    found: dict[str, dict[str, tuple[Fact, ...]]] = field(default_factory=lambda: defaultdict(dict))
     centre: dict[str, str] = field(default_factory=dict)
     radius: dict[str, tuple[str, str]] = field(default_factory=dict)
     given: list[tuple[Fact, frozenset[str]]] = field(default_factory=list)
     radii: list[dict[tuple[str, str], frozenset[str]]] = field(default_factory=list)
     steps: list[Step] = field(default_factory=list)
     model_points: dict[str, NDArray[np.complex128]] = field(default_factory=dict)
+    _through: dict[tuple[str, bool], set[str]] = field(default_factory=dict)
 
     # -- lines --------------------------------------------------------------------------------------
 
@@ -59,23 +60,36 @@ class Drawn:
         """Whether a line is known to pass through a point: by the making of the figure, or proved."""
         return point in self.on[line] or (not made_only and point in self.found[line])
 
+    def lines_through(self, point: str, made_only: bool = False) -> set[str]:
+        """The lines that are known to pass through a point."""
+        known = self._through.get((point, made_only))
+        if known is None:
+            known = {line for line in self.lines if self.passes(line, point, made_only)}
+            self._through[point, made_only] = known
+        return known
+
     def line_through(self, p: str, q: str, made_only: bool = False) -> str | None:
         """The first line that is known to pass through two points."""
-        for line in self.lines:
-            if self.passes(line, p, made_only) and self.passes(line, q, made_only):
-                return line
-        return None
+        both = self.lines_through(p, made_only) & self.lines_through(q, made_only)
+        return next((line for line in self.lines if line in both), None) if len(both) > 1 else next(iter(both), None)
 
-    def put_on(self, line: str, point: str, because: Fact) -> None:
+    def put(self, curve: str, point: str, steps: frozenset[str]) -> None:
+        """A point lies on a curve by the making of the figure."""
+        self.on[curve].setdefault(point, steps)
+        self._through.clear()
+
+    def put_on(self, line: str, point: str, because: tuple[Fact, ...]) -> None:
         """A point was proved to lie on a line."""
         if point not in self.on[line]:
             self.found[line].setdefault(point, because)
+            self._through.clear()
 
     def join(self, p: str, q: str) -> str:
         """A line through two points that nobody drew, so that others can be known to lie on it."""
         id_ = f"{p} {q}"  # no step is called so
         self.lines[id_] = (self.points[p], self.points[q] - self.points[p])
-        self.on[id_] = {p: frozenset(), q: frozenset()}
+        self.put(id_, p, frozenset())
+        self.put(id_, q, frozenset())
         return id_
 
     def said(self, term: Term) -> Term:
@@ -93,7 +107,7 @@ class Drawn:
 
     def in_a_row(self, points: Sequence[str], made_only: bool = False) -> bool:
         """Whether points are known to lie on one line."""
-        return any(all(self.passes(line, p, made_only) for p in points) for line in self.lines)
+        return bool(set.intersection(*(self.lines_through(p, made_only) for p in points)))
 
     def why_in_a_row(self, points: Sequence[str]) -> list[Fact]:
         """The facts by which points are known to lie on one line; none where the making says it."""
@@ -101,7 +115,7 @@ class Drawn:
             return []
         for line in self.lines:
             if all(self.passes(line, p) for p in points):
-                return list(dict.fromkeys(self.found[line][p] for p in points if p not in self.on[line]))
+                return list(dict.fromkeys(why for p in points if p not in self.on[line] for why in self.found[line][p]))
         raise LookupError(f"{points} are not known to lie in a row")
 
     def ray(self, vertex: str, p: str, made_only: bool = False) -> str:
@@ -279,8 +293,9 @@ def lie_in_a_row(drawn: Drawn, one: Fact) -> None:
     names = [str(name) for name in one.of]
     p, q = next((pair for pair in combinations(names, 2) if drawn.line_through(*pair)), (names[0], names[1]))
     line = drawn.line_through(p, q) or drawn.join(p, q)
+    anchored = [reason for end in (p, q) for reason in drawn.found[line].get(end, ())]
     for name in names:
-        drawn.put_on(line, name, one)
+        drawn.put_on(line, name, (one, *anchored))
 
 
 def put_model(found: Drawn, examined: Examination, columns: Sequence[int], further: bool = False) -> None:
@@ -308,7 +323,7 @@ def _say(found: Drawn, examined: Examination, number: int) -> None:
     def put(point: str, *curves: str) -> None:
         for curve in curves:
             if curve in found.lines or curve in found.circles:
-                found.on[curve].setdefault(point, here)
+                found.put(curve, point, here)
 
     match make:
         case "line" | "ray" | "segment":

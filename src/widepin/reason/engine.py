@@ -7,10 +7,11 @@ angles and lengths that are equal whether a rule says it.
 from __future__ import annotations
 
 from collections.abc import Iterable
+from itertools import islice
 
 from .facts import Fact
 from .instances import Proposals, Rows
-from .knowledge import Knowledge
+from .knowledge import Knowledge, key_of
 
 MOST_ROUNDS = 8
 
@@ -41,11 +42,13 @@ def _saturate(known: Knowledge, wanted: list[Fact], rows: Rows, left: int) -> in
         if wanted and all(map(known.knows, wanted)):
             break
         before = len(known.derived)
-        for rule, bindings in proposals:
-            known.apply(rule, bindings)
-            left -= 1
-            if left <= 0:
-                return left
-        if len(known.derived) == before:
+        # What is derived in one round rests on what was known before it, so that what takes fewer steps comes first.
+        fresh = ((rule, bindings) for rule, bindings in proposals if key_of(rule, bindings) not in known.settled)
+        tried = list(islice(fresh, left))
+        for found in [known.conclusion(rule, bindings) for rule, bindings in tried]:
+            if found is not None:
+                known.add(found.said, found.rule, found.premises, bindings=found.bindings)
+        left -= len(tried)
+        if left <= 0 or len(known.derived) == before:
             break
     return left

@@ -109,7 +109,7 @@ class Extraction:
                 return Support(tuple(ways), None if same else RuleName.DIRECTIONS)
             case Rel.ON:
                 point, curve = map(str, one.of)
-                return Support((drawn.found[curve][point],))
+                return Support(drawn.found[curve][point])
             case Rel.COLLINEAR:
                 return Support(tuple(drawn.why_in_a_row([str(name) for name in one.of])))
         raise LookupError(f"{one} does not follow")

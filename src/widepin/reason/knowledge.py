@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Hashable, Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
 from itertools import combinations
 
@@ -11,10 +11,11 @@ import numpy as np
 from ..judge.alike import alike
 from .drawn import Drawn, lie_in_a_row
 from .equalities import Equalities
-from .facts import Fact, Rel, Term, ends, fact, three, two
+from .facts import Fact, Rel, Term, ends, fact, lengths_of, three, two
 from .rules import Bindings, Rule, RuleName, bound, product_of, with_ratio
 
-MOST_POINTS = 15
+MOST_POINTS = 20
+NO_LENGTH = -1_000_000
 
 
 @dataclass(frozen=True)
@@ -26,6 +27,16 @@ class Derivation:
     steps: frozenset[str]
     stamp: int
     bindings: Mapping[str, Term] = field(default_factory=dict)
+
+
+@dataclass(frozen=True)
+class Conclusion:
+    """What an instance of a rule says, and the premises from which it does."""
+
+    said: Fact
+    rule: RuleName
+    premises: tuple[Fact, ...]
+    bindings: Bindings
 
 
 class Knowledge:
@@ -44,6 +55,7 @@ class Knowledge:
         self.ratios: dict[Fact, Fact] = {}  # without its numbers -> with them
         self.lengths, self.angles, self.directions = Equalities(), Equalities(), Equalities()
         self.points = list(drawn.points)[:MOST_POINTS]
+        self.settled: set[Hashable] = set()  # instances that need not be looked at again
         self.rows: list[Fact] = []  # points that were proved to lie in a row
         for one, rule, steps in base:
             if one.names <= {*drawn.points, *drawn.lines, *drawn.circles}:
@@ -107,25 +119,33 @@ class Knowledge:
 
     # -- adding -------------------------------------------------------------------------------------
 
-    def apply(self, rule: Rule, bindings: Bindings) -> None:
-        """Derive what a rule says of these points, if its premises are known."""
-        if rule.name in self.without:
-            return
-        for word, names in rule.figure_patterns:
-            if not self.drawn.seen(word, [str(bindings[name]) for name in names]):
-                return
+    def conclusion(self, rule: Rule, bindings: Bindings) -> Conclusion | None:
+        """What a rule says of these points, if its premises are known, and that is new or another way to a fact."""
+        if rule.name in self.without or not all(
+            self.drawn.seen(word, [str(bindings[name]) for name in names]) for word, names in rule.figure_patterns
+        ):
+            self.settled.add(key_of(rule, bindings))
+            return None
         premises = [bound(pattern, bindings) for pattern in rule.premise_patterns]
         for place, premise in enumerate(premises):
-            if premise.rel is Rel.RATIO:
+            if premise.rel is Rel.RATIO and premise.ratio is None:
                 if premise not in self.ratios:
-                    return
+                    return None
                 premises[place] = self.ratios[premise]
             elif not self.knows(premise):
-                return
+                return None
         said = bound(rule.conclusion_pattern, bindings)
-        if said.rel is Rel.RATIO:
-            said = with_ratio(said, product_of(rule, premises))
-        self.add(said, rule.name, tuple(premises), bindings=dict(bindings))
+        if said.rel is Rel.RATIO and said.ratio is None:
+            said = with_ratio(said, product_of(premises))
+        one = self.drawn.normal(said)
+        if one not in self.derived and self.knows(one) and not self._says_more_shortly(rule.name, premises):
+            return None
+        self.settled.add(key_of(rule, bindings))
+        return Conclusion(said, rule.name, tuple(premises), dict(bindings))
+
+    def _says_more_shortly(self, rule: RuleName, premises: Iterable[Fact]) -> bool:
+        """Whether a rule may say in fewer lines what is known."""
+        return rule in (RuleName.CONGRUENT_SIDES, RuleName.CONGRUENT_ANGLES) or all(map(self._is_made, premises))
 
     def add(
         self,
@@ -145,10 +165,16 @@ class Knowledge:
             if premises and all((way.rule, way.premises) != (rule, rests) for way in self._ways(one)):
                 self.others.setdefault(one, []).append(how)
             return
-        if premises and rule not in (RuleName.CONGRUENT_SIDES, RuleName.CONGRUENT_ANGLES) and self.knows(one):
-            return  # congruent triangles may say more shortly what is known
         self.derived[one] = how
         self._link(one, how.stamp)
+
+    def _is_made(self, one: Fact) -> bool:
+        """Whether the making of the figure says a fact by itself."""
+        one = self.drawn.normal(one)
+        if one.rel is Rel.EQUAL_LENGTH:
+            lengths = lengths_of(one)
+            return len(lengths) == 1 or any(lengths <= radii.keys() for radii in self.drawn.radii)
+        return (one in self.derived and not self.derived[one].premises) or self.is_plain(one)
 
     def _ways(self, one: Fact) -> Iterator[Derivation]:
         yield self.derived[one]
@@ -200,16 +226,20 @@ class Knowledge:
     # -- looking at the figure ----------------------------------------------------------------------
 
     def _look(self) -> None:
-        """Which lengths are equal in every position."""
+        """Which lengths are equal in every position, and which directions; pairs of one row are parallel too."""
         points, at = self.points, self.drawn.points
         self.pairs = list(combinations(points, 2))
         lengths = np.array([np.abs(at[p] - at[q]) for p, q in self.pairs]) / self.drawn.size
         self._length_class = _classes(self.pairs, lengths)
         self.apart = {pair for pair, row in zip(self.pairs, lengths, strict=True) if bool((row > 1e-6).all())}
+        joined = [pair for pair in self.pairs if pair in self.apart]
+        way = np.array([(at[q] - at[p]) / np.abs(at[q] - at[p]) for p, q in joined]) ** 2
+        groups = alike(np.hstack([way.real, way.imag])) if joined else ()
+        self.parallel_pairs = [(joined[n], joined[m]) for group in groups for n, m in combinations(sorted(group), 2)]
 
     def far(self, p: str, q: str) -> int:
-        """The class of a length: equal where lengths are, in every position."""
-        return self._length_class[ends((p, q))]
+        """The class of a length: equal where lengths are, in every position; of no length from a point to itself."""
+        return NO_LENGTH if p == q else self._length_class[ends((p, q))]
 
     def triangles(self) -> Iterator[tuple[str, str, str]]:
         """Triples of points that are no row in any position."""
@@ -226,6 +256,11 @@ class Knowledge:
                 if p in places and q in places:
                     found.add((p, q) if places[p] < places[q] else (q, p))
         return found
+
+
+def key_of(rule: Rule, bindings: Bindings) -> Hashable:
+    """What tells an instance of a rule from others."""
+    return rule.name, *(bindings[letter] for letter in sorted(bindings))
 
 
 def _angle(drawn: Drawn, term: Term) -> Term:

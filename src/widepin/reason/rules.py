@@ -41,7 +41,14 @@ class RuleName(StrEnum):
     MIDPOINT = "equal parts"
     HALVES_OF_EQUALS = "halves of equals"
     DOUBLES_OF_EQUALS = "doubles of equals"
-    DOUBLE_OF_MIDLINE = "twice the midline"
+    DOUBLES = "halves that are equal"
+    HALF_OF_SIDE = "length of a midline"
+    MIDPOINT_BY_HALF = "half the way"
+    EQUAL_STRIPS = "parallels through equal parts"
+    CEVA_PARALLEL = "lines through one point of the median"
+    CEVA_MIDPOINT = "line through the crossing of the diagonals"
+    SIMILAR_ISOSCELES = "isosceles triangles with a common base angle"
+    SIMILAR_SIDES = "sides of similar triangles"
     EQUAL_TRIANGLES = "equal triangles on one base"
     ALTERNATE = "alternate angles"
     ALTERNATE_CONVERSE = "equal alternate angles"
@@ -92,7 +99,6 @@ class Rule:
     conclusion: str = ""
     figure: str = ""
     elements: str = ""
-    ratio: tuple[int, int] | None = None  # of a conclusion that is always the same; else that of the premises
 
     @cached_property
     def premise_patterns(self) -> tuple[Pattern, ...]:
@@ -117,7 +123,14 @@ def patterns(text: str) -> tuple[Pattern, ...]:
 
 def bound(pattern: Pattern, bindings: Bindings) -> Fact:
     """The fact that a pattern says of these points and lines."""
-    return fact(Rel(pattern[0]), *(term_of(word, bindings) for word in pattern[1]))
+    terms = (term_of(word, bindings) for word in pattern[1])
+    if pattern[0] in PARTS:
+        return fact(Rel.RATIO, *terms, ratio=PARTS[pattern[0]])
+    return fact(Rel(pattern[0]), *terms)
+
+
+PARTS = {"half": (1, 2), "third": (1, 3)}
+"""Ratios of the first length of a pattern to the second."""
 
 
 def with_ratio(one: Fact, ratio: tuple[int, int]) -> Fact:
@@ -126,10 +139,8 @@ def with_ratio(one: Fact, ratio: tuple[int, int]) -> Fact:
     return fact(one.rel, *one.of, ratio=(ratio[0] // shared, ratio[1] // shared))
 
 
-def product_of(rule: Rule, premises: Iterable[Fact]) -> tuple[int, int]:
-    """The ratio that a rule concludes: its own, or the product of those that it rests on."""
-    if rule.ratio is not None:
-        return rule.ratio
+def product_of(premises: Iterable[Fact]) -> tuple[int, int]:
+    """The ratio that a rule concludes from those that it rests on: their product."""
     n = d = 1
     for one in premises:
         if one.ratio is not None:
@@ -202,13 +213,9 @@ ROWS = (
     ),
     Rule(N.HALVES_OF_EQUALS, "midpoint M A B, midpoint N C D, equal_length AB CD", "equal_length MA NC"),
     Rule(N.DOUBLES_OF_EQUALS, "midpoint M A B, midpoint N C D, equal_length MA NC", "equal_length AB CD"),
-    Rule(
-        N.DOUBLE_OF_MIDLINE,
-        "midpoint M A B, midpoint N A C, midpoint K D E, equal_length MN KD",
-        "equal_length BC DE",
-        "apart A B C",
-        "VI.2",
-    ),
+    Rule(N.HALF_OF_SIDE, "midpoint M A B, midpoint N A C", "half MN BC", "apart A B C", "VI.2"),
+    Rule(N.DOUBLES, "half AB CD, half EF GH, equal_length AB EF", "equal_length CD GH", "", "Common notion 2"),
+    Rule(N.MIDPOINT_BY_HALF, "half AM PQ, equal_length PQ AB, collinear A M B", "midpoint M A B", "between M A B"),
     Rule(N.EQUAL_TRIANGLES, "congruent ABC BAD", "parallel AB CD", "same_side C D A B", "I.39"),
     Rule(N.MIDPOINT, "equal_length MA MB, collinear A M B", "midpoint M A B", "distinct A B"),
     Rule(N.ALTERNATE, "parallel AB CD", "equal_angle ABC BCD", "opposite A D B C", "I.29"),
@@ -296,15 +303,14 @@ ROWS = (
         "centre O k, centre P m, apart H O A",
         "VI.2",
     ),
-    Rule(N.RATIO_OF_HALVES, "midpoint M A B", "ratio AM AB", ratio=(1, 2)),
+    Rule(N.RATIO_OF_HALVES, "midpoint M A B", "half AM AB"),
     Rule(N.RATIO_CHAIN, "ratio AP AM, ratio AM AB", "ratio AP AB", elements="V.22"),
     Rule(
         N.EQUAL_PARTS,
         "equal_length AC CD, equal_length CD DE, collinear A C D, collinear C D E",
-        "ratio AC AE",
+        "third AC AE",
         "between C A D, between D C E",
         "V.1",
-        (1, 3),
     ),
     Rule(
         N.INTERCEPT,
@@ -313,6 +319,34 @@ ROWS = (
         "apart A B C",
         "VI.2",
     ),
+    Rule(
+        N.EQUAL_STRIPS,
+        "midpoint O R T, parallel RA OM, parallel TB OM, collinear A M B",
+        "midpoint M A B",
+        "apart R A B, distinct O M",
+        "VI.2",
+    ),
+    Rule(
+        N.CEVA_PARALLEL,
+        "midpoint M A B, collinear S A C, collinear S B D, collinear S M X, collinear A D X, collinear B C X",
+        "parallel AB CD",
+        "apart S A B, distinct C D, distinct A C, distinct B D, distinct S C",
+    ),
+    Rule(
+        N.CEVA_MIDPOINT,
+        "parallel AB CD, collinear S A C, collinear S B D, collinear A D X, collinear B C X, collinear S X M,"
+        " collinear A M B",
+        "midpoint M A B",
+        "apart S A B, distinct A C, distinct S C",
+    ),
+    Rule(
+        N.SIMILAR_ISOSCELES,
+        "equal_length FA FM, equal_length CA CF, collinear A M C",
+        "similar AFM ACF",
+        "apart A C F, same_way M C A",
+        "VI.4",
+    ),
+    Rule(N.SIMILAR_SIDES, "similar ABC DEF, ratio PQ DE, equal_length PQ AB", "ratio AC DF", "", "VI.4"),
     Rule(
         N.HEXAGON_SIDE,
         "equal_length OA AB OB OC CD OD, collinear A O D",

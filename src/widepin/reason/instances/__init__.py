@@ -9,7 +9,7 @@ from .bisectors import bisectors, halves
 from .circles import circles, tangents
 from .hexagons import hexagons
 from .instance import Instance, Rows
-from .lines import around_points, midlines, parallels
+from .lines import around_points, equal_strips, midlines, parallels, trapeziums
 from .ratios import ratios
 from .triangles import Triangles
 
@@ -32,6 +32,8 @@ class Proposals:
         yield from self.triangles.congruences()
         yield from parallels(known)
         yield from midlines(known)
+        yield from equal_strips(known)
+        yield from trapeziums(known)
         yield from circles(known)
         yield from around_points(known)
         yield from tangents(known)

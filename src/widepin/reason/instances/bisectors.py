@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+from collections import defaultdict
 from collections.abc import Iterator
 from itertools import combinations
 
-from ..facts import Rel, ends, fact
+from ..facts import ends
 from ..knowledge import Knowledge
 from ..rules import RULES, RuleName
 from .instance import Instance, Named
@@ -15,6 +16,9 @@ N = RuleName
 
 def bisectors(known: Knowledge) -> Iterator[Instance]:
     """What two points that are equally far from two others say of the line through them, and of a third point."""
+    midpoints = defaultdict(list)
+    for m, a, b in known.midpoints():
+        midpoints[ends((a, b))].append(m)
     for (a, b), far in _equally_far(known).items():
         for p, q in combinations(far, 2):
             named: Named = {"A": a, "B": b, "P": p, "Q": q}
@@ -28,7 +32,7 @@ def bisectors(known: Knowledge) -> Iterator[Instance]:
                     yield RULES[N.BISECTOR_THIRD], named | {"R": m}
                 elif m in far:
                     yield RULES[N.BISECTOR_THREE], named | {"R": m}
-        for m in _midpoints_of(known, a, b):
+        for m in midpoints[ends((a, b))]:
             for p in known.points:
                 if p not in (a, b, m) and known.far(p, a) == known.far(p, b):
                     yield RULES[N.BISECTOR_POINT], {"M": m, "A": a, "B": b, "P": p}
@@ -47,10 +51,6 @@ def _equally_far(known: Knowledge) -> dict[tuple[str, str], list[str]]:
                 and known.lengths.are(ends((one, p)), ends((one, q)))
             ]
     return found
-
-
-def _midpoints_of(known: Knowledge, a: str, b: str) -> list[str]:
-    return [m for m in known.points if fact(Rel.MIDPOINT, m, a, b) in known.derived]
 
 
 def halves(known: Knowledge) -> Iterator[Instance]:

@@ -42,9 +42,20 @@ def tangents(known: Knowledge) -> Iterator[Instance]:
         for other, second in drawn.centre.items():
             if other != circle and second in known.points and second != centre:
                 yield from _similitudes(known, circle, centre, other, second)
-        for a in known.points:
-            for b, c in permutations([one for one in known.points if one not in (a, centre)], 2):
-                if drawn.holds(fact(Rel.TANGENT, circle, (a, b))) and drawn.holds(fact(Rel.TANGENT, circle, (a, c))):
+        yield from _both_legs(known, circle, centre)
+
+
+def _both_legs(known: Knowledge, circle: str, centre: str) -> Iterator[Instance]:
+    """Angles with their vertex on a line that is known to touch a circle, whose other leg touches it too."""
+    drawn = known.drawn
+    for touching in known.all_with(Rel.TANGENT):
+        if circle not in touching.of:
+            continue
+        line = next(term for term in touching.of if term != circle)
+        on = [p for p in known.points if p in line or (isinstance(line, str) and drawn.passes(line, p))]
+        for a, b in permutations(on, 2):
+            for c in known.points:
+                if c not in (a, b, centre) and c not in on and drawn.holds(fact(Rel.TANGENT, circle, (a, c))):
                     yield RULES[N.TANGENT_TO_BOTH_LEGS], {"k": circle, "O": centre, "A": a, "B": b, "C": c}
 
 

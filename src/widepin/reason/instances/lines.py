@@ -16,14 +16,14 @@ N = RuleName
 def parallels(known: Knowledge) -> Iterator[Instance]:
     """Angles at parallels, parallelograms, and directions through one point."""
     drawn = known.drawn
-    for (a, b), (c, d) in combinations(known.pairs, 2):
+    for (a, b), (c, d) in known.parallel_pairs:
         if len({a, b, c, d}) == 3:
             p = ({a, b} & {c, d}).pop()
-            q, r = ({a, b} | {c, d}) - {p}
-            if drawn.holds(Fact(Rel.COLLINEAR, (p, q, r))) and not drawn.in_a_row((p, q, r)):
+            q, r = sorted(({a, b} | {c, d}) - {p})
+            if not drawn.in_a_row((p, q, r)):
                 yield RULES[N.ONE_PERPENDICULAR], {"A": p, "B": q, "C": r}
             continue
-        if len({a, b, c, d}) < 4 or not drawn.holds(Fact(Rel.PARALLEL, ((a, b), (c, d)))):
+        if drawn.in_a_row((a, b, c)):
             continue
         for p, q, r, s in ((a, b, c, d), (a, b, d, c), (b, a, c, d), (b, a, d, c)):
             named: Named = {"A": p, "B": q, "C": r, "D": s}
@@ -53,16 +53,51 @@ def midlines(known: Knowledge) -> Iterator[Instance]:
             for r, s in ((b, d), (d, b)):
                 if p == r and q != s:
                     yield RULES[N.MIDLINE], {"A": p, "B": q, "C": s, "M": m, "N": n}
-                    for k, d, e in known.midpoints():
-                        if known.far(q, s) == known.far(d, e) and k not in (m, n):
-                            double: Named = {"A": p, "B": q, "C": s, "M": m, "N": n, "K": k}
-                            yield RULES[N.DOUBLE_OF_MIDLINE], double | {"D": d, "E": e}
+                    yield RULES[N.HALF_OF_SIDE], {"A": p, "B": q, "C": s, "M": m, "N": n}
     for m, a, b in known.midpoints():
         for p, q in ((a, b), (b, a)):
             for n in known.points:
                 for c in known.points:
                     if len({p, q, m, n, c}) == 5 and drawn.in_a_row((p, n, c)) and known.far(n, p) == known.far(n, c):
                         yield RULES[N.MIDLINE_CONVERSE], {"A": p, "B": q, "C": c, "M": m, "N": n}
+
+
+def equal_strips(known: Knowledge) -> Iterator[Instance]:
+    """Parallels through the ends and the middle of one segment that another line meets."""
+    for o, r, t in known.midpoints():
+        for a, b in known.pairs:
+            for m in known.points:
+                if len({o, r, t, a, b, m}) < 6 or known.far(m, a) != known.far(m, b):
+                    continue
+                if known.drawn.in_a_row((a, m, b)):
+                    for p, q in ((a, b), (b, a)):
+                        yield RULES[N.EQUAL_STRIPS], {"O": o, "R": r, "T": t, "A": p, "B": q, "M": m}
+
+
+def trapeziums(known: Knowledge) -> Iterator[Instance]:
+    """Two lines from a point that a pair of lines crosses, whose crossing is joined with that point."""
+    drawn, points = known.drawn, known.points
+    for a, b in known.pairs:
+        for m in points:
+            if known.far(m, a) != known.far(m, b) or not drawn.in_a_row((a, m, b)):
+                continue
+            for s in points:
+                if s in (a, b, m) or drawn.in_a_row((a, b, s)):
+                    continue
+                for x in points:
+                    if x not in (s, m, a, b) and drawn.in_a_row((s, m, x)):
+                        yield from _crossing(known, {"M": m, "A": a, "B": b, "S": s, "X": x})
+
+
+def _crossing(known: Knowledge, named: Named) -> Iterator[Instance]:
+    a, b, s, x = (str(named[letter]) for letter in "ABSX")
+    in_a_row = known.drawn.in_a_row
+    for c in known.points:
+        if c not in (s, a, b, x) and in_a_row((s, a, c)) and in_a_row((b, x, c)):
+            for d in known.points:
+                if d not in (s, a, b, x) and in_a_row((s, b, d)) and in_a_row((a, x, d)):
+                    yield RULES[N.CEVA_PARALLEL], named | {"C": c, "D": d}
+                    yield RULES[N.CEVA_MIDPOINT], named | {"C": c, "D": d}
 
 
 def around_points(known: Knowledge) -> Iterator[Instance]:

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from itertools import permutations
 
-from ..facts import Fact, Rel, fact, two
+from ..facts import Fact, Rel, fact, three, two
 from ..knowledge import Knowledge
 from ..rules import RULES, RuleName
 from .instance import Instance
@@ -27,6 +27,8 @@ def ratios(known: Knowledge) -> Iterator[Instance]:
             if known.far(a, c) == known.far(c, d) == known.far(d, e):
                 yield RULES[N.EQUAL_PARTS], {"A": a, "C": c, "D": d, "E": e}
     every = list(known.ratios.values())
+    yield from _halves(known, every)
+    yield from _similar(known, every)
     for one in every:
         for (a, c), (first, e) in _from_one_end(one):
             if a == first:
@@ -38,6 +40,42 @@ def ratios(known: Knowledge) -> Iterator[Instance]:
                 for (second, n), (third, b) in _from_one_end(other):
                     if a == first == second == third and m == n and p != b:
                         yield RULES[N.RATIO_CHAIN], {"A": a, "B": b, "M": m, "P": p}
+
+
+def _halves(known: Knowledge, every: Sequence[Fact]) -> Iterator[Instance]:
+    """Lengths that are twice equal ones, and midpoints by length."""
+    far, halves = known.far, [one for one in every if one.ratio == (1, 2)]
+    for one in halves:
+        (a, b), (c, d) = map(two, one.of)
+        for other in halves:
+            (e, f), (g, h) = map(two, other.of)
+            if one != other and far(a, b) == far(e, f):
+                yield RULES[N.DOUBLES], dict(zip("ABCDEFGH", (a, b, c, d, e, f, g, h), strict=True))
+        for p, m in ((a, b), (b, a)):
+            for end in known.points:
+                if end not in (p, m) and far(p, end) == far(c, d) and known.drawn.in_a_row((p, m, end)):
+                    yield RULES[N.MIDPOINT_BY_HALF], {"A": p, "M": m, "B": end, "P": c, "Q": d}
+
+
+def _similar(known: Knowledge, every: Sequence[Fact]) -> Iterator[Instance]:
+    """Isosceles triangles with one base angle in common, and sides of similar triangles."""
+    far = known.far
+    for a, c in permutations(known.points, 2):
+        for f in known.points:
+            if f in (a, c) or far(c, a) != far(c, f):
+                continue
+            for m in known.points:
+                if m not in (a, c, f) and far(f, a) == far(f, m) and known.drawn.in_a_row((a, m, c)):
+                    yield RULES[N.SIMILAR_ISOSCELES], {"A": a, "C": c, "F": f, "M": m}
+    for similar in known.all_with(Rel.SIMILAR):
+        first, second = map(three, similar.of)
+        for turn in permutations(range(3)):
+            for one, other in ((first, second), (second, first)):
+                (a, b, c), (d, e, f) = (tuple(corners[n] for n in turn) for corners in (one, other))
+                for ratio in every:
+                    (p, q), (g, h) = map(two, ratio.of)
+                    if far(p, q) == far(a, b) and {g, h} == {d, e}:
+                        yield RULES[N.SIMILAR_SIDES], dict(zip("ABCDEFPQ", (a, b, c, d, e, f, p, q), strict=True))
 
 
 def _from_one_end(one: Fact) -> Iterator[tuple[tuple[str, str], tuple[str, str]]]:
