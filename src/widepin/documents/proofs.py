@@ -3,15 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import replace
 
 from ..judge.task import MODEL, Task, Work
 from ..judge.verdict import Outcome, Verdict
+from ..plane.makes import MakeName
 from ..plane.rows import complete
-from ..reason.facts import Fact, Rel, Term
+from ..reason.facts import Fact, Rel, Term, lengths_of
 from ..reason.proof import Line, Proof
 from ..reason.proving import prove
-from ..reason.rules import RULES, RuleName
+from ..reason.rules import RULES, RuleName, bound
 from .language import gettext as _
 from .language import marked
 from .reading import JsonObject
@@ -82,15 +82,63 @@ REASON_WORDS: dict[str, str] = complete(
         N.HEXAGON_TRIANGLE: marked("every other corner of a regular hexagon"),
         N.ONE_PERPENDICULAR: marked("through one point there is only one line in a direction"),
         N.TRANSITIVE: marked("equal to the same"),
-        N.SAME_LINE: marked("points of one line"),
+        N.SAME_LINE: marked("they lie on the same line"),
         N.DIRECTIONS: marked("parallels and right angles"),
-        N.ON_CURVE: marked("it is as far from the centre, or in the same row"),
+        N.ON_CURVE: marked("it is as far from the centre as a radius is long"),
         N.THERE_IS_ONE: marked("there is only one"),
         N.BY_CONSTRUCTION: marked("by construction"),
         N.RADII: marked("radii"),
     },
 )
 """The reason of a line, in the trade's words."""
+
+NAMED_REASONS: dict[str, str] = {
+    N.BISECTOR_LINE: marked(
+        "%(P)s and %(Q)s are each as far from %(A)s as from %(B)s: they span the perpendicular bisector"
+    ),
+    N.BISECTOR_FOOT: marked("%(P)s and %(Q)s span the perpendicular bisector of %(A)s%(B)s, which halves it"),
+    N.BISECTOR_POINT: marked("%(P)s lies on the perpendicular bisector of %(A)s%(B)s"),
+    N.BISECTOR_THIRD: marked("%(R)s lies on the perpendicular bisector of %(A)s%(B)s"),
+    N.BISECTOR_THREE: marked(
+        "%(P)s, %(Q)s and %(R)s are each as far from %(A)s as from %(B)s: all three lie on the perpendicular bisector"
+    ),
+    N.EQUAL_STRIPS: marked("parallels that cut off %(R)s%(O)s = %(O)s%(T)s cut equal parts of every line"),
+    N.CEVA_PARALLEL: marked("Ceva’s theorem in triangle %(A)s%(B)s%(S)s: %(M)s halves %(A)s%(B)s"),
+    N.CEVA_MIDPOINT: marked("Ceva’s theorem in triangle %(A)s%(B)s%(S)s: the sides from %(S)s are cut alike"),
+    N.SIMILAR_ISOSCELES: marked("both are isosceles, with the same base angle at %(A)s"),
+}
+"""Reasons that name the points that they are about; letters as in the rows of rules."""
+
+ONLY_ONE: dict[str, str] = complete(
+    MakeName,
+    {
+        "free_point": marked("it is the same point"),
+        "point_on": marked("it is the same point"),
+        "line": marked("through two points there is only one line"),
+        "segment": marked("between two points there is only one segment"),
+        "ray": marked("from one point through another there is only one ray"),
+        "circle": marked("centre and radius determine a circle"),
+        "circle_radius": marked("centre and radius determine a circle"),
+        "circle_through": marked("through three points there is only one circle"),
+        "intersection": marked("it lies on both, and they meet there"),
+        "midpoint": marked("a segment has only one midpoint"),
+        "perpendicular": marked("through one point there is only one perpendicular"),
+        "parallel": marked("through one point there is only one parallel"),
+        "perpendicular_bisector": marked("a segment has only one perpendicular bisector"),
+        "angle_bisector": marked("an angle has only one bisector"),
+        "reflection": marked("a point has only one mirror image"),
+        "translation": marked("there is only one such point"),
+    },
+)
+"""Why an object that has what only one has is that one, by the make of that one."""
+
+DIRECTION_REASONS = {
+    (Rel.PARALLEL, True): marked("both are perpendicular to one line"),
+    (Rel.PARALLEL, False): marked("both are parallel to one line"),
+    (Rel.PERPENDICULAR, True): marked("one is perpendicular to a parallel of the other"),
+    (Rel.PERPENDICULAR, False): marked("the same lines, named by other points"),
+}
+"""Reasons for directions: what is said of two lines, and whether a line that is cited says it another way."""
 
 
 def proof_of(task: Task, work: Work, verdict: Verdict) -> Proof | None:
@@ -132,15 +180,15 @@ def explained_proof(proof: Proof, task: Task, names: Mapping[str, str] | None = 
 
     ``names``: what objects are called, where that is not their id.
     """
-    words, called = Words(task), names or {}
+    words, called, lines = Words(task), names or {}, proof.lines
     return [
         {
             "n": number,
             "words": fact_in_words(line.fact, words, called),
-            "reason": reason_in_words(line, called),
+            "reason": reason_in_words(line, lines, words, called),
             "rule": line.rule.value,
             "others": {rule: _(REASON_WORDS[rule]) for rule in OTHER_REASONS if rule != line.rule},
-            "because_of": reason_in_words(replace(line, because=()), called),
+            "because_of": rule_in_words(line, lines, words, called),
             "elements": RULES[line.rule].elements,
             "because": list(line.because),
             "steps": [step for step in line.steps if " " not in step],
@@ -151,7 +199,7 @@ def explained_proof(proof: Proof, task: Task, names: Mapping[str, str] | None = 
             "equal": [list(term) for term in line.fact.of] if line.fact.rel in MARKED else [],
             "right": [list(term) for term in line.fact.of] if line.fact.rel is Rel.RIGHT_ANGLE else [],
         }
-        for number, line in enumerate(proof.lines, 1)
+        for number, line in enumerate(lines, 1)
     ]
 
 
@@ -176,6 +224,9 @@ def fact_in_words(one: Fact, words: Words, called: Mapping[str, str]) -> str:
     match one.rel:
         case Rel.EQUAL_LENGTH:
             return " = ".join(terms)
+        case Rel.EQUAL_ANGLE if any(name.startswith(MODEL) for name in one.names):
+            own = next(term for term in one.of if not any(name.startswith(MODEL) for name in term))
+            return _("angle %(name)s is as large as is asked for", name=name(own))
         case Rel.EQUAL_ANGLE:
             return " = ".join(_("angle %(name)s", name=term) for term in terms)
         case Rel.RIGHT_ANGLE:
@@ -205,15 +256,48 @@ def fact_in_words(one: Fact, words: Words, called: Mapping[str, str]) -> str:
             return _("%(one)s is %(other)s", one=terms[0], other=terms[1])
 
 
-def reason_in_words(line: Line, called: Mapping[str, str]) -> str:
-    """Why a line is so: its rule, the steps that say it, and the lines that it rests on."""
-    words = _(REASON_WORDS[line.rule])
-    if line.rule is N.RADII:
-        circles = [called.get(step, step) for step in line.steps if step[:1].islower()]
-        words = _("radii of %(circles)s", circles=listed(circles)) if circles else words
-    if line.because:
-        words = f"{words} ({', '.join(map(str, line.because))})"
-    return words
+def reason_in_words(line: Line, lines: Sequence[Line], words: Words, called: Mapping[str, str]) -> str:
+    """Why a line is so, with the points that it is about, and the numbers of the lines that it rests on."""
+    if line.rule in NAMED_REASONS:
+        named = {letter: called.get(str(name), str(name)) for letter, name in line.bindings.items()}
+        said = _(NAMED_REASONS[line.rule]) % named
+    else:
+        said = rule_in_words(line, lines, words, called)
+    rests = [*map(str, line.because), *(_("%(name)s common", name=name) for name in _common(line, called))]
+    return f"{said} ({', '.join(rests)})" if rests else said
+
+
+def _common(line: Line, called: Mapping[str, str]) -> list[str]:
+    """The sides that two triangles share, where their congruence rests on them."""
+    if line.fact.rel is not Rel.CONGRUENT:
+        return []
+    premises = (bound(pattern, line.bindings) for pattern in RULES[line.rule].premise_patterns)
+    shared = [one.of[0] for one in premises if one.rel is Rel.EQUAL_LENGTH and len(lengths_of(one)) == 1]
+    return ["".join(called.get(part, part) for part in term) for term in shared]
+
+
+def rule_in_words(line: Line, lines: Sequence[Line], words: Words, called: Mapping[str, str]) -> str:
+    """The rule of a line, as it is known: radii of c, three sides (SSS)."""
+    match line.rule:
+        case N.RADII:
+            circles = [called.get(step, step) for step in line.steps if step[:1].islower()]
+            return _("radii of %(circles)s", circles=listed(circles)) if circles else _(REASON_WORDS[line.rule])
+        case N.DIRECTIONS:
+            cited = {_direction(lines[number - 1].fact) for number in line.because}
+            crosswise = (Rel.PERPENDICULAR if _direction(line.fact) is Rel.PARALLEL else Rel.PARALLEL) in cited
+            return _(DIRECTION_REASONS[_direction(line.fact), crosswise])
+        case N.THERE_IS_ONE:
+            one = next((name for name in line.fact.names if name.startswith(MODEL)), None)
+            if not line.because or one is None or line.fact.rel is not Rel.SAME:
+                return _("made as it is asked for")
+            step = words.model[one]
+            return _(ONLY_ONE[words.known.get(step.id, step).make])
+    return _(REASON_WORDS[line.rule])
+
+
+def _direction(one: Fact) -> Rel:
+    """A right angle says of its legs that they are perpendicular."""
+    return Rel.PERPENDICULAR if one.rel is Rel.RIGHT_ANGLE else one.rel
 
 
 def how_far(works: Sequence[tuple[str, Proof | None]]) -> JsonObject:

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
-from itertools import combinations
+from itertools import combinations, permutations
 
 from ..judge.conditions import RELATIONS, RelationName
 from ..judge.examination import Examination
@@ -145,6 +145,8 @@ def _variants(drawn: Drawn, one: Fact) -> Iterator[Fact]:
         for line in drawn.lines:
             if sum(drawn.passes(line, str(p)) for p in one.of) > 1:
                 yield from (fact(Rel.ON, str(p), line) for p in one.of)
+        for p, q, r in permutations(one.of) if len(one.of) == 3 else ():
+            yield fact(Rel.ON, str(p), (str(q), str(r)))
     if one.rel is Rel.RIGHT_ANGLE:
         p, v, q = three(one.of[0])
         yield fact(Rel.PERPENDICULAR, drawn.line((v, p)), drawn.line((v, q)))

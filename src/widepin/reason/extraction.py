@@ -33,12 +33,16 @@ class Support:
 
 
 class Extraction:
-    """Lines of a proof, put together fact by fact. ``before``: only facts with a smaller stamp may be used."""
+    """Lines of a proof, put together fact by fact.
+
+    ``ways``: number of the line of a condition -> the facts from which it follows.
+    """
 
     def __init__(self, known: Knowledge):
         self.known = known
         self.drawn: Drawn = known.drawn
         self.lines: list[Line] = []
+        self.ways: dict[int, tuple[Fact, ...]] = {}
         self._number: dict[Fact, int] = {}
         self._best: dict[Fact, Derivation] = {}
         self._needed: dict[Fact, frozenset[Fact]] = {}
@@ -58,7 +62,7 @@ class Extraction:
         numbers = list(dict.fromkeys(self._line_of(each) for each in support.facts))
         numbers += [number for each in support.premises for number in self.numbers_for(each, before)]
         if support.rule is None:
-            return numbers if len(numbers) < MOST_CITED else [self._put(one, RuleName.SAME_LINE, numbers)]
+            return numbers if len(numbers) < 2 else [self._put(one, RuleName.SAME_LINE, numbers)]
         if one.rel is Rel.EQUAL_LENGTH:
             return [self._equal_lengths(one, numbers, before is None)]
         if one.rel is Rel.EQUAL_ANGLE and support.facts:

@@ -58,7 +58,7 @@ def prove(task: Task, steps: Sequence[Step], answer: Mapping[str, str]) -> Proof
             _reach(extraction, goal, list(way))
         except LookupError:  # what is known cannot be put into lines either
             still_open.append(goal.place)
-    lines = shortened(extraction.lines, drawn)
+    lines = shortened(extraction.lines, extraction.ways, drawn)
     missing = tuple(one for one in wanted if not known.knows(one))
     proof = Proof(lines, tuple(sorted(still_open)), not still_open and _is_trivial(lines), missing)
     return checked(proof, examined, numbers, answer)
@@ -98,6 +98,7 @@ def _reach(extraction: Extraction, goal: Goal, way: list[Fact]) -> None:
     )
     own = sorted(name for name in goal.fact.names if name in extraction.drawn.own)
     lines.append(Line(goal.fact, rule, cited, tuple(own) if not way else (), goal.place))
+    extraction.ways[len(lines)] = tuple(way)
 
 
 def _usual(one: Fact, drawn: Drawn) -> RuleName:

@@ -6,7 +6,7 @@ line says in other words is that line.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 
 from .drawn import Drawn
@@ -17,11 +17,14 @@ from .rules import RULES, RuleName, bound
 Lengths = set[tuple[str, str]]
 
 
-def shortened(lines: Sequence[Line], drawn: Drawn) -> tuple[Line, ...]:
-    """The lines that lead to a condition, each saying what is needed of it, numbered anew."""
+def shortened(lines: Sequence[Line], ways: Mapping[int, Sequence[Fact]], drawn: Drawn) -> tuple[Line, ...]:
+    """The lines that lead to a condition, each saying what is needed of it, numbered anew.
+
+    ``ways``: number of the line of a condition -> the facts from which it follows.
+    """
     found = [_as_said(line, drawn) for line in lines]
     _merge_conditions(found)
-    _keep_needed_lengths(found, drawn)
+    _keep_needed_lengths(found, ways, drawn)
     _merge_conditions(found)
     return without_unused(found)
 
@@ -59,16 +62,18 @@ def _repeats(line: Line, said: Line, lines: Sequence[Line]) -> bool:
     if line.rule is RuleName.DIRECTIONS and line.fact.rel is Rel.PERPENDICULAR and said.fact.rel is Rel.RIGHT_ANGLE:
         p, v, q = three(said.fact.of[0])
         return fact(Rel.PERPENDICULAR, *line.fact.of) == fact(Rel.PERPENDICULAR, (p, v), (v, q))
+    if line.fact.rel is Rel.ON and said.fact.rel is Rel.COLLINEAR:
+        return line.fact.names == said.fact.names
     return line.fact == said.fact
 
 
-def _keep_needed_lengths(lines: list[Line], drawn: Drawn) -> None:
+def _keep_needed_lengths(lines: list[Line], ways: Mapping[int, Sequence[Fact]], drawn: Drawn) -> None:
     """Of lines of equal lengths what lines after them use; one that then says no more than one it cites gives way."""
     needed: list[Lengths] = [set() for _line in lines]
     for place in range(len(lines) - 1, -1, -1):
         line = lines[place]
         if not _is_gathered(line):
-            _ask(line, lines, needed)
+            _ask(line, lines, needed, ways.get(place + 1, ()))
             continue
         if line.condition is None:
             if len(needed[place]) < 2:
@@ -90,14 +95,16 @@ def _is_gathered(line: Line) -> bool:
     return line.fact.rel is Rel.EQUAL_LENGTH and line.rule in (RuleName.TRANSITIVE, RuleName.RADII)
 
 
-def _ask(line: Line, lines: Sequence[Line], needed: list[Lengths]) -> None:
-    """What a line needs of those that it cites: the lengths of its rule's premises, or all that may be meant."""
-    patterns = RULES[line.rule].premise_patterns
-    premises = [bound(pattern, line.bindings) for pattern in patterns if pattern[0] == Rel.EQUAL_LENGTH]
-    asked = set[tuple[str, str]]().union(*map(lengths_of, premises))
-    for number in line.because:
-        said = lengths_of(lines[number - 1].fact)
-        needed[number - 1] |= said & asked if asked else said
+def _ask(line: Line, lines: Sequence[Line], needed: list[Lengths], way: Sequence[Fact]) -> None:
+    """What a line needs of those that it cites: the equal lengths that are its premises, or a condition's ``way``."""
+    premises = [bound(pattern, line.bindings) for pattern in RULES[line.rule].premise_patterns] or way
+    for premise in premises:
+        if premise.rel is Rel.EQUAL_LENGTH:
+            asked = lengths_of(premise)
+            for number in line.because:
+                if len(asked) > 1 and asked <= lengths_of(lines[number - 1].fact):
+                    needed[number - 1] |= asked
+                    break
 
 
 def _ask_joined(line: Line, lines: Sequence[Line], needed: list[Lengths], said: Lengths) -> None:

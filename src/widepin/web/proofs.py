@@ -64,5 +64,6 @@ def _found(task_text: str, steps_text: str, answer_text: str, names_text: str) -
             ),
         }
     if proof.trivial:
-        return {"lines": explained_proof(proof, task, names), "said": _("It is so by construction.")}
+        made = [line for line in explained_proof(proof, task, names) if line["rule"] != RuleName.THERE_IS_ONE]
+        return {"lines": made, "said": _("There is nothing to prove: it was made just as the task asks for it.")}
     return {"lines": explained_proof(proof, task, names), "said": ""}
