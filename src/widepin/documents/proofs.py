@@ -9,7 +9,7 @@ from ..judge.verdict import Outcome, Verdict
 from ..plane.makes import MakeName
 from ..plane.rows import complete
 from ..reason.facts import Fact, Rel, Term, lengths_of
-from ..reason.proof import Line, Proof
+from ..reason.proof import Case, Line, Proof
 from ..reason.proving import prove
 from ..reason.rules import RULES, RuleName, bound
 from .language import gettext as _
@@ -165,7 +165,15 @@ def write_line(number: int, line: Line) -> JsonObject:
         "reason": line.rule.value,
         "because": list(line.because),
         "steps": [step for step in line.steps if " " not in step],
-    } | ({} if line.condition is None else {"condition": line.condition})
+    } | given_of(line)
+
+
+def given_of(line: Line) -> JsonObject:
+    """Which condition a line is, and for which positions it is said, where that is so."""
+    more: JsonObject = {} if line.condition is None else {"condition": line.condition}
+    if line.case is not None:
+        more["case"] = {"reads": line.case.word, "of": list(line.case.points), "holds": line.case.holds}
+    return more
 
 
 def written(term: Term) -> str | list[str]:
@@ -193,6 +201,7 @@ def explained_proof(proof: Proof, task: Task, names: Mapping[str, str] | None = 
             "because": list(line.because),
             "steps": [step for step in line.steps if " " not in step],
             "condition": line.condition,
+            "case": case_in_words(line.case, called) if line.case else "",
             "objects": sorted(
                 {part for name in line.fact.names if not name.startswith(MODEL) for part in name.split(" ")}
             ),
@@ -254,6 +263,25 @@ def fact_in_words(one: Fact, words: Words, called: Mapping[str, str]) -> str:
             return f"{terms[0]} : {terms[1]} = {n} : {d}"
         case Rel.SAME:
             return _("%(one)s is %(other)s", one=terms[0], other=terms[1])
+
+
+CASE_WORDS = {
+    ("between", True): marked("where %(0)s lies between %(1)s and %(2)s"),
+    ("between", False): marked("where %(0)s does not lie between %(1)s and %(2)s"),
+    ("same_side", True): marked("where %(0)s and %(1)s lie on one side of %(2)s%(3)s"),
+    ("same_side", False): marked("where %(0)s and %(1)s lie on different sides of %(2)s%(3)s"),
+    ("same_way", True): marked("where %(0)s and %(1)s lie on one side of %(2)s"),
+    ("same_way", False): marked("where %(0)s and %(1)s lie on different sides of %(2)s"),
+    ("inside", True): marked("where %(0)s lies inside angle %(2)s%(1)s%(3)s"),
+    ("inside", False): marked("where %(0)s does not lie inside angle %(2)s%(1)s%(3)s"),
+}
+"""Cases of positions; numbers stand for the points of what is read off the figure."""
+
+
+def case_in_words(case: Case, called: Mapping[str, str]) -> str:
+    """For which positions a line is said: where C and D lie on one side of AB."""
+    points = {str(place): called.get(name, name) for place, name in enumerate(case.points)}
+    return _(CASE_WORDS[case.word, case.holds]) % points
 
 
 def reason_in_words(line: Line, lines: Sequence[Line], words: Words, called: Mapping[str, str]) -> str:

@@ -8,7 +8,7 @@ in balls. It knows the rows of rules, the figure, and how facts are written; it 
 from __future__ import annotations
 
 from collections.abc import Collection, Iterator, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, replace
 from itertools import combinations, permutations
 
 from ..judge.conditions import RELATIONS, RelationName
@@ -19,7 +19,7 @@ from ..judge.task import MODEL, Condition
 from .drawn import Drawn, after_making, columns_where_all_is, drawn_in, lie_in_a_row, put_model
 from .facts import Fact, Rel, Term, fact, lengths_of, three
 from .goals import Goals
-from .proof import Line, Proof
+from .proof import Case, Line, Proof
 from .rules import RULES, RuleName, bound, product_of, with_ratio
 
 N = RuleName
@@ -35,12 +35,11 @@ class Wrong:
 
 @dataclass
 class _State:
-    """What is known while lines pass: the figure in fresh positions, what its making says, and the lines so far."""
+    """What is known while lines pass: the figure in fresh positions, and what its making says."""
 
     drawn: Drawn
     made: set[Fact]
     proving: Proving
-    passed: list[Fact] = field(default_factory=list)
 
 
 def check(proof: Proof, examined: Examination, numbers: Sequence[int], answer: Mapping[str, str]) -> Wrong | None:
@@ -48,15 +47,43 @@ def check(proof: Proof, examined: Examination, numbers: Sequence[int], answer: M
 
     ``numbers``: the objects that the proof may speak of. ``answer``: wanted name -> id.
     """
+    cases = list(dict.fromkeys(line.case for line in proof.lines))
+    if not _cover(cases, proof.open_case):
+        return Wrong(1, "its cases are not all that there are")
     columns = columns_where_all_is(examined, numbers, further=True)
-    drawn = drawn_in(examined, numbers, columns, further=True)
-    put_model(drawn, examined, columns, further=True)
-    made = {drawn.normal(one) for one, _steps in (*drawn.given, *after_making(drawn, examined, numbers))}
-    state = _State(drawn, made, Proving(examined))
+    proving = Proving(examined)
+    for case in cases:
+        drawn = drawn_in(examined, numbers, columns, further=True)
+        put_model(drawn, examined, columns, further=True)
+        if case is not None and not drawn.restrict(case):
+            return Wrong(1, "no position is of its case")
+        made = {drawn.normal(one) for one, _steps in (*drawn.given, *after_making(drawn, examined, numbers))}
+        wrong = _check_case(proof, case, _State(drawn, made, proving), examined, answer)
+        if wrong is not None:
+            return wrong
+    return None
+
+
+def _cover(cases: Sequence[Case | None], open_case: Case | None) -> bool:
+    """Whether cases leave out no position but those that are said to be open."""
+    said = [*cases, *([open_case] if open_case else [])]
+    if len(said) < 2:
+        return True  # of all positions, or the part of a proof that is put together and checked with its other
+    first, second, *more = said
+    return first is not None and second is not None and not more and second == replace(first, holds=not first.holds)
+
+
+def _check_case(
+    proof: Proof, case: Case | None, state: _State, examined: Examination, answer: Mapping[str, str]
+) -> Wrong | None:
+    """What is wrong first with the lines of one case."""
+    drawn = state.drawn
     for number, line in enumerate(proof.lines, 1):
-        if any(not 0 < cited < number for cited in line.because):
+        if line.case != case:
+            continue
+        if any(not 0 < cited < number or proof.lines[cited - 1].case != case for cited in line.because):
             return Wrong(number, "it cites a line that does not stand before it")
-        cited = [state.passed[place - 1] for place in line.because]
+        cited = [proof.lines[place - 1].fact for place in line.because]
         if line.condition is not None and not _is_condition(drawn, line, examined, answer):
             return Wrong(number, "it is not the condition that it claims to be")
         if not _follows(state, line, cited, examined, answer):
@@ -67,7 +94,6 @@ def check(proof: Proof, examined: Examination, numbers: Sequence[int], answer: M
             lie_in_a_row(drawn, line.fact)
         elif line.fact.rel is Rel.ON and line.fact.of[1] in drawn.lines:
             drawn.put_on(str(line.fact.of[1]), str(line.fact.of[0]), (line.fact,))
-        state.passed.append(line.fact)
     return None
 
 

@@ -19,6 +19,7 @@ from ..plane.figure import is_defined
 from ..plane.shapes import LINES, Kind
 from ..plane.steps import Step
 from .facts import Fact, Rel, Term, fact, three, two
+from .proof import Case
 
 POSITIONS = 10
 """In which facts are looked at before they are derived; the checker looks at others."""
@@ -36,7 +37,7 @@ class Drawn:
     ``found``: points that were proved to lie on a line besides, with the facts that say so.
     ``given``: facts that makes state, each with its steps. ``model_points``: where the sample solution's lie.
     ``radii``: lengths that are radii of one circle, or of circles drawn with one radius, with the steps that say so.
-    ``steps``: how each object is made.
+    ``steps``: how each object is made. ``case``: the columns that are looked at for what rules read off the figure.
     """
 
     points: dict[str, NDArray[np.complex128]]
@@ -52,6 +53,7 @@ class Drawn:
     radii: list[dict[tuple[str, str], frozenset[str]]] = field(default_factory=list)
     steps: list[Step] = field(default_factory=list)
     model_points: dict[str, NDArray[np.complex128]] = field(default_factory=dict)
+    case: NDArray[np.bool_] | None = None
     _through: dict[tuple[str, bool], set[str]] = field(default_factory=dict)
 
     # -- lines --------------------------------------------------------------------------------------
@@ -152,35 +154,48 @@ class Drawn:
         return ((b - a).conj() * (c - a)).imag
 
     def same_way(self, p: str, q: str, vertex: str) -> bool:
-        """Whether two points of a line lie on one side of a third."""
-        a, b, v = self.points[p], self.points[q], self.points[vertex]
-        return bool((((a - v).conj() * (b - v)).real > 0).all())
+        """Whether two points of a line lie on one side of a third, in every position whatever the case."""
+        return bool(self._where("same_way", (p, q, vertex)).all())
 
     def seen(self, word: str, terms: Sequence[str]) -> bool:
-        """Whether what a rule reads off the figure is so in every position."""
+        """Whether what a rule reads off the figure is so in every position, of the case that is looked at."""
+        return bool(self.where(word, terms).all())
+
+    def where(self, word: str, terms: Sequence[str]) -> NDArray[np.bool_]:
+        """In which positions, of the case that is looked at, what a rule reads off the figure is so."""
+        found = self._where(word, terms)
+        return found if self.case is None else found[self.case]
+
+    def restrict(self, case: Case) -> int:
+        """Look at the positions of a case only; how many there are."""
+        self.case = None
+        self.case = self.where(case.word, case.points) == case.holds
+        return int(self.case.sum())
+
+    def _where(self, word: str, terms: Sequence[str]) -> NDArray[np.bool_]:
         match word:
             case "apart":
-                return bool((np.abs(self.cross(*terms)) > NEAR * self.size**2).all())
+                return np.abs(self.cross(terms[0], terms[1], terms[2])) > NEAR * self.size**2
             case "distinct":
                 p, q = terms
-                return bool((np.abs(self.points[p] - self.points[q]) > NEAR * self.size).all())
+                return np.abs(self.points[p] - self.points[q]) > NEAR * self.size
             case "between":
                 at, first, second = (self.points[name] for name in terms)
-                return bool((((first - at).conj() * (second - at)).real < 0).all())
+                return ((first - at).conj() * (second - at)).real < 0
             case "opposite" | "same_side":
                 p, q, first_end, last_end = terms
                 product = self.cross(first_end, last_end, p) * self.cross(first_end, last_end, q)
-                return bool((product < 0).all() if word == "opposite" else (product > 0).all())
+                return product < 0 if word == "opposite" else product > 0
             case "same_way":
-                return self.same_way(*terms)
+                a, b, v = (self.points[name] for name in terms)
+                return ((a - v).conj() * (b - v)).real > 0
             case "centre":
                 centre, circle = terms
-                return self.centre.get(circle) == centre
+                return np.full(len(self.points[centre]), self.centre.get(circle) == centre)
             case "inside":
                 inner, vertex, one, other = terms
-                return self.seen("same_side", (inner, other, vertex, one)) and self.seen(
-                    "same_side", (inner, one, vertex, other)
-                )
+                beside = self._where("same_side", (inner, other, vertex, one))
+                return beside & self._where("same_side", (inner, one, vertex, other))
         raise LookupError(word)
 
     def direction(self, term: Term) -> NDArray[np.complex128]:

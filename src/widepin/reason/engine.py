@@ -6,6 +6,7 @@ angles and lengths that are equal whether a rule says it.
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterable
 from itertools import islice
 
@@ -19,20 +20,27 @@ MOST_TRIED = 5_000
 """Instances of rules that are tried for one figure: a bound that is the same on every machine."""
 
 
-def saturate(known: Knowledge, wanted: Iterable[Fact]) -> None:
-    """Derive everything, until what is wanted is known, nothing is new, or enough is tried.
+def saturate(known: Knowledge, wanted: Iterable[Fact], left: int = MOST_TRIED) -> int:
+    """Derive everything, until what is wanted is known, nothing is new, or enough is tried; how many are left to try.
 
     Triangles whose sides the eye joins come first, all others only where that is not enough.
     """
     wanted = list(wanted)
-    left = MOST_TRIED
     every = list(known.triangles())
     drawn = known.drawn_pairs()
     seen = [(p, q, r) for p, q, r in every if {(p, q), (p, r), (q, r)} <= drawn]
     for rows in (seen, every):
         left = _saturate(known, wanted, rows, left)
         if left <= 0 or (wanted and all(map(known.knows, wanted))):
-            return
+            break
+    return left
+
+
+def distinctions(known: Knowledge) -> list[tuple[str, tuple[str, ...]]]:
+    """What would have to be distinguished for more rules to be used, the most helpful first."""
+    rows = list(known.triangles())
+    found = Counter(one for rule, bindings in Proposals(known, rows) for one in known.distinctions(rule, bindings))
+    return [one for one, _count in found.most_common()]
 
 
 def _saturate(known: Knowledge, wanted: list[Fact], rows: Rows, left: int) -> int:

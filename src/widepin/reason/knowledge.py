@@ -17,6 +17,9 @@ from .rules import Bindings, Rule, RuleName, bound, product_of, with_ratio
 MOST_POINTS = 20
 NO_LENGTH = -1_000_000
 
+SPLITTING = ("between", "opposite", "same_side", "same_way", "inside")
+"""What may be so in some positions and otherwise in others, without any of them being degenerate."""
+
 
 @dataclass(frozen=True)
 class Derivation:
@@ -126,14 +129,9 @@ class Knowledge:
         ):
             self.settled.add(key_of(rule, bindings))
             return None
-        premises = [bound(pattern, bindings) for pattern in rule.premise_patterns]
-        for place, premise in enumerate(premises):
-            if premise.rel is Rel.RATIO and premise.ratio is None:
-                if premise not in self.ratios:
-                    return None
-                premises[place] = self.ratios[premise]
-            elif not self.knows(premise):
-                return None
+        premises = self._premises(rule, bindings)
+        if premises is None:
+            return None
         said = bound(rule.conclusion_pattern, bindings)
         if said.rel is Rel.RATIO and said.ratio is None:
             said = with_ratio(said, product_of(premises))
@@ -142,6 +140,33 @@ class Knowledge:
             return None
         self.settled.add(key_of(rule, bindings))
         return Conclusion(said, rule.name, tuple(premises), dict(bindings))
+
+    def distinctions(self, rule: Rule, bindings: Bindings) -> list[tuple[str, tuple[str, ...]]]:
+        """What would have to be distinguished for a rule to be used, whose premises are known; else nothing.
+
+        It is so in some positions and otherwise in others: ``same_side`` and its four points.
+        """
+        found = []
+        for word, names in rule.figure_patterns:
+            points = tuple(str(bindings[name]) for name in names)
+            where = self.drawn.where(word, points)
+            if not where.any() or (word not in SPLITTING and not where.all()):
+                return []
+            if not where.all():
+                found.append(("same_side" if word == "opposite" else word, points))
+        return found if found and self._premises(rule, bindings) is not None else []
+
+    def _premises(self, rule: Rule, bindings: Bindings) -> list[Fact] | None:
+        """The premises of an instance, ratios with their numbers; None where one is not known."""
+        premises = [bound(pattern, bindings) for pattern in rule.premise_patterns]
+        for place, premise in enumerate(premises):
+            if premise.rel is Rel.RATIO and premise.ratio is None:
+                if premise not in self.ratios:
+                    return None
+                premises[place] = self.ratios[premise]
+            elif not self.knows(premise):
+                return None
+        return premises
 
     def _says_more_shortly(self, rule: RuleName, premises: Iterable[Fact]) -> bool:
         """Whether a rule may say in fewer lines what is known."""

@@ -10,10 +10,23 @@ from .rules import RuleName
 
 
 @dataclass(frozen=True)
+class Case:
+    """Positions in which what a rule reads off the figure is so, or is not.
+
+    ``word`` and ``points``: as in a rule, ``between V A B``; ``holds``: which of the two.
+    """
+
+    word: str
+    points: tuple[str, ...]
+    holds: bool
+
+
+@dataclass(frozen=True)
 class Line:
     """A line. ``because``: numbers of earlier lines, from 1. ``steps``: of the construction, where they say it.
 
     ``condition``: the place of the condition of the task that it is, from 0; None where it is on the way.
+    ``case``: the positions of which it is said, where these are not all.
     """
 
     fact: Fact
@@ -22,12 +35,14 @@ class Line:
     steps: tuple[str, ...] = ()
     condition: int | None = None
     bindings: Mapping[str, Term] = field(default_factory=dict)
+    case: Case | None = None
 
 
 @dataclass(frozen=True)
 class Proof:
     """Lines, and the conditions that have a proof in them. ``open``: places of conditions for which none was found.
 
+    ``open_case``: the positions for which they are open, where there is a proof for all others.
     ``missing``: facts from which these would follow, that hold and could not be derived.
     ``trivial``: whether nothing had to be proved: every condition is given, or done as in the sample solution.
     """
@@ -36,6 +51,7 @@ class Proof:
     open: tuple[int, ...] = ()
     trivial: bool = False
     missing: tuple[Fact, ...] = ()
+    open_case: Case | None = None
 
     @property
     def is_whole(self) -> bool:

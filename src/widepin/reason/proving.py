@@ -12,19 +12,23 @@ from ..plane.figure import is_defined
 from ..plane.steps import Step
 from .checker import check
 from .drawn import Drawn, after_making, columns_where_all_is, drawn_in, put_model
-from .engine import saturate
+from .engine import MOST_TRIED, distinctions, saturate
 from .extraction import Extraction
 from .facts import Fact, Rel, fact
 from .goals import READ_OFF, Goal, Goals
 from .knowledge import Knowledge
-from .proof import Line, Proof
+from .proof import Case, Line, Proof
 from .rules import RuleName
 from .shortening import shortened
+
+FEWEST_OF_A_CASE = 2
+"""Positions that are looked at."""
 
 
 def prove(task: Task, steps: Sequence[Step], answer: Mapping[str, str]) -> Proof:
     """The proof that an answer is right, as far as one is found: its open conditions are named.
 
+    Where one proof does not do for all positions, each of two cases has its own, or one of them is named as open.
     ``answer``: wanted name -> id. Only for works that the judge calls sound.
     """
     examined = Examination(task, steps)
@@ -36,32 +40,88 @@ def prove(task: Task, steps: Sequence[Step], answer: Mapping[str, str]) -> Proof
         numbers = sorted(n for n in needed | set(range(len(task.done))) if n < examined.last)
         columns = columns_where_all_is(examined, numbers)
     if not columns:
-        return Proof((), tuple(range(len(task.conditions))))
-    drawn = drawn_in(examined, numbers, columns)
-    put_model(drawn, examined, columns)
-    known = Knowledge(drawn, said_by_making(drawn, examined, numbers))
-    goals = list(Goals(task, drawn, answer, known_as(task)).all())
-    wanted = _wanted(known, goals)
-    saturate(known, wanted)
-    extraction = Extraction(known)
-    spoken_of = {goal.place for goal in goals}
-    still_open = [
-        place
-        for place, condition in enumerate(task.conditions)
-        if place not in spoken_of and condition.rel not in READ_OFF
-    ]
-    for goal in goals:
-        way = next((way for way in goal.ways if all(known.knows(one) for one in way)), None)
-        try:
-            if way is None:
-                raise LookupError("nothing leads there")
-            _reach(extraction, goal, list(way))
-        except LookupError:  # what is known cannot be put into lines either
-            still_open.append(goal.place)
-    lines = shortened(extraction.lines, extraction.ways, drawn)
-    missing = tuple(one for one in wanted if not known.knows(one))
-    proof = Proof(lines, tuple(sorted(still_open)), not still_open and _is_trivial(lines), missing)
-    return checked(proof, examined, numbers, answer)
+        return Proof((), tuple(n for n, one in enumerate(task.conditions) if one.rel not in READ_OFF))
+    attempt = Attempt(examined, numbers, columns, answer)
+    proof = attempt.proof()
+    if not proof.open or attempt.left <= 0:
+        return proof
+    return _by_cases(attempt) or proof
+
+
+MOST_SPLIT = 3
+"""Distinctions of cases that are tried."""
+
+
+def _by_cases(attempt: Attempt) -> Proof | None:
+    """A proof for each of two cases into which the positions fall, or for one of them; None where there is neither."""
+    partly = None
+    for word, points in distinctions(attempt.known)[:MOST_SPLIT]:
+        proofs = []
+        for holds in (True, False):
+            attempt = attempt.in_case(Case(word, points, holds))
+            proofs.append(attempt.proof())
+        first, second = proofs
+        if not first.open and not second.open:
+            return Proof((*first.lines, *moved(second.lines, len(first.lines))))
+        for proof, holds in ((first, False), (second, True)):
+            if not proof.open and proof.lines and partly is None:
+                partly = replace(proof, open=attempt.places(), open_case=Case(word, points, holds))
+        if attempt.left <= 0:
+            break
+    return partly
+
+
+class Attempt:
+    """A proof looked for in some columns of positions. ``left``: instances of rules that may still be tried."""
+
+    def __init__(
+        self,
+        examined: Examination,
+        numbers: Sequence[int],
+        columns: Sequence[int],
+        answer: Mapping[str, str],
+        case: Case | None = None,
+        left: int = MOST_TRIED,
+    ):
+        self.examined, self.numbers, self.columns, self.answer, self.case = examined, numbers, columns, answer, case
+        self.drawn = drawn_in(examined, numbers, columns)
+        put_model(self.drawn, examined, columns)
+        self.is_empty = case is not None and self.drawn.restrict(case) < FEWEST_OF_A_CASE
+        self.known = Knowledge(self.drawn, said_by_making(self.drawn, examined, numbers))
+        self.left = left
+
+    def in_case(self, case: Case) -> Attempt:
+        """Another attempt, in the positions of a case only."""
+        return Attempt(self.examined, self.numbers, self.columns, self.answer, case, self.left)
+
+    def places(self) -> tuple[int, ...]:
+        """The conditions that are to be proved, by their places."""
+        return tuple(n for n, one in enumerate(self.examined.task.conditions) if one.rel not in READ_OFF)
+
+    def proof(self) -> Proof:
+        """The proof, as far as one is found and the checker passes it."""
+        if self.is_empty:
+            return Proof((), self.places())
+        task, drawn, known = self.examined.task, self.drawn, self.known
+        goals = list(Goals(task, drawn, self.answer, known_as(task)).all())
+        wanted = _wanted(known, goals)
+        self.left = saturate(known, wanted, self.left)
+        extraction = Extraction(known)
+        still_open = set(self.places()) - {goal.place for goal in goals}
+        for goal in goals:
+            way = next((way for way in goal.ways if all(known.knows(one) for one in way)), None)
+            try:
+                if way is None:
+                    raise LookupError("nothing leads there")
+                _reach(extraction, goal, list(way))
+            except LookupError:  # what is known cannot be put into lines either
+                still_open.add(goal.place)
+        lines = shortened(extraction.lines, extraction.ways, drawn)
+        if self.case is not None:
+            lines = tuple(replace(line, case=self.case) for line in lines)
+        missing = tuple(one for one in wanted if not known.knows(one))
+        proof = Proof(lines, tuple(sorted(still_open)), not still_open and _is_trivial(lines), missing)
+        return checked(proof, self.examined, self.numbers, self.answer)
 
 
 def checked(proof: Proof, examined: Examination, numbers: Sequence[int], answer: Mapping[str, str]) -> Proof:
@@ -71,6 +131,11 @@ def checked(proof: Proof, examined: Examination, numbers: Sequence[int], answer:
         return proof
     conditions = tuple(sorted({*proof.open, *(line.condition for line in proof.lines if line.condition is not None)}))
     return Proof((), conditions, missing=proof.missing)
+
+
+def moved(lines: Sequence[Line], by: int) -> Iterator[Line]:
+    """Lines that stand so many later."""
+    return (replace(line, because=tuple(number + by for number in line.because)) for line in lines)
 
 
 def _wanted(known: Knowledge, goals: Sequence[Goal]) -> list[Fact]:

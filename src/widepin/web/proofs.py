@@ -8,7 +8,7 @@ from json import dumps, loads
 
 from ..documents.construction import read_steps
 from ..documents.language import gettext as _
-from ..documents.proofs import explained_proof
+from ..documents.proofs import case_in_words, explained_proof
 from ..documents.reading import JsonObject
 from ..documents.task import read_task
 from ..judge.examination import Examination
@@ -55,6 +55,14 @@ def _follows(task: Task, steps: tuple[Step, ...], answer: dict[str, str], number
 def _found(task_text: str, steps_text: str, answer_text: str, names_text: str) -> JsonObject:
     task, names = read_task(loads(task_text)), loads(names_text)
     proof = apart(prove, task, read_steps(loads(steps_text)), loads(answer_text))
+    if proof.open_case is not None:
+        return {
+            "lines": explained_proof(proof, task, names),
+            "said": _(
+                "This is a proof in part: %(case)s, none in school terms was found. It was checked exactly there too.",
+                case=case_in_words(proof.open_case, names),
+            ),
+        }
     if not proof.is_whole:
         return {
             "lines": [],

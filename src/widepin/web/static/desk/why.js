@@ -35,17 +35,20 @@ class Why {
     this.said.textContent = answer.said ?? "";
     if (!answer.lines?.length) return;
     this.lines = answer.lines;
-    this.list.replaceChildren(...answer.lines.map((line) => this.#row(line)));
+    const rows = answer.lines.map((line, place) => this.#row(line, answer.lines[place - 1]?.case ?? ""));
+    this.list.replaceChildren(...rows);
     this.list.hidden = this.player.hidden = false;
     this.opener.hidden = true;
     this.list.firstElementChild.focus();
   }
 
-  #row(line) {
+  // before: the case of the line before it.
+  #row(line, before) {
     const row = document.createElement("li");
     row.tabIndex = -1;
     const words = Object.assign(document.createElement("b"), { textContent: line.words });
     const reason = Object.assign(document.createElement("span"), { textContent: line.reason });
+    if (line.case !== before) row.append(Object.assign(document.createElement("i"), { textContent: line.case }));
     row.append(words, " ", reason);
     if (line.elements) {
       const place = _("Elements %(place)s", { place: line.elements });
