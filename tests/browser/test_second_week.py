@@ -187,3 +187,23 @@ def test_a_word_is_explained_where_it_stands_and_steps_say_what_they_lack(teache
     teacher.reload()
     teacher.wait_for_selector(".making[data-ready]")
     expect(teacher.get_by_label("students may draw loci")).not_to_be_checked()  # on the same step as before
+
+
+def test_what_is_pressed_before_the_scripts_are_there_is_done_when_they_are(teacher, served):
+    """The scripts of a page may take long: the box that selects all tasks is ticked before."""
+    held = []
+    teacher.route("**/desk/choosing.js", lambda route: held.append(route))
+    new_class(teacher, "Slow line")
+    class_id = re.search(r"/classes/(\d+)", teacher.url)[1]
+    teacher.goto(f"{served}/library/midpoint")
+    teacher.get_by_role("button", name="Assign").click()
+    teacher.get_by_role("button", name="Assign", exact=True).click()
+    teacher.goto(f"{served}/classes/{class_id}/terms", wait_until="commit")
+    teacher.get_by_label("all", exact=True).check()
+    expect(teacher.get_by_label("all", exact=True)).to_be_checked()
+    boxes = teacher.locator("input[name=assignment]")
+    assert boxes.count() and not boxes.first.is_checked()
+    for route in held:
+        route.continue_()
+    for box in boxes.all():
+        expect(box).to_be_checked()

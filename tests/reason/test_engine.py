@@ -6,20 +6,13 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from widepin.documents.construction import read_steps
-from widepin.judge.examination import Examination
-from widepin.judge.task import Allowance, Condition, Task, Wanted
+from tests.reason.figures import known_of
 from widepin.reason.drawn import columns_where_all_is, drawn_in
 from widepin.reason.engine import saturate
 from widepin.reason.equalities import Equalities
 from widepin.reason.extraction import Extraction
 from widepin.reason.facts import Rel, fact
-from widepin.reason.knowledge import Knowledge
-from widepin.reason.proving import said_by_making
-from widepin.reason.rules import RuleName
-from widepin.school.library.notation import steps
 
-GIVEN = "A free_point at=1,1\nB free_point at=9,2\nC free_point at=4,7"
 MADE = (
     "{id} midpoint {p} {q}",
     "{id} reflection {p} g",
@@ -29,25 +22,6 @@ MADE = (
     "{id} intersection g h",
 )
 CURVES = "g line A B\nh line B C\nk circle A C\nl circle_radius B A C\n"
-
-
-def known_of(lines, without=frozenset()):
-    task = Task(
-        "",
-        read_steps(steps(GIVEN)),
-        (Allowance("line"),),
-        (Wanted("X", "point"),),
-        (Condition("distinct", ("X", "A")),),
-    )
-    examined = Examination(task, read_steps(steps(lines)))
-    numbers = list(range(examined.last))
-    columns = columns_where_all_is(examined, numbers)
-    if len(columns) < 6:
-        return None, None, None
-    drawn = drawn_in(examined, numbers, columns)
-    known = Knowledge(drawn, said_by_making(drawn, examined, numbers), without)
-    saturate(known, [])
-    return known, examined, numbers
 
 
 @settings(max_examples=25, deadline=None, suppress_health_check=[HealthCheck.too_slow])
@@ -122,74 +96,3 @@ def test_a_rule_is_found_in_its_figure(lines, wanted):
     known, _examined, _numbers = known_of(lines)
     saturate(known, [wanted])
     assert known.knows(wanted)
-
-
-@pytest.mark.parametrize(
-    ("rule", "lines", "wanted"),
-    [
-        (
-            RuleName.SSS,
-            "c circle A B\nd circle C B\nD intersection c d other_than=B",
-            fact(Rel.EQUAL_ANGLE, ("A", "B", "C"), ("A", "D", "C")),
-        ),
-        (
-            RuleName.ISOSCELES,
-            "k circle C A\nh line C B\nD intersection k h pick=1",
-            fact(Rel.EQUAL_ANGLE, ("C", "A", "D"), ("C", "D", "A")),
-        ),
-        (
-            RuleName.ISOSCELES_CONVERSE,
-            "t angle_bisector A C B\nh line C A\np parallel h B\nD intersection t p\ng line C B",
-            fact(Rel.EQUAL_LENGTH, ("B", "C"), ("B", "D")),
-        ),
-        (
-            RuleName.THALES,
-            "O midpoint A B\nk circle O A\ng line O C\nP intersection g k pick=1",
-            fact(Rel.RIGHT_ANGLE, ("A", "P", "B")),
-        ),
-        (
-            RuleName.THALES_CONVERSE,
-            "g line A C\np perpendicular g B\nP intersection g p\nO midpoint A B",
-            fact(Rel.EQUAL_LENGTH, ("O", "P"), ("O", "A")),
-        ),
-        (RuleName.MIDLINE, "M midpoint A B\nN midpoint A C\ng line B C", fact(Rel.PARALLEL, ("M", "N"), ("B", "C"))),
-        (
-            RuleName.MIDLINE_CONVERSE,
-            "M midpoint A B\ng line B C\np parallel g M\nh line A C\nP intersection p h",
-            fact(Rel.MIDPOINT, "P", "A", "C"),
-        ),
-        (
-            RuleName.BISECTOR_LINE,
-            "c circle A B\nd circle B A\nD intersection c d pick=1\nE intersection c d pick=2\ng line D E\nh line A B",
-            fact(Rel.PERPENDICULAR, "g", "h"),
-        ),
-        (
-            RuleName.INTERCEPT,
-            "M midpoint A B\nN midpoint A M\ng line B C\np parallel g N\nh line A C\nP intersection p h",
-            fact(Rel.RATIO, ("A", "P"), ("A", "C"), ratio=(1, 4)),
-        ),
-        (RuleName.RATIO_CHAIN, "M midpoint A B\nN midpoint A M", fact(Rel.RATIO, ("A", "N"), ("A", "B"), ratio=(1, 4))),
-        (RuleName.RATIO_OF_HALVES, "M midpoint A B", fact(Rel.RATIO, ("A", "M"), ("A", "B"), ratio=(1, 2))),
-        (RuleName.TANGENT, "k circle A B\ng line A B\np perpendicular g B", fact(Rel.TANGENT, "k", "p")),
-        (
-            RuleName.CONGRUENT_ANGLES,
-            "c circle A B\nd circle C B\nD intersection c d other_than=B",
-            fact(Rel.EQUAL_ANGLE, ("A", "B", "C"), ("A", "D", "C")),
-        ),
-        (
-            RuleName.BISECTOR_THIRD,
-            "c circle A B\nd circle B A\nD intersection c d pick=1\nE intersection c d pick=2\ng line D E\nP point_on g at=5,9",
-            fact(Rel.EQUAL_LENGTH, ("P", "A"), ("P", "B")),
-        ),
-        (
-            RuleName.ONE_PERPENDICULAR,
-            "g line A B\np perpendicular g C\nP point_on p at=4,9\nh line A B\nq perpendicular h P\nQ point_on q at=4,2",
-            fact(Rel.COLLINEAR, "C", "P", "Q"),
-        ),
-    ],
-)
-def test_a_rule_is_needed_in_its_figure(rule, lines, wanted):
-    known, _examined, _numbers = known_of(lines)
-    assert known.knows(wanted)
-    without, _examined, _numbers = known_of(lines, frozenset({rule}))
-    assert not without.knows(wanted)

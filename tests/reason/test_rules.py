@@ -1,0 +1,248 @@
+"""Every rule has a figure in which it is needed: what follows there does not follow without it."""
+
+from __future__ import annotations
+
+import pytest
+
+from tests.reason.figures import known_of
+from widepin.reason.facts import Fact, Rel, fact
+from widepin.reason.rules import RULES
+from widepin.reason.rules import RuleName as N
+
+KITE = "c circle A B\nd circle C B\nD intersection c d other_than=B"
+LENS = "c circle A B\nd circle B A\nD intersection c d pick=1\nE intersection c d pick=2\ng line D E\nh line A B"
+
+NEEDED: dict[N, tuple[str, Fact, frozenset[N]]] = {}
+"""For each rule a figure, what follows in it, and the rules by which it follows besides."""
+
+
+def needs(rule: N, lines: str, wanted: Fact, *besides: N) -> None:
+    """One row of the table."""
+    NEEDED[rule] = lines, wanted, frozenset(besides)
+
+
+def lengths(one: str, other: str) -> Fact:
+    return fact(Rel.EQUAL_LENGTH, tuple(one), tuple(other))
+
+
+def angles(one: str, other: str) -> Fact:
+    return fact(Rel.EQUAL_ANGLE, tuple(one), tuple(other))
+
+
+def ratio(one: str, other: str, n: int, d: int) -> Fact:
+    return fact(Rel.RATIO, tuple(one), tuple(other), ratio=(n, d))
+
+
+BISECTED = (
+    "t angle_bisector A C B\nk circle C A\nh line C B\nD intersection k h pick=2\nP point_on t at=6,4\ng line C A"
+)
+TWICE = (
+    "M midpoint C A\nk circle C M\nh line C B\nN intersection k h pick=1\nm circle N C\nD intersection m h other_than=C"
+)
+HALVED = "M midpoint A B\ng line B C\np parallel g M\nh line A C\nP intersection p h"
+TWO_PARALLELS = "h line A B\np parallel h C\nf line A C\nq parallel f B\nD intersection p q"
+RHOMBUS = "c circle A B\nd circle B A\nD intersection c d pick=1\ne circle D A\nE intersection e d other_than=A"
+
+needs(N.SSS, KITE, angles("ABC", "ADC"), N.CONGRUENT_ANGLES)
+needs(N.CONGRUENT_ANGLES, KITE, angles("ABC", "ADC"), N.SSS)
+needs(N.SAS, BISECTED, lengths("PA", "PD"), N.CONGRUENT_SIDES)
+needs(N.CONGRUENT_SIDES, BISECTED, lengths("PA", "PD"), N.SAS)
+needs(N.ASA, TWO_PARALLELS + "\ng line C B", lengths("AB", "CD"), N.ALTERNATE, N.CONGRUENT_SIDES)
+needs(
+    N.AAS,
+    "t angle_bisector A C B\nP point_on t at=4.2,5\ng line C A\nh line C B\np perpendicular g P\nq perpendicular h P\n"
+    "D intersection p g\nE intersection q h",
+    lengths("PD", "PE"),
+    N.CONGRUENT_SIDES,
+)
+needs(
+    N.RHS,
+    "k circle C A\ng line A B\nh perpendicular g C\nF intersection h g\nD intersection k g other_than=A",
+    lengths("FA", "FD"),
+    N.CONGRUENT_SIDES,
+)
+needs(N.ISOSCELES, "k circle C A\nh line C B\nD intersection k h pick=1", angles("CAD", "CDA"))
+needs(
+    N.ISOSCELES_CONVERSE,
+    "t angle_bisector A C B\nh line C A\np parallel h B\nD intersection t p\ng line C B",
+    lengths("BC", "BD"),
+    N.ALTERNATE,
+)
+needs(N.BISECTOR_LINE, LENS, fact(Rel.PERPENDICULAR, "g", "h"))
+needs(N.BISECTOR_FOOT, LENS + "\nM intersection g h", fact(Rel.MIDPOINT, "M", "A", "B"))
+needs(N.BISECTOR_POINT, "M midpoint A B\nh line A B\np perpendicular h M\nP point_on p at=4,9", lengths("PA", "PB"))
+needs(N.BISECTOR_THIRD, LENS + "\nP point_on g at=5,9", lengths("PA", "PB"))
+needs(
+    N.BISECTOR_THREE,
+    "c circle A B\nd circle B A\nD intersection c d pick=1\nE intersection c d pick=2\nM midpoint A B",
+    fact(Rel.COLLINEAR, "D", "E", "M"),
+)
+needs(N.MIDPOINT, "k circle A B\nh line A B\nD intersection k h other_than=B", fact(Rel.MIDPOINT, "A", "B", "D"))
+needs(
+    N.HALVES_OF_EQUALS,
+    "k circle C A\nh line C B\nD intersection k h pick=1\nM midpoint C A\nN midpoint C D",
+    lengths("CM", "CN"),
+)
+needs(N.DOUBLES_OF_EQUALS, TWICE, lengths("CA", "CD"), N.MIDPOINT)
+needs(N.DOUBLES, TWICE, lengths("CA", "CD"), N.MIDPOINT, N.RATIO_OF_HALVES)
+needs(N.RATIO_OF_HALVES, "M midpoint A B", ratio("AM", "AB", 1, 2))
+needs(N.RATIO_CHAIN, "M midpoint A B\nN midpoint A M", ratio("AN", "AB", 1, 4), N.RATIO_OF_HALVES)
+needs(N.HALF_OF_SIDE, "M midpoint A B\nN midpoint A C", ratio("MN", "BC", 1, 2))
+needs(
+    N.EQUAL_PARTS,
+    "h line A B\nM point_on h at=3,1.25\nk circle M A\nN intersection k h other_than=A\nm circle N M\n"
+    "D intersection m h other_than=M",
+    ratio("AM", "AD", 1, 3),
+)
+needs(N.INTERCEPT, HALVED, ratio("AP", "AC", 1, 2), N.RATIO_OF_HALVES)
+needs(N.MIDPOINT_BY_HALF, HALVED, fact(Rel.MIDPOINT, "P", "A", "C"), N.INTERCEPT, N.RATIO_OF_HALVES)
+needs(N.MIDLINE, "M midpoint A B\nN midpoint A C\ng line B C", fact(Rel.PARALLEL, ("M", "N"), ("B", "C")))
+needs(N.MIDLINE_CONVERSE, HALVED, fact(Rel.MIDPOINT, "P", "A", "C"))
+needs(
+    N.EQUAL_STRIPS,
+    "M midpoint A B\nf line A C\na parallel f M\nb parallel f B\nP point_on a at=6,9\nh line C P\nQ intersection h b",
+    fact(Rel.MIDPOINT, "P", "C", "Q"),
+)
+needs(
+    N.CEVA_PARALLEL,
+    "M midpoint A B\nf line A C\ng line B C\nP point_on f at=3,5\nm line C M\no line B P\nX intersection m o\n"
+    "p line A X\nQ intersection p g",
+    fact(Rel.PARALLEL, ("P", "Q"), ("A", "B")),
+)
+needs(
+    N.CEVA_MIDPOINT,
+    "f line A C\ng line B C\nh line A B\nP point_on f at=3,5\nq parallel h P\nQ intersection q g\no line B P\n"
+    "p line A Q\nX intersection o p\nm line C X\nM intersection m h",
+    fact(Rel.MIDPOINT, "M", "A", "B"),
+)
+SIMILAR = "f circle C A\nF point_on f at=1,5\nl line A C\ng circle F A\nM intersection g l other_than=A"
+needs(N.SIMILAR_ISOSCELES, SIMILAR, fact(Rel.SIMILAR, ("A", "F", "M"), ("A", "C", "F")))
+needs(
+    N.SIMILAR_SIDES,
+    # C is twice as far from A as B and as F: AM : AF = AF : AC.
+    "a circle A B\nh line A B\nb circle B A\nD intersection b h other_than=A\nd circle D A\nF intersection a d pick=1\n"
+    "g circle F A\nM intersection g h other_than=A",
+    ratio("AM", "AF", 1, 2),
+    N.SIMILAR_ISOSCELES,
+    N.MIDPOINT,
+    N.RATIO_OF_HALVES,
+)
+needs(N.TANGENT, "k circle A B\ng line A B\np perpendicular g B", fact(Rel.TANGENT, "k", "p"))
+needs(
+    N.TANGENT_TO_BOTH_LEGS,
+    "t angle_bisector A C B\nI point_on t at=4.2,5\nh line C A\nl line C B\np perpendicular h I\nP intersection p h\n"
+    "k circle I P",
+    fact(Rel.TANGENT, "k", "l"),
+    N.TANGENT,
+)
+needs(
+    N.TANGENT_BY_SIMILITUDE,
+    # H on AB, a circle about A, and the one about B that is seen from H in the same way.
+    "g line A B\nk circle A C\nH point_on g at=-15,-1\nM midpoint A H\nd circle M A\nT intersection k d pick=1\n"
+    "t line H T\ne line A T\nf line A C\nb parallel f B\nh line H C\nQ intersection b h\nm circle B Q",
+    fact(Rel.TANGENT, "m", "t"),
+    N.TANGENT,
+    N.THALES,
+)
+needs(
+    N.ONE_PERPENDICULAR,
+    "g line A B\np perpendicular g C\nP point_on p at=4,9\nh line A B\nq perpendicular h P\nQ point_on q at=4,2",
+    fact(Rel.COLLINEAR, "C", "P", "Q"),
+)
+needs(
+    N.THALES,
+    "O midpoint A B\nk circle O A\ng line O C\nP intersection g k pick=1",
+    fact(Rel.RIGHT_ANGLE, ("A", "P", "B")),
+)
+needs(N.THALES_CONVERSE, "g line A C\np perpendicular g B\nP intersection g p\nO midpoint A B", lengths("OP", "OA"))
+needs(
+    N.VERTICAL,
+    "k circle A B\nm circle A C\ng line A B\nh line A C\nD intersection k g other_than=B\n"
+    "E intersection m h other_than=C",
+    angles("BAC", "DAE"),
+)
+needs(
+    N.SUPPLEMENTS,
+    "k circle C A\nh line C B\nD intersection k h pick=1\ng line A D\nu circle A D\nv circle D A\n"
+    "P intersection u g other_than=D\nQ intersection v g other_than=A",
+    angles("CAP", "CDQ"),
+    N.ISOSCELES,
+)
+needs(
+    N.RIGHT_BY_HALVES,
+    "c circle A B\nd circle B A\nD intersection c d pick=1\nM midpoint A B",
+    fact(Rel.RIGHT_ANGLE, ("A", "M", "D")),
+    N.SSS,
+    N.CONGRUENT_ANGLES,
+)
+needs(
+    N.INSCRIBED,
+    "k circle_through A B C\ng line A B\np parallel g C\nP intersection p k other_than=C",
+    angles("ACB", "APB"),
+)
+needs(N.ALTERNATE, TWO_PARALLELS + "\ng line C B", angles("ABC", "BCD"))
+needs(N.ALTERNATE_CONVERSE, RHOMBUS, fact(Rel.PARALLEL, ("A", "B"), ("D", "E")), N.SSS, N.CONGRUENT_ANGLES)
+needs(
+    N.CORRESPONDING,
+    TWO_PARALLELS + "\nk circle C A\nP intersection k f other_than=A",
+    angles("PAB", "PCD"),
+)
+needs(
+    N.CORRESPONDING_CONVERSE,
+    "f line A C\nk circle C A\nP intersection k f other_than=A\na circle A C\nQ intersection a k pick=1\n"
+    "b circle_radius P C Q\nR intersection k b pick=1",
+    fact(Rel.PARALLEL, ("A", "Q"), ("C", "R")),
+    N.SSS,
+    N.CONGRUENT_ANGLES,
+)
+needs(N.PARALLELOGRAM_BY_SIDES, RHOMBUS, fact(Rel.PARALLEL, ("A", "B"), ("D", "E")))
+needs(
+    N.PARALLELOGRAM_BY_ONE_PAIR,
+    "h line A B\np parallel h C\nk circle_radius C A B\nD intersection p k pick=2",
+    fact(Rel.PARALLEL, ("A", "C"), ("B", "D")),
+)
+needs(N.PARALLELOGRAM_SIDES, TWO_PARALLELS, lengths("AB", "CD"))
+needs(
+    N.PARALLELOGRAM_BY_DIAGONALS,
+    "M midpoint A B\nk circle M C\ng line C M\nD intersection k g other_than=C\nf line A C\nh line B D",
+    fact(Rel.PARALLEL, "f", "h"),
+    N.MIDPOINT,
+)
+needs(
+    N.DIAGONALS,
+    TWO_PARALLELS + "\nd line A D\ng line B C\nM intersection d g",
+    fact(Rel.MIDPOINT, "M", "A", "D"),
+)
+needs(
+    N.EQUAL_TRIANGLES,
+    "a circle A C\nb circle B C\nD intersection a b pick=1\nc circle_radius A B C\nd circle_radius B A C\n"
+    "E intersection c d pick=1",
+    fact(Rel.PARALLEL, ("A", "B"), ("D", "E")),
+    N.SSS,
+)
+SIX = (
+    "k circle A B\na circle B A\nD intersection a k pick=1\nd circle D A\nE intersection d k other_than=B\n"
+    "F intersection a k pick=2"
+)
+needs(N.HEXAGON_LINE, SIX, fact(Rel.COLLINEAR, "A", "E", "F"))
+ACROSS = (
+    "k circle A B\nl line A B\nD intersection k l other_than=B\na circle B A\nd circle D A\nE intersection a k pick=1\n"
+)
+needs(N.HEXAGON_SIDE, ACROSS + "F intersection d k pick=2", lengths("EF", "AB"))
+needs(
+    N.HEXAGON_TRIANGLE,
+    ACROSS + "F intersection d k pick=1\nG intersection d k pick=2",
+    lengths("BF", "FG"),
+)
+
+
+def test_every_rule_with_premises_is_in_the_table():
+    assert set(NEEDED) == {name for name, rule in RULES.items() if rule.premises and name != N.RIGHT_ANGLES}
+
+
+@pytest.mark.parametrize("rule", NEEDED, ids=str)
+def test_a_rule_is_needed_in_its_figure(rule):
+    lines, wanted, besides = NEEDED[rule]
+    others = frozenset(RULES) - besides
+    assert known_of(lines, others - {rule})[0].knows(wanted)
+    assert not known_of(lines, others)[0].knows(wanted)
