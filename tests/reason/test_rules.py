@@ -243,6 +243,6 @@ def test_every_rule_with_premises_is_in_the_table():
 @pytest.mark.parametrize("rule", NEEDED, ids=str)
 def test_a_rule_is_needed_in_its_figure(rule):
     lines, wanted, besides = NEEDED[rule]
-    others = frozenset(RULES) - besides
+    others = frozenset(N) - besides
     assert known_of(lines, others - {rule})[0].knows(wanted)
     assert not known_of(lines, others)[0].knows(wanted)
