@@ -16,6 +16,7 @@ from ..plane.steps import MAX_STEPS, Step
 from .construction import Coordinate, StepDocument, write_step
 from .language import gettext as _
 from .operations import Dress
+from .proofs import said_after
 from .reading import JsonObject, Unreadable, from_validation
 from .words import Words, instruction
 
@@ -105,14 +106,9 @@ def demonstration_of_drawing(title: str, text: str, given: Sequence[Step], made:
 def with_reasons(document: JsonObject, lines: Sequence[JsonObject]) -> JsonObject:
     """A demonstration in which each step carries what becomes true with it, and why.
 
-    ``lines``: of the proof of its construction, in words. A line is said where all that it is about, and all that it
-    rests on, has been drawn.
+    ``lines``: of the proof of its construction, in words.
     """
-    place = {step["id"]: number for number, step in enumerate(document["steps"], 1)}
-    seen: list[int] = []
-    for line in lines:
-        own = [place.get(name, 0) for name in (*line["objects"], *line["steps"])]
-        seen.append(max([0, *own, *(seen[cited - 1] for cited in line["because"])]))
+    seen = said_after(lines, [step["id"] for step in document["steps"]])
     frames = []
     told: set[int] = set()
     for frame in document["frames"]:

@@ -206,14 +206,46 @@ def explained_proof(proof: Proof, task: Task, names: Mapping[str, str] | None = 
                 {part for name in line.fact.names if not name.startswith(MODEL) for part in name.split(" ")}
             ),
             "equal": [list(term) for term in line.fact.of] if line.fact.rel in MARKED else [],
-            "right": [list(term) for term in line.fact.of] if line.fact.rel is Rel.RIGHT_ANGLE else [],
+            "right": right_angles(line.fact),
+            "triangles": [list(term) for term in line.fact.of] if line.fact.rel in TRIANGLES else [],
         }
         for number, line in enumerate(lines, 1)
     ]
 
 
+def said_after(lines: Sequence[JsonObject], steps: Sequence[str]) -> list[int]:
+    """For each line how many steps have to be drawn before it is said: all that it is about, and all that it rests on.
+
+    ``lines``: as explained. ``steps``: ids in the order of drawing.
+    """
+    place = {step: number for number, step in enumerate(steps, 1)}
+    found: list[int] = []
+    for line in lines:
+        own = (place.get(name, 0) for name in (*line["objects"], *line["steps"]))
+        found.append(max([0, *own, *(found[cited - 1] for cited in line["because"])]))
+    return found
+
+
 OTHER_REASONS = (N.SSS, N.SAS, N.ISOSCELES, N.VERTICAL, N.ALTERNATE, N.THALES, N.MIDLINE, N.RADII, N.TRANSITIVE)
 """Reasons that may be offered besides those of a proof, where one is to be chosen."""
+
+TRIANGLES = (Rel.CONGRUENT, Rel.SIMILAR)
+"""Facts about two triangles, which are filled."""
+
+
+def right_angles(one: Fact) -> list[list[str]]:
+    """Where a fact says that there is a right angle: three points, the vertex second, or two lines that cross there."""
+    match one.rel:
+        case Rel.RIGHT_ANGLE:
+            return [list(term) for term in one.of]
+        case Rel.PERPENDICULAR:
+            first, second = map(written, one.of)
+            if isinstance(first, list) and isinstance(second, list) and len(shared := {*first} & {*second}) == 1:
+                (vertex,) = shared
+                return [[next(p for p in first if p != vertex), vertex, next(p for p in second if p != vertex)]]
+            return [[first, second]] if isinstance(first, str) and isinstance(second, str) else []
+    return []
+
 
 MARKED = (Rel.EQUAL_LENGTH, Rel.EQUAL_ANGLE)
 """Facts that equality marks show."""

@@ -8,7 +8,7 @@ in balls. It knows the rows of rules, the figure, and how facts are written; it 
 from __future__ import annotations
 
 from collections.abc import Collection, Iterator, Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from itertools import combinations, permutations
 
 from ..judge.conditions import RELATIONS, RelationName
@@ -35,11 +35,12 @@ class Wrong:
 
 @dataclass
 class _State:
-    """What is known while lines pass: the figure in fresh positions, and what its making says."""
+    """What is known while lines pass: the figure in fresh positions, what its making says, and where balls look."""
 
     drawn: Drawn
     made: set[Fact]
     proving: Proving
+    columns: list[int] | None
 
 
 def check(proof: Proof, examined: Examination, numbers: Sequence[int], answer: Mapping[str, str]) -> Wrong | None:
@@ -55,22 +56,33 @@ def check(proof: Proof, examined: Examination, numbers: Sequence[int], answer: M
     for case in cases:
         drawn = drawn_in(examined, numbers, columns, further=True)
         put_model(drawn, examined, columns, further=True)
-        if case is not None and not drawn.restrict(case):
+        if case is not None and not drawn.keep(case).any():
             return Wrong(1, "no position is of its case")
         made = {drawn.normal(one) for one, _steps in (*drawn.given, *after_making(drawn, examined, numbers))}
-        wrong = _check_case(proof, case, _State(drawn, made, proving), examined, answer)
+        wrong = _check_case(
+            proof, case, _State(drawn, made, proving, _columns(examined, numbers, case)), examined, answer
+        )
         if wrong is not None:
             return wrong
     return None
+
+
+def _columns(examined: Examination, numbers: Sequence[int], case: Case | None) -> list[int] | None:
+    """Columns of the first batch in which balls look at the lines of a case; None for those of all positions."""
+    if case is None:
+        return None
+    columns = columns_where_all_is(examined, numbers)
+    of_case = drawn_in(examined, numbers, columns).keep(case)
+    return [column for column, is_of in zip(columns, of_case, strict=True) if is_of]
 
 
 def _cover(cases: Sequence[Case | None], open_case: Case | None) -> bool:
     """Whether cases leave out no position but those that are said to be open."""
     said = [*cases, *([open_case] if open_case else [])]
     if len(said) < 2:
-        return True  # of all positions, or the part of a proof that is put together and checked with its other
+        return said in ([], [None])
     first, second, *more = said
-    return first is not None and second is not None and not more and second == replace(first, holds=not first.holds)
+    return first is not None and not more and second == first.other
 
 
 def _check_case(
@@ -318,7 +330,9 @@ def _holds(state: _State, one: Fact) -> bool:
         return True  # that is what was judged; what it follows from is looked at above
     if not drawn.holds(drawn.normal(one)):
         return False
-    return all(state.proving.is_proven(condition) for condition in _in_balls(drawn, one))
+    if state.columns is None:
+        return all(map(state.proving.is_proven, _in_balls(drawn, one)))
+    return all(state.proving.holds_in_balls(condition, state.columns) for condition in _in_balls(drawn, one))
 
 
 def _in_balls(drawn: Drawn, one: Fact) -> Iterator[Condition]:

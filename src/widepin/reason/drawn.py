@@ -37,7 +37,7 @@ class Drawn:
     ``found``: points that were proved to lie on a line besides, with the facts that say so.
     ``given``: facts that makes state, each with its steps. ``model_points``: where the sample solution's lie.
     ``radii``: lengths that are radii of one circle, or of circles drawn with one radius, with the steps that say so.
-    ``steps``: how each object is made. ``case``: the columns that are looked at for what rules read off the figure.
+    ``steps``: how each object is made.
     """
 
     points: dict[str, NDArray[np.complex128]]
@@ -53,7 +53,6 @@ class Drawn:
     radii: list[dict[tuple[str, str], frozenset[str]]] = field(default_factory=list)
     steps: list[Step] = field(default_factory=list)
     model_points: dict[str, NDArray[np.complex128]] = field(default_factory=dict)
-    case: NDArray[np.bool_] | None = None
     _through: dict[tuple[str, bool], set[str]] = field(default_factory=dict)
 
     # -- lines --------------------------------------------------------------------------------------
@@ -154,25 +153,24 @@ class Drawn:
         return ((b - a).conj() * (c - a)).imag
 
     def same_way(self, p: str, q: str, vertex: str) -> bool:
-        """Whether two points of a line lie on one side of a third, in every position whatever the case."""
-        return bool(self._where("same_way", (p, q, vertex)).all())
+        """Whether two points of a line lie on one side of a third, in every position."""
+        return bool(self.where("same_way", (p, q, vertex)).all())
 
     def seen(self, word: str, terms: Sequence[str]) -> bool:
-        """Whether what a rule reads off the figure is so in every position, of the case that is looked at."""
+        """Whether what a rule reads off the figure is so in every position."""
         return bool(self.where(word, terms).all())
 
+    def keep(self, case: Case) -> NDArray[np.bool_]:
+        """Keep the positions of a case only; which of them these are."""
+        of_case: NDArray[np.bool_] = self.where(case.word, case.points) == case.holds
+        for places in (self.points, self.model_points):
+            places |= {name: at[of_case] for name, at in places.items()}
+        self.lines |= {name: (start[of_case], way[of_case]) for name, (start, way) in self.lines.items()}
+        self.circles |= {name: (centre[of_case], radius[of_case]) for name, (centre, radius) in self.circles.items()}
+        return of_case
+
     def where(self, word: str, terms: Sequence[str]) -> NDArray[np.bool_]:
-        """In which positions, of the case that is looked at, what a rule reads off the figure is so."""
-        found = self._where(word, terms)
-        return found if self.case is None else found[self.case]
-
-    def restrict(self, case: Case) -> int:
-        """Look at the positions of a case only; how many there are."""
-        self.case = None
-        self.case = self.where(case.word, case.points) == case.holds
-        return int(self.case.sum())
-
-    def _where(self, word: str, terms: Sequence[str]) -> NDArray[np.bool_]:
+        """In which positions what a rule reads off the figure is so."""
         match word:
             case "apart":
                 return np.abs(self.cross(terms[0], terms[1], terms[2])) > NEAR * self.size**2
@@ -194,8 +192,8 @@ class Drawn:
                 return np.full(len(self.points[centre]), self.centre.get(circle) == centre)
             case "inside":
                 inner, vertex, one, other = terms
-                beside = self._where("same_side", (inner, other, vertex, one))
-                return beside & self._where("same_side", (inner, one, vertex, other))
+                beside = self.where("same_side", (inner, other, vertex, one))
+                return beside & self.where("same_side", (inner, one, vertex, other))
         raise LookupError(word)
 
     def direction(self, term: Term) -> NDArray[np.complex128]:

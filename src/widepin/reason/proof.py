@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from .facts import Fact, Term
 from .rules import RuleName
@@ -19,6 +19,11 @@ class Case:
     word: str
     points: tuple[str, ...]
     holds: bool
+
+    @property
+    def other(self) -> Case:
+        """All other positions."""
+        return replace(self, holds=not self.holds)
 
 
 @dataclass(frozen=True)

@@ -63,9 +63,9 @@ def _by_cases(attempt: Attempt) -> Proof | None:
         first, second = proofs
         if not first.open and not second.open:
             return Proof((*first.lines, *moved(second.lines, len(first.lines))))
-        for proof, holds in ((first, False), (second, True)):
+        for proof in proofs:
             if not proof.open and proof.lines and partly is None:
-                partly = replace(proof, open=attempt.places(), open_case=Case(word, points, holds))
+                partly = replace(proof, open=attempt.places())
         if attempt.left <= 0:
             break
     return partly
@@ -86,7 +86,7 @@ class Attempt:
         self.examined, self.numbers, self.columns, self.answer, self.case = examined, numbers, columns, answer, case
         self.drawn = drawn_in(examined, numbers, columns)
         put_model(self.drawn, examined, columns)
-        self.is_empty = case is not None and self.drawn.restrict(case) < FEWEST_OF_A_CASE
+        self.is_empty = case is not None and self.drawn.keep(case).sum() < FEWEST_OF_A_CASE
         self.known = Knowledge(self.drawn, said_by_making(self.drawn, examined, numbers))
         self.left = left
 
@@ -121,6 +121,8 @@ class Attempt:
             lines = tuple(replace(line, case=self.case) for line in lines)
         missing = tuple(one for one in wanted if not known.knows(one))
         proof = Proof(lines, tuple(sorted(still_open)), not still_open and _is_trivial(lines), missing)
+        if self.case is not None:
+            proof = replace(proof, open_case=self.case.other)
         return checked(proof, self.examined, self.numbers, self.answer)
 
 

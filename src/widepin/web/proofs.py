@@ -8,7 +8,8 @@ from json import dumps, loads
 
 from ..documents.construction import read_steps
 from ..documents.language import gettext as _
-from ..documents.proofs import case_in_words, explained_proof
+from ..documents.language import ngettext
+from ..documents.proofs import case_in_words, explained_proof, said_after
 from ..documents.reading import JsonObject
 from ..documents.task import read_task
 from ..judge.examination import Examination
@@ -54,10 +55,14 @@ def _follows(task: Task, steps: tuple[Step, ...], answer: dict[str, str], number
 @lru_cache(maxsize=512)
 def _found(task_text: str, steps_text: str, answer_text: str, names_text: str) -> JsonObject:
     task, names = read_task(loads(task_text)), loads(names_text)
-    proof = apart(prove, task, read_steps(loads(steps_text)), loads(answer_text))
+    steps = read_steps(loads(steps_text))
+    proof = apart(prove, task, steps, loads(answer_text))
+    lines = explained_proof(proof, task, names)
+    for line, after in zip(lines, said_after(lines, [step.id for step in steps]), strict=True):
+        line["after"] = after
     if proof.open_case is not None:
         return {
-            "lines": explained_proof(proof, task, names),
+            "lines": lines,
             "said": _(
                 "This is a proof in part: %(case)s, none in school terms was found. It was checked exactly there too.",
                 case=case_in_words(proof.open_case, names),
@@ -72,6 +77,9 @@ def _found(task_text: str, steps_text: str, answer_text: str, names_text: str) -
             ),
         }
     if proof.trivial:
-        made = [line for line in explained_proof(proof, task, names) if line["rule"] != RuleName.THERE_IS_ONE]
+        made = [line for line in lines if line["rule"] != RuleName.THERE_IS_ONE]
         return {"lines": made, "said": _("There is nothing to prove: it was made just as the task asks for it.")}
-    return {"lines": explained_proof(proof, task, names), "said": ""}
+    said = ngettext(
+        "%(n)s line, which holds in every position.", "%(n)s lines, which hold in every position.", len(lines)
+    )
+    return {"lines": lines, "said": said}

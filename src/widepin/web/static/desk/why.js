@@ -1,13 +1,14 @@
 // Why it is true: the lines of a proof beside the figure. A line that is pointed at, or reached by arrow keys, lights up what
-// it is about and the lines that it rests on; all of them play one after the other.
+// it is about and the lines that it rests on. Line by line, or played, the construction grows along with them.
 
 import { _ } from "../look/language.js";
 import { find, findAll } from "../look/page.js";
 
-const PACE = 2600; // milliseconds a line
+const PACE = 2600; // milliseconds a line, or a step of the construction
 
 class Why {
   #playing = null;
+  #current = 0; // the line that is shown, from 1
 
   constructor(panel, holder) {
     this.panel = panel;
@@ -18,6 +19,8 @@ class Why {
     this.player = find("[data-why-play]", panel);
     this.opener.addEventListener("click", () => this.#open());
     this.player.addEventListener("click", () => (this.#playing ? this.#stop() : this.#play()));
+    find("[data-why-before]", panel).addEventListener("click", () => this.#turn(-1));
+    find("[data-why-next]", panel).addEventListener("click", () => this.#turn(1));
     this.list.addEventListener("keydown", (event) => this.#press(event));
   }
 
@@ -37,7 +40,7 @@ class Why {
     this.lines = answer.lines;
     const rows = answer.lines.map((line, place) => this.#row(line, answer.lines[place - 1]?.case ?? ""));
     this.list.replaceChildren(...rows);
-    this.list.hidden = this.player.hidden = false;
+    for (const part of [this.list, ...findAll("[data-why-turn]", this.panel)]) part.hidden = false;
     this.opener.hidden = true;
     this.list.firstElementChild.focus();
   }
@@ -46,31 +49,37 @@ class Why {
   #row(line, before) {
     const row = document.createElement("li");
     row.tabIndex = -1;
-    const words = Object.assign(document.createElement("b"), { textContent: line.words });
-    const reason = Object.assign(document.createElement("span"), { textContent: line.reason });
-    if (line.case !== before) row.append(Object.assign(document.createElement("i"), { textContent: line.case }));
-    row.append(words, " ", reason);
-    if (line.elements) {
-      const place = _("Elements %(place)s", { place: line.elements });
-      row.append(" ", Object.assign(document.createElement("small"), { textContent: place }));
-    }
+    const part = (name, textContent) => row.append(Object.assign(document.createElement(name), { textContent }), " ");
+    if (line.case !== before) part("i", line.case);
+    part("b", line.words);
+    part("span", line.reason);
+    if (line.elements) part("small", _("Elements %(place)s", { place: line.elements }));
     row.classList.toggle("reached", line.condition !== null);
-    const show = () => this.show(line.n);
+    const show = () => this.#playing || this.#show(line.n);
     row.addEventListener("pointerenter", show);
     row.addEventListener("focus", show);
     return row;
   }
 
   // Light up a line: its objects on the figure, and the lines that it rests on.
-  show(number) {
+  #show(number) {
     const line = this.lines[number - 1];
     for (const [place, row] of [...this.list.children].entries()) {
       row.classList.toggle("shown", place + 1 === number);
       row.classList.toggle("rests-on", line.because.includes(place + 1));
       row.tabIndex = place + 1 === number ? 0 : -1;
     }
-    this.current = number;
+    this.#current = number;
+    this.list.children[number - 1].scrollIntoView({ block: "nearest" });
     this.holder.picture?.tell([...line.objects, ...line.steps], line);
+  }
+
+  // The line before or after, with as much of the construction as it needs.
+  #turn(way) {
+    this.#stop();
+    const number = Math.max(1, Math.min(this.lines.length, this.#current + way));
+    this.holder.stepPlayer?.show(Math.max(...this.lines.slice(0, number).map(({ after }) => after)));
+    this.#show(number);
   }
 
   #press(event) {
@@ -78,28 +87,38 @@ class Why {
     if (!way) return;
     event.preventDefault();
     this.#stop();
-    const next = Math.max(1, Math.min(this.lines.length, this.current + way));
+    const next = Math.max(1, Math.min(this.lines.length, this.#current + way));
     this.list.children[next - 1].focus();
   }
 
+  // Step by step, with the lines that become true with each.
   #play() {
-    let number = this.current >= this.lines.length ? 0 : (this.current ?? 0);
+    const steps = this.holder.picture?.data.steps.length ?? 0;
+    const acts = [];
+    for (let shown = 0; shown <= steps; shown++) {
+      acts.push(() => this.#build(shown));
+      for (const { n, after } of this.lines) if (after === shown) acts.push(() => this.#show(n));
+    }
     const go = () => {
-      number += 1;
-      if (number > this.lines.length) return this.#stop();
-      this.list.children[number - 1].scrollIntoView({ block: "nearest" });
-      this.show(number);
+      acts.shift()();
+      if (!acts.length) this.#stop();
     };
     this.player.textContent = _("Stop");
     this.#playing = setInterval(go, PACE);
     go();
   }
 
+  #build(shown) {
+    this.holder.stepPlayer?.show(shown);
+    this.holder.picture?.tell([]);
+  }
+
   #stop() {
+    if (!this.#playing) return;
     clearInterval(this.#playing);
     this.#playing = null;
-    this.player.textContent = _("Play the proof");
+    this.player.textContent = _("Play with the construction");
   }
 }
 
-for (const panel of findAll("[data-why]")) panel.proof = new Why(panel, find(panel.dataset.of));
+for (const panel of findAll("[data-why]")) new Why(panel, find(panel.dataset.of));

@@ -35,7 +35,7 @@ export function angleMark(a, v, b, isRight, kind = "tick") {
 // So many arcs, one within the other.
 export function angleArcs(a, v, b, count, kind) {
   const ways = waysFrom(v, a, b);
-  const turn = ((ways[1] - ways[0] + 3 * Math.PI) % (2 * Math.PI)) - Math.PI;
+  const turn = turnBetween(ways[0], ways[1]);
   return Array.from({ length: count }, (_arc, n) => {
     const r = ARC + (n - (count - 1) / 2) * BETWEEN;
     const d = `M${turned(v, ways[0], r)}A${r} ${r} 0 0 ${turn > 0 ? 1 : 0} ${turned(v, ways[1], r)}`;
@@ -43,8 +43,20 @@ export function angleArcs(a, v, b, count, kind) {
   });
 }
 
+// A tick across the middle of the arc of an angle.
+export function acrossArc(a, v, b, kind) {
+  const ways = waysFrom(v, a, b);
+  const half = ways[0] + turnBetween(ways[0], ways[1]) / 2;
+  return element("path", { d: `M${turned(v, half, ARC - TICK)}L${turned(v, half, ARC + TICK)}`, class: kind });
+}
+
 function waysFrom(v, ...places) {
   return places.map(([x, y]) => Math.atan2(y - v[1], x - v[0]));
+}
+
+// The turn from one way to another, the shorter way round.
+function turnBetween(from, to) {
+  return ((to - from + 3 * Math.PI) % (2 * Math.PI)) - Math.PI;
 }
 
 function turned(v, angle, far) {

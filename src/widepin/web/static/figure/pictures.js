@@ -41,6 +41,7 @@ function show(book, holder) {
     });
   }
   holder.picture = picture;
+  holder.stepPlayer = stepPlayer;
   holder.dataset.shown = "yes"; // its players answer from now on
 }
 
