@@ -28,19 +28,56 @@ def test_a_line_that_is_reached_lights_up_its_objects_and_what_it_rests_on(teach
     lines = teacher.locator(".proof li")
     expect(lines.first).to_be_focused()
     expect(lines.first).to_contain_text("A lies on k")
-    for _ in range(3):
+    for _ in range(2):
         teacher.keyboard.press("ArrowDown")
-    expect(lines.nth(3)).to_have_class("shown")
-    expect(lines.nth(3)).to_contain_text("AO = BO")
-    expect(teacher.locator(".proof .rests-on")).to_have_count(2)
+    expect(lines.nth(2)).to_have_class("shown")
+    expect(lines.nth(2)).to_contain_text("AO = BO")
+    expect(lines.nth(2)).to_contain_text("O lies on the perpendicular bisector of AB (2)")
+    expect(teacher.locator(".proof .rests-on")).to_have_count(1)
     expect(teacher.locator(".brief svg .told-length")).to_have_count(2)
     expect(teacher.locator(".brief svg .tick.told")).to_have_count(2)
     lines.nth(1).hover()
     expect(lines.nth(1)).to_have_class("shown")
-    teacher.get_by_role("button", name="Play the proof").click()
-    expect(teacher.get_by_role("button", name="Stop")).to_be_visible()
-    expect(lines.nth(2)).to_have_class("shown")
+
+
+def test_the_proof_goes_on_with_the_construction(teacher, served):
+    teacher.goto(f"{served}/library/copy-an-angle")
+    teacher.get_by_role("button", name="Show the proof").click()
+    lines = teacher.locator(".proof li")
+    expect(teacher.locator("[data-why-said]")).to_have_text("4 lines, which hold in every position.")
+    teacher.mouse.move(2, 2)
+    teacher.get_by_role("button", name="Next line").click()
+    expect(lines.nth(1)).to_have_class("shown")
+    teacher.get_by_role("button", name="Next line").click()
+    expect(teacher.locator(".brief svg .told-triangle")).to_have_count(2)
+    teacher.get_by_role("button", name="Previous line").click()
+    expect(teacher.locator(".brief svg .told-triangle")).to_have_count(0)
+
+    # Played, it begins with the given figure; a point that is dragged meanwhile takes the marks along.
+    teacher.get_by_role("button", name="Play with the construction").click()
+    expect(teacher.locator(".brief .caption")).to_have_text("Before the first step")
+    expect(teacher.locator(".brief svg .point:not(.given)")).to_have_count(0)
     teacher.get_by_role("button", name="Stop").click()
+    expect(teacher.get_by_role("button", name="Play with the construction")).to_be_visible()
+
+
+def test_on_a_phone_the_figure_stays_on_top_while_the_proof_is_read(teacher, served):
+    teacher.set_viewport_size({"width": 390, "height": 844})
+    teacher.goto(f"{served}/library/copy-an-angle")
+    teacher.get_by_role("button", name="Show the proof").click()
+    last = teacher.locator(".proof li").last
+    last.click()
+    figure = teacher.locator(".brief .picture svg").bounding_box()
+    assert figure and figure["y"] <= 1 and figure["height"] < 844 * 0.4
+    assert last.bounding_box()["y"] > figure["y"] + figure["height"]
+    assert teacher.evaluate("document.documentElement.scrollWidth") <= 390
+
+
+def test_a_task_that_is_done_as_it_is_asked_has_nothing_to_prove(teacher, served):
+    teacher.goto(f"{served}/library/centroid")
+    teacher.get_by_role("button", name="Show the proof").click()
+    expect(teacher.locator("[data-why-said]")).to_contain_text("nothing to prove")
+    expect(teacher.locator(".proof")).to_be_hidden()
 
 
 def test_what_has_no_proof_says_so(teacher, served):
