@@ -9,6 +9,7 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from random import Random
 
+from ..documents.explaining import Feedback
 from ..documents.reading import JsonObject
 from ..documents.verdict import read_verdict
 from ..judge.verdict import Outcome
@@ -41,6 +42,19 @@ def is_asked(attempt: HandIn, lines: Sequence[JsonObject]) -> bool:
     """Whether an attempt is followed by an exercise, by the lines of its proof."""
     assignment = attempt.work.assignment
     return assignment.reasons is not Reasons.NONE and attempt.outcome is Outcome.SOUND and len(lines) >= FEWEST_LINES
+
+
+def is_open(attempt: HandIn) -> bool:
+    """Whether the reasons of an attempt are asked for, and not all of them are right yet."""
+    return attempt.reasoned is not None and attempt.reasoned < 100
+
+
+def is_why_told(attempt: HandIn, mine: bool) -> bool:
+    """Whether somebody may see why an attempt is right: it is, and a student (``mine``) is told more than the result
+    and has given the reasons that are asked for.
+    """
+    told = not mine or (attempt.work.assignment.feedback is not Feedback.RESULT and not is_open(attempt))
+    return attempt.outcome is Outcome.SOUND and told
 
 
 def begin(attempt: HandIn, lines: Sequence[JsonObject]) -> None:

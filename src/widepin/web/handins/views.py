@@ -14,7 +14,6 @@ from ...documents.language import ngettext
 from ...documents.reading import JsonObject
 from ...documents.verdict import read_verdict
 from ...documents.words import listed
-from ...judge.verdict import Outcome
 from ...school import handins, phrases, reasoning, reviewing
 from ...school.class_tools import uses_in
 from ...school.models import HandIn, now
@@ -66,9 +65,7 @@ def show(attempt: HandIn, trouble: str | None = None, right: Mapping[int, bool] 
         solutions=mine and any_released(assignment, best_of(attempt.work.hand_ins), now()),
         exercise=rows_of_exercise(attempt, mine),
         right=right or {},
-        has_why=verdict.outcome is Outcome.SOUND
-        and level is not Feedback.RESULT
-        and not (mine and is_open_exercise(attempt)),
+        has_why=reasoning.is_why_told(attempt, mine),
         own_task=not mine and assignment.sheet.owner_id == me().id,
         demonstration_changed=assignment.sheet.demonstration is not None,
         phrases=[] if mine else phrases.of(session(), me()),
@@ -82,7 +79,7 @@ def show(attempt: HandIn, trouble: str | None = None, right: Mapping[int, bool] 
 
 def rows_of_exercise(attempt: HandIn, mine: bool) -> list[reasoning.Row]:
     """What the student is still asked about this attempt; as it was sent last, where it is to be put in order."""
-    if not mine or not is_open_exercise(attempt):
+    if not mine or not reasoning.is_open(attempt):
         return []
     rows = reasoning.exercise(attempt, proofs.of_attempt(attempt)["lines"])
     sent = request.form.getlist("line")
@@ -104,19 +101,12 @@ def neighbours(attempt: HandIn) -> list[HandIn | None]:
 def why(hand_in_id: int) -> JsonObject:
     """The proof that a sound attempt is right, as far as the teacher lets the student know why."""
     attempt = visible_hand_in(hand_in_id)
-    assignment = attempt.work.assignment
     mine = attempt.work.student_id == me().id
-    answer = attempt.verdict["answer"]
-    if attempt.outcome is not Outcome.SOUND or not answer or (mine and assignment.feedback is Feedback.RESULT):
-        abort(404)
-    if mine and is_open_exercise(attempt):
+    if mine and reasoning.is_open(attempt):
         abort(403, _("Give the reasons first; then you see the whole proof."))
+    if not reasoning.is_why_told(attempt, mine):
+        abort(404)
     return proofs.of_attempt(attempt)
-
-
-def is_open_exercise(attempt: HandIn) -> bool:
-    """Whether the reasons of an attempt are asked for, and not all of them are right yet."""
-    return attempt.reasoned is not None and attempt.reasoned < 100
 
 
 @students_only
@@ -147,8 +137,7 @@ def on_paper(hand_in_id: int) -> ResponseReturnValue:
     document, names = under_labels(attempt.document)
     answer = {name: names.get(id_, id_) for name, id_ in (attempt.verdict["answer"] or {}).items()}
     sheet = attempt.work.assignment.sheet
-    is_told = not (attempt.work.student_id == me().id and is_open_exercise(attempt))
-    proved = answer if attempt.outcome is Outcome.SOUND and is_told else None
+    proved = answer if reasoning.is_why_told(attempt, attempt.work.student_id == me().id) else None
     return handout(sheet.document, document, answer.values(), sheet.title, attempt.work.student.name, proved)
 
 

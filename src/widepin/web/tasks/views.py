@@ -254,6 +254,7 @@ def result_on_board(attempt: HandIn) -> JsonObject:
     figure = told_figure(attempt, assignment.feedback)
     return {
         "url": url_for("handins.hand_in", hand_in_id=attempt.id),
+        "has_why": reasoning.is_why_told(attempt, mine=True),
         "results": [
             {"word": word, "state": state, "meaning": meaning}
             for word, state, meaning in results_of(attempt.outcome, attempt.moves, task.budget)

@@ -33,8 +33,11 @@ export class Result {
     render(html`${data.results.map(resultItem)}`, this.strip.querySelector(".big-results"));
     this.strip.querySelector(".why").textContent =
       data.sentences[0] ?? _("The result says what holds; what is behind it is for you to find.");
-    this.strip.querySelector("a").href = data.url;
-    this.strip.querySelector("a").hidden = !data.url; // a trial has no report that is kept
+    const [report, why] = this.strip.querySelectorAll("a");
+    report.href = data.url;
+    why.href = `${data.url}#why-title`;
+    report.hidden = !data.url; // a trial has no report that is kept
+    why.hidden = !data.url || !data.has_why;
     const controls = this.strip.querySelector(".break-player");
     controls.hidden = this.drags.length === 0;
     this.strip.hidden = false;
