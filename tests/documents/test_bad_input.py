@@ -2,6 +2,7 @@
 
 import copy
 
+import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
@@ -53,6 +54,12 @@ def test_a_spoilt_task_is_read_or_said_to_be_unreadable(task, data, value):
         read_task(spoilt(document, path, value))
     except Unreadable as wrong:
         assert wrong.remedy and "\n" not in str(wrong)
+
+
+def test_what_is_quoted_from_a_document_stays_in_one_line():
+    with pytest.raises(Unreadable) as wrong:
+        read_task({"format": "one\nother\t\u2028"})
+    assert str(wrong.value) == r"format: one\nother\t\u2028 cannot be read; this reads widepin.task/1"
 
 
 @settings(max_examples=150, deadline=None, suppress_health_check=[HealthCheck.too_slow])

@@ -13,14 +13,10 @@ import pytest
 from widepin.documents.construction import read_steps
 from widepin.documents.proofs import REASON_WORDS, explained_proof, proof_of, write_proof
 from widepin.documents.task import read_task
-from widepin.judge.examination import Examination
 from widepin.judge.judging import judge
 from widepin.judge.task import TOOLS, Allowance, Condition, Work
-from widepin.plane.figure import is_defined
-from widepin.reason.checker import check
 from widepin.reason.extraction import MOST_CITED
 from widepin.reason.facts import Fact, Rel, fact
-from widepin.reason.proof import Proof
 from widepin.reason.proving import prove
 from widepin.reason.rules import RULES, RuleName
 from widepin.school.library import LIBRARY
@@ -57,12 +53,6 @@ def of_library(key):
     return task, prove(task, task.model, {one.name: one.name for one in task.wanted})
 
 
-def checked(task, made, answer, proof):
-    examined = Examination(task, made)
-    numbers = [n for n in range(examined.last) if is_defined(examined.shapes[n])]
-    return check(proof, examined, numbers, answer)
-
-
 @pytest.mark.parametrize("key", LIBRARY)
 def test_the_library_is_proved_but_for_what_is_known_to_be_open(key):
     task, proof = of_library(key)
@@ -78,66 +68,6 @@ def test_the_library_is_proved_but_for_what_is_known_to_be_open(key):
     assert all(len(line.because) <= MOST_CITED for line in proof.lines)
     for line in explained_proof(proof, task):
         assert line["words"] and line["reason"] and "{" not in line["words"] + line["reason"]
-
-
-MUTATED = (
-    "perpendicular-bisector",
-    "circumcircle",
-    "parallel-through-a-point",
-    "tangent-from-a-point",
-    "third-of-a-segment",
-)
-
-
-@pytest.mark.parametrize("key", MUTATED)
-def test_the_checker_rejects_a_proof_in_which_anything_was_changed(key):
-    task, proof = of_library(key)
-    answer = {one.name: one.name for one in task.wanted}
-    assert checked(task, task.model, answer, proof) is None
-    points = sorted({step.id for step in (*task.given, *task.model) if len(step.id) == 1 and step.id.isupper()})
-    for number, line in enumerate(proof.lines, 1):
-        changed = [replace(line, because=(number,))]  # itself
-        changed += [replace(line, because=tuple(n for n in line.because if n != cited)) for cited in line.because]
-        rules = [RuleName.SSS, RuleName.THALES, RuleName.RADII, RuleName.DIRECTIONS, RuleName.BY_CONSTRUCTION]
-        changed += [replace(line, rule=rule) for rule in rules if rule is not line.rule]
-        for old, new in zip(points, points[1:], strict=False):
-            other = line.fact.renamed({old: new, new: old})
-            if other != line.fact:
-                changed.append(replace(line, fact=other))
-        wrong = 0
-        for one in changed:
-            lines = list(proof.lines)
-            lines[number - 1] = one
-            wrong += checked(task, task.model, answer, Proof(tuple(lines))) is not None
-        # What is changed may be true and follow all the same: a radius more, a name for a name in a symmetric figure.
-        assert wrong >= len(changed) * 0.6, (line, wrong, len(changed))
-
-
-def test_a_false_line_never_passes():
-    task, proof = of_library("perpendicular-bisector")
-    answer = {"m": "m"}
-    false = fact(Rel.EQUAL_LENGTH, ("A", "B"), ("D", "E"))
-    for rule in RuleName:
-        line = replace(proof.lines[0], fact=false, rule=rule)
-        assert checked(task, task.model, answer, Proof((line, *proof.lines[1:]))) is not None, rule
-
-
-@pytest.mark.parametrize(
-    "key", ["perpendicular-bisector", "circumcircle", "bisect-an-angle", "parallel-through-a-point"]
-)
-def test_without_an_object_that_is_needed_there_is_no_proof(key):
-    task, proof = of_library(key)
-    wanted = {one.name for one in task.wanted}
-    cited = {step for line in proof.lines for step in line.steps}
-    assert cited
-    for hidden in cited - wanted:
-        ids, left = {step.id for step in task.given}, []
-        for step in task.model:
-            if step.id != hidden and set(step.parents) <= ids:
-                ids.add(step.id)
-                left.append(step)
-        if wanted <= ids:
-            assert not prove(task, left, {name: name for name in wanted}).is_whole, hidden
 
 
 def test_a_work_that_is_not_sound_has_no_proof():

@@ -18,9 +18,8 @@ class Unreadable(CoreError):
     """A document cannot be used. ``place``: where, as ``given[2].from[0]``; ``remedy``: what is wrong, what to do."""
 
     def __init__(self, place: str, remedy: str):
-        super().__init__(f"{place}: {remedy}" if place else remedy)
-        self.place = place
-        self.remedy = remedy
+        self.place, self.remedy = map(in_one_line, (place, remedy))
+        super().__init__(f"{self.place}: {self.remedy}" if place else self.remedy)
 
     def __reduce__(self) -> tuple[type[Unreadable], tuple[str, str]]:
         return type(self), (self.place, self.remedy)
@@ -28,6 +27,15 @@ class Unreadable(CoreError):
     def inside(self, outer: str) -> Unreadable:
         """The same, seen from the document around it."""
         return Unreadable(joined(outer, self.place), self.remedy)
+
+
+def in_one_line(text: str) -> str:
+    r"""A text with what no line can show written out, since messages quote what documents contain.
+
+    >>> in_one_line("A\nB") == r"A\nB"
+    True
+    """
+    return "".join(letter if letter.isprintable() else ascii(letter)[1:-1] for letter in text)
 
 
 REMEDIES = {
