@@ -15,7 +15,7 @@ from statistics import median
 from .documents.bundle import read_bundle
 from .documents.construction import read_steps
 from .documents.proofs import how_far, proof_of
-from .documents.task import read_task, read_work
+from .documents.task import read_task, read_work, to_be_shown
 from .documents.verdict import judge_document
 from .judge.judging import judge
 from .judge.task import Task, Work
@@ -36,7 +36,8 @@ def run_proofs(bundles: Sequence[str], say: Callable[[str], None]) -> None:
     times: list[float] = []
     for task in LIBRARY.values():
         read = read_task(task.document())
-        known.append((task.key, timed(read, Work(read.model), task.key, times, say, f"level {task.level}")))
+        shown = to_be_shown(read, task.shows)
+        known.append((task.key, timed(read, Work(read.model), task.key, times, say, f"level {task.level}", shown)))
     summed("library", known, times, say)
     others: list[tuple[str, Proof | None]] = []
     times = []
@@ -56,15 +57,21 @@ def run_proofs(bundles: Sequence[str], say: Callable[[str], None]) -> None:
 
 
 def timed(
-    task: Task, work: Work, label: str, times: list[float], say: Callable[[str], None], more: str = ""
+    task: Task,
+    work: Work,
+    label: str,
+    times: list[float],
+    say: Callable[[str], None],
+    more: str = "",
+    shown: Task | None = None,
 ) -> Proof | None:
-    """The proof of a work, said with its time; None where it is not whole."""
+    """The proof of a work, said with its time; None where it is not whole. ``shown``: what is proved of it instead."""
     verdict = judge(task, work, report=False)
     if verdict.outcome is not Outcome.SOUND or verdict.answer is None:
         say(f"{label:48} {verdict.outcome.value}")
         return None
     begun = time.perf_counter()
-    proof = prove(task, work.steps, verdict.answer)
+    proof = prove(shown or task, work.steps, verdict.answer)
     times.append(time.perf_counter() - begun)
     state = f"{len(proof.lines)} lines" if proof.is_whole else f"open: conditions {list(proof.open)}"
     if proof.trivial:

@@ -99,6 +99,11 @@ needs(N.MIDPOINT_BY_HALF, HALVED, fact(Rel.MIDPOINT, "P", "A", "C"), N.INTERCEPT
 needs(N.MIDLINE, "M midpoint A B\nN midpoint A C\ng line B C", fact(Rel.PARALLEL, ("M", "N"), ("B", "C")))
 needs(N.MIDLINE_CONVERSE, HALVED, fact(Rel.MIDPOINT, "P", "A", "C"))
 needs(
+    N.MEDIANS,
+    "M midpoint B C\nN midpoint A C\ng line A M\nh line B N\nS intersection g h",
+    ratio("AS", "AM", 2, 3),
+)
+needs(
     N.EQUAL_STRIPS,
     "M midpoint A B\nf line A C\na parallel f M\nb parallel f B\nP point_on a at=6,9\nh line C P\nQ intersection h b",
     fact(Rel.MIDPOINT, "P", "C", "Q"),

@@ -46,6 +46,7 @@ REASON_WORDS: dict[str, str] = complete(
         N.DOUBLES: marked("their halves are equal"),
         N.HALF_OF_SIDE: marked("a midline is half as long as its side"),
         N.MIDPOINT_BY_HALF: marked("it lies half the way along"),
+        N.MEDIANS: marked("two medians cut each other in the ratio 2 : 1"),
         N.EQUAL_STRIPS: marked("parallels that cut equal parts of one line cut equal parts of another"),
         N.CEVA_PARALLEL: marked("Ceva’s theorem: with a midpoint on one side, the other two are cut in equal ratios"),
         N.CEVA_MIDPOINT: marked("Ceva’s theorem: where two sides are cut in equal ratios, the third is halved"),

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+from dataclasses import replace
 from typing import Any, Literal
 
 from pydantic import (
@@ -21,6 +23,7 @@ from pydantic_core import CoreSchema
 from ..judge.conditions import RELATIONS
 from ..judge.judging import check_task
 from ..judge.task import TOOLS, WANTED_KINDS, Allowance, Condition, IllFormedTask, Task, Wanted, Work
+from ..plane.makes import MAKES
 from ..plane.steps import MAX_STEPS, Step
 from .construction import StepDocument, read_steps
 from .reading import JsonObject, Unreadable, from_validation
@@ -88,6 +91,11 @@ class ConditionDocument(BaseModel):
                 raise ValueError("must be a list of names, or of lists of names")
         return value
 
+    def condition(self) -> Condition:
+        """The condition as the judge knows it."""
+        of = tuple(term if isinstance(term, str) else tuple(term) for term in self.of)
+        return Condition(self.rel, of, self.ratio)
+
 
 class BudgetDocument(BaseModel):
     """What a good construction should cost."""
@@ -129,14 +137,7 @@ def read_task(value: object) -> Task:
             start=steps_of(document.start),
             tools=tuple(Allowance(tool.tool, tool.most, tool.opening) for tool in document.tools),
             wanted=tuple(Wanted(one.name, one.kind, one.given) for one in document.wanted),
-            conditions=tuple(
-                Condition(
-                    condition.rel,
-                    tuple(term if isinstance(term, str) else tuple(term) for term in condition.of),
-                    condition.ratio,
-                )
-                for condition in document.conditions
-            ),
+            conditions=tuple(condition.condition() for condition in document.conditions),
             model=steps_of(document.model),
             budget=document.budget.moves if document.budget else None,
         )
@@ -144,6 +145,22 @@ def read_task(value: object) -> Task:
     except IllFormedTask as wrong:
         raise Unreadable(wrong.place, worded(wrong.broken)) from None
     return task
+
+
+def to_be_shown(task: Task, documents: Sequence[JsonObject]) -> Task:
+    """A task with other conditions, which may name what its sample solution makes besides; itself without any.
+
+    Raises Unreadable for conditions that cannot be read, IllFormedTask for those that do not fit the task.
+    """
+    if not documents:
+        return task
+    try:
+        conditions = tuple(ConditionDocument.model_validate(document).condition() for document in documents)
+    except ValidationError as error:
+        raise from_validation(error) from None
+    named = set[str]().union(*(condition.names for condition in conditions)) - {one.name for one in task.wanted}
+    besides = (Wanted(step.id, MAKES[step.make].gives) for step in task.model if step.id in named)
+    return replace(task, wanted=(*task.wanted, *besides), conditions=conditions)
 
 
 def steps_of(documents: list[StepDocument]) -> tuple[Step, ...]:

@@ -44,6 +44,7 @@ class RuleName(StrEnum):
     DOUBLES = "halves that are equal"
     HALF_OF_SIDE = "length of a midline"
     MIDPOINT_BY_HALF = "half the way"
+    MEDIANS = "crossing of two medians"
     EQUAL_STRIPS = "parallels through equal parts"
     CEVA_PARALLEL = "lines through one point of the median"
     CEVA_MIDPOINT = "line through the crossing of the diagonals"
@@ -129,7 +130,7 @@ def bound(pattern: Pattern, bindings: Bindings) -> Fact:
     return fact(Rel(pattern[0]), *terms)
 
 
-PARTS = {"half": (1, 2), "third": (1, 3)}
+PARTS = {"half": (1, 2), "third": (1, 3), "two_thirds": (2, 3)}
 """Ratios of the first length of a pattern to the second."""
 
 
@@ -316,6 +317,13 @@ ROWS = (
         N.INTERCEPT,
         "ratio AC AE, parallel CP EB, collinear A C E, collinear A P B",
         "ratio AP AB",
+        "apart A B C",
+        "VI.2",
+    ),
+    Rule(
+        N.MEDIANS,
+        "midpoint M B C, midpoint N A C, collinear A S M, collinear B S N",
+        "two_thirds AS AM",
         "apart A B C",
         "VI.2",
     ),

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import replace
 from functools import lru_cache
 from json import dumps, loads
@@ -11,7 +12,7 @@ from ..documents.language import gettext as _
 from ..documents.language import ngettext
 from ..documents.proofs import case_in_words, explained_proof, said_after
 from ..documents.reading import JsonObject
-from ..documents.task import read_task
+from ..documents.task import read_task, to_be_shown
 from ..judge.examination import Examination
 from ..judge.task import Task
 from ..plane.figure import is_defined
@@ -20,17 +21,27 @@ from ..reason.checker import check
 from ..reason.proof import Proof
 from ..reason.proving import prove
 from ..reason.rules import RuleName
+from ..school.library.notation import LibraryTask
 from ..school.models import HandIn
 from .judging import apart
 
 
-def why(task: JsonObject, steps: list[JsonObject], answer: dict[str, str]) -> JsonObject:
+def why(
+    task: JsonObject, steps: list[JsonObject], answer: dict[str, str], shows: Sequence[JsonObject] = ()
+) -> JsonObject:
     """The lines of the proof that an answer is right, in words, and what is to be said of them.
 
-    ``task``: a task document; ``steps``: of the work, or of the sample solution.
+    ``task``: a task document; ``steps``: of the work, or of the sample solution. ``shows``: conditions that are proved
+    instead of those of the task, if any.
     """
     named = {step["id"]: step["label"] for step in [*task["given"], *steps] if step.get("label")}
-    return _found(dumps(task), dumps(steps), dumps(answer, sort_keys=True), dumps(named, sort_keys=True))
+    return _found(dumps(task), dumps(steps), *(dumps(one, sort_keys=True) for one in (answer, named, shows)))
+
+
+def why_known(known: LibraryTask) -> JsonObject:
+    """The proof that the sample solution of a task of the library is right."""
+    document = known.document()
+    return why(document, document["model"], {one["name"]: one["name"] for one in document["wanted"]}, known.shows)
 
 
 def of_attempt(attempt: HandIn) -> JsonObject:
@@ -53,8 +64,8 @@ def _follows(task: Task, steps: tuple[Step, ...], answer: dict[str, str], number
 
 
 @lru_cache(maxsize=512)
-def _found(task_text: str, steps_text: str, answer_text: str, names_text: str) -> JsonObject:
-    task, names = read_task(loads(task_text)), loads(names_text)
+def _found(task_text: str, steps_text: str, answer_text: str, names_text: str, shows_text: str) -> JsonObject:
+    task, names = to_be_shown(read_task(loads(task_text)), loads(shows_text)), loads(names_text)
     steps = read_steps(loads(steps_text))
     proof = apart(prove, task, steps, loads(answer_text))
     lines = explained_proof(proof, task, names)

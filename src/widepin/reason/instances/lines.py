@@ -54,12 +54,21 @@ def midlines(known: Knowledge) -> Iterator[Instance]:
                 if p == r and q != s:
                     yield RULES[N.MIDLINE], {"A": p, "B": q, "C": s, "M": m, "N": n}
                     yield RULES[N.HALF_OF_SIDE], {"A": p, "B": q, "C": s, "M": m, "N": n}
+                    yield from _medians(known, m, n, p, q, s)
     for m, a, b in known.midpoints():
         for p, q in ((a, b), (b, a)):
             for n in known.points:
                 for c in known.points:
                     if len({p, q, m, n, c}) == 5 and drawn.in_a_row((p, n, c)) and known.far(n, p) == known.far(n, c):
                         yield RULES[N.MIDLINE_CONVERSE], {"A": p, "B": q, "C": c, "M": m, "N": n}
+
+
+def _medians(known: Knowledge, m: str, n: str, c: str, b: str, a: str) -> Iterator[Instance]:
+    """The crossing of the medians from A and B; M and N halve BC and AC."""
+    for s in known.points:
+        if s not in (a, b, c, m, n) and known.drawn.in_a_row((a, s, m)) and known.drawn.in_a_row((b, s, n)):
+            yield RULES[N.MEDIANS], {"A": a, "B": b, "C": c, "M": m, "N": n, "S": s}
+            yield RULES[N.MEDIANS], {"A": b, "B": a, "C": c, "M": n, "N": m, "S": s}
 
 
 def equal_strips(known: Knowledge) -> Iterator[Instance]:

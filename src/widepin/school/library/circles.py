@@ -47,6 +47,7 @@ B free_point at=7,5.5
 """,
         wanted=["circle k"],
         conditions=[rel("same", "k", "model:k")],
+        shows=[rel("on", "A", "k"), rel("on", "B", "k"), rel("on", "O", "g")],
         model="""
 c circle A B
 d circle B A

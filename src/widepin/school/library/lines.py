@@ -74,6 +74,7 @@ r ray A B
 """,
         wanted=["point P"],
         conditions=[rel("equal_angle", "B-A-P", "B-A-model:P")],
+        shows=[rel("equal_length", "A-B", "A-P", "B-P"), rel("equal_angle", "B-A-P", "A-B-P", "A-P-B")],
         model="""
 c circle A B
 d circle B A
@@ -96,6 +97,7 @@ r ray A B
 """,
         wanted=["point P"],
         conditions=[rel("equal_angle", "B-A-P", "B-A-model:P")],
+        shows=[rel("equal_angle", "B-A-P", "P-A-C")],
         model="""
 c circle A B
 d circle B A

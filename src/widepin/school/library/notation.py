@@ -17,7 +17,8 @@ class LibraryTask:
 
     ``level``: 1 to 4, of ``LEVELS``. ``elements``: where it stands in Euclid's Elements, if it does. ``terms``: what
     people may search for besides the words of title and text, with commas between. ``mistake``: what students
-    typically do wrong. ``prerequisites``: keys of the tasks that should be solved before.
+    typically do wrong. ``prerequisites``: keys of the tasks that should be solved before. ``shows``: where the conditions
+    only ask for what the sample solution makes, the property by which that is right, in names of the sample solution.
     """
 
     key: str
@@ -35,6 +36,7 @@ class LibraryTask:
     moves: int
     tools: list[Any] = field(default_factory=lambda: list(RULER_AND_COMPASS))
     prerequisites: tuple[str, ...] = ()
+    shows: list[JsonObject] = field(default_factory=list)
 
     def document(self) -> JsonObject:
         """The task document."""

@@ -43,6 +43,7 @@ B free_point at=8,6.5
 """,
         wanted=["point P"],
         conditions=[rel("same", "P", "model:P")],
+        shows=[rel("equal_length", "P-A", "P-E"), rel("equal_angle", "A-P-C", "E-P-C")],
         model="""
 c circle C A
 d circle D A

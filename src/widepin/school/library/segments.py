@@ -50,6 +50,7 @@ r ray C D
 """,
         wanted=["point P"],
         conditions=[rel("same", "P", "model:P")],
+        shows=[rel("equal_length", "C-Q", "A-B"), rel("equal_length", "Q-P", "E-F")],
         model="""
 c circle_radius C A B
 Q intersection c r pick=2

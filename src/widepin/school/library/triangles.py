@@ -123,6 +123,7 @@ H intersection p q
         given=TRIANGLE,
         wanted=["point S"],
         conditions=[rel("same", "S", "model:S")],
+        shows=[rel("ratio", "A-S", "A-M") | {"is": [2, 3]}, rel("ratio", "B-S", "B-N") | {"is": [2, 3]}],
         model="""
 M midpoint B C
 N midpoint C A

@@ -56,8 +56,8 @@ def with_why(document: JsonObject, task: JsonObject) -> JsonObject:
 
 def of_known(key: str) -> JsonObject:
     """The demonstration of a task of the library."""
-    task = known_task(key).document()
-    return with_why(demonstration_of(read_task(task)), task)
+    known = known_task(key)
+    return with_reasons(demonstration_of(read_task(known.document())), proofs.why_known(known)["lines"])
 
 
 @teachers_only

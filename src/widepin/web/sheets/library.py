@@ -96,8 +96,7 @@ def library_task(key: str) -> str:
 @teachers_only
 def why_known(key: str) -> ResponseReturnValue:
     """The proof that the sample solution of a task of the library is right."""
-    document = known_task(key).document()
-    return proofs.why(document, document["model"], {one["name"]: one["name"] for one in document["wanted"]})
+    return proofs.why_known(known_task(key))
 
 
 @teachers_only
