@@ -30,8 +30,11 @@ MEGABYTE = 1 << 10
 """Of what the system reports, which is kilobytes."""
 
 
-def run_proofs(bundles: Sequence[str], say: Callable[[str], None]) -> None:
-    """Prove everything, and say for each how many lines it takes, or which conditions are open; then the sums."""
+def run_proofs(bundles: Sequence[str], aside: Sequence[str], say: Callable[[str], None]) -> None:
+    """Prove everything, and say for each how many lines it takes, or which conditions are open; then the sums.
+
+    ``aside``: bundles, or folders of them, of works that were kept aside while rules were written.
+    """
     known: list[tuple[str, Proof | None]] = []
     times: list[float] = []
     for task in LIBRARY.values():
@@ -47,13 +50,24 @@ def run_proofs(bundles: Sequence[str], say: Callable[[str], None]) -> None:
             if outcome == Outcome.SOUND:
                 label = f"{demo.title}, way {number + 1}"
                 others.append((label, timed(read, Work(read_steps(steps(lines))), label, times, say)))
-    for path in bundles:
-        bundle = read_bundle(Path(path))
-        for name, value in bundle.works:
-            if judge_document(bundle.task, value).outcome is Outcome.SOUND:
-                label = f"{Path(path).stem}: {name}"
-                others.append((label, timed(bundle.task, read_work(value), label, times, say)))
+    others += in_bundles(bundles, times, say)
     summed("other works", others, times, say)
+    if aside:
+        times = []
+        summed("kept aside", in_bundles(aside, times, say), times, say)
+
+
+def in_bundles(paths: Sequence[str], times: list[float], say: Callable[[str], None]) -> list[tuple[str, Proof | None]]:
+    """The proofs of the sound works of bundles; a path may be a folder of them."""
+    found = []
+    for path in map(Path, paths):
+        for file in sorted(path.glob("*.json")) if path.is_dir() else [path]:
+            bundle = read_bundle(file)
+            for name, value in bundle.works:
+                if judge_document(bundle.task, value).outcome is Outcome.SOUND:
+                    label = f"{file.stem}: {name}"
+                    found.append((label, timed(bundle.task, read_work(value), label, times, say)))
+    return found
 
 
 def timed(

@@ -74,7 +74,7 @@ def test_on_a_phone_the_figure_stays_on_top_while_the_proof_is_read(teacher, ser
 
 
 def test_a_task_that_is_done_as_it_is_asked_has_nothing_to_prove(teacher, served):
-    teacher.goto(f"{served}/library/centroid")
+    teacher.goto(f"{served}/library/nine-point-circle")
     teacher.get_by_role("button", name="Show the proof").click()
     expect(teacher.locator("[data-why-said]")).to_contain_text("nothing to prove")
     expect(teacher.locator(".proof")).to_be_hidden()

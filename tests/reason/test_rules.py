@@ -104,6 +104,26 @@ needs(
     ratio("AS", "AM", 2, 3),
 )
 needs(
+    N.MEDIANS_THIRD,
+    "M midpoint B C\nN midpoint A C\ng line A M\nh line B N\nS intersection g h",
+    ratio("MS", "MA", 1, 3),
+)
+needs(
+    N.CENTRE,
+    "k circle_through A B C\ng line A B\np perpendicular g A\nD intersection p k other_than=A\nO midpoint B D",
+    lengths("OA", "OC"),
+    N.THALES_CONVERSE,
+)
+needs(
+    N.RIGHT_BY_EQUAL,
+    # The tangent from C to the circle about A through B: AP = AC, AT = AB.
+    "k circle A B\nm circle A C\nl ray A C\nD intersection l k pick=2\nh line A C\nt perpendicular h D\n"
+    "P intersection t m pick=1\nq line A P\nT intersection q k pick=2",
+    fact(Rel.RIGHT_ANGLE, ("A", "T", "C")),
+    N.SAS,
+    N.CONGRUENT_ANGLES,
+)
+needs(
     N.EQUAL_STRIPS,
     "M midpoint A B\nf line A C\na parallel f M\nb parallel f B\nP point_on a at=6,9\nh line C P\nQ intersection h b",
     fact(Rel.MIDPOINT, "P", "C", "Q"),

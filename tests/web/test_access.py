@@ -72,6 +72,7 @@ TABLE = {
     "terms.change_several": ("POST", AWAY, 422, NO, NO, NO),
     "terms.copy": ("POST", AWAY, NO, NO, NO, NO),
     "tasks.solutions": ("GET", AWAY, NO, NO, None, NO),
+    "account.set_proofs": ("POST", AWAY, AWAY, AWAY, NO, NO),
     "account.remove_phrase": ("POST", AWAY, AWAY, AWAY, NO, NO),
     "sheets.organise": ("POST", AWAY, AWAY, AWAY, NO, NO),
     "today.index": ("GET", AWAY, OK, OK, NO, NO),

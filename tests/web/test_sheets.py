@@ -146,3 +146,23 @@ def test_a_ladder_needs_more_than_one_move(teacher):
     new = teacher.post("/classes", data={"name": f"Series {sheet}"}).location.split("/")[2]
     answer = teacher.post(f"{sheet}/assign", data={"class": new, "series": "on"})
     assert answer.status_code == 422 and "too few moves" in answer.text
+
+
+def test_a_teacher_switches_the_places_in_the_elements_off_and_on(teacher):
+    def places():
+        return {line["elements"] for line in teacher.get("/library/midpoint/why").json["lines"]}
+
+    assert "I.10" in places()
+    try:
+        assert "name no places" in teacher.post("/account/proofs", data={}, follow_redirects=True).text
+        assert places() == {""}
+    finally:
+        teacher.post("/account/proofs", data={"elements": "yes"})
+    assert "I.10" in places()
+
+
+def test_the_proof_of_what_only_asks_for_the_sample_solution_is_that_of_its_property(teacher):
+    lines = teacher.get("/library/centroid/why").json["lines"]
+    assert [line["words"] for line in lines[-2:]] == ["AS : AM = 2 : 3", "BS : BN = 2 : 3"]
+    said = teacher.get("/library/nine-point-circle/why").json
+    assert said["lines"] == [] and "nothing to prove" in said["said"]

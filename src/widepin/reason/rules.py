@@ -45,6 +45,8 @@ class RuleName(StrEnum):
     HALF_OF_SIDE = "length of a midline"
     MIDPOINT_BY_HALF = "half the way"
     MEDIANS = "crossing of two medians"
+    MEDIANS_THIRD = "a third of a median"
+    CENTRE = "equally far from three points of a circle"
     EQUAL_STRIPS = "parallels through equal parts"
     CEVA_PARALLEL = "lines through one point of the median"
     CEVA_MIDPOINT = "line through the crossing of the diagonals"
@@ -67,6 +69,7 @@ class RuleName(StrEnum):
     VERTICAL = "vertical angles"
     SUPPLEMENTS = "supplements of equal angles"
     RIGHT_ANGLES = "right angles are equal"
+    RIGHT_BY_EQUAL = "equal to a right angle"
     RIGHT_BY_HALVES = "equal adjacent angles"
     INSCRIBED = "inscribed angles"
     TANGENT = "perpendicular to the radius"
@@ -215,7 +218,7 @@ ROWS = (
     Rule(N.HALVES_OF_EQUALS, "midpoint M A B, midpoint N C D, equal_length AB CD", "equal_length MA NC"),
     Rule(N.DOUBLES_OF_EQUALS, "midpoint M A B, midpoint N C D, equal_length MA NC", "equal_length AB CD"),
     Rule(N.HALF_OF_SIDE, "midpoint M A B, midpoint N A C", "half MN BC", "apart A B C", "VI.2"),
-    Rule(N.DOUBLES, "half AB CD, half EF GH, equal_length AB EF", "equal_length CD GH", "", "Common notion 2"),
+    Rule(N.DOUBLES, "half AB CD, half EF GH, equal_length AB EF", "equal_length CD GH", "", "I, common notion 2"),
     Rule(N.MIDPOINT_BY_HALF, "half AM PQ, equal_length PQ AB, collinear A M B", "midpoint M A B", "between M A B"),
     Rule(N.EQUAL_TRIANGLES, "congruent ABC BAD", "parallel AB CD", "same_side C D A B", "I.39"),
     Rule(N.MIDPOINT, "equal_length MA MB, collinear A M B", "midpoint M A B", "distinct A B"),
@@ -280,7 +283,8 @@ ROWS = (
         "between V A E, between W C F",
         "I.13",
     ),
-    Rule(N.RIGHT_ANGLES, "right_angle ABC, right_angle DEF", "equal_angle ABC DEF", "", "Postulate 4"),
+    Rule(N.RIGHT_ANGLES, "right_angle ABC, right_angle DEF", "equal_angle ABC DEF", "", "I, postulate 4"),
+    Rule(N.RIGHT_BY_EQUAL, "equal_angle ABC DEF, right_angle DEF", "right_angle ABC", "", "I, definition 10"),
     Rule(
         N.RIGHT_BY_HALVES,
         "equal_angle AVB BVC, collinear A V C",
@@ -326,6 +330,20 @@ ROWS = (
         "two_thirds AS AM",
         "apart A B C",
         "VI.2",
+    ),
+    Rule(
+        N.MEDIANS_THIRD,
+        "midpoint M B C, midpoint N A C, collinear A S M, collinear B S N",
+        "third MS MA",
+        "apart A B C",
+        "VI.2",
+    ),
+    Rule(
+        N.CENTRE,
+        "equal_length OA OB OC, on A k, on B k, on C k, on D k",
+        "equal_length OA OD",
+        "apart A B C",
+        "III.9",
     ),
     Rule(
         N.EQUAL_STRIPS,
@@ -377,7 +395,7 @@ ROWS = (
         "IV.15",
     ),
     Rule(N.ONE_PERPENDICULAR, "parallel AB AC", "collinear A B C", "", "I, postulate 5"),
-    Rule(N.TRANSITIVE, "", "", "", "Common notion 1"),
+    Rule(N.TRANSITIVE, "", "", "", "I, common notion 1"),
     Rule(N.SAME_LINE, "", "", ""),
     Rule(N.DIRECTIONS, "", "", "", "I.28 to I.30"),
     Rule(N.ON_CURVE, "", "", "", "I, definition 15"),

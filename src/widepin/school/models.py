@@ -86,6 +86,7 @@ class Person(Base):
 
     visited: Mapped[datetime | None] = mapped_column(DateTime)  # the first page, last
     visited_before: Mapped[datetime | None] = mapped_column(DateTime)  # and the time before
+    elements: Mapped[bool] = mapped_column(default=True, server_default=true())  # proofs name places in the Elements
     first_week: Mapped[bool] = mapped_column(default=True, server_default=true())  # shows the path of the first week
 
     classes: Mapped[list[SchoolClass]] = relationship(secondary="membership", back_populates="students")

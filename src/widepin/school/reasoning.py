@@ -13,7 +13,7 @@ from ..documents.explaining import Feedback
 from ..documents.reading import JsonObject
 from ..documents.verdict import read_verdict
 from ..judge.verdict import Outcome
-from .models import HandIn
+from .models import HandIn, Person
 from .scoring import score_for
 from .states import Reasons
 from .works import task_of
@@ -55,6 +55,13 @@ def is_why_told(attempt: HandIn, mine: bool) -> bool:
     """
     told = not mine or (attempt.work.assignment.feedback is not Feedback.RESULT and not is_open(attempt))
     return attempt.outcome is Outcome.SOUND and told
+
+
+def names_elements(attempt: HandIn, reader: Person) -> bool:
+    """Whether the proof of an attempt names places in the Elements: as the teacher likes who reads it, or whose student
+    does.
+    """
+    return reader.elements if reader.is_teacher else attempt.work.assignment.school_class.teacher.elements
 
 
 def begin(attempt: HandIn, lines: Sequence[JsonObject]) -> None:

@@ -21,11 +21,13 @@ def handout(
     title: str,
     whose: str,
     proved: Mapping[str, str] | None = None,
+    elements: bool = True,
 ) -> Response:
     """A construction step by step. With ``arcs`` in the address, circles are short arcs as drawn by hand.
 
     ``task``: its document. ``figure``: given, start and steps in JSON, and uses of class tools. ``proved``: wanted
-    name -> id where the construction is sound and its proof is to be printed too.
+    name -> id where the construction is sound and its proof is to be printed too; ``elements``: with places in the
+    Elements.
     """
     return printed(
         title,
@@ -35,6 +37,7 @@ def handout(
             "figure": {part: figure.get(part, []) for part in ("given", "start", "steps", "uses")},
             "answer": list(answer),
             "proved": dict(proved or {}),
+            "elements": elements,
             "title": title,
             "whose": whose,
             "arcs": "arcs" in request.args,

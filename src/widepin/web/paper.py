@@ -75,6 +75,7 @@ def construction(data: JsonObject, pictures: Pictures, tell: Tell) -> Page:
         "first": pictures.add(picture(done, steps, data["answer"], None, data["arcs"], hidden=hidden)),
         "steps": rows,
         "proof": lines_of_proof(data, tell),
+        "elements": data["elements"],
     }
 
 

@@ -50,6 +50,13 @@ def of_attempt(attempt: HandIn) -> JsonObject:
     return why(document, attempt.document["steps"], answer)
 
 
+def for_reader(proof: JsonObject, elements: bool) -> JsonObject:
+    """A proof as ``why`` has it, with the places in the Elements or without."""
+    if elements:
+        return proof
+    return {**proof, "lines": [{**line, "elements": ""} for line in proof["lines"]]}
+
+
 def follows(task: JsonObject, steps: list[JsonObject], answer: dict[str, str], number: int, rule: str) -> bool:
     """Whether a line of that proof follows by another rule too: the checker says so."""
     return bool(apart(_follows, read_task(task), read_steps(steps), answer, number, RuleName(rule)))

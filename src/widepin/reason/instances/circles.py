@@ -25,9 +25,22 @@ def circles(known: Knowledge) -> Iterator[Instance]:
                     yield RULES[N.THALES_CONVERSE], {"A": a, "B": b, "C": c, "O": o}
     for circle in known.drawn.circles:
         on = [point for point in known.drawn.on[circle] if point in known.points]
+        yield from _centre(known, circle, on)
         for a, b in combinations(on, 2):
             for c, d in combinations([one for one in on if one not in (a, b)], 2):
                 yield RULES[N.INSCRIBED], {"A": a, "B": b, "C": c, "D": d}
+
+
+def _centre(known: Knowledge, circle: str, on: list[str]) -> Iterator[Instance]:
+    """A point that is known to be equally far from three points of a circle, and a fourth."""
+    if known.drawn.centre.get(circle) in known.points:
+        return  # radii say it
+    for o in known.points:
+        near = [p for p in on if o != p and known.far(o, p) == known.far(o, on[0])]
+        for a, b, c in combinations(near, 3):
+            for d in near:
+                if d not in (a, b, c):
+                    yield RULES[N.CENTRE], {"O": o, "A": a, "B": b, "C": c, "D": d, "k": circle}
 
 
 def tangents(known: Knowledge) -> Iterator[Instance]:

@@ -67,8 +67,9 @@ def _medians(known: Knowledge, m: str, n: str, c: str, b: str, a: str) -> Iterat
     """The crossing of the medians from A and B; M and N halve BC and AC."""
     for s in known.points:
         if s not in (a, b, c, m, n) and known.drawn.in_a_row((a, s, m)) and known.drawn.in_a_row((b, s, n)):
-            yield RULES[N.MEDIANS], {"A": a, "B": b, "C": c, "M": m, "N": n, "S": s}
-            yield RULES[N.MEDIANS], {"A": b, "B": a, "C": c, "M": n, "N": m, "S": s}
+            for rule in (N.MEDIANS, N.MEDIANS_THIRD):
+                yield RULES[rule], {"A": a, "B": b, "C": c, "M": m, "N": n, "S": s}
+                yield RULES[rule], {"A": b, "B": a, "C": c, "M": n, "N": m, "S": s}
 
 
 def equal_strips(known: Knowledge) -> Iterator[Instance]:
@@ -129,6 +130,9 @@ def around_points(known: Knowledge) -> Iterator[Instance]:
                     yield RULES[N.RIGHT_BY_HALVES], {"A": a, "V": v, "B": b, "C": c}
     for one in known.all_with(Rel.EQUAL_ANGLE):
         (a, v, b), (c, w, d) = map(three, one.of)
+        if drawn.holds(Fact(Rel.RIGHT_ANGLE, (one.of[0],))):
+            yield RULES[N.RIGHT_BY_EQUAL], dict(zip("ABCDEF", (a, v, b, c, w, d), strict=True))
+            yield RULES[N.RIGHT_BY_EQUAL], dict(zip("ABCDEF", (c, w, d, a, v, b), strict=True))
         for p, q in ((a, b), (b, a)):
             for r, s in ((c, d), (d, c)):
                 for e in _behind(known, p, v, through):

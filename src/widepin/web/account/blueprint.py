@@ -12,6 +12,7 @@ blueprint.add_url_rule("/account/second-factor", "second_factor", views.second_f
 blueprint.add_url_rule("/account/second-factor", "set_second_factor", views.set_second_factor, methods=["POST"])
 blueprint.add_url_rule("/account/second-factor/end", "end_second_factor", views.end_second_factor, methods=["POST"])
 blueprint.add_url_rule("/account/recovery-codes", "new_codes", views.new_codes, methods=["POST"])
+blueprint.add_url_rule("/account/proofs", "set_proofs", views.set_proofs, methods=["POST"])
 blueprint.add_url_rule(
     "/account/phrases/<int:phrase_id>/remove", "remove_phrase", views.remove_phrase, methods=["POST"]
 )

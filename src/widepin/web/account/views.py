@@ -64,6 +64,15 @@ def set_password() -> ResponseReturnValue:
 
 
 @teachers_only
+def set_proofs() -> Response:
+    """How proofs are shown to oneself and one's students."""
+    me().elements = request.form.get("elements") == "yes"
+    named, unnamed = _("Proofs name places in Euclid’s Elements."), _("Proofs name no places in the Elements.")
+    flash(named if me().elements else unnamed)
+    return redirect(url_for("account.index", _anchor="proofs"))
+
+
+@teachers_only
 def remove_phrase(phrase_id: int) -> Response:
     """Forget a phrase."""
     phrases.remove(session(), me(), phrase_id)

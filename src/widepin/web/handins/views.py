@@ -106,7 +106,7 @@ def why(hand_in_id: int) -> JsonObject:
         abort(403, _("Give the reasons first; then you see the whole proof."))
     if not reasoning.is_why_told(attempt, mine):
         abort(404)
-    return proofs.of_attempt(attempt)
+    return proofs.for_reader(proofs.of_attempt(attempt), reasoning.names_elements(attempt, me()))
 
 
 @students_only
@@ -138,7 +138,8 @@ def on_paper(hand_in_id: int) -> ResponseReturnValue:
     answer = {name: names.get(id_, id_) for name, id_ in (attempt.verdict["answer"] or {}).items()}
     sheet = attempt.work.assignment.sheet
     proved = answer if reasoning.is_why_told(attempt, attempt.work.student_id == me().id) else None
-    return handout(sheet.document, document, answer.values(), sheet.title, attempt.work.student.name, proved)
+    elements = reasoning.names_elements(attempt, me())
+    return handout(sheet.document, document, answer.values(), sheet.title, attempt.work.student.name, proved, elements)
 
 
 @login_required

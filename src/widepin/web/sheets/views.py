@@ -252,7 +252,8 @@ def on_paper(sheet_id: int) -> Response:
     task = ready(sheet)
     figure = {"given": sheet.document["given"], "steps": sheet.document["model"]}
     names = [one.name for one in task.wanted]
-    return handout(sheet.document, figure, names, task.title, sheet.topic, dict(zip(names, names, strict=True)))
+    proved = dict(zip(names, names, strict=True))
+    return handout(sheet.document, figure, names, task.title, sheet.topic, proved, me().elements)
 
 
 @teachers_only

@@ -1,0 +1,27 @@
+"""Works that were kept aside while rules were written: other ways through tasks of the library."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import pytest
+
+from widepin.documents.bundle import read_bundle
+from widepin.documents.proofs import proof_of
+from widepin.documents.task import read_work
+from widepin.documents.verdict import judge_document
+
+ASIDE = Path(__file__).parents[1] / "cases" / "aside"
+
+OPEN = {("centroid", "other medians")}
+"""It needs a point that nobody drew, the midpoint of the third side."""
+
+
+@pytest.mark.parametrize("path", sorted(ASIDE.glob("*.json")), ids=lambda path: path.stem)
+def test_other_ways_are_proved_too(path):
+    bundle = read_bundle(path)
+    for name, value in bundle.works:
+        verdict = judge_document(bundle.task, value)
+        assert verdict.outcome == "sound", name
+        proof = proof_of(bundle.task, read_work(value), verdict)
+        assert (proof is None) is ((path.stem, name) in OPEN), name
