@@ -55,6 +55,11 @@ def main(address: str) -> None:
         for _ in range(5):
             page.keyboard.press("ArrowRight")
         shoot(page, "demonstration")
+        page.goto(f"{address}library/copy-an-angle")
+        page.get_by_role("button", name="Show the proof").click()
+        page.locator(".proof li").nth(2).hover()
+        page.evaluate("scrollTo(0, 0)")
+        shoot(page, "why")
         page.goto(f"{address}library")
         make_a_task(page)
         page.goto(f"{address}classes/1")
@@ -67,8 +72,6 @@ def main(address: str) -> None:
         page.locator(".work-card", has_text="Ewa Brandt").click()
         page.wait_for_timeout(5000)  # the break plays
         shoot(page, "hand-in")
-        page.get_by_role("link", name="Replay every operation").click()
-        shoot(page, "replay")
         page.goto(f"{address}classes/2/tools")
         shoot(page, "class-tools")
         enter(page, address, "Oda Finch")

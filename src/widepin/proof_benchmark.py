@@ -79,14 +79,17 @@ def timed(
     more: str = "",
     shown: Task | None = None,
 ) -> Proof | None:
-    """The proof of a work, said with its time; None where it is not whole. ``shown``: what is proved of it instead."""
+    """The proof of a work, said with its processor time; None where it is not whole.
+
+    ``shown``: what is proved of it instead.
+    """
     verdict = judge(task, work, report=False)
     if verdict.outcome is not Outcome.SOUND or verdict.answer is None:
         say(f"{label:48} {verdict.outcome.value}")
         return None
-    begun = time.perf_counter()
+    begun = time.process_time()
     proof = prove(shown or task, work.steps, verdict.answer)
-    times.append(time.perf_counter() - begun)
+    times.append(time.process_time() - begun)
     state = f"{len(proof.lines)} lines" if proof.is_whole else f"open: conditions {list(proof.open)}"
     if proof.trivial:
         state = "nothing to prove"

@@ -30,8 +30,15 @@ def shortened(lines: Sequence[Line], ways: Mapping[int, Sequence[Fact]], drawn: 
 
 
 def _as_said(line: Line, drawn: Drawn) -> Line:
-    """Points in a row of which two lie on a drawn line: the third lies on it."""
-    if line.fact.rel is not Rel.COLLINEAR or line.condition is not None:
+    """Angles by the points that the rule is about; of points in a row of which two lie on a drawn line, that the third
+    does.
+    """
+    if line.condition is not None:
+        return line
+    if line.fact.rel in (Rel.EQUAL_ANGLE, Rel.RIGHT_ANGLE) and RULES[line.rule].conclusion:
+        said = bound(RULES[line.rule].conclusion_pattern, line.bindings)
+        return replace(line, fact=said) if said.rel is line.fact.rel else line
+    if line.fact.rel is not Rel.COLLINEAR:
         return line
     names = [str(name) for name in line.fact.of]
     for curve in drawn.lines:
