@@ -87,7 +87,7 @@ def main(address: str) -> None:
         page.wait_for_selector("[data-ready]")
         build(page)
         shoot(page, "board")
-        page.keyboard.type("E", delay=30)
+        page.locator("input.blank.next").fill("E")
         page.keyboard.press("Escape")
         page.get_by_role("button", name="Hand in").click()
         page.get_by_role("button", name="Hand in now").click()
@@ -122,10 +122,10 @@ def build(page: Page) -> None:
         ("Perpendicular", "cD"),
         ("Intersection", "cf"),
     ):
-        page.get_by_role("button", name=card).first.click()
+        page.locator(".toolbar").get_by_role("button", name=card).first.click()
         page.keyboard.type(names, delay=30)
         page.keyboard.press("Escape")
-    page.get_by_role("button", name="Circle", exact=False).first.click()
+    page.locator(".toolbar").get_by_role("button", name="Circle").first.click()
     page.locator(field).fill("D")
     box = page.locator(".paper").bounding_box()
     assert box
