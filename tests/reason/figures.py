@@ -7,6 +7,7 @@ from widepin.judge.examination import Examination
 from widepin.judge.task import Allowance, Condition, Task, Wanted
 from widepin.reason.drawn import columns_where_all_is, drawn_in
 from widepin.reason.engine import saturate
+from widepin.reason.facts import Fact
 from widepin.reason.knowledge import Knowledge
 from widepin.reason.proving import said_by_making
 from widepin.reason.rules import RuleName
@@ -17,8 +18,10 @@ FEWEST = 6
 """Positions in which a figure must be there as a whole."""
 
 
-def known_of(lines: str, without: frozenset[RuleName] = frozenset()):
-    """All that follows in a figure that is made from A, B and C; None where it is nearly nowhere there as a whole."""
+def known_of(lines: str, without: frozenset[RuleName] = frozenset(), *wanted: Fact):
+    """All that follows in a figure that is made from A, B and C, or what leads to something that is wanted; None where
+    the figure is nearly nowhere there as a whole.
+    """
     task = Task(
         "",
         read_steps(steps(GIVEN)),
@@ -33,5 +36,5 @@ def known_of(lines: str, without: frozenset[RuleName] = frozenset()):
         return None, None, None
     drawn = drawn_in(examined, numbers, columns)
     known = Knowledge(drawn, said_by_making(drawn, examined, numbers), without)
-    saturate(known, [])
+    saturate(known, wanted)
     return known, examined, numbers

@@ -77,6 +77,10 @@ needs(
     "c circle A B\nd circle B A\nD intersection c d pick=1\nE intersection c d pick=2\nM midpoint A B",
     fact(Rel.COLLINEAR, "D", "E", "M"),
 )
+TWO_BISECTORS = "u perpendicular_bisector A B\nh line A B\nM midpoint A B\np perpendicular h M\nP point_on p at=4,9"
+needs(N.ON_BISECTOR, TWO_BISECTORS, fact(Rel.ON, "M", "u"))
+needs(N.ONE_PARALLEL, TWO_BISECTORS, fact(Rel.ON, "P", "u"), N.ON_BISECTOR)
+needs(N.OF_BISECTOR, TWO_BISECTORS, lengths("PA", "PB"), N.ON_BISECTOR, N.ONE_PARALLEL)
 needs(N.MIDPOINT, "k circle A B\nh line A B\nD intersection k h other_than=B", fact(Rel.MIDPOINT, "A", "B", "D"))
 needs(
     N.HALVES_OF_EQUALS,
@@ -86,6 +90,7 @@ needs(
 needs(N.DOUBLES_OF_EQUALS, TWICE, lengths("CA", "CD"), N.MIDPOINT)
 needs(N.DOUBLES, TWICE, lengths("CA", "CD"), N.MIDPOINT, N.RATIO_OF_HALVES)
 needs(N.RATIO_OF_HALVES, "M midpoint A B", ratio("AM", "AB", 1, 2))
+needs(N.RATIO_OF_EQUALS, "M midpoint A B\nN midpoint A M", ratio("NM", "MB", 1, 2), N.RATIO_OF_HALVES)
 needs(N.RATIO_CHAIN, "M midpoint A B\nN midpoint A M", ratio("AN", "AB", 1, 4), N.RATIO_OF_HALVES)
 needs(N.HALF_OF_SIDE, "M midpoint A B\nN midpoint A C", ratio("MN", "BC", 1, 2))
 needs(
@@ -269,5 +274,5 @@ def test_every_rule_with_premises_is_in_the_table():
 def test_a_rule_is_needed_in_its_figure(rule):
     lines, wanted, besides = NEEDED[rule]
     others = frozenset(N) - besides
-    assert known_of(lines, others - {rule})[0].knows(wanted)
-    assert not known_of(lines, others)[0].knows(wanted)
+    assert known_of(lines, others - {rule}, wanted)[0].knows(wanted)
+    assert not known_of(lines, others, wanted)[0].knows(wanted)

@@ -49,7 +49,7 @@ def check(proof: Proof, examined: Examination, numbers: Sequence[int], answer: M
     ``numbers``: the objects that the proof may speak of. ``answer``: wanted name -> id.
     """
     cases = list(dict.fromkeys(line.case for line in proof.lines))
-    if not _cover(cases, proof.open_case):
+    if cases and not _cover(cases, proof.open_case):
         return Wrong(1, "its cases are not all that there are")
     columns = columns_where_all_is(examined, numbers, further=True)
     proving = Proving(examined)
@@ -196,16 +196,23 @@ def _variants(drawn: Drawn, one: Fact) -> Iterator[Fact]:
 
 def _is_on_a_line(drawn: Drawn, one: Fact, cited: Collection[Fact]) -> bool:
     """Whether points lie on one line, each by the making of the figure or by a fact that is cited."""
-    points, lines = list(map(str, one.of)), list(drawn.lines)
-    if one.rel is Rel.ON:
-        line = drawn.line(one.of[1])
-        points, lines = points[:1], [line] if isinstance(line, str) and line in drawn.lines else []
 
     def passes(line: str, point: str) -> bool:
         why = drawn.found[line].get(point)
         return point in drawn.on[line] or (why is not None and all(one in cited for one in why))
 
-    return any(all(passes(line, point) for point in points) for line in lines)
+    def in_a_row(*points: str) -> bool:
+        return any(all(passes(line, point) for point in points) for line in drawn.lines)
+
+    if one.rel is Rel.COLLINEAR:
+        return in_a_row(*map(str, one.of))
+    point, curve = str(one.of[0]), one.of[1]
+    if not isinstance(curve, str):
+        return in_a_row(point, *curve)
+    if curve not in drawn.lines:
+        return False
+    of_curve = [name for name in drawn.points if passes(curve, name)]
+    return point in of_curve or any(in_a_row(point, *pair) for pair in combinations(of_curve, 2))
 
 
 def _is_known(state: _State, premise: Fact, known: set[Fact]) -> bool:

@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, field
-from itertools import combinations
+from itertools import combinations, permutations
 
 import numpy as np
 from numpy.typing import NDArray
@@ -37,7 +37,8 @@ class Drawn:
     ``found``: points that were proved to lie on a line besides, with the facts that say so.
     ``given``: facts that makes state, each with its steps. ``model_points``: where the sample solution's lie.
     ``radii``: lengths that are radii of one circle, or of circles drawn with one radius, with the steps that say so.
-    ``steps``: how each object is made.
+    ``bounded``: rays and segments. ``bisector``: line -> the two points whose perpendicular bisector it was made as.
+    ``steps``: how objects are made.
     """
 
     points: dict[str, NDArray[np.complex128]]
@@ -49,6 +50,8 @@ class Drawn:
     found: dict[str, dict[str, tuple[Fact, ...]]] = field(default_factory=lambda: defaultdict(dict))
     centre: dict[str, str] = field(default_factory=dict)
     radius: dict[str, tuple[str, str]] = field(default_factory=dict)
+    bounded: set[str] = field(default_factory=set)
+    bisector: dict[str, tuple[str, str]] = field(default_factory=dict)
     given: list[tuple[Fact, frozenset[str]]] = field(default_factory=list)
     radii: list[dict[tuple[str, str], frozenset[str]]] = field(default_factory=list)
     steps: list[Step] = field(default_factory=list)
@@ -187,6 +190,9 @@ class Drawn:
             case "same_way":
                 a, b, v = (self.points[name] for name in terms)
                 return ((a - v).conj() * (b - v)).real > 0
+            case "bisector":
+                line, *pair = terms
+                return np.full(len(self.points[pair[0]]), set(self.bisector.get(line, ())) == set(pair))
             case "centre":
                 centre, circle = terms
                 return np.full(len(self.points[centre]), self.centre.get(circle) == centre)
@@ -276,11 +282,14 @@ def drawn_in(examined: Examination, numbers: Iterable[int], columns: Sequence[in
         if node.kind is Kind.POINT:
             found.points[id_] = values[0] + 1j * values[1]
         elif node.kind in LINES:
+            if node.kind is not Kind.LINE:
+                found.bounded.add(id_)
             found.lines[id_] = (values[0] + 1j * values[1], values[2] + 1j * values[3])
         else:
             found.circles[id_] = (values[0] + 1j * values[1], np.sqrt(values[2]))
     for number in wanted:
         _say(found, examined, number)
+    _unite_lines(found)
     _radii(found)
     return found
 
@@ -363,6 +372,8 @@ def _say(found: Drawn, examined: Examination, number: int) -> None:
         case "parallel":
             put(of[1], id_)
             state(Rel.PARALLEL, id_, of[0])
+        case "perpendicular_bisector":
+            found.bisector[id_] = (of[0], of[1])
         case "angle_bisector":
             put(of[1], id_)
         case "translation":
@@ -394,6 +405,19 @@ def after_making(found: Drawn, examined: Examination, numbers: Iterable[int]) ->
             for other in found.on[mirror]:
                 yield fact(Rel.EQUAL_LENGTH, (other, point), (other, id_)), here
             yield fact(Rel.PERPENDICULAR, (point, id_), mirror), here
+
+
+def _unite_lines(found: Drawn) -> None:
+    """Lines that share two points are one: a segment, the line through its ends, a ray along it."""
+    united = True
+    while united:
+        united = False
+        for one, other in permutations(found.lines, 2):
+            shared = sorted(found.on[one].keys() & found.on[other].keys())
+            if any(found.seen("distinct", pair) for pair in combinations(shared, 2)):
+                for point in found.on[other].keys() - found.on[one].keys():
+                    found.put(one, point, found.on[other][point])
+                    united = True
 
 
 def _radii(found: Drawn) -> None:

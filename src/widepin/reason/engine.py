@@ -26,6 +26,7 @@ def saturate(known: Knowledge, wanted: Iterable[Fact], left: int = MOST_TRIED) -
     Triangles whose sides the eye joins come first, all others only where that is not enough.
     """
     wanted = list(wanted)
+    known.wanted = tuple(wanted)
     every = list(known.triangles())
     drawn = known.drawn_pairs()
     seen = [(p, q, r) for p, q, r in every if {(p, q), (p, r), (q, r)} <= drawn]

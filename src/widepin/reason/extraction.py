@@ -106,10 +106,8 @@ class Extraction:
                 ways = known.directions.chain(lines[0], lines[1], before, self.cost, turned)
                 if ways is None:
                     raise LookupError(f"{one} does not follow")
-                same = len(ways) == 1 and ways[0].rel in (
-                    Rel.PERPENDICULAR,
-                    Rel.RIGHT_ANGLE,
-                )  # said of lines, of an angle
+                # One right angle, said of lines or of an angle, needs no line of its own.
+                same = len(ways) == 1 and ways[0].rel in (Rel.PERPENDICULAR, Rel.RIGHT_ANGLE)
                 return Support(tuple(ways), None if same else RuleName.DIRECTIONS)
             case Rel.ON:
                 point, curve = map(str, one.of)

@@ -90,6 +90,8 @@ def fact(rel: Rel, *of: Term, ratio: tuple[int, int] | None = None) -> Fact:
     >>> fact(Rel.CONGRUENT, ("A", "B", "C"), ("D", "E", "F")) == fact(Rel.CONGRUENT, ("E", "D", "F"), ("B", "A", "C"))
     True
     """
+    if ratio is not None and ratio[0] > ratio[1]:
+        of, ratio = of[::-1], ratio[::-1]
     return min((Fact(rel, terms, ratio) for terms in forms(rel, of)), key=_key)
 
 

@@ -140,6 +140,8 @@ class Goals:
                     yield ()
                 else:
                     yield (fact(Rel.COLLINEAR, p, q, point),)
+            if isinstance(curve, str):
+                yield (fact(Rel.ON, point, curve),)
 
     # -- the same as in the sample solution ---------------------------------------------------------
 

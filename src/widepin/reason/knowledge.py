@@ -59,6 +59,7 @@ class Knowledge:
         self.lengths, self.angles, self.directions = Equalities(), Equalities(), Equalities()
         self.points = list(drawn.points)[:MOST_POINTS]
         self.settled: set[Hashable] = set()  # instances that need not be looked at again
+        self.wanted: tuple[Fact, ...] = ()
         self.rows: list[Fact] = []  # points that were proved to lie in a row
         for one, rule, steps in base:
             if one.names <= {*drawn.points, *drawn.lines, *drawn.circles}:
@@ -230,6 +231,10 @@ class Knowledge:
             case Rel.COLLINEAR:
                 self.rows.append(one)
                 lie_in_a_row(drawn, one)
+                self._rename(one, stamp)
+            case Rel.ON if one.of[1] in drawn.lines:
+                self.rows.append(one)
+                drawn.put_on(str(one.of[1]), str(one.of[0]), (one,))
                 self._rename(one, stamp)
 
     def _rename(self, row: Fact, stamp: int) -> None:

@@ -37,6 +37,8 @@ class RuleName(StrEnum):
     BISECTOR_FOOT = "the perpendicular bisector halves"
     BISECTOR_POINT = "a point of the perpendicular bisector"
     BISECTOR_THIRD = "on the line of points equally far from the ends"
+    ON_BISECTOR = "equally far from both ends"
+    OF_BISECTOR = "a point of a perpendicular bisector"
     BISECTOR_THREE = "points equally far from the ends lie in a row"
     MIDPOINT = "equal parts"
     HALVES_OF_EQUALS = "halves of equals"
@@ -76,6 +78,7 @@ class RuleName(StrEnum):
     TANGENT_TO_BOTH_LEGS = "centre on the bisector"
     TANGENT_BY_SIMILITUDE = "centre of similitude"
     RATIO_OF_HALVES = "half of a length"
+    RATIO_OF_EQUALS = "ratio of equal lengths"
     RATIO_CHAIN = "ratios"
     EQUAL_PARTS = "equal parts of a length"
     INTERCEPT = "parallels cut equal parts"
@@ -83,6 +86,7 @@ class RuleName(StrEnum):
     HEXAGON_LINE = "three equilateral triangles in a row"
     HEXAGON_TRIANGLE = "every other corner of a regular hexagon"
     ONE_PERPENDICULAR = "one perpendicular at a point"
+    ONE_PARALLEL = "one parallel through a point"
     TRANSITIVE = "equal to the same"
     SAME_LINE = "points of one line"
     DIRECTIONS = "parallels and perpendiculars"
@@ -138,7 +142,7 @@ PARTS = {"half": (1, 2), "third": (1, 3), "two_thirds": (2, 3)}
 
 
 def with_ratio(one: Fact, ratio: tuple[int, int]) -> Fact:
-    """A ratio of lengths with its numbers, in lowest terms."""
+    """A ratio of lengths with its numbers, in lowest terms, the smaller first."""
     shared = gcd(*ratio)
     return fact(one.rel, *one.of, ratio=(ratio[0] // shared, ratio[1] // shared))
 
@@ -215,6 +219,8 @@ ROWS = (
         "distinct A B",
         "I.10",
     ),
+    Rule(N.ON_BISECTOR, "equal_length PA PB", "on P l", "bisector l A B", "I.10"),
+    Rule(N.OF_BISECTOR, "on P l", "equal_length PA PB", "bisector l A B", "I.4"),
     Rule(N.HALVES_OF_EQUALS, "midpoint M A B, midpoint N C D, equal_length AB CD", "equal_length MA NC"),
     Rule(N.DOUBLES_OF_EQUALS, "midpoint M A B, midpoint N C D, equal_length MA NC", "equal_length AB CD"),
     Rule(N.HALF_OF_SIDE, "midpoint M A B, midpoint N A C", "half MN BC", "apart A B C", "VI.2"),
@@ -309,6 +315,7 @@ ROWS = (
         "VI.2",
     ),
     Rule(N.RATIO_OF_HALVES, "midpoint M A B", "half AM AB"),
+    Rule(N.RATIO_OF_EQUALS, "ratio AB CD, equal_length AB EF, equal_length CD GH", "ratio EF GH", "", "V.7"),
     Rule(N.RATIO_CHAIN, "ratio AP AM, ratio AM AB", "ratio AP AB", elements="V.22"),
     Rule(
         N.EQUAL_PARTS,
@@ -395,6 +402,7 @@ ROWS = (
         "IV.15",
     ),
     Rule(N.ONE_PERPENDICULAR, "parallel AB AC", "collinear A B C", "", "I, postulate 5"),
+    Rule(N.ONE_PARALLEL, "parallel AB l, on A l", "on B l", "distinct A B", "I, postulate 5"),
     Rule(N.TRANSITIVE, "", "", "", "I, common notion 1"),
     Rule(N.SAME_LINE, "", "", ""),
     Rule(N.DIRECTIONS, "", "", "", "I.28 to I.30"),

@@ -31,7 +31,7 @@ def shortened(lines: Sequence[Line], ways: Mapping[int, Sequence[Fact]], drawn: 
 
 def _as_said(line: Line, drawn: Drawn) -> Line:
     """Angles by the points that the rule is about; of points in a row of which two lie on a drawn line, that the third
-    does.
+    does. Rays and segments may end before it.
     """
     if line.condition is not None:
         return line
@@ -43,7 +43,7 @@ def _as_said(line: Line, drawn: Drawn) -> Line:
     names = [str(name) for name in line.fact.of]
     for curve in drawn.lines:
         off = [name for name in names if name not in drawn.on[curve]]
-        if len(off) == 1 and " " not in curve and len(names) == 3:
+        if len(off) == 1 and len(names) == 3 and " " not in curve and curve not in drawn.bounded:
             return replace(line, fact=fact(Rel.ON, off[0], curve))
     return line
 
@@ -63,9 +63,8 @@ def _merge_conditions(lines: list[Line]) -> None:
 def _repeats(line: Line, said: Line, lines: Sequence[Line]) -> bool:
     if line.rule in (RuleName.TRANSITIVE, RuleName.SAME_LINE) and line.fact.rel is Rel.EQUAL_LENGTH:
         users = [other for other in lines if line.because[0] in other.because and other is not line]
-        return (
-            lengths_of(line.fact) == lengths_of(said.fact) if users else lengths_of(line.fact) <= lengths_of(said.fact)
-        )
+        wanted, there = lengths_of(line.fact), lengths_of(said.fact)
+        return wanted == there if users else wanted <= there
     if line.rule is RuleName.DIRECTIONS and line.fact.rel is Rel.PERPENDICULAR and said.fact.rel is Rel.RIGHT_ANGLE:
         p, v, q = three(said.fact.of[0])
         return fact(Rel.PERPENDICULAR, *line.fact.of) == fact(Rel.PERPENDICULAR, (p, v), (v, q))
@@ -121,12 +120,15 @@ def _ask_joined(line: Line, lines: Sequence[Line], needed: list[Lengths], said: 
         return
     joined = [waiting.pop(0)]
     while waiting:
-        number, other, shared = next(
+        near = (
             (n, m, both)
             for n in waiting
             for m in joined
             if (both := lengths_of(lines[n - 1].fact) & lengths_of(lines[m - 1].fact))
         )
+        number, other, shared = next(near, (0, 0, set()))
+        if not shared:
+            return  # the checker will not pass it
         common = min(shared & said or shared)
         needed[number - 1].add(common)
         needed[other - 1].add(common)

@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from ..knowledge import Knowledge
-from .bisectors import bisectors, halves
+from .bisectors import bisectors, drawn_bisectors, halves
 from .circles import circles, tangents
 from .hexagons import hexagons
 from .instance import Instance, Rows
-from .lines import around_points, equal_strips, midlines, parallels, trapeziums
+from .lines import around_points, equal_strips, midlines, on_lines, parallels, trapeziums
 from .ratios import ratios
 from .triangles import Triangles
 
@@ -28,9 +28,11 @@ class Proposals:
         yield from halves(known)
         yield from hexagons(known)
         yield from bisectors(known)
+        yield from drawn_bisectors(known)
         yield from self.triangles.isosceles()
         yield from self.triangles.congruences()
         yield from parallels(known)
+        yield from on_lines(known)
         yield from midlines(known)
         yield from equal_strips(known)
         yield from trapeziums(known)

@@ -38,6 +38,16 @@ def bisectors(known: Knowledge) -> Iterator[Instance]:
                     yield RULES[N.BISECTOR_POINT], {"M": m, "A": a, "B": b, "P": p}
 
 
+def drawn_bisectors(known: Knowledge) -> Iterator[Instance]:
+    """Points on perpendicular bisectors that a tool made."""
+    for line, (a, b) in known.drawn.bisector.items():
+        if a in known.points and b in known.points:
+            for p in known.points:
+                if p not in (a, b) and known.far(p, a) == known.far(p, b):
+                    rule = N.OF_BISECTOR if known.drawn.passes(line, p) else N.ON_BISECTOR
+                    yield RULES[rule], {"P": p, "A": a, "B": b, "l": line}
+
+
 def _equally_far(known: Knowledge) -> dict[tuple[str, str], list[str]]:
     """For each pair of points those that are known to be equally far from both."""
     found = {}

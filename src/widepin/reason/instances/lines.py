@@ -42,6 +42,17 @@ def parallels(known: Knowledge) -> Iterator[Instance]:
                     yield RULES[N.DIAGONALS], named | {"M": one}
 
 
+def on_lines(known: Knowledge) -> Iterator[Instance]:
+    """Points that lie on a drawn line in every position, besides one that is known to."""
+    drawn = known.drawn
+    for line in [line for line in drawn.lines if line not in drawn.bounded]:
+        on = [p for p in known.points if drawn.passes(line, p)]
+        for b in known.points if on else ():
+            if b not in on and drawn.holds(Fact(Rel.ON, (b, line))):
+                for a in on:
+                    yield RULES[N.ONE_PARALLEL], {"A": a, "B": b, "l": line}
+
+
 def midlines(known: Knowledge) -> Iterator[Instance]:
     """What two midpoints say: diagonals of a parallelogram, midlines of a triangle."""
     drawn = known.drawn

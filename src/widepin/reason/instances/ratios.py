@@ -27,6 +27,7 @@ def ratios(known: Knowledge) -> Iterator[Instance]:
             if known.far(a, c) == known.far(c, d) == known.far(d, e):
                 yield RULES[N.EQUAL_PARTS], {"A": a, "C": c, "D": d, "E": e}
     every = list(known.ratios.values())
+    yield from _of_equals(known, every)
     yield from _halves(known, every)
     yield from _similar(known, every)
     for one in every:
@@ -40,6 +41,21 @@ def ratios(known: Knowledge) -> Iterator[Instance]:
                 for (second, n), (third, b) in _from_one_end(other):
                     if a == first == second == third and m == n and p != b:
                         yield RULES[N.RATIO_CHAIN], {"A": a, "B": b, "M": m, "P": p}
+
+
+def _of_equals(known: Knowledge, every: Sequence[Fact]) -> Iterator[Instance]:
+    """A ratio that is wanted, and is known of equal lengths."""
+    for wanted in known.wanted:
+        if wanted.rel is Rel.RATIO:
+            (e, f), (g, h) = map(two, wanted.of)
+            for one in every:
+                (a, b), (c, d) = map(two, one.of)
+                if (
+                    one.ratio == wanted.ratio
+                    and known.far(a, b) == known.far(e, f)
+                    and known.far(c, d) == known.far(g, h)
+                ):
+                    yield RULES[N.RATIO_OF_EQUALS], dict(zip("ABCDEFGH", (a, b, c, d, e, f, g, h), strict=True))
 
 
 def _halves(known: Knowledge, every: Sequence[Fact]) -> Iterator[Instance]:
