@@ -1,4 +1,4 @@
-"""Proofs as documents, and in the words of a classroom."""
+"""Proofs as documents, and as screens and paper show them."""
 
 from __future__ import annotations
 
@@ -6,147 +6,16 @@ from collections.abc import Mapping, Sequence
 
 from ..judge.task import MODEL, Task, Work
 from ..judge.verdict import Outcome, Verdict
-from ..plane.makes import MakeName
-from ..plane.rows import complete
-from ..reason.facts import Fact, Rel, Term, lengths_of
-from ..reason.proof import Case, Line, Proof
+from ..reason.facts import Fact, Rel, Term
+from ..reason.proof import Line, Proof
 from ..reason.proving import prove
-from ..reason.rules import RULES, RuleName, bound
+from ..reason.rules import RULES, RuleName
 from .language import gettext as _
-from .language import marked
+from .proof_words import REASON_WORDS, case_in_words, fact_in_words, reason_in_words, rule_in_words
 from .reading import JsonObject
-from .words import Words, listed
+from .words import Words
 
 N = RuleName
-
-REASON_WORDS: dict[str, str] = complete(
-    RuleName,
-    {
-        N.SSS: marked("three sides (SSS)"),
-        N.SAS: marked("two sides and the angle between them (SAS)"),
-        N.ASA: marked("a side and both angles at it (ASA)"),
-        N.AAS: marked("two angles and a side (AAS)"),
-        N.RHS: marked("right angle, hypotenuse and side"),
-        N.CONGRUENT_SIDES: marked("in congruent triangles"),
-        N.CONGRUENT_ANGLES: marked("in congruent triangles"),
-        N.ISOSCELES: marked("base angles of an isosceles triangle"),
-        N.ISOSCELES_CONVERSE: marked("a triangle with two equal angles is isosceles"),
-        N.BISECTOR_LINE: marked(
-            "two points, each as far from one end as from the other, span the perpendicular bisector"
-        ),
-        N.BISECTOR_FOOT: marked(
-            "two points, each as far from one end as from the other, span the perpendicular bisector"
-        ),
-        N.BISECTOR_POINT: marked("it lies on the perpendicular bisector"),
-        N.BISECTOR_THIRD: marked("it lies on the perpendicular bisector"),
-        N.ON_BISECTOR: marked("it is as far from one end as from the other"),
-        N.OF_BISECTOR: marked("it lies on the perpendicular bisector"),
-        N.BISECTOR_THREE: marked("all three lie on the perpendicular bisector"),
-        N.MIDPOINT: marked("it halves the segment"),
-        N.HALVES_OF_EQUALS: marked("halves of equal lengths"),
-        N.DOUBLES_OF_EQUALS: marked("doubles of equal lengths"),
-        N.DOUBLES: marked("their halves are equal"),
-        N.HALF_OF_SIDE: marked("a midline is half as long as its side"),
-        N.MIDPOINT_BY_HALF: marked("it lies half the way along"),
-        N.MEDIANS: marked("two medians cut each other in the ratio 2 : 1"),
-        N.MEDIANS_THIRD: marked("two medians cut each other in the ratio 2 : 1"),
-        N.CENTRE: marked("as far from three points of a circle as its centre alone is"),
-        N.EQUAL_STRIPS: marked("parallels that cut equal parts of one line cut equal parts of another"),
-        N.CEVA_PARALLEL: marked("Ceva’s theorem: with a midpoint on one side, the other two are cut in equal ratios"),
-        N.CEVA_MIDPOINT: marked("Ceva’s theorem: where two sides are cut in equal ratios, the third is halved"),
-        N.SIMILAR_ISOSCELES: marked("isosceles triangles with the same base angle"),
-        N.SIMILAR_SIDES: marked("sides of similar triangles"),
-        N.EQUAL_TRIANGLES: marked("congruent triangles on one base, on the same side, have equal heights"),
-        N.ALTERNATE: marked("alternate angles at parallels"),
-        N.ALTERNATE_CONVERSE: marked("alternate angles are equal"),
-        N.CORRESPONDING: marked("corresponding angles at parallels"),
-        N.CORRESPONDING_CONVERSE: marked("corresponding angles are equal"),
-        N.PARALLELOGRAM_BY_SIDES: marked("opposite sides are equal: a parallelogram"),
-        N.PARALLELOGRAM_BY_ONE_PAIR: marked("two sides are equal and parallel: a parallelogram"),
-        N.PARALLELOGRAM_SIDES: marked("opposite sides of a parallelogram"),
-        N.PARALLELOGRAM_BY_DIAGONALS: marked("the diagonals halve each other: a parallelogram"),
-        N.DIAGONALS: marked("the diagonals of a parallelogram halve each other"),
-        N.MIDLINE: marked("midline of a triangle"),
-        N.MIDLINE_CONVERSE: marked("the parallel through the midpoint of a side halves the other"),
-        N.THALES: marked("angle in a semicircle (Thales)"),
-        N.THALES_CONVERSE: marked("converse of Thales’ theorem"),
-        N.VERTICAL: marked("vertical angles"),
-        N.SUPPLEMENTS: marked("supplements of equal angles"),
-        N.RIGHT_ANGLES: marked("both are right angles"),
-        N.RIGHT_BY_EQUAL: marked("equal to a right angle"),
-        N.RIGHT_BY_HALVES: marked("equal adjacent angles on a line are right angles"),
-        N.INSCRIBED: marked("inscribed angles over the same chord"),
-        N.TANGENT: marked("it is perpendicular to the radius at its end"),
-        N.TANGENT_TO_BOTH_LEGS: marked("the centre lies on the bisector of the angle"),
-        N.TANGENT_BY_SIMILITUDE: marked("it passes through the centre of similitude of both circles"),
-        N.RATIO_OF_HALVES: marked("a midpoint halves"),
-        N.RATIO_OF_EQUALS: marked("equal lengths have the same ratio"),
-        N.RATIO_CHAIN: marked("ratios multiply"),
-        N.EQUAL_PARTS: marked("three equal parts"),
-        N.INTERCEPT: marked("intercept theorem"),
-        N.HEXAGON_SIDE: marked("on a line, two equilateral triangles leave room for a third"),
-        N.HEXAGON_LINE: marked("three equilateral triangles side by side make a straight angle"),
-        N.HEXAGON_TRIANGLE: marked("every other corner of a regular hexagon"),
-        N.ONE_PERPENDICULAR: marked("through one point there is only one line in a direction"),
-        N.ONE_PARALLEL: marked("through one point there is only one line in a direction"),
-        N.TRANSITIVE: marked("equal to the same"),
-        N.SAME_LINE: marked("they lie on the same line"),
-        N.DIRECTIONS: marked("parallels and right angles"),
-        N.ON_CURVE: marked("it is as far from the centre as a radius is long"),
-        N.THERE_IS_ONE: marked("there is only one"),
-        N.BY_CONSTRUCTION: marked("by construction"),
-        N.RADII: marked("radii"),
-    },
-)
-"""The reason of a line, in the trade's words."""
-
-NAMED_REASONS: dict[str, str] = {
-    N.BISECTOR_LINE: marked(
-        "%(P)s and %(Q)s are each as far from %(A)s as from %(B)s: they span the perpendicular bisector"
-    ),
-    N.BISECTOR_FOOT: marked("%(P)s and %(Q)s span the perpendicular bisector of %(A)s%(B)s, which halves it"),
-    N.BISECTOR_POINT: marked("%(P)s lies on the perpendicular bisector of %(A)s%(B)s"),
-    N.BISECTOR_THIRD: marked("%(R)s lies on the perpendicular bisector of %(A)s%(B)s"),
-    N.BISECTOR_THREE: marked(
-        "%(P)s, %(Q)s and %(R)s are each as far from %(A)s as from %(B)s: all three lie on the perpendicular bisector"
-    ),
-    N.EQUAL_STRIPS: marked("parallels that cut off %(R)s%(O)s = %(O)s%(T)s cut equal parts of every line"),
-    N.CEVA_PARALLEL: marked("Ceva’s theorem in triangle %(A)s%(B)s%(S)s: %(M)s halves %(A)s%(B)s"),
-    N.CEVA_MIDPOINT: marked("Ceva’s theorem in triangle %(A)s%(B)s%(S)s: the sides from %(S)s are cut alike"),
-    N.SIMILAR_ISOSCELES: marked("both are isosceles, with the same base angle at %(A)s"),
-}
-"""Reasons that name the points that they are about; letters as in the rows of rules."""
-
-ONLY_ONE: dict[str, str] = complete(
-    MakeName,
-    {
-        "free_point": marked("it is the same point"),
-        "point_on": marked("it is the same point"),
-        "line": marked("through two points there is only one line"),
-        "segment": marked("between two points there is only one segment"),
-        "ray": marked("from one point through another there is only one ray"),
-        "circle": marked("centre and radius determine a circle"),
-        "circle_radius": marked("centre and radius determine a circle"),
-        "circle_through": marked("through three points there is only one circle"),
-        "intersection": marked("it lies on both, and they meet there"),
-        "midpoint": marked("a segment has only one midpoint"),
-        "perpendicular": marked("through one point there is only one perpendicular"),
-        "parallel": marked("through one point there is only one parallel"),
-        "perpendicular_bisector": marked("a segment has only one perpendicular bisector"),
-        "angle_bisector": marked("an angle has only one bisector"),
-        "reflection": marked("a point has only one mirror image"),
-        "translation": marked("there is only one such point"),
-    },
-)
-"""Why an object that has what only one has is that one, by the make of that one."""
-
-DIRECTION_REASONS = {
-    (Rel.PARALLEL, True): marked("both are perpendicular to one line"),
-    (Rel.PARALLEL, False): marked("both are parallel to one line"),
-    (Rel.PERPENDICULAR, True): marked("one is perpendicular to a parallel of the other"),
-    (Rel.PERPENDICULAR, False): marked("the same lines, named by other points"),
-}
-"""Reasons for directions: what is said of two lines, and whether a line that is cited says it another way."""
 
 
 def proof_of(task: Task, work: Work, verdict: Verdict) -> Proof | None:
@@ -257,115 +126,6 @@ def right_angles(one: Fact) -> list[list[str]]:
 
 MARKED = (Rel.EQUAL_LENGTH, Rel.EQUAL_ANGLE)
 """Facts that equality marks show."""
-
-
-def fact_in_words(one: Fact, words: Words, called: Mapping[str, str]) -> str:
-    """What a line says: AC = BC; angle ACM = angle BCM; triangles ACD and BCD are congruent."""
-
-    def name(term: Term) -> str:
-        if isinstance(term, str):
-            if term.startswith(MODEL):
-                return words.name(term)
-            return "".join(called.get(part, part) for part in term.split(" "))
-        return "".join(called.get(part, part) for part in term)
-
-    terms = [name(term) for term in one.of]
-    match one.rel:
-        case Rel.EQUAL_LENGTH:
-            return " = ".join(terms)
-        case Rel.EQUAL_ANGLE if any(name.startswith(MODEL) for name in one.names):
-            own = next(term for term in one.of if not any(name.startswith(MODEL) for name in term))
-            return _("angle %(name)s is as large as is asked for", name=name(own))
-        case Rel.EQUAL_ANGLE:
-            return " = ".join(_("angle %(name)s", name=term) for term in terms)
-        case Rel.RIGHT_ANGLE:
-            return _("angle %(name)s is a right angle", name=terms[0])
-        case Rel.PARALLEL:
-            return f"{terms[0]} ∥ {terms[1]}"
-        case Rel.PERPENDICULAR:
-            return f"{terms[0]} ⊥ {terms[1]}"
-        case Rel.COLLINEAR:
-            return _("%(names)s lie on one line", names=listed(terms))
-        case Rel.CONCYCLIC:
-            return _("%(names)s lie on one circle", names=listed(terms))
-        case Rel.MIDPOINT:
-            return _("%(name)s is the midpoint of %(ends)s", name=terms[0], ends="".join(terms[1:]))
-        case Rel.ON:
-            return _("%(name)s lies on %(curve)s", name=terms[0], curve=terms[1])
-        case Rel.TANGENT:
-            return _("%(one)s touches %(other)s", one=terms[0], other=terms[1])
-        case Rel.CONGRUENT:
-            return _("triangles %(one)s and %(other)s are congruent", one=terms[0], other=terms[1])
-        case Rel.SIMILAR:
-            return _("triangles %(one)s and %(other)s are similar", one=terms[0], other=terms[1])
-        case Rel.RATIO:
-            n, d = one.ratio or (1, 1)
-            return f"{terms[0]} : {terms[1]} = {n} : {d}"
-        case Rel.SAME:
-            return _("%(one)s is %(other)s", one=terms[0], other=terms[1])
-
-
-CASE_WORDS = {
-    ("between", True): marked("where %(0)s lies between %(1)s and %(2)s"),
-    ("between", False): marked("where %(0)s does not lie between %(1)s and %(2)s"),
-    ("same_side", True): marked("where %(0)s and %(1)s lie on one side of %(2)s%(3)s"),
-    ("same_side", False): marked("where %(0)s and %(1)s lie on different sides of %(2)s%(3)s"),
-    ("same_way", True): marked("where %(0)s and %(1)s lie on one side of %(2)s"),
-    ("same_way", False): marked("where %(0)s and %(1)s lie on different sides of %(2)s"),
-    ("inside", True): marked("where %(0)s lies inside angle %(2)s%(1)s%(3)s"),
-    ("inside", False): marked("where %(0)s does not lie inside angle %(2)s%(1)s%(3)s"),
-}
-"""Cases of positions; numbers stand for the points of what is read off the figure."""
-
-
-def case_in_words(case: Case, called: Mapping[str, str]) -> str:
-    """For which positions a line is said: where C and D lie on one side of AB."""
-    points = {str(place): called.get(name, name) for place, name in enumerate(case.points)}
-    return _(CASE_WORDS[case.word, case.holds]) % points
-
-
-def reason_in_words(line: Line, lines: Sequence[Line], words: Words, called: Mapping[str, str]) -> str:
-    """Why a line is so, with the points that it is about, and the numbers of the lines that it rests on."""
-    if line.rule in NAMED_REASONS:
-        named = {letter: called.get(str(name), str(name)) for letter, name in line.bindings.items()}
-        said = _(NAMED_REASONS[line.rule]) % named
-    else:
-        said = rule_in_words(line, lines, words, called)
-    rests = [*map(str, line.because), *(_("%(name)s common", name=name) for name in _common(line, called))]
-    return f"{said} ({', '.join(rests)})" if rests else said
-
-
-def _common(line: Line, called: Mapping[str, str]) -> list[str]:
-    """The sides that two triangles share, where their congruence rests on them."""
-    if line.fact.rel is not Rel.CONGRUENT:
-        return []
-    premises = (bound(pattern, line.bindings) for pattern in RULES[line.rule].premise_patterns)
-    shared = [one.of[0] for one in premises if one.rel is Rel.EQUAL_LENGTH and len(lengths_of(one)) == 1]
-    return ["".join(called.get(part, part) for part in term) for term in shared]
-
-
-def rule_in_words(line: Line, lines: Sequence[Line], words: Words, called: Mapping[str, str]) -> str:
-    """The rule of a line, as it is known: radii of c, three sides (SSS)."""
-    match line.rule:
-        case N.RADII:
-            circles = [called.get(step, step) for step in line.steps if step[:1].islower()]
-            return _("radii of %(circles)s", circles=listed(circles)) if circles else _(REASON_WORDS[line.rule])
-        case N.DIRECTIONS:
-            cited = {_direction(lines[number - 1].fact) for number in line.because}
-            crosswise = (Rel.PERPENDICULAR if _direction(line.fact) is Rel.PARALLEL else Rel.PARALLEL) in cited
-            return _(DIRECTION_REASONS[_direction(line.fact), crosswise])
-        case N.THERE_IS_ONE:
-            one = next((name for name in line.fact.names if name.startswith(MODEL)), None)
-            if not line.because or one is None or line.fact.rel is not Rel.SAME:
-                return _("made as it is asked for")
-            step = words.model[one]
-            return _(ONLY_ONE[words.known.get(step.id, step).make])
-    return _(REASON_WORDS[line.rule])
-
-
-def _direction(one: Fact) -> Rel:
-    """A right angle says of its legs that they are perpendicular."""
-    return Rel.PERPENDICULAR if one.rel is Rel.RIGHT_ANGLE else one.rel
 
 
 def how_far(works: Sequence[tuple[str, Proof | None]]) -> JsonObject:

@@ -10,7 +10,8 @@ from json import dumps, loads
 from ..documents.construction import read_steps
 from ..documents.language import gettext as _
 from ..documents.language import ngettext
-from ..documents.proofs import case_in_words, explained_proof, said_after
+from ..documents.proof_words import case_in_words
+from ..documents.proofs import explained_proof, said_after
 from ..documents.reading import JsonObject
 from ..documents.task import read_task, to_be_shown
 from ..judge.examination import Examination
