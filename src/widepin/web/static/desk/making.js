@@ -21,6 +21,7 @@ const PARTS = {
 class Making {
   #timer = null;
   #waiting = {}; // what is not stored yet
+  #sent = {}; // what is on its way
   /** @type {Promise<void | boolean>} */
   #running = Promise.resolve();
 
@@ -218,7 +219,8 @@ class Making {
   // What is not stored yet lies in this browser, so that neither a crash nor a reload loses it.
   #keep() {
     const place = `widepin-making-${this.state.urls.page}`;
-    if (Object.keys(this.#waiting).length) localStorage.setItem(place, JSON.stringify(this.#waiting));
+    const unstored = joined(this.#sent, this.#waiting);
+    if (Object.keys(unstored).length) localStorage.setItem(place, JSON.stringify(unstored));
     else localStorage.removeItem(place);
   }
 
@@ -250,20 +252,24 @@ class Making {
     const sent = this.#waiting;
     if (!Object.keys(sent).length) return true;
     this.#waiting = {};
+    this.#sent = sent;
     let answer;
     try {
       answer = await this.#post(this.state.urls.save, sent);
     } catch {
-      this.#waiting = { ...sent, ...this.#waiting, document: { ...sent.document, ...this.#waiting.document } };
+      this.#waiting = joined(sent, this.#waiting);
+      this.#sent = {};
       this.#timer = setTimeout(() => this.store(), 10 * MOMENT);
       this.#say(_("No connection; not saved yet"), true);
       return false;
     }
     if (answer.error) {
+      this.#sent = {};
       this.page.querySelector("[data-trouble]").textContent = answer.error;
       this.#say(_("Not saved"), true);
       return false;
     }
+    this.#sent = {};
     this.#keep();
     if (answer.urls.page !== this.state.urls.page) history.replaceState(null, "", answer.urls.page);
     const newer = this.#waiting.document ?? {};
@@ -498,6 +504,12 @@ class Making {
     this.taskCheck.show(found);
     return found;
   }
+}
+
+// Changes with later ones, which count where both say something.
+function joined(earlier, later) {
+  if (!Object.keys(earlier).length) return later;
+  return { ...earlier, ...later, document: { ...earlier.document, ...later.document } };
 }
 
 const page = find(".making");
