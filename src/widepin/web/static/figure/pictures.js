@@ -24,8 +24,11 @@ function show(book, holder) {
   const breakPlayer = controls[0] && new BreakPlayer(picture, controls[0], say, () => stepPlayer?.rest());
   const stepPlayer = controls[1] && new StepPlayer(picture, controls[1], say, () => breakPlayer?.rest());
   if (breakPlayer && !matchMedia("(prefers-reduced-motion: reduce)").matches) {
+    let isUsed = false; // somebody turned to it, and may have put it back
+    for (const type of ["pointerdown", "keydown", "input"])
+      holder.addEventListener(type, () => (isUsed = true), { capture: true, once: true });
     setTimeout(() => {
-      if (picture.isUntouched) breakPlayer.play();
+      if (!isUsed && picture.isUntouched) breakPlayer.play();
     }, 900);
   }
   holder.querySelector("[data-overlay]")?.addEventListener("change", ({ target }) => {
