@@ -131,8 +131,8 @@ def _follows(
         case N.BY_CONSTRUCTION:
             return not cited and (one in state.made or _is_plain(drawn, line.fact))
         case N.RADII:
-            lengths = {tuple(sorted(term)) for term in one.of}
-            return not cited and one.rel is Rel.EQUAL_LENGTH and any(lengths <= radii.keys() for radii in drawn.radii)
+            equal = one.rel is Rel.EQUAL_LENGTH
+            return not cited and equal and any(lengths_of(one) <= radii.keys() for radii in drawn.radii)
         case N.SAME_LINE:
             return bool(cited) and one.rel in (Rel.COLLINEAR, Rel.ON) and _is_on_a_line(drawn, one, cited)
         case N.TRANSITIVE:
@@ -235,7 +235,7 @@ def _is_plain(drawn: Drawn, one: Fact) -> bool:
     """Whether a fact needs no line: something equals itself, or points lie on what was drawn through them."""
     match one.rel:
         case Rel.EQUAL_LENGTH:
-            return len({tuple(sorted(pair)) for pair in one.of}) == 1
+            return len(lengths_of(one)) == 1
         case Rel.EQUAL_ANGLE | Rel.PARALLEL:
             return len(set(drawn.normal(one).of)) == 1
         case Rel.COLLINEAR:
@@ -254,13 +254,8 @@ def _connected(drawn: Drawn, one: Fact, cited: Sequence[Fact]) -> bool:
     """Whether the terms of an equality are all connected by equalities that are cited."""
     if one.rel not in (Rel.EQUAL_LENGTH, Rel.EQUAL_ANGLE):
         return False
-    terms = [_written(drawn, one.rel, term) for term in one.of]
-    groups = [{term} for term in terms]
-    for link in cited:
-        pairs = [fact(Rel.EQUAL_LENGTH, *_halves(link))] if link.rel is Rel.MIDPOINT else [link]
-        for pair in pairs:
-            if pair.rel is one.rel:
-                groups.append({_written(drawn, one.rel, term) for term in pair.of})
+    terms = _terms(drawn, one.rel, one)
+    groups = [{term} for term in terms] + [_terms(drawn, one.rel, link) for link in cited]
     merged = True
     while merged:
         merged = False
@@ -269,18 +264,14 @@ def _connected(drawn: Drawn, one: Fact, cited: Sequence[Fact]) -> bool:
                 groups = [group for group in groups if group not in (first, second)] + [first | second]
                 merged = True
                 break
-    return any(set(terms) <= group for group in groups)
+    return any(terms <= group for group in groups)
 
 
-def _halves(link: Fact) -> tuple[Term, Term]:
-    m, p, q = map(str, link.of)
-    return (m, p), (m, q)
-
-
-def _written(drawn: Drawn, rel: Rel, term: Term) -> Term:
+def _terms(drawn: Drawn, rel: Rel, one: Fact) -> set[Term]:
+    """The lengths, or the angles in their normal form, that a fact says are equal; none where it says no such thing."""
     if rel is Rel.EQUAL_LENGTH:
-        return tuple(sorted(term))
-    return drawn.normal(fact(Rel.RIGHT_ANGLE, term)).of[0]
+        return set(lengths_of(one))
+    return {drawn.normal(fact(Rel.RIGHT_ANGLE, term)).of[0] for term in one.of} if one.rel is rel else set()
 
 
 def _turned(drawn: Drawn, one: Fact, cited: Sequence[Fact]) -> bool:

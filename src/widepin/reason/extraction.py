@@ -155,9 +155,9 @@ class Extraction:
         if one in self._number:
             return self._number[one]
         if one.rel is Rel.EQUAL_LENGTH:
-            wanted = set(map(ends, one.of))
+            wanted = lengths_of(one)
             for number, line in enumerate(self.lines, 1):
-                if line.fact.rel is Rel.EQUAL_LENGTH and wanted <= set(map(ends, line.fact.of)):
+                if line.fact.rel is Rel.EQUAL_LENGTH and wanted <= lengths_of(line.fact):
                     return number
         return None
 

@@ -99,7 +99,7 @@ class Knowledge:
         """Whether a fact needs no line: it says that something equals itself, or is seen from what was drawn."""
         match one.rel:
             case Rel.EQUAL_LENGTH:
-                return len(set(map(ends, one.of))) == 1
+                return len(lengths_of(one)) == 1
             case Rel.EQUAL_ANGLE | Rel.PARALLEL:
                 return one.of[0] == one.of[1]
             case Rel.COLLINEAR:

@@ -205,11 +205,8 @@ class Making {
     Object.assign(this.document, fields);
     this.checked = _("not checked");
     this.steps.refresh();
-    this.#waiting = {
-      document: { ...this.#waiting.document, ...fields },
-      ...(policy || this.#waiting.policy ? { policy: policy ?? this.#waiting.policy } : {}),
-      ...(topic !== undefined || this.#waiting.topic !== undefined ? { topic: topic ?? this.#waiting.topic } : {}),
-    };
+    const more = { ...(policy ? { policy } : {}), ...(topic === undefined ? {} : { topic }) };
+    this.#waiting = joined(this.#waiting, { document: fields, ...more });
     this.#keep();
     this.#say(_("Saving …"), false);
     clearTimeout(this.#timer);
