@@ -111,7 +111,7 @@ def test_a_task_is_made_from_nothing_and_assigned(teacher):
         "The sample solution solves the task wherever the figure is dragged"
     )
     expect(teacher.locator("[data-task-check] .work-card")).to_have_count(1)  # the crown below would pass too
-    expect(teacher.locator(".save-state")).to_have_text("Saved")
+    expect(teacher.locator(".save-state")).to_have_text("All changes saved")
     teacher.reload()
     teacher.wait_for_selector(".making[data-ready]")
     expect(teacher.get_by_label("Moves")).to_have_value("2")

@@ -183,7 +183,7 @@ def test_a_word_is_explained_where_it_stands_and_steps_say_what_they_lack(teache
     assert abs(explanation.bounding_box()["y"] - word["y"] - word["height"]) < 12
     teacher.keyboard.press("Escape")
     teacher.get_by_label("students may draw loci").uncheck()
-    expect(teacher.locator(".save-state")).to_have_text("Saved")
+    expect(teacher.locator(".save-state")).to_have_text("All changes saved")
     teacher.reload()
     teacher.wait_for_selector(".making[data-ready]")
     expect(teacher.get_by_label("students may draw loci")).not_to_be_checked()  # on the same step as before

@@ -1,7 +1,8 @@
 // The drawing board: brings the construction, the tool in hand, the paper and everything around it together.
 
 import { _ } from "../look/language.js";
-import { csrfToken, find } from "../look/page.js";
+import { find } from "../look/page.js";
+import { sayState } from "../look/save-state.js";
 import { labelOf, outlineOf } from "../figure/drawing.js";
 import { ToolBook } from "../figure/tape.js";
 import { actionsFor } from "./object-actions.js";
@@ -132,19 +133,20 @@ export class Board {
         store.refresh();
         this.bar.announce(words, true);
       },
-      state: (words, isTrouble, signIn) => {
-        const state = find(".save-state");
-        const again = signIn
-          ? Object.assign(document.createElement("a"), { href: signIn, textContent: _("Sign in") })
-          : "";
-        state.replaceChildren(words, again && " ", again);
-        state.classList.toggle("trouble", isTrouble);
-      },
+      state: sayState,
     };
-    const token = csrfToken();
-    if (setting.draft) return new Drafting({ draft: setting.draft, token, steps: () => store.own, on });
+    if (setting.draft) return this.#drafting(on);
     const place = `widepin-${setting.student}-${setting.urls.operations}`;
-    return new Saving({ url: setting.urls.operations, token, place, stored: setting.log, on });
+    return new Saving({ url: setting.urls.operations, place, stored: setting.log, on });
+  }
+
+  #drafting(on) {
+    const { setting, store } = this;
+    const drawn = setting.log.map(({ operation }) => operation.step);
+    const drafting = new Drafting({ draft: setting.draft, drawn, steps: () => store.own, on });
+    const unstored = drafting.unstored();
+    if (unstored) store.redraw(unstored);
+    return drafting;
   }
 
   #onSteps() {

@@ -1,6 +1,7 @@
 // What the student believes of the figure, and whether the server finds it true in every position.
 
 import { referenceOf } from "../figure/tape.js";
+import { post } from "../look/page.js";
 
 const MOMENT = 500; // milliseconds without a change before the server is asked
 
@@ -45,11 +46,7 @@ export class Claims {
     const claims = this.#wanted;
     const keys = claims.map((claim) => this.#key(claim));
     if (!(await this.saving.settled())) return;
-    const answer = await fetch(this.url, {
-      method: "POST",
-      headers: { "Content-Type": "application/json", Accept: "application/json", "X-CSRFToken": this.saving.token },
-      body: JSON.stringify({ claims }),
-    }).catch(() => null);
+    const answer = await post(this.url, { claims }).catch(() => null);
     if (!answer?.ok || answer.redirected) return; // it is asked again with the next change
     const { holds } = await answer.json();
     for (const [number, key] of keys.entries()) this.#known.set(key, holds[number]);

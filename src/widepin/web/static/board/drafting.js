@@ -3,23 +3,24 @@
 
 import { _ } from "../look/language.js";
 import { findAll } from "../look/page.js";
+import { Storing } from "../look/storing.js";
 import { newKey } from "./saving.js";
 
-const MOMENT = 400; // milliseconds without a change
-
 export class Drafting {
-  #timer = null;
-  #running = null;
+  #storing;
   pending = [];
 
-  // draft: {part, url, then}, the last one the name of the page that follows; steps(): the construction as it stands; on: stored(entry), refused(entry, words), state(words, isTrouble)
-  constructor({ draft, token, steps, on }) {
+  // draft: {part, url, then}, the last one the name of the page that follows; drawn: the construction as the server has it
+  // steps(): as it stands; on: stored(entry), refused(entry, words), state(words, isTrouble, address to sign in again at)
+  constructor({ draft, drawn, steps, on }) {
     this.draft = draft;
-    this.token = token;
     this.steps = steps;
     this.on = on;
-    addEventListener("pagehide", () => {
-      if (this.#timer) this.#store(true);
+    this.#storing = new Storing({
+      url: draft.url,
+      server: { [draft.part]: drawn },
+      body: (document) => ({ document }),
+      on: { ...on, refused: (words) => on.refused(null, words), stored: ({ urls }) => this.#stored(urls) },
     });
     for (const done of findAll("[data-done]"))
       done.addEventListener("click", async (event) => {
@@ -29,23 +30,24 @@ export class Drafting {
       });
   }
 
+  // What was drawn last time and not stored, null for nothing; it is stored now.
+  unstored() {
+    const fields = this.#storing.unstored();
+    if (!(this.draft.part in fields)) return null;
+    this.#storing.change(fields);
+    return fields[this.draft.part];
+  }
+
   add(operation) {
     this.on.stored({ key: newKey(), operation });
-    if (this.draft.part === "trial") return;
-    clearTimeout(this.#timer);
-    this.#timer = setTimeout(() => this.#store(), MOMENT);
-    this.on.state(_("Saving …"), false);
+    if (this.draft.part !== "trial") this.#storing.change({ [this.draft.part]: this.steps() });
   }
 
   flush() {}
   replace() {}
 
-  async settled() {
-    if (this.#timer) {
-      clearTimeout(this.#timer);
-      this.#store();
-    }
-    return (await this.#running) ?? true;
+  settled() {
+    return this.#storing.store();
   }
 
   // The form of a trial holds the construction itself.
@@ -53,34 +55,10 @@ export class Drafting {
     body.append("steps", JSON.stringify(this.steps()));
   }
 
-  #store(isLeaving = false) {
-    this.#timer = null;
-    this.#running = this.#send(isLeaving);
-  }
-
-  async #send(keepalive) {
-    try {
-      const answer = await fetch(this.draft.url, {
-        method: "POST",
-        headers: { "Content-Type": "application/json", Accept: "application/json", "X-CSRFToken": this.token },
-        body: JSON.stringify({ document: { [this.draft.part]: this.steps() } }),
-        keepalive,
-      });
-      const told = await answer.json();
-      if (!answer.ok) {
-        this.on.refused(null, told.error);
-        this.on.state(_("Not saved"), true);
-        return false;
-      }
-      // An assigned task is never changed: from now on this is its next version.
-      this.draft.url = told.urls.save;
-      for (const done of findAll("[data-done]")) done.href = told.urls[this.draft.then];
-      this.on.state("Saved", false);
-      return true;
-    } catch {
-      this.on.state(_("No connection; not saved yet"), true);
-      this.#timer = setTimeout(() => this.#store(), 10 * MOMENT);
-      return false;
-    }
+  // An assigned task is never changed: from now on this is its next version.
+  #stored(urls) {
+    this.#storing.url = urls.save;
+    for (const done of findAll("[data-done]")) done.href = urls[this.draft.then];
+    return {};
   }
 }

@@ -1,6 +1,6 @@
 // Says that somebody is before this board, which the teacher's class overview shows, and hears how the task stands.
 
-import { csrfToken } from "../look/page.js";
+import { post } from "../look/page.js";
 
 const EVERY = 30000; // milliseconds
 
@@ -17,8 +17,7 @@ export class Presence {
   // Now, rather than with the next turn.
   async say() {
     if (document.hidden) return;
-    const headers = { Accept: "application/json", "X-CSRFToken": csrfToken() };
-    const answer = await fetch(this.url, { method: "POST", headers }).catch(() => null); // it is said again soon
+    const answer = await post(this.url).catch(() => null); // it is said again soon
     if (answer?.ok && !answer.redirected) this.heard(await answer.json());
   }
 }

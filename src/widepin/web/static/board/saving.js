@@ -1,6 +1,8 @@
 // Keeps every operation: in this browser at once, on the server as soon as it can be reached, once and in order.
 
 import { _, ngettext } from "../look/language.js";
+import { post, renewToken } from "../look/page.js";
+
 const LONGEST_WAIT = 10000; // milliseconds between tries
 
 export class Saving {
@@ -10,9 +12,8 @@ export class Saving {
 
   // on: stored(entry), missed(entries), refused(entry, words), state(words, isTrouble, address to sign in again at or null)
   // stored: the operations that the server has, with their keys.
-  constructor({ url, token, place, stored, on }) {
+  constructor({ url, place, stored, on }) {
     this.url = url;
-    this.token = token;
     this.place = place; // where this browser keeps what is not stored yet
     this.count = stored.length; // operations that the server has
     this.on = on;
@@ -98,12 +99,7 @@ export class Saving {
   }
 
   #post(url, body) {
-    return fetch(url, {
-      method: "POST",
-      headers: { "Content-Type": "application/json", Accept: "application/json", "X-CSRFToken": this.token },
-      body: JSON.stringify(body),
-      signal: AbortSignal.timeout(15000),
-    });
+    return post(url, body, { signal: AbortSignal.timeout(15000) });
   }
 
   async #send(entry) {
@@ -118,7 +114,7 @@ export class Saving {
     const said = await answer.json().catch(() => null);
     if (said === null) return this.#wait(_("the server does not answer"));
     if (answer.status === 401) return this.#signedOut(said.sign_in);
-    if (said.expired) return this.#renewToken();
+    if (said.expired) return (await renewToken()) || this.#wait(_("the server does not answer"));
     if (answer.status === 409) {
       this.count += said.operations.length;
       this.on.missed(said.operations);
@@ -140,17 +136,6 @@ export class Saving {
 
   #signedOut(signIn) {
     return this.#wait(_("you are signed out"), signIn);
-  }
-
-  // Somebody has signed in anew in this browser: the page as it is now has the token that fits.
-  async #renewToken() {
-    const answer = await fetch(location.pathname).catch(() => null);
-    if (!answer?.ok || answer.redirected) return this.#wait(_("the server does not answer"));
-    const fresh = new DOMParser().parseFromString(await answer.text(), "text/html");
-    const token = fresh.querySelector("meta[name=csrf-token]").getAttribute("content");
-    if (token === this.token) return this.#wait(_("the server does not answer"));
-    this.token = token;
-    return true;
   }
 
   // The server knew the operation already, and others besides.

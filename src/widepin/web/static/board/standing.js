@@ -3,7 +3,7 @@
 
 import { _, ngettext } from "../look/language.js";
 import { inWords } from "../look/times.js";
-import { csrfToken } from "../look/page.js";
+import { post } from "../look/page.js";
 import { html, nothing, render } from "../vendor/lit-html/lit-html.js";
 
 export class Standing {
@@ -58,10 +58,7 @@ export class Standing {
   async #reply(event) {
     event.preventDefault();
     const form = event.target;
-    const headers = { Accept: "application/json", "X-CSRFToken": csrfToken() };
-    const answer = await fetch(this.standing.comment_url, { method: "POST", headers, body: new FormData(form) }).catch(
-      () => null,
-    );
+    const answer = await post(this.standing.comment_url, new FormData(form)).catch(() => null);
     const said = await answer?.json().catch(() => null);
     this.#failed = answer?.ok ? "" : (said?.error ?? _("There is no connection; what you typed is still here."));
     if (answer?.ok) {

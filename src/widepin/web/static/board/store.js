@@ -60,6 +60,12 @@ export class Store {
     }
   }
 
+  // The own steps are these, instead of those that it began with.
+  redraw(steps) {
+    this.#stored = steps.map((step) => ({ op: "add", step }));
+    this.#replay();
+  }
+
   // Operations that the server has stored, as {operation}.
   takeIn(entries) {
     this.#stored.push(...entries.map(({ operation }) => operation));

@@ -2,16 +2,15 @@
 // it is stored a moment after it is changed.
 
 import { _ } from "../look/language.js";
-import { csrfToken, find, findAll } from "../look/page.js";
+import { find, findAll } from "../look/page.js";
+import { Storing } from "../look/storing.js";
 import { Hits } from "../figure/hits.js";
 import { rounded } from "../figure/log.js";
 import "./show.js";
 
-const MOMENT = 500; // milliseconds without a change
 const REACH = 14; // pixels
 
 class Making {
-  #timer = null;
   #chosen = []; // the objects whose look can be changed, or that are measured; with Shift several
 
   constructor(panel, show) {
@@ -20,6 +19,14 @@ class Making {
     this.frames = show.frames;
     this.words = find("textarea", panel);
     this.state = find("[data-state]", panel);
+    const say = (words) => this.#say(words);
+    this.storing = new Storing({
+      url: panel.dataset.save,
+      server: { frames: this.frames.frames },
+      on: { stored: () => ({}), refused: say, state: say },
+    });
+    const { frames } = this.storing.unstored();
+    if (frames) this.#takeUp(frames);
     this.words.addEventListener("input", () => {
       this.frames.frame.words = this.words.value;
       show.words.textContent = this.words.value;
@@ -40,7 +47,6 @@ class Making {
       find('[data-act="position"]', panel).disabled = false;
     };
     show.onGo(() => this.#shown());
-    addEventListener("pagehide", () => this.#timer && this.#send(true));
   }
 
   #shown() {
@@ -138,23 +144,14 @@ class Making {
   }
 
   #store() {
-    clearTimeout(this.#timer);
-    this.#say(_("Saving …"));
-    this.#timer = setTimeout(() => this.#send(), MOMENT);
+    this.storing.change({ frames: this.frames.frames });
   }
 
-  async #send(keepalive = false) {
-    this.#timer = null;
-    const answer = await fetch(this.panel.dataset.save, {
-      method: "POST",
-      headers: { "Content-Type": "application/json", Accept: "application/json", "X-CSRFToken": csrfToken() },
-      body: JSON.stringify({ frames: this.frames.frames }),
-      keepalive,
-    }).catch(() => null);
-    if (answer?.ok && !answer.redirected) return this.#say(_("All changes saved"));
-    const said = await answer?.json().catch(() => null);
-    this.#say(said?.error ?? _("No connection; not saved yet"));
-    if (!said) this.#timer = setTimeout(() => this.#send(), 10 * MOMENT);
+  // Frames that this browser could not store last time.
+  #takeUp(frames) {
+    this.frames.document.frames = frames;
+    this.show.go(Math.min(this.frames.at, frames.length - 1));
+    this.#store();
   }
 
   // undo: what a button beside the words does

@@ -1,7 +1,7 @@
 // Checking all works of a task again, some at a time, with a bar that shows how far it has come.
 
 import { _ } from "../look/language.js";
-import { csrfToken, find } from "../look/page.js";
+import { find, post } from "../look/page.js";
 
 const button = find("[data-again]");
 const bar = find("progress", button.parentElement);
@@ -14,8 +14,7 @@ async function checkAll() {
     for (let last = 0, done = -1, total = 0; done < total;) {
       const body = new FormData();
       body.append("after", String(last));
-      const headers = { Accept: "application/json", "X-CSRFToken": csrfToken() };
-      const answer = await fetch(button.dataset.again, { method: "POST", headers, body });
+      const answer = await post(button.dataset.again, body);
       if (!answer.ok) throw new Error(`${answer.status}`);
       ({ last, done, total } = await answer.json());
       bar.max = total || 1;

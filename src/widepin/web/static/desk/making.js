@@ -1,7 +1,9 @@
 // Making a task in five steps beside its figure, stored as it grows.
 
 import { _, ngettext } from "../look/language.js";
-import { csrfToken, find } from "../look/page.js";
+import { find, post } from "../look/page.js";
+import { sayState } from "../look/save-state.js";
+import { isSame, Storing } from "../look/storing.js";
 import { ToolBook } from "../figure/tape.js";
 import { Conditions } from "./conditions.js";
 import { FigureOfTask } from "./figure-of-task.js";
@@ -9,7 +11,6 @@ import { MakingSteps } from "./making-steps.js";
 import { TaskCheck } from "./task-check.js";
 import { nameOf, termOf, written } from "./sentences.js";
 
-const MOMENT = 350; // milliseconds without a change
 const PARTS = {
   given: _("the given figure"),
   model: _("the sample solution"),
@@ -19,12 +20,6 @@ const PARTS = {
 };
 
 class Making {
-  #timer = null;
-  #waiting = {}; // what is not stored yet
-  #sent = {}; // what is on its way
-  /** @type {Promise<void | boolean>} */
-  #running = Promise.resolve();
-
   constructor(page, book) {
     this.page = page;
     this.book = book;
@@ -49,7 +44,20 @@ class Making {
     });
     this.checked = _("not checked"); // what the last check of the task found, in a few words
     this.steps = new MakingSteps(page, this.state.urls.page, () => this.#lacks());
-    this.#takeKept();
+    this.storing = new Storing({
+      url: this.state.urls.save,
+      server: fieldsOf(this.state),
+      body: ({ policy, topic, ...fields }) => ({ document: fields, policy, topic }),
+      on: {
+        state: sayState,
+        stored: (answer, newer) => this.#stored(answer, newer),
+        refused: (words) => {
+          this.page.querySelector("[data-trouble]").textContent = words;
+        },
+      },
+    });
+    const unstored = this.storing.unstored();
+    if (Object.keys(unstored).length) this.change(unstored);
     this.#begin();
     this.#listen();
     this.show();
@@ -146,24 +154,24 @@ class Making {
 
   #fillFields() {
     const {
-      document: task,
+      state: { document: task, policy, topic },
       form: { elements },
     } = this;
-    for (const name of ["title", "text"]) elements[name].value = task[name] ?? "";
-    elements.moves.value = task.budget?.moves ?? "";
-    elements.done.value = task.start?.length || "";
+    const put = (field, value) => {
+      if (field !== document.activeElement) field.value = value;
+    };
+    for (const name of ["title", "text"]) put(elements[name], task[name] ?? "");
+    put(elements.topic, topic);
+    put(elements.moves, task.budget?.moves ?? "");
+    put(elements.done, task.start?.length || "");
+    put(elements.attempts, policy.attempts ?? "");
+    elements.feedback.value = policy.feedback;
+    for (const name of ["measuring", "finding", "loci"]) elements[name].checked = policy[name];
+    for (const field of elements.scoring) put(field, policy.scoring[field.dataset.outcome] ?? "");
   }
 
   #begin() {
-    const { policy } = this.state;
-    const { elements } = this.form;
     this.#fillFields();
-    elements.attempts.value = policy.attempts ?? "";
-    elements.feedback.value = policy.feedback;
-    elements.measuring.checked = policy.measuring;
-    elements.finding.checked = policy.finding;
-    elements.loci.checked = policy.loci;
-    for (const field of elements.scoring) field.value = policy.scoring[field.dataset.outcome] ?? "";
     this.page
       .querySelector("[data-figures]")
       .append(...Object.keys(this.readyMade).map((name) => this.#choice(name, () => this.#takeFigure(name))));
@@ -184,7 +192,7 @@ class Making {
     const points = this.document.given.filter(({ id }) => this.figure.kind(id) === "point").map(({ id }) => id);
     const locked = tools.find(({ opening }) => opening);
     if (locked && points.length < 2)
-      return this.#say(_("Draw two given points first: their distance is the fixed radius"), true);
+      return sayState(_("Draw two given points first: their distance is the fixed radius"), true);
     this.change({ tools: tools.map((one) => (one === locked ? { ...one, opening: points.slice(0, 2) } : one)) });
     return this.#showTools();
   }
@@ -200,95 +208,42 @@ class Making {
 
   // -- changing -----------------------------------------------------------------------------------
 
-  /** @param {object} fields @param {{ policy?: object, topic?: string }} [more] */
-  change(fields, { policy, topic } = {}) {
-    Object.assign(this.document, fields);
+  // fields: of the task's document, its policy or its topic
+  change(fields) {
+    this.#take(fields);
     this.checked = _("not checked");
     this.steps.refresh();
-    const more = { ...(policy ? { policy } : {}), ...(topic === undefined ? {} : { topic }) };
-    this.#waiting = joined(this.#waiting, { document: fields, ...more });
-    this.#keep();
-    this.#say(_("Saving …"), false);
-    clearTimeout(this.#timer);
-    this.#timer = setTimeout(() => this.store(), MOMENT);
+    this.storing.change(fields);
   }
 
-  // What is not stored yet lies in this browser, so that neither a crash nor a reload loses it.
-  #keep() {
-    const place = `widepin-making-${this.state.urls.page}`;
-    const unstored = joined(this.#sent, this.#waiting);
-    if (Object.keys(unstored).length) localStorage.setItem(place, JSON.stringify(unstored));
-    else localStorage.removeItem(place);
-  }
-
-  #takeKept() {
-    const kept = localStorage.getItem(`widepin-making-${this.state.urls.page}`);
-    if (!kept) return;
-    const { document: fields = {}, policy, topic } = JSON.parse(kept);
+  #take({ policy, topic, ...fields }) {
+    Object.assign(this.document, fields);
     if (policy) this.state.policy = policy;
-    if (topic !== undefined) this.form.elements.topic.value = topic;
-    this.change(fields, { policy, topic });
+    if (topic !== undefined) this.state.topic = topic;
   }
 
   // Back on this page, it may have been drawn or changed in another window meanwhile.
   async #catchUp() {
-    if (document.hidden || Object.keys(this.#waiting).length) return;
+    if (document.hidden || !this.storing.isDone) return;
     const answer = await fetch(this.state.urls.json).catch(() => null);
     if (answer?.ok && JSON.stringify(await answer.json()) !== JSON.stringify(this.document)) location.reload();
   }
 
-  // One store at a time; resolves when everything is stored, or has failed and is told.
-  store() {
-    clearTimeout(this.#timer);
-    this.#timer = null;
-    this.#running = this.#running.then(() => this.#send());
-    return this.#running;
-  }
-
-  async #send() {
-    const sent = this.#waiting;
-    if (!Object.keys(sent).length) return true;
-    this.#waiting = {};
-    this.#sent = sent;
-    let answer;
-    try {
-      answer = await this.#post(this.state.urls.save, sent);
-    } catch {
-      this.#waiting = joined(sent, this.#waiting);
-      this.#sent = {};
-      this.#timer = setTimeout(() => this.store(), 10 * MOMENT);
-      this.#say(_("No connection; not saved yet"), true);
-      return false;
-    }
-    if (answer.error) {
-      this.#sent = {};
-      this.page.querySelector("[data-trouble]").textContent = answer.error;
-      this.#say(_("Not saved"), true);
-      return false;
-    }
-    this.#sent = {};
-    this.#keep();
+  // An assigned task is never changed: from now on this is its next version.
+  #stored(answer, newer) {
     if (answer.urls.page !== this.state.urls.page) history.replaceState(null, "", answer.urls.page);
-    const newer = this.#waiting.document ?? {};
-    this.state = { ...answer, document: { ...answer.document, ...newer } };
+    this.storing.url = answer.urls.save;
+    const before = fieldsOf(this.state);
+    this.state = answer;
+    const server = fieldsOf(answer);
+    this.#take(newer);
+    const after = fieldsOf(this.state);
+    if (Object.keys({ ...before, ...after }).some((name) => !isSame(before[name], after[name]))) {
+      this.#fillFields(); // something was changed in another window too
+      this.show();
+    }
     this.#showTrouble();
-    this.#say("Saved", false);
-    return true;
-  }
-
-  async #post(url, value) {
-    const answer = await fetch(url, {
-      method: "POST",
-      headers: { "Content-Type": "application/json", Accept: "application/json", "X-CSRFToken": csrfToken() },
-      body: JSON.stringify(value),
-    });
-    return answer.json();
-  }
-
-  #say(words, isTrouble) {
-    const state = document.querySelector(".save-state");
-    state.textContent = words;
-    state.classList.toggle("trouble", isTrouble);
+    return server;
   }
 
   // What may stand in a blank: the answer's names, the given objects, and the model's as the model's.
@@ -327,11 +282,10 @@ class Making {
     try {
       known = await (await fetch(choice.value, { headers: { Accept: "application/json" } })).json();
     } catch {
-      return this.#say(_("No connection; nothing was changed"), true);
+      return sayState(_("No connection; nothing was changed"), true);
     }
     const { format: _format, ...fields } = known.document;
-    this.form.elements.topic.value = known.topic;
-    this.change({ start: null, budget: null, ...fields }, { topic: known.topic });
+    this.change({ start: null, budget: null, ...fields, topic: known.topic });
     this.#fillFields();
     this.page.querySelector("[data-others]").hidden = true;
     this.show();
@@ -361,7 +315,7 @@ class Making {
     for (const link of this.page.querySelectorAll("[data-draw], [data-trial], [data-assign]")) {
       link.addEventListener("click", async (event) => {
         event.preventDefault();
-        if (!link.classList.contains("disabled") && (await this.store())) location.assign(link.href);
+        if (!link.classList.contains("disabled") && (await this.storing.store())) location.assign(link.href);
       });
     }
     this.page.querySelector("[data-confirm]").addEventListener("click", (event) => {
@@ -404,38 +358,36 @@ class Making {
       case "done":
         return this.change({ start: number(field.value) ? this.document.model.slice(0, number(field.value)) : null });
       case "topic":
-        return this.change({}, { topic: field.value });
+        return this.change({ topic: field.value });
       case "attempts":
       case "feedback":
       case "measuring":
       case "finding":
       case "loci":
       case "scoring":
-        return this.change(
-          {},
-          {
-            policy: {
-              attempts: number(elements.attempts.value),
-              feedback: elements.feedback.value,
-              measuring: elements.measuring.checked,
-              finding: elements.finding.checked,
-              loci: elements.loci.checked,
-              scoring: Object.fromEntries(
-                [...elements.scoring]
-                  .filter(({ value }) => number(value) !== null)
-                  .map((one) => [one.dataset.outcome, number(one.value)]),
-              ),
-            },
+        return this.change({
+          policy: {
+            attempts: number(elements.attempts.value),
+            feedback: elements.feedback.value,
+            measuring: elements.measuring.checked,
+            finding: elements.finding.checked,
+            loci: elements.loci.checked,
+            scoring: Object.fromEntries(
+              [...elements.scoring]
+                .filter(({ value }) => number(value) !== null)
+                .map((one) => [one.dataset.outcome, number(one.value)]),
+            ),
           },
-        );
+        });
       default:
         return undefined;
     }
   }
 
   async #propose() {
-    await this.store();
-    const found = await this.#post(this.state.urls.propose, { wanted: this.document.wanted.map(({ name }) => name) });
+    await this.storing.store();
+    const wanted = this.document.wanted.map(({ name }) => name);
+    const found = await (await post(this.state.urls.propose, { wanted })).json();
     if (found.error) {
       this.page.querySelector("[data-trouble]").textContent = found.error;
       return;
@@ -481,10 +433,10 @@ class Making {
     this.taskCheck.wait();
     if (said) said.textContent = _("Checking the sample solution …");
     await this.proposing; // conditions that are on their way are tried too
-    await this.store();
+    await this.storing.store();
     let found;
     try {
-      found = await this.#post(`${this.state.urls.check_task}?quick`, {});
+      found = await (await post(`${this.state.urls.check_task}?quick`)).json();
       known(found);
       this.checked = found.solved ? "" : _("does not solve it");
       this.steps.refresh();
@@ -492,7 +444,7 @@ class Making {
       if (found.solved) {
         this.taskCheck.show(found);
         this.taskCheck.searching();
-        found = await this.#post(this.state.urls.check_task, {});
+        found = await (await post(this.state.urls.check_task)).json();
       }
     } catch {
       found = { error: _("There is no connection. Nothing is lost; try again.") };
@@ -503,10 +455,9 @@ class Making {
   }
 }
 
-// Changes with later ones, which count where both say something.
-function joined(earlier, later) {
-  if (!Object.keys(earlier).length) return later;
-  return { ...earlier, ...later, document: { ...earlier.document, ...later.document } };
+// What can be changed of a task, as one.
+function fieldsOf({ document: task, policy, topic }) {
+  return { ...task, policy, topic };
 }
 
 const page = find(".making");

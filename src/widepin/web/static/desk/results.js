@@ -1,7 +1,7 @@
 // Results entered by hand: what a kind of result needs, and photos of works on paper, made small before they are sent.
 
 import { _ } from "../look/language.js";
-import { csrfToken, find, findAll } from "../look/page.js";
+import { find, findAll, post } from "../look/page.js";
 
 const LONGEST_SIDE = 1600; // pixels: enough to read a construction by
 const QUALITY = 0.8;
@@ -48,10 +48,8 @@ async function smaller(file) {
 }
 
 async function send(url, body) {
-  const headers = { Accept: "application/json", "X-CSRFToken": csrfToken() };
   try {
-    const answer = await fetch(url, { method: "POST", headers, body });
-    return await answer.json();
+    return await (await post(url, body)).json();
   } catch {
     return { error: _("There is no connection. Nothing is lost; try again.") };
   }

@@ -1,16 +1,24 @@
-// What is pressed or chosen before the scripts of a page are there waits for them, and is not lost: this one stands in the
-// head, the others come when the page is read.
+// What is pressed, typed or chosen before the scripts of a page are there waits for them, and is not lost: this one stands
+// in the head, the others come when the page is read, and some of them have to fetch something first.
 (() => {
   const kept = [];
+  const types = ["click", "input", "change"];
   const keep = (event) => {
     const button = event.target.closest?.("button[type=button]");
     if (event.type === "click" && !button) return;
     event.stopImmediatePropagation();
-    kept.push([event.type, button ?? event.target]);
+    const { value, checked } = event.target;
+    kept.push({ type: event.type, target: button ?? event.target, value, checked });
   };
-  for (const type of ["click", "change"]) addEventListener(type, keep, { capture: true });
-  addEventListener("DOMContentLoaded", () => {
-    for (const type of ["click", "change"]) removeEventListener(type, keep, { capture: true });
-    for (const [type, target] of kept) target.dispatchEvent(new Event(type, { bubbles: true }));
+  for (const type of types) addEventListener(type, keep, { capture: true });
+  addEventListener("DOMContentLoaded", async () => {
+    /** @type {NodeListOf<HTMLScriptElement>} */
+    const modules = document.querySelectorAll("script[type=module][src]");
+    await Promise.allSettled([...modules].map(({ src }) => import(src)));
+    for (const type of types) removeEventListener(type, keep, { capture: true });
+    for (const { type, target, value, checked } of kept) {
+      if (type !== "click" && target.type !== "file") Object.assign(target, { value, checked });
+      target.dispatchEvent(new Event(type, { bubbles: true }));
+    }
   });
 })();

@@ -1,0 +1,135 @@
+// What a teacher changes on a page: stored a moment after the last change, one store at a time, and kept in this browser
+// until the server has it, so that no crash, reload or bad network loses any.
+
+import { _ } from "./language.js";
+import { post, renewToken } from "./page.js";
+
+const MOMENT = 400; // milliseconds without a change
+const AGAIN = 4000; // milliseconds after which what did not arrive is sent again
+
+export class Storing {
+  #timer = null;
+  #waiting = {}; // fields that are not sent yet
+  #sent = {}; // fields that are on their way
+  /** @type {Promise<boolean>} */
+  #running = Promise.resolve(true);
+  #isLeaving = false;
+
+  // url: where fields are posted, as body(fields) says
+  // server: the fields as the server has them
+  // on: stored(answer, waiting) with the fields that were changed since and returns the fields as the server has them now,
+  // refused(words), state(words, isTrouble)
+  constructor({ url, server, on, body = (fields) => fields }) {
+    this.url = url;
+    this.server = structuredClone(server);
+    this.on = on;
+    this.body = body;
+    addEventListener("beforeunload", () => {
+      this.#isLeaving = true;
+    });
+    addEventListener("pagehide", () => this.#leave());
+  }
+
+  change(fields) {
+    this.#isLeaving = false;
+    this.#waiting = { ...this.#waiting, ...structuredClone(fields) };
+    this.#keep();
+    this.on.state(_("Saving …"), false);
+    this.#storeIn(MOMENT);
+  }
+
+  // Resolves to whether everything is stored, as soon as that is known.
+  store() {
+    clearTimeout(this.#timer);
+    this.#running = this.#running.then(() => this.#send());
+    return this.#running;
+  }
+
+  get isDone() {
+    return Object.keys({ ...this.#sent, ...this.#waiting }).length === 0;
+  }
+
+  // The fields that an earlier page of this browser changed and the server does not have. Where the server has something
+  // else than that page had found, the user is asked.
+  unstored() {
+    const text = localStorage.getItem(this.#place);
+    if (!text) return {};
+    const { fields, was } = JSON.parse(text);
+    const left = Object.keys(fields).filter((name) => !isSame(fields[name], this.server[name]));
+    const words = _("This was changed elsewhere since. Use what this browser had not saved yet?");
+    if (left.every((name) => isSame(was[name], this.server[name])) || confirm(words))
+      return Object.fromEntries(left.map((name) => [name, fields[name]]));
+    localStorage.removeItem(this.#place);
+    return {};
+  }
+
+  get #place() {
+    return `widepin-unstored-${this.url}`;
+  }
+
+  // The page that follows may have been asked for before what is on its way arrives, so it finds that here as well.
+  #keep() {
+    const fields = { ...this.#sent, ...this.#waiting };
+    const was = Object.fromEntries(Object.keys(fields).map((name) => [name, this.server[name] ?? null]));
+    if (!this.isDone) localStorage.setItem(this.#place, JSON.stringify({ fields, was }));
+    else if (!this.#isLeaving) localStorage.removeItem(this.#place);
+  }
+
+  #storeIn(milliseconds) {
+    clearTimeout(this.#timer);
+    this.#timer = setTimeout(() => this.store(), milliseconds);
+  }
+
+  #leave() {
+    if (Object.keys(this.#waiting).length)
+      post(this.url, this.body(this.#waiting), { keepalive: true }).catch(() => {}); // it is kept here too
+  }
+
+  async #send() {
+    if (!Object.keys(this.#waiting).length) return true;
+    this.#sent = this.#waiting;
+    this.#waiting = {};
+    const answer = await post(this.url, this.body(this.#sent)).catch(() => null);
+    const said = await answer?.json().catch(() => null);
+    if (!answer?.ok || !said) return this.#failed(answer, said);
+    const place = this.#place;
+    const sent = this.#sent;
+    this.#sent = {};
+    this.server = { ...this.server, ...sent, ...this.on.stored(said, this.#waiting) };
+    if (this.#place !== place) localStorage.removeItem(place);
+    this.#keep();
+    if (this.isDone) this.on.state(_("All changes saved"), false);
+    return true;
+  }
+
+  // What is wrong is sent again with the next change, which may mend it; anything else after a while.
+  async #failed(answer, said) {
+    this.#waiting = { ...this.#sent, ...this.#waiting };
+    this.#sent = {};
+    if (said?.expired && (await renewToken())) return this.#send();
+    if (answer?.status === 422 && said) {
+      this.on.state(_("Not saved"), true);
+      this.on.refused(said.error);
+      return false;
+    }
+    const signIn = answer?.redirected ? new URL(answer.url).pathname : said?.sign_in;
+    if (signIn)
+      this.on.state(
+        _("You are signed out; not saved yet"),
+        true,
+        `${signIn}?next=${encodeURIComponent(location.pathname)}`,
+      );
+    else this.on.state(_("No connection; not saved yet"), true);
+    this.#storeIn(AGAIN);
+    return false;
+  }
+}
+
+// Whether two values are equal as JSON, in whatever order their fields stand.
+export function isSame(a, b) {
+  const sorted = (_name, value) =>
+    value && typeof value === "object" && !Array.isArray(value)
+      ? Object.fromEntries(Object.entries(value).sort(([one], [other]) => (one < other ? -1 : 1)))
+      : value;
+  return JSON.stringify(a ?? null, sorted) === JSON.stringify(b ?? null, sorted);
+}

@@ -1,0 +1,134 @@
+"""What a teacher changes on a page is there after a reload, a bad network, a sign-out and a change made elsewhere."""
+
+import re
+
+from playwright.sync_api import expect
+
+from tests.browser.teaching import begin_task, build_model, making_step
+
+SAVED, NO_CONNECTION = "All changes saved", "No connection; not saved yet"
+
+
+def state(page):
+    return page.locator(".save-state")
+
+
+def cut(page):
+    """Nothing that is to be stored arrives any more; what is read does."""
+    page.route("**", lambda route: route.abort() if route.request.method == "POST" else route.fallback())
+
+
+def reloaded(page, what=".making"):
+    page.reload()
+    page.wait_for_selector(f"{what}[data-ready]")
+
+
+def test_what_is_changed_without_a_network_is_there_after_a_reload_and_stored_then(teacher):
+    begin_task(teacher, "Segment")
+    cut(teacher)
+    teacher.get_by_label("Title").fill("Crown of an arch")
+    expect(state(teacher)).to_have_text(NO_CONNECTION)
+    teacher.get_by_label("Text for the students").fill("Mark the crown.")
+    reloaded(teacher)
+    expect(teacher.get_by_label("Title")).to_have_value("Crown of an arch")
+    expect(teacher.get_by_label("Text for the students")).to_have_value("Mark the crown.")
+    teacher.unroute("**")
+    expect(state(teacher)).to_have_text(SAVED, timeout=10_000)
+    teacher.evaluate("localStorage.clear()")
+    reloaded(teacher)
+    expect(teacher.get_by_label("Title")).to_have_value("Crown of an arch")
+
+
+def answer(route, text):
+    if route.request.method == "GET":
+        route.fulfill(body=text, content_type="text/html")
+    else:
+        route.fallback()
+
+
+def test_a_page_that_was_asked_for_before_a_change_arrived_shows_the_change(teacher):
+    begin_task(teacher, "Segment")
+    address = teacher.url
+    before = teacher.request.get(address).text()
+    teacher.get_by_label("Title").fill("Crown of an arch")
+    teacher.evaluate("dispatchEvent(new Event('beforeunload'))")  # the next page is asked for ...
+    expect(state(teacher)).to_have_text(SAVED)  # ... and the change arrives after that
+    teacher.route(address, lambda route: answer(route, before))
+    reloaded(teacher)
+    expect(teacher.get_by_label("Title")).to_have_value("Crown of an arch")
+    expect(state(teacher)).to_have_text(SAVED)
+    assert teacher.evaluate("Object.keys(localStorage).filter((name) => name.includes('unstored'))") == []
+
+
+def test_what_was_changed_elsewhere_meanwhile_is_not_overwritten_unasked(teacher):
+    begin_task(teacher, "Segment")
+    cut(teacher)
+    teacher.get_by_label("Title").fill("Written here")
+    expect(state(teacher)).to_have_text(NO_CONNECTION)
+    token = teacher.locator("meta[name=csrf-token]").get_attribute("content")
+    changed = {"document": {"title": "Written there"}}
+    assert teacher.request.post(teacher.url, data=changed, headers={"X-CSRFToken": token}).ok
+    teacher.unroute("**")
+    asked = []
+    teacher.once("dialog", lambda dialog: (asked.append(dialog.message), dialog.dismiss()))
+    reloaded(teacher)
+    assert "changed elsewhere" in asked[0]
+    expect(teacher.get_by_label("Title")).to_have_value("Written there")
+
+
+def test_what_is_refused_is_kept_and_sent_again_with_what_mends_it(teacher):
+    begin_task(teacher, "Segment")
+    teacher.evaluate("document.querySelector('.making').making.change({ title: 'x'.repeat(300), text: 'Mark it.' })")
+    expect(teacher.locator("[data-trouble]")).to_contain_text("at most 200 characters")
+    expect(state(teacher)).to_have_text("Not saved")
+    teacher.get_by_label("Title").fill("Crown")
+    expect(state(teacher)).to_have_text(SAVED)
+    teacher.evaluate("localStorage.clear()")
+    reloaded(teacher)
+    expect(teacher.get_by_label("Title")).to_have_value("Crown")
+    expect(teacher.get_by_label("Text for the students")).to_have_value("Mark it.")
+
+
+def test_signed_out_elsewhere_the_way_back_is_offered_and_nothing_is_lost(teacher):
+    begin_task(teacher, "Segment")
+    teacher.context.clear_cookies()
+    teacher.get_by_label("Title").fill("Crown of an arch")
+    expect(state(teacher)).to_contain_text("You are signed out; not saved yet")
+    expect(state(teacher).get_by_role("link", name="Sign in")).to_have_attribute(
+        "href", re.compile("/sign-in[?]next=%2Fsheets")
+    )
+
+
+def test_what_is_drawn_without_a_network_is_on_the_board_again(teacher):
+    begin_task(teacher, "Segment")
+    build_model(teacher, ("circle", "AB"))
+    making_step(teacher, "What to construct")
+    teacher.get_by_role("link", name="Draw the sample solution").click()
+    teacher.wait_for_selector(".board-page[data-ready]")
+    cut(teacher)
+    teacher.locator(".card-tool[data-make=circle]").click()
+    teacher.keyboard.type("BA")
+    expect(state(teacher)).to_have_text(NO_CONNECTION)
+    reloaded(teacher, ".board-page")
+    expect(teacher.locator(".step-list li[data-step]")).to_have_count(2)
+    teacher.unroute("**")
+    expect(state(teacher)).to_have_text(SAVED, timeout=10_000)
+    teacher.get_by_role("link", name="Done").click()
+    teacher.wait_for_selector(".making[data-ready]")
+    expect(teacher.locator("[data-model-words]")).to_have_text("2 steps")
+
+
+def test_what_is_pressed_and_typed_before_the_scripts_are_there_waits_for_them(teacher):
+    begin_task(teacher, "Segment")
+    held = []
+    teacher.route("**/tool-book/**", lambda route: held.append(route))
+    teacher.reload(wait_until="commit")
+    teacher.get_by_label("Title").fill("Crown of an arch")
+    teacher.locator("[data-to-step=limits]").click()
+    expect(teacher.get_by_label("Topic")).to_be_visible()
+    held[0].continue_()
+    expect(teacher.get_by_label("Topic")).to_be_hidden()
+    expect(state(teacher)).to_have_text(SAVED)
+    teacher.unroute("**/tool-book/**")
+    reloaded(teacher)
+    expect(teacher.get_by_label("Title")).to_have_value("Crown of an arch")
