@@ -6,15 +6,19 @@ import contextlib
 import json
 import os
 import shutil
-import socket
 import subprocess
 import sys
 import time
 from dataclasses import dataclass, field
+from http.client import HTTPConnection, HTTPException
 from pathlib import Path
 from typing import Any
 
 from .mariadb import end_with_parent
+
+
+LONGEST_START, LONGEST_ANSWER = 120, 30
+"""Seconds: until the server answers for the first time, and for one answer."""
 
 
 class WebTrouble(Exception):
@@ -65,14 +69,25 @@ class WebServer:
             preexec_fn=end_with_parent,
             start_new_session=True,
         )
-        for _ in range(600):
-            if self.ended:
-                break
-            with contextlib.suppress(OSError), socket.create_connection((self.host, self.port), 0.5):
+        until = time.monotonic() + LONGEST_START
+        while not self.ended and time.monotonic() < until:
+            if self._answers():
                 return
             time.sleep(0.05)
         self.stop()
         raise WebTrouble("The web server did not start; its messages are above.")
+
+    def _answers(self) -> bool:
+        """Whether a request is answered. That somebody listens is not enough: a worker has to be there as well."""
+        with contextlib.suppress(OSError, HTTPException):
+            asked = HTTPConnection(self.host, self.port, timeout=LONGEST_ANSWER)
+            try:
+                asked.request("GET", "/healthz")
+                asked.getresponse().read()
+                return True
+            finally:
+                asked.close()
+        return False
 
     def stop(self) -> None:
         """Ask it to end, and make it after a while."""
