@@ -81,6 +81,12 @@ TWO_BISECTORS = "u perpendicular_bisector A B\nh line A B\nM midpoint A B\np per
 needs(N.ON_BISECTOR, TWO_BISECTORS, fact(Rel.ON, "M", "u"))
 needs(N.ONE_PARALLEL, TWO_BISECTORS, fact(Rel.ON, "P", "u"), N.ON_BISECTOR)
 needs(N.OF_BISECTOR, TWO_BISECTORS, lengths("PA", "PB"), N.ON_BISECTOR, N.ONE_PARALLEL)
+needs(N.MIRRORED, "u perpendicular_bisector A B\nD reflection C u", lengths("AC", "BD"))
+needs(
+    N.ALTITUDES,
+    "a line B C\nc line A B\np perpendicular a A\nq perpendicular c C\nH intersection p q\nh line B H\nb line A C",
+    fact(Rel.PERPENDICULAR, "h", "b"),
+)
 needs(N.MIDPOINT, "k circle A B\nh line A B\nD intersection k h other_than=B", fact(Rel.MIDPOINT, "A", "B", "D"))
 needs(
     N.HALVES_OF_EQUALS,
@@ -118,6 +124,17 @@ needs(
     "k circle_through A B C\ng line A B\np perpendicular g A\nD intersection p k other_than=A\nO midpoint B D",
     lengths("OA", "OC"),
     N.THALES_CONVERSE,
+)
+needs(
+    N.CENTRE_OF_DIAMETER,
+    "k circle_through A B C\nu perpendicular_bisector A B\nP intersection u k pick=1\nQ intersection u k pick=2\n"
+    "O midpoint P Q",
+    lengths("OP", "OC"),
+)
+needs(
+    N.TANGENT_AT_APEX,
+    "k circle_through A B C\nu perpendicular_bisector A B\nP intersection u k pick=1\np perpendicular u P",
+    fact(Rel.TANGENT, "k", "p"),
 )
 needs(
     N.RIGHT_BY_EQUAL,

@@ -39,6 +39,8 @@ REASON_WORDS: dict[str, str] = complete(
         N.ON_BISECTOR: marked("it is as far from one end as from the other"),
         N.OF_BISECTOR: marked("it lies on the perpendicular bisector"),
         N.BISECTOR_THREE: marked("all three lie on the perpendicular bisector"),
+        N.MIRRORED: marked("mirror images are as far apart as what they are images of"),
+        N.ALTITUDES: marked("the three altitudes of a triangle meet in one point"),
         N.MIDPOINT: marked("it halves the segment"),
         N.HALVES_OF_EQUALS: marked("halves of equal lengths"),
         N.DOUBLES_OF_EQUALS: marked("doubles of equal lengths"),
@@ -48,6 +50,7 @@ REASON_WORDS: dict[str, str] = complete(
         N.MEDIANS: marked("two medians cut each other in the ratio 2 : 1"),
         N.MEDIANS_THIRD: marked("two medians cut each other in the ratio 2 : 1"),
         N.CENTRE: marked("as far from three points of a circle as its centre alone is"),
+        N.CENTRE_OF_DIAMETER: marked("the perpendicular bisector of a chord is a diameter, the centre halves it"),
         N.EQUAL_STRIPS: marked("parallels that cut equal parts of one line cut equal parts of another"),
         N.CEVA_PARALLEL: marked("Ceva’s theorem: with a midpoint on one side, the other two are cut in equal ratios"),
         N.CEVA_MIDPOINT: marked("Ceva’s theorem: where two sides are cut in equal ratios, the third is halved"),
@@ -74,6 +77,7 @@ REASON_WORDS: dict[str, str] = complete(
         N.RIGHT_BY_HALVES: marked("equal adjacent angles on a line are right angles"),
         N.INSCRIBED: marked("inscribed angles over the same chord"),
         N.TANGENT: marked("it is perpendicular to the radius at its end"),
+        N.TANGENT_AT_APEX: marked("it is parallel to a chord, through the middle of its arc"),
         N.TANGENT_TO_BOTH_LEGS: marked("the centre lies on the bisector of the angle"),
         N.TANGENT_BY_SIMILITUDE: marked("it passes through the centre of similitude of both circles"),
         N.RATIO_OF_HALVES: marked("a midpoint halves"),
@@ -106,6 +110,11 @@ NAMED_REASONS: dict[str, str] = {
     N.BISECTOR_THIRD: marked("%(R)s lies on the perpendicular bisector of %(A)s%(B)s"),
     N.BISECTOR_THREE: marked(
         "%(P)s, %(Q)s and %(R)s are each as far from %(A)s as from %(B)s: all three lie on the perpendicular bisector"
+    ),
+    N.MIRRORED: marked("mirror images: %(B)s of %(A)s, %(D)s of %(C)s"),
+    N.ALTITUDES: marked("%(H)s lies on two altitudes of triangle %(A)s%(B)s%(C)s, so on the third as well"),
+    N.CENTRE_OF_DIAMETER: marked(
+        "%(P)s%(Q)s is a diameter, the perpendicular bisector of the chord %(A)s%(B)s; the centre halves it"
     ),
     N.EQUAL_STRIPS: marked("parallels that cut off %(R)s%(O)s = %(O)s%(T)s cut equal parts of every line"),
     N.CEVA_PARALLEL: marked("Ceva’s theorem in triangle %(A)s%(B)s%(S)s: %(M)s halves %(A)s%(B)s"),

@@ -67,13 +67,13 @@ def _decided(examined: Examination, n: int, m: int) -> bool:
 
 
 @lru_cache(maxsize=512)
-def known_as(task: Task) -> dict[str, Step]:
+def known_as(task: Task, helpers: bool = False) -> dict[str, Step]:
     """Objects of the model that conditions name -> a step that makes the same object from given ones, where there is
-    one.
+    one. ``helpers``: of all objects of the model.
 
     So the line that a model draws through two intersections is known as a perpendicular bisector.
     """
-    named = [step for step in task.model_steps if step.id in task.model_needed]
+    named = [step for step in task.model_steps if helpers or step.id in task.model_needed]
     before = (*task.done, *task.model_steps)
     figure = Figure((*before, *_made_from_given(task)))
     drawn, shapes = figure.drawn()

@@ -313,7 +313,7 @@ def _has_property(
     if line.condition is None:
         return False
     known = {variant for premise in cited for variant in _variants(drawn, premise)}
-    goals = Goals(examined.task, drawn, answer, known_as(examined.task)).all()
+    goals = Goals(examined.task, drawn, answer, known_as(examined.task, helpers=True)).all()
     goal = next((goal for goal in goals if goal.place == line.condition), None)
     return goal is not None and any(all(_is_known(state, part, known) for part in way) for way in goal.ways)
 

@@ -37,7 +37,8 @@ class Drawn:
     ``found``: points that were proved to lie on a line besides, with the facts that say so.
     ``given``: facts that makes state, each with its steps. ``model_points``: where the sample solution's lie.
     ``radii``: lengths that are radii of one circle, or of circles drawn with one radius, with the steps that say so.
-    ``bounded``: rays and segments. ``bisector``: line -> the two points whose perpendicular bisector it was made as.
+    ``bounded``: rays and segments. ``mirrored``: line -> pairs of points that are mirror images in it, by its making
+    or theirs.
     ``steps``: how objects are made.
     """
 
@@ -51,7 +52,7 @@ class Drawn:
     centre: dict[str, str] = field(default_factory=dict)
     radius: dict[str, tuple[str, str]] = field(default_factory=dict)
     bounded: set[str] = field(default_factory=set)
-    bisector: dict[str, tuple[str, str]] = field(default_factory=dict)
+    mirrored: dict[str, list[tuple[str, str]]] = field(default_factory=lambda: defaultdict(list))
     given: list[tuple[Fact, frozenset[str]]] = field(default_factory=list)
     radii: list[dict[tuple[str, str], frozenset[str]]] = field(default_factory=list)
     steps: list[Step] = field(default_factory=list)
@@ -192,7 +193,8 @@ class Drawn:
                 return ((a - v).conj() * (b - v)).real > 0
             case "bisector":
                 line, *pair = terms
-                return np.full(len(self.points[pair[0]]), set(self.bisector.get(line, ())) == set(pair))
+                is_so = any(set(one) == set(pair) for one in self.mirrored.get(line, ()))
+                return np.full(len(self.points[pair[0]]), is_so)
             case "centre":
                 centre, circle = terms
                 return np.full(len(self.points[centre]), self.centre.get(circle) == centre)
@@ -373,7 +375,9 @@ def _say(found: Drawn, examined: Examination, number: int) -> None:
             put(of[1], id_)
             state(Rel.PARALLEL, id_, of[0])
         case "perpendicular_bisector":
-            found.bisector[id_] = (of[0], of[1])
+            found.mirrored[id_].append((of[0], of[1]))
+        case "reflection":
+            found.mirrored[of[1]].append((of[0], id_))
         case "angle_bisector":
             put(of[1], id_)
         case "translation":

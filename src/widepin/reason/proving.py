@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import replace
+from functools import cached_property
 
 from ..judge.examination import Examination
 from ..judge.sameness import known_as
@@ -87,8 +88,12 @@ class Attempt:
         self.drawn = drawn_in(examined, numbers, columns)
         put_model(self.drawn, examined, columns)
         self.is_empty = case is not None and self.drawn.keep(case).sum() < FEWEST_OF_A_CASE
-        self.known = Knowledge(self.drawn, said_by_making(self.drawn, examined, numbers))
         self.left = left
+
+    @cached_property
+    def known(self) -> Knowledge:
+        """What follows in these positions; not to be asked for where there are none."""
+        return Knowledge(self.drawn, said_by_making(self.drawn, self.examined, self.numbers))
 
     def in_case(self, case: Case) -> Attempt:
         """Another attempt, in the positions of a case only."""
@@ -103,7 +108,7 @@ class Attempt:
         if self.is_empty:
             return Proof((), self.places())
         task, drawn, known = self.examined.task, self.drawn, self.known
-        goals = list(Goals(task, drawn, self.answer, known_as(task)).all())
+        goals = list(Goals(task, drawn, self.answer, known_as(task, helpers=True)).all())
         wanted = _wanted(known, goals)
         self.left = saturate(known, wanted, self.left)
         extraction = Extraction(known)

@@ -40,6 +40,8 @@ class RuleName(StrEnum):
     ON_BISECTOR = "equally far from both ends"
     OF_BISECTOR = "a point of a perpendicular bisector"
     BISECTOR_THREE = "points equally far from the ends lie in a row"
+    MIRRORED = "lengths in a mirror"
+    ALTITUDES = "the altitudes of a triangle meet"
     MIDPOINT = "equal parts"
     HALVES_OF_EQUALS = "halves of equals"
     DOUBLES_OF_EQUALS = "doubles of equals"
@@ -49,6 +51,7 @@ class RuleName(StrEnum):
     MEDIANS = "crossing of two medians"
     MEDIANS_THIRD = "a third of a median"
     CENTRE = "equally far from three points of a circle"
+    CENTRE_OF_DIAMETER = "midpoint of a diameter"
     EQUAL_STRIPS = "parallels through equal parts"
     CEVA_PARALLEL = "lines through one point of the median"
     CEVA_MIDPOINT = "line through the crossing of the diagonals"
@@ -75,6 +78,7 @@ class RuleName(StrEnum):
     RIGHT_BY_HALVES = "equal adjacent angles"
     INSCRIBED = "inscribed angles"
     TANGENT = "perpendicular to the radius"
+    TANGENT_AT_APEX = "parallel to a chord through the middle of its arc"
     TANGENT_TO_BOTH_LEGS = "centre on the bisector"
     TANGENT_BY_SIMILITUDE = "centre of similitude"
     RATIO_OF_HALVES = "half of a length"
@@ -221,6 +225,14 @@ ROWS = (
     ),
     Rule(N.ON_BISECTOR, "equal_length PA PB", "on P l", "bisector l A B", "I.10"),
     Rule(N.OF_BISECTOR, "on P l", "equal_length PA PB", "bisector l A B", "I.4"),
+    Rule(
+        N.MIRRORED,
+        "perpendicular AB l, perpendicular CD l",
+        "equal_length AC BD",
+        "bisector l A B, bisector l C D",
+        "I.4",
+    ),
+    Rule(N.ALTITUDES, "perpendicular AH BC, perpendicular CH AB", "perpendicular BH AC", "apart A B C, distinct B H"),
     Rule(N.HALVES_OF_EQUALS, "midpoint M A B, midpoint N C D, equal_length AB CD", "equal_length MA NC"),
     Rule(N.DOUBLES_OF_EQUALS, "midpoint M A B, midpoint N C D, equal_length MA NC", "equal_length AB CD"),
     Rule(N.HALF_OF_SIDE, "midpoint M A B, midpoint N A C", "half MN BC", "apart A B C", "VI.2"),
@@ -301,6 +313,13 @@ ROWS = (
     Rule(N.INSCRIBED, "concyclic A B C D", "equal_angle ACB ADB", "same_side C D A B", "III.21"),
     Rule(N.TANGENT, "on T k, on T l, perpendicular OT l", "tangent k l", "centre O k", "III.16"),
     Rule(
+        N.TANGENT_AT_APEX,
+        "on P k, on Q k, on R k, on P l, equal_length PQ PR, parallel QR l",
+        "tangent k l",
+        "apart P Q R",
+        "III.16",
+    ),
+    Rule(
         N.TANGENT_TO_BOTH_LEGS,
         "tangent k AB, equal_angle BAO OAC",
         "tangent k AC",
@@ -351,6 +370,13 @@ ROWS = (
         "equal_length OA OD",
         "apart A B C",
         "III.9",
+    ),
+    Rule(
+        N.CENTRE_OF_DIAMETER,
+        "on A k, on B k, on C k, on P k, on Q k, equal_length PA PB, equal_length QA QB, midpoint O P Q",
+        "equal_length OP OC",
+        "distinct A B, distinct P Q",
+        "III.1",
     ),
     Rule(
         N.EQUAL_STRIPS,

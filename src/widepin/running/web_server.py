@@ -16,7 +16,6 @@ from typing import Any
 
 from .mariadb import end_with_parent
 
-
 LONGEST_START, LONGEST_ANSWER = 120, 30
 """Seconds: until the server answers for the first time, and for one answer."""
 

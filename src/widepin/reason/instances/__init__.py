@@ -9,7 +9,7 @@ from .bisectors import bisectors, drawn_bisectors, halves
 from .circles import circles, tangents
 from .hexagons import hexagons
 from .instance import Instance, Rows
-from .lines import around_points, equal_strips, midlines, on_lines, parallels, trapeziums
+from .lines import altitudes, around_points, equal_strips, midlines, on_lines, parallels, trapeziums
 from .ratios import ratios
 from .triangles import Triangles
 
@@ -33,6 +33,7 @@ class Proposals:
         yield from self.triangles.congruences()
         yield from parallels(known)
         yield from on_lines(known)
+        yield from altitudes(known)
         yield from midlines(known)
         yield from equal_strips(known)
         yield from trapeziums(known)

@@ -39,13 +39,17 @@ def bisectors(known: Knowledge) -> Iterator[Instance]:
 
 
 def drawn_bisectors(known: Knowledge) -> Iterator[Instance]:
-    """Points on perpendicular bisectors that a tool made."""
-    for line, (a, b) in known.drawn.bisector.items():
-        if a in known.points and b in known.points:
+    """Points on perpendicular bisectors and mirrors that a tool made or used, and lengths in a mirror."""
+    for line, pairs in known.drawn.mirrored.items():
+        pairs = [pair for pair in pairs if set(pair) <= set(known.points)]
+        for a, b in pairs:
             for p in known.points:
                 if p not in (a, b) and known.far(p, a) == known.far(p, b):
                     rule = N.OF_BISECTOR if known.drawn.passes(line, p) else N.ON_BISECTOR
                     yield RULES[rule], {"P": p, "A": a, "B": b, "l": line}
+        for (a, b), (c, d) in combinations(pairs, 2):
+            for p, q in ((c, d), (d, c)):
+                yield RULES[N.MIRRORED], {"A": a, "B": b, "C": p, "D": q, "l": line}
 
 
 def _equally_far(known: Knowledge) -> dict[tuple[str, str], list[str]]:

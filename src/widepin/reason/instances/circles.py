@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from itertools import combinations, permutations
+from itertools import combinations, permutations, product
 
 from ..facts import Rel, fact
 from ..knowledge import Knowledge
 from ..rules import RULES, RuleName
-from .instance import Instance
+from .instance import Instance, Named
 
 N = RuleName
 
@@ -32,7 +32,7 @@ def circles(known: Knowledge) -> Iterator[Instance]:
 
 
 def _centre(known: Knowledge, circle: str, on: list[str]) -> Iterator[Instance]:
-    """A point that is known to be equally far from three points of a circle, and a fourth."""
+    """A point that is known to be equally far from three points of a circle, and a fourth; the middle of a diameter."""
     if known.drawn.centre.get(circle) in known.points:
         return  # radii say it
     for o in known.points:
@@ -41,11 +41,25 @@ def _centre(known: Knowledge, circle: str, on: list[str]) -> Iterator[Instance]:
             for d in near:
                 if d not in (a, b, c):
                     yield RULES[N.CENTRE], {"O": o, "A": a, "B": b, "C": c, "D": d, "k": circle}
+    for o, p, q in known.midpoints():
+        if p in on and q in on and all(known.far(o, one) == known.far(o, p) for one in on):
+            for a, b in combinations([one for one in on if one not in (p, q)], 2):
+                if known.far(p, a) == known.far(p, b) and known.far(q, a) == known.far(q, b):
+                    for c in on:
+                        named: Named = {"O": o, "P": p, "Q": q, "A": a, "B": b, "C": c, "k": circle}
+                        yield RULES[N.CENTRE_OF_DIAMETER], named
 
 
 def tangents(known: Knowledge) -> Iterator[Instance]:
     """Lines at right angles to a radius, both legs of an angle, and lines that touch two circles."""
     drawn = known.drawn
+    for circle in drawn.circles:
+        on = [point for point in drawn.on[circle] if point in known.points]
+        for p, (q, r) in product(on, combinations(on, 2)):
+            if p not in (q, r) and known.far(p, q) == known.far(p, r):
+                for line in drawn.lines_through(p):
+                    if drawn.holds(fact(Rel.TANGENT, circle, line)):
+                        yield RULES[N.TANGENT_AT_APEX], {"P": p, "Q": q, "R": r, "k": circle, "l": line}
     for circle, centre in drawn.centre.items():
         if centre not in known.points:
             continue

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from itertools import combinations
 
-from ..facts import Fact, Rel, three
+from ..facts import Fact, Rel, Term, three
 from ..knowledge import Knowledge
 from ..rules import RULES, RuleName
 from .instance import Instance, Named
@@ -40,6 +40,22 @@ def parallels(known: Knowledge) -> Iterator[Instance]:
                     yield RULES[N.CORRESPONDING], named | {"P": one}
                 if one not in (p, q, r, s) and drawn.in_a_row((p, one, r)) and drawn.in_a_row((q, one, s)):
                     yield RULES[N.DIAGONALS], named | {"M": one}
+
+
+def altitudes(known: Knowledge) -> Iterator[Instance]:
+    """Points on two altitudes of a triangle."""
+
+    def points_on(term: Term) -> set[str]:
+        return {p for p in known.points if p in term or (isinstance(term, str) and known.drawn.passes(term, p))}
+
+    crossed = [tuple(map(points_on, one.of)) for one in known.all_with(Rel.PERPENDICULAR)]
+    turned = [pair for one in crossed for pair in (one, one[::-1])]
+    for (first, base), (second, other) in combinations(turned, 2):
+        for h in first & second:
+            for b in (base & other) - {h}:
+                for a in (first & other) - {h, b}:
+                    for c in (second & base) - {h, b, a}:
+                        yield RULES[N.ALTITUDES], {"H": h, "A": a, "B": b, "C": c}
 
 
 def on_lines(known: Knowledge) -> Iterator[Instance]:
