@@ -70,7 +70,12 @@ def test_what_was_changed_elsewhere_meanwhile_is_not_overwritten_unasked(teacher
     assert teacher.request.post(teacher.url, data=changed, headers={"X-CSRFToken": token}).ok
     teacher.unroute("**")
     asked = []
-    teacher.once("dialog", lambda dialog: (asked.append(dialog.message), dialog.dismiss()))
+
+    def no(dialog):
+        asked.append(dialog.message)
+        dialog.dismiss()
+
+    teacher.once("dialog", no)
     reloaded(teacher)
     assert "changed elsewhere" in asked[0]
     expect(teacher.get_by_label("Title")).to_have_value("Written there")

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from itertools import combinations
 
 from .drawn import Drawn
-from .facts import Fact, Rel, ends, fact, lengths_of, three
+from .facts import Fact, Rel, Term, ends, fact, lengths_of, three
 from .knowledge import Derivation, Knowledge
 from .proof import Line
 from .rules import Bindings, RuleName
@@ -65,8 +65,8 @@ class Extraction:
             return numbers if len(numbers) < 2 else [self._put(one, RuleName.SAME_LINE, numbers)]
         if one.rel is Rel.EQUAL_LENGTH:
             return [self._equal_lengths(one, numbers, before is None)]
-        if one.rel is Rel.EQUAL_ANGLE and support.facts:
-            return [self._equal_angles(one, support.facts, numbers)]
+        if support.facts and support.rule in (RuleName.TRANSITIVE, RuleName.DIRECTIONS):
+            numbers = self._in_parts(support.facts, numbers, support.rule)
         return [self._put(one, support.rule, numbers, bindings=support.bindings)]
 
     # -- why a fact is known ------------------------------------------------------------------------
@@ -214,18 +214,31 @@ class Extraction:
         every = set[tuple[str, str]]().union(*(lengths_of(self.lines[number - 1].fact) for number in numbers))
         return fact(Rel.EQUAL_LENGTH, *sorted(every))
 
-    def _equal_angles(self, one: Fact, links: Sequence[Fact], numbers: list[int]) -> int:
-        """A line that puts a chain of equal angles together; what its first links say together comes before."""
+    def _in_parts(self, links: Sequence[Fact], numbers: list[int], rule: RuleName) -> list[int]:
+        """The numbers of a chain of equal angles or of directions; where it is long, its first links as one."""
         while len(numbers) > MOST_CITED:
-            left = set(links[0].of)
-            for link in links[1:MOST_CITED]:
-                left ^= set(link.of)
-            if len(left) != 2:
+            said = self._together(links[:MOST_CITED])
+            if said is None:
                 break
-            said = fact(Rel.EQUAL_ANGLE, *sorted(left))
-            numbers = [self._put(said, RuleName.TRANSITIVE, numbers[:MOST_CITED]), *numbers[MOST_CITED:]]
+            numbers = [self._put(said, rule, numbers[:MOST_CITED]), *numbers[MOST_CITED:]]
             links = [said, *links[MOST_CITED:]]
-        return self._put(one, RuleName.TRANSITIVE, numbers)
+        return numbers
+
+    def _together(self, links: Sequence[Fact]) -> Fact | None:
+        """What a chain of equal angles or directions says of its two ends; None where it is none."""
+        left, turned = set[Term](), 0
+        for link in links:
+            terms = link.of
+            if link.rel is Rel.RIGHT_ANGLE:
+                p, v, q = three(link.of[0])
+                terms = (self.drawn.line((v, p)), self.drawn.line((v, q)))
+            left ^= set(terms)
+            turned ^= link.rel in (Rel.PERPENDICULAR, Rel.RIGHT_ANGLE)
+        if len(left) != 2:
+            return None
+        if links[0].rel is Rel.EQUAL_ANGLE:
+            return fact(Rel.EQUAL_ANGLE, *sorted(left))
+        return fact(Rel.PERPENDICULAR if turned else Rel.PARALLEL, *sorted(left, key=str))
 
     def _put(
         self,

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import replace
 from functools import cached_property
 
@@ -14,13 +14,13 @@ from ..plane.steps import Step
 from .checker import check
 from .drawn import Drawn, after_making, columns_where_all_is, drawn_in, put_model
 from .engine import MOST_TRIED, distinctions, saturate
-from .extraction import Extraction
+from .extraction import MOST_CITED, Extraction
 from .facts import Fact, Rel, fact
 from .goals import READ_OFF, Goal, Goals
 from .knowledge import Knowledge
 from .proof import Case, Line, Proof
 from .rules import RuleName
-from .shortening import shortened
+from .shortening import shortened, without_unused
 
 FEWEST_OF_A_CASE = 2
 """Positions that are looked at."""
@@ -135,9 +135,21 @@ def checked(proof: Proof, examined: Examination, numbers: Sequence[int], answer:
     """A proof that the checker has passed; where it has not, nothing is claimed."""
     wrong = check(proof, examined, numbers, answer)
     if wrong is None:
-        return proof
+        return _without_idle_rows(proof, lambda less: check(less, examined, numbers, answer) is None)
     conditions = tuple(sorted({*proof.open, *(line.condition for line in proof.lines if line.condition is not None)}))
     return Proof((), conditions, missing=proof.missing)
+
+
+def _without_idle_rows(proof: Proof, passes: Callable[[Proof], bool]) -> Proof:
+    """A proof whose lines, where they cite many, cite no points in a row that they do not need."""
+    for place, line in enumerate(proof.lines):
+        for number in line.because:
+            if len(line.because) > MOST_CITED and proof.lines[number - 1].fact.rel is Rel.COLLINEAR:
+                less = replace(line, because=tuple(other for other in line.because if other != number))
+                tried = replace(proof, lines=(*proof.lines[:place], less, *proof.lines[place + 1 :]))
+                if passes(tried):
+                    proof, line = tried, less
+    return replace(proof, lines=without_unused(proof.lines))
 
 
 def moved(lines: Sequence[Line], by: int) -> Iterator[Line]:
