@@ -264,10 +264,9 @@ def test_data_of_a_newer_program_are_left_alone(stopped):
 
 
 def test_an_existing_server_is_used_if_it_is_named(tmp_path):
-    server = MariaDB(tmp_path / "theirs", THROWAWAY)
+    server, school = MariaDB(tmp_path / "theirs", THROWAWAY), School(tmp_path)
     try:
         url = server.start()
-        school = School(tmp_path)
         assert link_in(school.setup("--database", url))
         assert not (school.data / "database").exists()
         school.start()
@@ -277,6 +276,7 @@ def test_an_existing_server_is_used_if_it_is_named(tmp_path):
         school.stop()
         assert rows(url)["one_time_link"] == 1
     finally:
+        school.stop()
         server.stop()
     done = school.run("doctor")
     assert done.returncode and "!!   database" in done.stdout

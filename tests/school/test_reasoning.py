@@ -98,6 +98,17 @@ def test_missing_lines_are_filled_in(asked):
     assert not reasoning.rightness(attempt, lines, sent, never)[missing[0].number]
 
 
+def test_lines_that_both_cases_of_a_proof_have_are_told_apart(asked):
+    attempt, lines = asked(Reasons.FILL)
+    both = [line | {"case": case} for case in ("If C is above", "If C is below") for line in lines[:2]]
+    both = [line | {"n": number, "because": []} for number, line in enumerate(both, 1)]
+    rows = reasoning.exercise(attempt, both)
+    missing = [row.number for row in rows if row.words is None]
+    assert len(missing) == 2 and len(set(rows[missing[0] - 1].choices.values())) == 2
+    sent = {f"line-{number}": [str(other)] for number, other in zip(missing, missing[::-1], strict=True)}
+    assert not any(reasoning.rightness(attempt, both, sent, never).values())
+
+
 def test_nothing_is_asked_where_there_is_nothing_to_prove(asked):
     attempt, lines = asked(Reasons.NONE)
     assert attempt.reasoned is None and attempt.score == 100

@@ -132,7 +132,10 @@ TABLE = {
     "sheets.take": ("POST", AWAY, AWAY, AWAY, NO, NO),
     "sheets.create": ("POST", AWAY, AWAY, AWAY, NO, NO),
     "sheets.read": ("POST", AWAY, AWAY, AWAY, NO, NO),
-    **{f"sheets.{page}": ("GET", AWAY, OK, NO, NO, NO) for page in ("sheet", "draw", "as_json", "ask_assign")},
+    **{
+        f"sheets.{page}": ("GET", AWAY, OK, NO, NO, NO)
+        for page in ("sheet", "draw", "as_json", "ask_assign", "proof", "why")
+    },
     "sheets.save": ("POST", AWAY, OK, NO, NO, NO),
     "sheets.propose": ("POST", AWAY, 422, NO, NO, NO),
     "sheets.try_out": ("POST", AWAY, OK, NO, NO, NO),

@@ -158,6 +158,19 @@ def test_a_teacher_switches_the_places_in_the_elements_off_and_on(teacher):
     assert "I.10" in places()
 
 
+def test_the_proof_of_an_own_task_is_that_of_its_sample_solution(teacher, sheet):
+    assert f'data-why="{sheet}/why"' in teacher.get(f"{sheet}/proof").text
+    known = teacher.get("/library/midpoint/why").json
+    assert known["lines"] and teacher.get(f"{sheet}/why").json == known
+    copied = teacher.post("/library/centroid/take").location
+    assert teacher.get(f"{copied}/why").json == teacher.get("/library/centroid/why").json
+    model = teacher.get(f"{sheet}/task.json").json["model"]
+    teacher.post(sheet, json={"document": {"model": [*model[:-1], {"id": "M", "make": "free_point", "at": [5, 3.5]}]}})
+    assert "does not solve the task" in teacher.get(f"{sheet}/why").json["said"]
+    empty = teacher.post("/sheets", data={}).location
+    assert teacher.get(f"{empty}/proof").status_code == 400
+
+
 def test_the_proof_of_what_only_asks_for_the_sample_solution_is_that_of_its_property(teacher):
     lines = teacher.get("/library/centroid/why").json["lines"]
     assert [line["words"] for line in lines[-2:]] == ["AS : AM = 2 : 3", "BS : BN = 2 : 3"]

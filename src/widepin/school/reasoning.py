@@ -84,23 +84,28 @@ def exercise(attempt: HandIn, lines: Sequence[JsonObject]) -> list[Row]:
     chance = Random(attempt.id)
     match attempt.work.assignment.reasons:
         case Reasons.ORDER:
-            rows = [Row(line["n"], line["words"], line["because_of"], {}) for line in lines]
+            rows = [Row(line["n"], _said(line), line["because_of"], {}) for line in lines]
             chance.shuffle(rows)
             return rows
         case Reasons.CHOOSE:
             every = {line["rule"]: line["because_of"] for line in lines}
-            return [Row(line["n"], line["words"], None, _choices(line, every, chance)) for line in lines]
+            return [Row(line["n"], _said(line), None, _choices(line, every, chance)) for line in lines]
         case Reasons.FILL:
             hidden = {line["n"] for line in lines[1::2]} or {lines[-1]["n"]}
-            offered = {str(line["n"]): line["words"] for line in lines if line["n"] in hidden}
+            offered = {str(line["n"]): _said(line) for line in lines if line["n"] in hidden}
             mixed = list(offered.items())
             chance.shuffle(mixed)
             return [
-                Row(line["n"], None if line["n"] in hidden else line["words"], line["because_of"], dict(mixed))
+                Row(line["n"], None if line["n"] in hidden else _said(line), line["because_of"], dict(mixed))
                 for line in lines
             ]
         case Reasons.NONE:
             return []
+
+
+def _said(line: JsonObject) -> str:
+    """A line in words, with the case that it is said for: in both cases of a proof there may be the same line."""
+    return f"{line['case']}: {line['words']}" if line["case"] else str(line["words"])
 
 
 def _choices(line: JsonObject, every: Mapping[str, str], chance: Random) -> dict[str, str]:
@@ -140,7 +145,7 @@ def rightness(
                 for line in lines
             }
         case Reasons.FILL:
-            words = {str(line["n"]): line["words"] for line in lines}
+            words = {str(line["n"]): _said(line) for line in lines}
             return {
                 row.number: words.get((sent.get(f"line-{row.number}") or [""])[0]) == words[str(row.number)]
                 for row in exercise(attempt, lines)

@@ -22,12 +22,13 @@ def handout(
     whose: str,
     proved: Mapping[str, str] | None = None,
     elements: bool = True,
+    shows: Sequence[JsonObject] = (),
 ) -> Response:
     """A construction step by step. With ``arcs`` in the address, circles are short arcs as drawn by hand.
 
     ``task``: its document. ``figure``: given, start and steps in JSON, and uses of class tools. ``proved``: wanted
     name -> id where the construction is sound and its proof is to be printed too; ``elements``: with places in the
-    Elements.
+    Elements; ``shows``: conditions that are proved instead of those of the task.
     """
     return printed(
         title,
@@ -38,6 +39,7 @@ def handout(
             "answer": list(answer),
             "proved": dict(proved or {}),
             "elements": elements,
+            "shows": list(shows),
             "title": title,
             "whose": whose,
             "arcs": "arcs" in request.args,

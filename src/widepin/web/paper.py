@@ -19,7 +19,7 @@ from ..documents.proofs import explained_proof
 from ..documents.reading import JsonObject
 from ..documents.step_pictures import step_pictures
 from ..documents.svg import picture
-from ..documents.task import read_task
+from ..documents.task import read_task, to_be_shown
 from ..documents.words import Words, instruction, instruction_to_use, results_of
 from ..judge.verdict import Outcome
 from ..reason.proving import prove
@@ -84,8 +84,8 @@ def lines_of_proof(data: JsonObject, tell: Tell) -> list[JsonObject]:
     if not data["proved"]:
         return []
     tell(_("Looking for a proof"), 0, 1)
-    task, steps = read_task(data["task"]), read_steps(data["figure"]["steps"])
-    proof = prove(task, steps, data["proved"])
+    task = to_be_shown(read_task(data["task"]), data["shows"])
+    proof = prove(task, read_steps(data["figure"]["steps"]), data["proved"])
     return explained_proof(proof, task) if proof.is_whole and not proof.trivial else []
 
 

@@ -16,14 +16,16 @@ from ..documents.reading import JsonObject
 from ..documents.task import read_task, to_be_shown
 from ..judge.examination import Examination
 from ..judge.task import Task
+from ..judge.task_check import check_task
 from ..plane.figure import is_defined
 from ..plane.steps import Step
 from ..reason.checker import check
 from ..reason.proof import Proof
 from ..reason.proving import prove
 from ..reason.rules import RuleName
+from ..school.library import LIBRARY
 from ..school.library.notation import LibraryTask
-from ..school.models import HandIn
+from ..school.models import HandIn, TaskSheet
 from .judging import apart
 
 
@@ -43,6 +45,35 @@ def why_known(known: LibraryTask) -> JsonObject:
     """The proof that the sample solution of a task of the library is right."""
     document = known.document()
     return why(document, document["model"], {one["name"]: one["name"] for one in document["wanted"]}, known.shows)
+
+
+def of_sheet(sheet: TaskSheet) -> JsonObject:
+    """The proof that the sample solution of a teacher's task is right; of a task of the library as it is there."""
+    document = sheet.document
+    if not is_solved(document):
+        return {
+            "lines": [],
+            "said": _("The sample solution does not solve the task, so there is nothing to prove yet."),
+        }
+    return why(
+        document, document["model"], {one["name"]: one["name"] for one in document["wanted"]}, shown_instead(sheet)
+    )
+
+
+def is_solved(task: JsonObject) -> bool:
+    """Whether the sample solution of a task document solves it in every position."""
+    return _is_solved(dumps(task))
+
+
+@lru_cache(maxsize=512)
+def _is_solved(task_text: str) -> bool:
+    return bool(apart(check_task, read_task(loads(task_text)), 0).is_solved)
+
+
+def shown_instead(sheet: TaskSheet) -> Sequence[JsonObject]:
+    """The conditions that are proved instead of those of a task; none but where it is one of the library, unchanged."""
+    known = LIBRARY.get(sheet.library_key or "")
+    return known.shows if known is not None and known.document()["model"] == sheet.document["model"] else ()
 
 
 def of_attempt(attempt: HandIn) -> JsonObject:

@@ -45,13 +45,7 @@ def of_this(sheet: TaskSheet) -> JsonObject:
         is_made = demonstrations.is_made(sheet, document)
     except Unreadable as wrong:
         abort(400, _("There is nothing to show yet: %(wrong)s.", wrong=wrong))
-    return with_why(document, sheet.document) if is_made else document
-
-
-def with_why(document: JsonObject, task: JsonObject) -> JsonObject:
-    """A demonstration of a sample solution with the reasons of its proof, as far as there is one."""
-    answer = {one["name"]: one["name"] for one in task["wanted"]}
-    return with_reasons(document, proofs.why(task, task["model"], answer)["lines"])
+    return with_reasons(document, proofs.of_sheet(sheet)["lines"]) if is_made else document
 
 
 def of_known(key: str) -> JsonObject:

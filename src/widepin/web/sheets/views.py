@@ -26,6 +26,7 @@ from ...school import sheets
 from ...school.library import LIBRARY, TOPICS
 from ...school.models import TaskSheet
 from ...school.scoring import SCORING
+from .. import proofs
 from ..access import me, own_sheet, teachers_only
 from ..classes.views import FEEDBACK_IN_WORDS
 from ..database import session
@@ -98,6 +99,7 @@ def state_of(found: TaskSheet) -> JsonObject:
                 ("check_task", "try_out"),
                 ("assign", "ask_assign"),
                 ("json", "as_json"),
+                ("proof", "proof"),
             )
         }
         | {"demonstration": url_for("demonstrations.of_sheet", sheet_id=found.id)}
@@ -238,6 +240,22 @@ def judge_trial(sheet_id: int) -> ResponseReturnValue:
 
 
 @teachers_only
+def proof(sheet_id: int) -> str:
+    """Why the sample solution of a task is right, beside its figure."""
+    sheet = own_sheet(sheet_id)
+    ready(sheet)
+    return render_template("sheets/proof.html", sheet=sheet, figure=draft_figure(sheet.document))
+
+
+@teachers_only
+def why(sheet_id: int) -> JsonObject:
+    """The proof that the sample solution of a task is right."""
+    sheet = own_sheet(sheet_id)
+    ready(sheet)
+    return proofs.for_reader(proofs.of_sheet(sheet), me().elements)
+
+
+@teachers_only
 def as_json(sheet_id: int) -> Response:
     """The task document."""
     sheet = own_sheet(sheet_id)
@@ -252,8 +270,9 @@ def on_paper(sheet_id: int) -> Response:
     task = ready(sheet)
     figure = {"given": sheet.document["given"], "steps": sheet.document["model"]}
     names = [one.name for one in task.wanted]
-    proved = dict(zip(names, names, strict=True))
-    return handout(sheet.document, figure, names, task.title, sheet.topic, proved, me().elements)
+    proved = dict(zip(names, names, strict=True)) if proofs.is_solved(sheet.document) else None
+    shows = proofs.shown_instead(sheet)
+    return handout(sheet.document, figure, names, task.title, sheet.topic, proved, me().elements, shows)
 
 
 @teachers_only

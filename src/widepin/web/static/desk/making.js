@@ -115,11 +115,12 @@ class Making {
       given: "[data-draw=given]",
       model: "[data-draw=model]",
       trial: "[data-trial]",
+      proof: "[data-proof]",
       assign: "[data-assign]",
     })) {
       const link = this.page.querySelector(selector);
       link.href = this.state.urls[name];
-      if (name === "trial" || name === "assign") link.classList.toggle("disabled", Boolean(trouble));
+      if (name !== "given" && name !== "model") link.classList.toggle("disabled", Boolean(trouble));
     }
   }
 
@@ -312,7 +313,7 @@ class Making {
         this.change({ budget: { moves } });
       }, this.page.querySelector("[data-limit-said]")),
     );
-    for (const link of this.page.querySelectorAll("[data-draw], [data-trial], [data-assign]")) {
+    for (const link of this.page.querySelectorAll("[data-draw], [data-trial], [data-proof], [data-assign]")) {
       link.addEventListener("click", async (event) => {
         event.preventDefault();
         if (!link.classList.contains("disabled") && (await this.storing.store())) location.assign(link.href);
