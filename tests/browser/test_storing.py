@@ -137,3 +137,36 @@ def test_what_is_pressed_and_typed_before_the_scripts_are_there_waits_for_them(t
     teacher.unroute("**/tool-book/**")
     reloaded(teacher)
     expect(teacher.get_by_label("Title")).to_have_value("Crown of an arch")
+
+
+def test_a_demonstration_that_was_changed_without_a_network_is_taken_up_again(teacher):
+    begin_task(teacher, "Segment")
+    build_model(teacher, ("circle", "AB"))
+    making_step(teacher, "What to construct")
+    teacher.locator("[data-wanted] input").first.check()
+    teacher.get_by_role("button", name="Suggest conditions").click()
+    expect(teacher.locator(".conditions li")).to_have_count(1)
+    expect(state(teacher)).to_have_text(SAVED)
+    teacher.goto(f"{teacher.url}/demonstration")
+    teacher.wait_for_selector(".demonstration[data-ready]")
+    teacher.get_by_text("Change this demonstration").click()
+    cut(teacher)
+    teacher.get_by_label("What is done here").fill("The opening of the arch.")
+    expect(teacher.locator("[data-state]")).to_have_text(NO_CONNECTION)
+    reloaded(teacher, ".demonstration")
+    expect(teacher.locator("[data-words]")).to_have_text("The opening of the arch.")
+    teacher.unroute("**")
+    teacher.get_by_text("Change this demonstration").click()
+    expect(teacher.locator("[data-state]")).to_have_text(SAVED, timeout=10_000)
+
+
+def test_a_task_that_is_gone_says_so_and_is_not_asked_for_again_and_again(teacher):
+    begin_task(teacher, "Segment")
+    token = teacher.locator("meta[name=csrf-token]").get_attribute("content")
+    assert teacher.request.post(f"{teacher.url}/remove", headers={"X-CSRFToken": token}).ok
+    asked = []
+    teacher.on("request", lambda request: asked.append(request) if request.method == "POST" else None)
+    teacher.get_by_label("Title").fill("Crown")
+    expect(state(teacher)).to_have_text("Not saved")
+    teacher.wait_for_timeout(5000)
+    assert len(asked) == 1

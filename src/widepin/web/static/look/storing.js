@@ -5,6 +5,7 @@ import { _ } from "./language.js";
 import { post, renewToken } from "./page.js";
 
 const MOMENT = 400; // milliseconds without a change
+const TOO_MANY = 429; // requests at once, which is no fault of what is sent
 const AGAIN = 4000; // milliseconds after which what did not arrive is sent again
 
 export class Storing {
@@ -71,8 +72,12 @@ export class Storing {
   #keep() {
     const fields = { ...this.#sent, ...this.#waiting };
     const was = Object.fromEntries(Object.keys(fields).map((name) => [name, this.server[name] ?? null]));
-    if (!this.isDone) localStorage.setItem(this.#place, JSON.stringify({ fields, was }));
-    else if (!this.#isLeaving) localStorage.removeItem(this.#place);
+    try {
+      if (!this.isDone) localStorage.setItem(this.#place, JSON.stringify({ fields, was }));
+      else if (!this.#isLeaving) localStorage.removeItem(this.#place);
+    } catch {
+      // A browser without storage still sends.
+    }
   }
 
   #storeIn(milliseconds) {
@@ -107,12 +112,12 @@ export class Storing {
     this.#waiting = { ...this.#sent, ...this.#waiting };
     this.#sent = {};
     if (said?.expired && (await renewToken())) return this.#send();
-    if (answer?.status === 422 && said) {
+    const signIn = answer?.redirected ? new URL(answer.url).pathname : said?.sign_in;
+    if (said?.error && !signIn && answer.status < 500 && answer.status !== TOO_MANY) {
       this.on.state(_("Not saved"), true);
       this.on.refused(said.error);
       return false;
     }
-    const signIn = answer?.redirected ? new URL(answer.url).pathname : said?.sign_in;
     if (signIn)
       this.on.state(
         _("You are signed out; not saved yet"),
