@@ -106,6 +106,13 @@ needs(
     ratio("AM", "AD", 1, 3),
 )
 needs(N.INTERCEPT, HALVED, ratio("AP", "AC", 1, 2), N.RATIO_OF_HALVES)
+needs(
+    N.INTERCEPT_REST,
+    "h line C B\nk circle C B\nD intersection k h other_than=B\nm circle D C\nE intersection m h other_than=C\n"
+    "g line E A\nf line A B\np parallel g D\nP intersection p f",
+    ratio("AP", "AB", 1, 3),
+    N.EQUAL_PARTS,
+)
 needs(N.MIDPOINT_BY_HALF, HALVED, fact(Rel.MIDPOINT, "P", "A", "C"), N.INTERCEPT, N.RATIO_OF_HALVES)
 needs(N.MIDLINE, "M midpoint A B\nN midpoint A C\ng line B C", fact(Rel.PARALLEL, ("M", "N"), ("B", "C")))
 needs(N.MIDLINE_CONVERSE, HALVED, fact(Rel.MIDPOINT, "P", "A", "C"))
@@ -130,6 +137,12 @@ needs(
     "k circle_through A B C\nu perpendicular_bisector A B\nP intersection u k pick=1\nQ intersection u k pick=2\n"
     "O midpoint P Q",
     lengths("OP", "OC"),
+)
+needs(
+    N.TANGENT_BY_LENGTH,
+    "M midpoint A B\nh line A B\nm perpendicular h M\np line A C\nq perpendicular p A\nO intersection q m\nk circle O B",
+    fact(Rel.TANGENT, "k", "p"),
+    N.BISECTOR_POINT,
 )
 needs(
     N.TANGENT_AT_APEX,

@@ -78,6 +78,7 @@ class RuleName(StrEnum):
     RIGHT_BY_HALVES = "equal adjacent angles"
     INSCRIBED = "inscribed angles"
     TANGENT = "perpendicular to the radius"
+    TANGENT_BY_LENGTH = "perpendicular to what is as long as a radius"
     TANGENT_AT_APEX = "parallel to a chord through the middle of its arc"
     TANGENT_TO_BOTH_LEGS = "centre on the bisector"
     TANGENT_BY_SIMILITUDE = "centre of similitude"
@@ -86,6 +87,7 @@ class RuleName(StrEnum):
     RATIO_CHAIN = "ratios"
     EQUAL_PARTS = "equal parts of a length"
     INTERCEPT = "parallels cut equal parts"
+    INTERCEPT_REST = "parallels cut equal rests"
     HEXAGON_SIDE = "between two equilateral triangles on a line"
     HEXAGON_LINE = "three equilateral triangles in a row"
     HEXAGON_TRIANGLE = "every other corner of a regular hexagon"
@@ -313,6 +315,13 @@ ROWS = (
     Rule(N.INSCRIBED, "concyclic A B C D", "equal_angle ACB ADB", "same_side C D A B", "III.21"),
     Rule(N.TANGENT, "on T k, on T l, perpendicular OT l", "tangent k l", "centre O k", "III.16"),
     Rule(
+        N.TANGENT_BY_LENGTH,
+        "equal_length OT OR, on R k, on T l, perpendicular OT l",
+        "tangent k l",
+        "centre O k",
+        "III.16",
+    ),
+    Rule(
         N.TANGENT_AT_APEX,
         "on P k, on Q k, on R k, on P l, equal_length PQ PR, parallel QR l",
         "tangent k l",
@@ -347,6 +356,13 @@ ROWS = (
         N.INTERCEPT,
         "ratio AC AE, parallel CP EB, collinear A C E, collinear A P B",
         "ratio AP AB",
+        "apart A B C",
+        "VI.2",
+    ),
+    Rule(
+        N.INTERCEPT_REST,
+        "ratio EC EA, parallel CP EB, collinear A C E, collinear A P B",
+        "ratio BP BA",
         "apart A B C",
         "VI.2",
     ),

@@ -66,6 +66,12 @@ def tangents(known: Knowledge) -> Iterator[Instance]:
         for line in drawn.lines:
             for touching in drawn.on[circle].keys() & {*drawn.on[line], *drawn.found[line]}:
                 yield RULES[N.TANGENT], {"O": centre, "T": touching, "k": circle, "l": line}
+            for touching in {*drawn.on[line], *drawn.found[line]} - drawn.on[circle].keys():
+                for other in drawn.on[circle]:
+                    is_seen = touching in known.points and other in known.points
+                    if is_seen and known.far(centre, touching) == known.far(centre, other):
+                        named: Named = {"O": centre, "T": touching, "R": other, "k": circle, "l": line}
+                        yield RULES[N.TANGENT_BY_LENGTH], named
         for other, second in drawn.centre.items():
             if other != circle and second in known.points and second != centre:
                 yield from _similitudes(known, circle, centre, other, second)

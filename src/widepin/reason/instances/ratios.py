@@ -36,6 +36,8 @@ def ratios(known: Knowledge) -> Iterator[Instance]:
                 for p, b in permutations([x for x in known.points if x not in (a, c, e)], 2):
                     if drawn.in_a_row((a, p, b)) and known.knows(fact(Rel.PARALLEL, (c, p), (e, b))):
                         yield RULES[N.INTERCEPT], {"A": a, "B": b, "C": c, "E": e, "P": p}
+                    if drawn.in_a_row((e, p, b)) and known.knows(fact(Rel.PARALLEL, (c, p), (a, b))):
+                        yield RULES[N.INTERCEPT_REST], {"A": e, "B": b, "C": c, "E": a, "P": p}
         for other in every:
             for (a, p), (first, m) in _from_one_end(one):
                 for (second, n), (third, b) in _from_one_end(other):
