@@ -115,13 +115,9 @@ export class Drawing {
       turn: step.make === "point_on" ? turnOf(figure, step) : null,
       hasHalo: role.has("answer") || role.has("highlighted"),
     };
-    const attributes = {
-      class: ["point", ...role].join(" "),
-      transform: `translate(${rounded(x)} ${rounded(y)})`,
-      "data-id": id,
-    };
+    const attributes = { class: ["point", ...role].join(" "), "data-id": id };
     const like = Object.values(mark).join(" ");
-    this.layers.points.put(id, "g", attributes, { like, children: () => markOf(mark) });
+    this.layers.points.put(id, "g", attributes, { like, children: () => markOf(mark) }, [rounded(x), rounded(y)]);
   }
 }
 

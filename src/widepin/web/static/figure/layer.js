@@ -12,18 +12,25 @@ export class Layer {
     this.group = element("g", { class: `layer-${name}` });
   }
 
-  // An element under a key of its own; content: its text, or {like, children()}, which are made anew where like differs.
-  put(key, name, attributes, content) {
+  // An element under a key of its own; attributes: numbers where they are lengths; content: its text, or {like,
+  // children()}, which are made anew where like differs; at: where it is moved. Numbers are set as such, since writing
+  // them as text for the browser to read took most of a frame.
+  put(key, name, attributes, content, at = null) {
     const like = typeof content === "object" ? content.like : content;
     let kept = this.#kept.get(key);
     if (!kept || kept.name !== name) {
       kept = { node: element(name), name, attributes: {}, like: undefined };
       this.#kept.set(key, kept);
     }
-    for (const [attribute, value] of Object.entries(attributes)) {
+    for (const attribute in attributes) {
+      const value = attributes[attribute];
       if (kept.attributes[attribute] === value) continue;
-      kept.node.setAttribute(attribute, value);
+      set(kept.node, attribute, value);
       kept.attributes[attribute] = value;
+    }
+    if (at && (kept.x !== at[0] || kept.y !== at[1])) {
+      move(kept.node, at);
+      [kept.x, kept.y] = at;
     }
     if (kept.like !== like) {
       kept.node.replaceChildren(...(typeof content === "object" ? content.children() : [content ?? ""]));
@@ -50,4 +57,18 @@ export class Layer {
     this.#shown = next;
     this.#next = [];
   }
+}
+
+function set(node, attribute, value) {
+  const known = node[attribute]?.baseVal;
+  if (typeof value !== "number" || !known) node.setAttribute(attribute, value);
+  else if (!("numberOfItems" in known)) known.value = value;
+  else if (known.numberOfItems) known.getItem(0).value = value;
+  else node.setAttribute(attribute, value);
+}
+
+function move(node, [x, y]) {
+  const moves = node.transform.baseVal;
+  if (!moves.numberOfItems) node.setAttribute("transform", "translate(0 0)");
+  moves.getItem(0).setTranslate(x, y);
 }

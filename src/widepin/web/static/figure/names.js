@@ -31,24 +31,39 @@ export class Names {
     ];
   }
 
-  // The first of the places that is free, or else the first; half: of the height of a letter.
-  #label(id, places, classes, half) {
+  // The first of the places that is free, or else the first; half: of the height of a letter. Places are worked out one
+  // by one, since in most cases the first will do.
+  #label(id, { count, placeAt }, classes, half) {
     const { figure } = this;
     const name = labelOf(figure, id);
     const [aside, below] = figure.step(id).name_at ?? [0, 0];
     const wide = 3 + half * 0.42 * name.length;
-    /** @returns {[number, number, number, number]} */
-    const box = ([x, y]) => [x - wide, y - half, x + wide, y + half];
+    let place = placeAt(0);
     // A name that was dragged aside stays where it was put.
-    const place = (figure.step(id).name_at ? null : places.find((one) => this.#isFree(box(one)))) ?? places[0];
-    this.#taken.push(box([place[0] + aside, place[1] + below]));
-    return { id, name, x: rounded(place[0] + aside), y: rounded(place[1] + below + half * 0.55), classes };
+    if (!figure.step(id).name_at && !this.#isFree(place, wide, half)) {
+      for (let n = 1; n < count; n++) {
+        const other = placeAt(n);
+        if (this.#isFree(other, wide, half)) {
+          place = other;
+          break;
+        }
+      }
+    }
+    const [x, y] = [place[0] + aside, place[1] + below];
+    this.#taken.push([x - wide, y - half, x + wide, y + half]);
+    return { id, name, x: rounded(x), y: rounded(y + half * 0.55), classes };
   }
 
-  #isFree([left, top, right, bottom]) {
+  #isFree([x, y], wide, half) {
     const [width, height] = this.size;
+    const left = x - wide,
+      top = y - half,
+      right = x + wide,
+      bottom = y + half;
     if (left < 0 || top < 0 || right > width || bottom > height) return false;
-    return !this.#taken.some((other) => left < other[2] && right > other[0] && top < other[3] && bottom > other[1]);
+    for (const other of this.#taken)
+      if (left < other[2] && right > other[0] && top < other[3] && bottom > other[1]) return false;
+    return true;
   }
 
   // Away from the middle of the figure, or turned from there.
@@ -56,7 +71,8 @@ export class Names {
     const shape = this.figure.shape(id);
     const [x, y] = this.view.toScreen(...shape);
     const away = Math.atan2(-(shape[1] - centre[1]), shape[0] - centre[0]);
-    return TURNS.map((turn) => [x + FROM_POINT * Math.cos(away + turn), y + FROM_POINT * Math.sin(away + turn)]);
+    const placeAt = (n) => [x + FROM_POINT * Math.cos(away + TURNS[n]), y + FROM_POINT * Math.sin(away + TURNS[n])];
+    return { count: TURNS.length, placeAt };
   }
 
   #besideCurve(id) {
@@ -66,13 +82,16 @@ export class Names {
     if (kind === "circle") {
       const [x, y] = view.toScreen(shape[0], shape[1]);
       const far = Math.sqrt(shape[2]) * view.scale + FROM_CURVE;
-      return AROUND.map((angle) => [x + far * Math.cos(angle), y - far * Math.sin(angle)]);
+      return { count: AROUND.length, placeAt: (n) => [x + far * Math.cos(AROUND[n]), y - far * Math.sin(AROUND[n])] };
     }
     const [x1, y1, x2, y2] = visiblePart(kind, shape, view, ...this.size);
     const length = Math.hypot(x2 - x1, y2 - y1) || 1;
     const [nx, ny] = [(FROM_CURVE * (y2 - y1)) / length, (-FROM_CURVE * (x2 - x1)) / length];
-    return SHARES[kind].flatMap((share) =>
-      [1, -1].map((side) => [x1 + share * (x2 - x1) + side * nx, y1 + share * (y2 - y1) + side * ny]),
-    );
+    const placeAt = (n) => {
+      const share = SHARES[kind][n >> 1],
+        side = n % 2 ? -1 : 1; // first on one side of the line, then on the other
+      return [x1 + share * (x2 - x1) + side * nx, y1 + share * (y2 - y1) + side * ny];
+    };
+    return { count: 2 * SHARES[kind].length, placeAt };
   }
 }
