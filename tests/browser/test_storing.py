@@ -123,13 +123,36 @@ def test_what_is_drawn_without_a_network_is_on_the_board_again(teacher):
     expect(teacher.locator("[data-model-words]")).to_have_text("2 steps")
 
 
+def test_what_was_drawn_without_a_network_is_on_the_page_of_the_task_and_loses_nothing_there(teacher):
+    begin_task(teacher, "Segment")
+    address = teacher.url
+    cut(teacher)
+    teacher.get_by_label("Title").fill("Crown of an arch")
+    expect(state(teacher)).to_have_text(NO_CONNECTION)
+    teacher.goto(f"{address}/draw/model")
+    teacher.wait_for_selector(".board-page[data-ready]")
+    teacher.locator(".card-tool[data-make=circle]").click()
+    teacher.keyboard.type("AB")
+    expect(state(teacher)).to_have_text(NO_CONNECTION)
+    teacher.goto(address)
+    teacher.wait_for_selector(".making[data-ready]")
+    expect(teacher.locator("[data-model-words]")).to_have_text("1 step")
+    expect(teacher.get_by_label("Title")).to_have_value("Crown of an arch")
+    teacher.unroute("**")
+    expect(state(teacher)).to_have_text(SAVED, timeout=10_000)
+    reloaded(teacher)
+    expect(teacher.locator("[data-model-words]")).to_have_text("1 step")
+    expect(teacher.get_by_label("Title")).to_have_value("Crown of an arch")
+
+
 def test_what_is_pressed_and_typed_before_the_scripts_are_there_waits_for_them(teacher):
     begin_task(teacher, "Segment")
     held = []
     teacher.route("**/tool-book/**", lambda route: held.append(route))
-    teacher.reload(wait_until="commit")
-    teacher.get_by_label("Title").fill("Crown of an arch")
-    teacher.locator("[data-to-step=limits]").click()
+    with teacher.expect_request("**/tool-book/**"):
+        teacher.reload(wait_until="commit")
+        teacher.get_by_label("Title").fill("Crown of an arch")
+        teacher.locator("[data-to-step=limits]").click()
     expect(teacher.get_by_label("Topic")).to_be_visible()
     held[0].continue_()
     expect(teacher.get_by_label("Topic")).to_be_hidden()

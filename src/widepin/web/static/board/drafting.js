@@ -18,6 +18,7 @@ export class Drafting {
     this.on = on;
     this.#storing = new Storing({
       url: draft.url,
+      part: draft.part,
       server: { [draft.part]: drawn },
       body: (document) => ({ document }),
       on: { ...on, refused: (words) => on.refused(null, words), stored: ({ urls }) => this.#stored(urls) },
@@ -32,10 +33,9 @@ export class Drafting {
 
   // What was drawn last time and not stored, null for nothing; it is stored now.
   unstored() {
-    const fields = this.#storing.unstored();
-    if (!(this.draft.part in fields)) return null;
-    this.#storing.change(fields);
-    return fields[this.draft.part];
+    const { [this.draft.part]: drawn = null } = this.#storing.unstored();
+    if (drawn) this.#storing.change({ [this.draft.part]: drawn });
+    return drawn;
   }
 
   add(operation) {

@@ -56,7 +56,7 @@ class Making {
         },
       },
     });
-    const unstored = this.storing.unstored();
+    const unstored = this.storing.unstored("given", "model");
     if (Object.keys(unstored).length) this.change(unstored);
     this.#begin();
     this.#listen();

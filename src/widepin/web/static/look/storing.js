@@ -16,12 +16,13 @@ export class Storing {
   #running = Promise.resolve(true);
   #isLeaving = false;
 
-  // url: where fields are posted, as body(fields) says
+  // url: where fields are posted, as body(fields) says; part: of what is stored there, if the page is about a part alone
   // server: the fields as the server has them
   // on: stored(answer, waiting) with the fields that were changed since and returns the fields as the server has them now,
   // refused(words), state(words, isTrouble)
-  constructor({ url, server, on, body = (fields) => fields }) {
+  constructor({ url, part = "", server, on, body = (fields) => fields }) {
     this.url = url;
+    this.part = part;
     this.server = structuredClone(server);
     this.on = on;
     this.body = body;
@@ -50,22 +51,29 @@ export class Storing {
     return Object.keys({ ...this.#sent, ...this.#waiting }).length === 0;
   }
 
-  // The fields that an earlier page of this browser changed and the server does not have. Where the server has something
-  // else than that page had found, the user is asked.
-  unstored() {
-    const text = localStorage.getItem(this.#place);
-    if (!text) return {};
-    const { fields, was } = JSON.parse(text);
+  // The fields that an earlier page of this browser changed, or one about some of the parts, and the server does not have;
+  // to be changed here now. Where the server has something else than that page had found, the user is asked.
+  unstored(...parts) {
+    const fields = {},
+      was = {};
+    for (const part of [this.part, ...parts]) {
+      const kept = JSON.parse(localStorage.getItem(this.#placeOf(part)) ?? "{}");
+      Object.assign(fields, kept.fields);
+      Object.assign(was, kept.was);
+      localStorage.removeItem(this.#placeOf(part));
+    }
     const left = Object.keys(fields).filter((name) => !isSame(fields[name], this.server[name]));
     const words = _("This was changed elsewhere since. Use what this browser had not saved yet?");
-    if (left.every((name) => isSame(was[name], this.server[name])) || confirm(words))
-      return Object.fromEntries(left.map((name) => [name, fields[name]]));
-    localStorage.removeItem(this.#place);
-    return {};
+    const isWanted = left.every((name) => isSame(was[name], this.server[name])) || confirm(words);
+    return isWanted ? Object.fromEntries(left.map((name) => [name, fields[name]])) : {};
   }
 
   get #place() {
-    return `widepin-unstored-${this.url}`;
+    return this.#placeOf(this.part);
+  }
+
+  #placeOf(part) {
+    return `widepin-unstored-${this.url} ${part}`;
   }
 
   // The page that follows may have been asked for before what is on its way arrives, so it finds that here as well.
