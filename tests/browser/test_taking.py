@@ -127,3 +127,26 @@ def test_the_enter_of_a_typed_answer_hands_nothing_in(crossed):
     expect(page.locator(".handing-in")).to_be_visible()
     page.wait_for_timeout(1000)
     expect(page.locator(".result-strip")).to_be_hidden()
+
+
+def test_what_was_offered_to_a_tool_is_not_taken_once_another_or_none_is_in_hand(desk):
+    desk.enter("Splitting a gable")
+    faults = []
+    desk.page.on("pageerror", lambda fault: faults.append(fault))
+    place = desk.point("A")
+    desk.page.mouse.move(*place)
+    desk.page.keyboard.press("Escape")
+    hinted = desk.page.locator(".hint")
+    for key in "34":  # a tool, then another one, while the pointer rests on a point
+        desk.page.keyboard.press(key)
+    desk.page.mouse.down()
+    desk.page.mouse.up()
+    expect(desk.page.locator(".blank.filled")).to_have_text("A")
+    desk.page.mouse.move(*desk.point("B"))
+    desk.page.keyboard.press("Escape")
+    desk.page.keyboard.press("Escape")  # and put down
+    desk.page.mouse.down()
+    desk.page.mouse.up()
+    expect(desk.page.locator(".object-menu")).to_be_visible()
+    expect(hinted).not_to_have_class("hint trouble")
+    assert not faults

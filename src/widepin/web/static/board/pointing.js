@@ -16,6 +16,7 @@ export class Pointing {
   #touches = new Map();
   #pinch = null; // {middle, width, view} while two fingers are down
   #offers = [];
+  #asking = ""; // the blank that they were offered for
   #near = []; // objects that lie there while no tool is in hand, the one that is meant first
   #touched = null; // where a finger was last
   #place = null;
@@ -124,8 +125,15 @@ export class Pointing {
     return offersAt(this.#where(), place, pointerType, isFree);
   }
 
+  // The blank that is to be filled next, as text.
+  get #blank() {
+    const { tool, filled, meetings } = this.parts.hand;
+    return tool ? `${tool.make} ${tool.name ?? ""} ${filled.join(" ")} ${Boolean(meetings)}` : "";
+  }
+
   #offer(offers) {
     this.#offers = offers;
+    this.#asking = this.#blank;
     const wasNear = this.#near.length > 0;
     this.#near = [];
     this.parts.pointed.at(wasNear ? { offer: offers[0] ?? null, highlighted: null } : { offer: offers[0] ?? null });
@@ -168,6 +176,8 @@ export class Pointing {
     paper.svg.setPointerCapture(event.pointerId);
     if (this.#touches.size === 2) return this.#startPinch();
     if (isTouch()) this.#touch(place);
+    // A tool may have been taken or put down since the pointer came to rest here.
+    else if (this.#asking !== this.#blank) this.#offer(this.#offersAt(place, event.pointerType, event.shiftKey));
     const grip = gripAt(this.parts, event, place, this.#offers.length > 0);
     this.#down = { start: place, grip, isDragged: false };
   }
