@@ -22,13 +22,14 @@ def handout(
     whose: str,
     proved: Mapping[str, str] | None = None,
     elements: bool = True,
-    shows: Sequence[JsonObject] = (),
+    shows: Sequence[JsonObject] | None = None,
 ) -> Response:
     """A construction step by step. With ``arcs`` in the address, circles are short arcs as drawn by hand.
 
     ``task``: its document. ``figure``: given, start and steps in JSON, and uses of class tools. ``proved``: wanted
     name -> id where the construction is sound and its proof is to be printed too; ``elements``: with places in the
-    Elements; ``shows``: conditions that are proved instead of those of the task.
+    Elements; ``shows``: conditions that are proved instead of those of the task, if any, where the construction is its
+    sample solution, which nobody has judged yet.
     """
     return printed(
         title,
@@ -39,7 +40,7 @@ def handout(
             "answer": list(answer),
             "proved": dict(proved or {}),
             "elements": elements,
-            "shows": list(shows),
+            "shows": None if shows is None else list(shows),
             "title": title,
             "whose": whose,
             "arcs": "arcs" in request.args,

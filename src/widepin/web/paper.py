@@ -21,6 +21,7 @@ from ..documents.step_pictures import step_pictures
 from ..documents.svg import picture
 from ..documents.task import read_task, to_be_shown
 from ..documents.words import Words, instruction, instruction_to_use, results_of
+from ..judge.task_check import check_task
 from ..judge.verdict import Outcome
 from ..reason.proving import prove
 from ..school.class_tools import uses_in
@@ -84,7 +85,10 @@ def lines_of_proof(data: JsonObject, tell: Tell) -> list[JsonObject]:
     if not data["proved"]:
         return []
     tell(_("Looking for a proof"), 0, 1)
-    task = to_be_shown(read_task(data["task"]), data["shows"])
+    task = read_task(data["task"])
+    if data["shows"] is not None and not check_task(task, 0).is_solved:
+        return []
+    task = to_be_shown(task, data["shows"] or ())
     proof = prove(task, read_steps(data["figure"]["steps"]), data["proved"])
     return explained_proof(proof, task) if proof.is_whole and not proof.trivial else []
 

@@ -388,9 +388,17 @@ class Making {
   async #propose() {
     await this.storing.store();
     const wanted = this.document.wanted.map(({ name }) => name);
-    const found = await (await post(this.state.urls.propose, { wanted })).json();
+    const said = this.page.querySelector("[data-trouble]");
+    said.textContent = _("Looking for conditions that hold …");
+    let found;
+    try {
+      found = await (await post(this.state.urls.propose, { wanted })).json();
+    } catch {
+      found = { error: _("There is no connection. Nothing is lost; try again.") };
+    }
+    this.#showTrouble();
     if (found.error) {
-      this.page.querySelector("[data-trouble]").textContent = found.error;
+      said.textContent = found.error;
       return;
     }
     this.change({ conditions: found.strict });
