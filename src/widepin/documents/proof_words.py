@@ -114,7 +114,7 @@ NAMED_REASONS: dict[str, str] = {
         "%(P)s, %(Q)s and %(R)s are each as far from %(A)s as from %(B)s: all three lie on the perpendicular bisector"
     ),
     N.MIRRORED: marked("mirror images: %(B)s of %(A)s, %(D)s of %(C)s"),
-    N.ALTITUDES: marked("%(H)s lies on two altitudes of triangle %(A)s%(B)s%(C)s, so on the third as well"),
+    N.ALTITUDES: marked("%(H)s lies on the altitudes from %(A)s and %(C)s, so on that from %(B)s as well"),
     N.CENTRE_OF_DIAMETER: marked(
         "%(P)s%(Q)s is a diameter, the perpendicular bisector of the chord %(A)s%(B)s; the centre halves it"
     ),

@@ -57,16 +57,16 @@ def tangents(known: Knowledge) -> Iterator[Instance]:
         on = [point for point in drawn.on[circle] if point in known.points]
         for p, (q, r) in product(on, combinations(on, 2)):
             if p not in (q, r) and known.far(p, q) == known.far(p, r):
-                for line in drawn.lines_through(p):
+                for line in sorted(drawn.lines_through(p)):
                     if drawn.holds(fact(Rel.TANGENT, circle, line)):
                         yield RULES[N.TANGENT_AT_APEX], {"P": p, "Q": q, "R": r, "k": circle, "l": line}
     for circle, centre in drawn.centre.items():
         if centre not in known.points:
             continue
         for line in drawn.lines:
-            for touching in drawn.on[circle].keys() & {*drawn.on[line], *drawn.found[line]}:
+            for touching in sorted(drawn.on[circle].keys() & {*drawn.on[line], *drawn.found[line]}):
                 yield RULES[N.TANGENT], {"O": centre, "T": touching, "k": circle, "l": line}
-            for touching in {*drawn.on[line], *drawn.found[line]} - drawn.on[circle].keys():
+            for touching in sorted({*drawn.on[line], *drawn.found[line]} - drawn.on[circle].keys()):
                 for other in drawn.on[circle]:
                     is_seen = touching in known.points and other in known.points
                     if is_seen and known.far(centre, touching) == known.far(centre, other):
@@ -98,7 +98,7 @@ def _similitudes(known: Knowledge, k: str, o: str, m: str, p: str) -> Iterator[I
     for line in drawn.lines:
         if fact(Rel.TANGENT, k, line) not in known.derived:
             continue
-        for h in {*drawn.on[line], *drawn.found[line]}:
+        for h in sorted({*drawn.on[line], *drawn.found[line]}):
             if h in known.points and drawn.in_a_row((h, o, p)):
                 for a in drawn.on[k]:
                     for q in drawn.on[m]:

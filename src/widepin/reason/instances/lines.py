@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from itertools import combinations
+from itertools import combinations, product
 
 from ..facts import Fact, Rel, Term, three
 from ..knowledge import Knowledge
@@ -43,19 +43,22 @@ def parallels(known: Knowledge) -> Iterator[Instance]:
 
 
 def altitudes(known: Knowledge) -> Iterator[Instance]:
-    """Points on two altitudes of a triangle."""
+    """Points on two altitudes of a triangle.
+
+    Of four such points each is where the altitudes of the other three meet; it is told of the one that was made last.
+    """
 
     def points_on(term: Term) -> set[str]:
         return {p for p in known.points if p in term or (isinstance(term, str) and known.drawn.passes(term, p))}
 
     crossed = [tuple(map(points_on, one.of)) for one in known.all_with(Rel.PERPENDICULAR)]
     turned = [pair for one in crossed for pair in (one, one[::-1])]
+    made = {name: place for place, name in enumerate(known.points)}
     for (first, base), (second, other) in combinations(turned, 2):
-        for h in first & second:
-            for b in (base & other) - {h}:
-                for a in (first & other) - {h, b}:
-                    for c in (second & base) - {h, b, a}:
-                        yield RULES[N.ALTITUDES], {"H": h, "A": a, "B": b, "C": c}
+        for h, b in product(sorted(first & second), sorted(base & other)):
+            for a, c in product(sorted(first & other), sorted(second & base)):
+                if len({h, a, b, c}) == 4 and made[h] > max(made[a], made[b], made[c]):
+                    yield RULES[N.ALTITUDES], {"H": h, "A": a, "B": b, "C": c}
 
 
 def on_lines(known: Knowledge) -> Iterator[Instance]:
