@@ -162,10 +162,11 @@ SECTIONS = (
         marked("Why it is true"),
         (
             marked(
-                "On a sound work, and on every task of the library, the program shows the proof that a textbook would"
-                " print, for the student's own way. A line that is pointed at lights up its objects and the lines it"
-                " rests on; arrow keys lead from line to line, or it plays along with the construction. Where it finds"
-                " none it says so. Whether the places in Euclid’s Elements are named is set in your account."
+                "On a sound work, on every task of the library and, from the check on, on your own tasks, the program"
+                " shows the proof that a textbook would print, for the student's own way. A line that is pointed at"
+                " lights up its objects and the lines it rests on; arrow keys lead from line to line, or it plays along"
+                " with the construction. Where it finds none it says so. Whether the places in Euclid’s Elements are"
+                " named is set in your account."
             ),
             marked(
                 "Let a correct work be followed by Give the reason: students put the lines of their own proof in"
