@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import pytest
+from hypothesis import HealthCheck, settings
 from sqlalchemy import select
 
 from tests.chromium import CHROMIUM, EXECUTABLE
@@ -14,6 +15,9 @@ from widepin.school.models import Person
 from widepin.school.people import Passwords
 from widepin.school.store import make_engine, make_sessions
 from widepin.web.app import create_app
+
+settings.register_profile("untimed", deadline=None, suppress_health_check=[HealthCheck.too_slow])
+settings.load_profile("untimed")  # a busy machine is no fault
 
 CHEAP = Passwords(time_cost=1, memory_kib=64)
 

@@ -257,7 +257,7 @@ def test_the_demo_students_get_what_they_deserve(title, expected, made):
 SOLUTIONS = [(one, made) for one in TASKS for _, made in one.solutions]
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 @given(
     st.sampled_from(SOLUTIONS),
     st.floats(-50, 50),

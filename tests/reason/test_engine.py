@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.reason.figures import known_of
@@ -24,7 +24,7 @@ MADE = (
 CURVES = "g line A B\nh line B C\nk circle A C\nl circle_radius B A C\n"
 
 
-@settings(max_examples=25, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+@settings(max_examples=25)
 @given(st.lists(st.tuples(st.integers(0, 5), st.permutations("ABC")), min_size=1, max_size=4))
 def test_every_derived_fact_holds_in_fresh_positions(chosen):
     lines = CURVES + "\n".join(
