@@ -110,6 +110,11 @@ class Drawn:
         p, q = two(term)
         return self.line_through(p, q, made_only) or (min(p, q), max(p, q))
 
+    def legs(self, one: Fact) -> tuple[Term, Term]:
+        """The lines of a right angle."""
+        p, v, q = three(one.of[0])
+        return self.line((v, p)), self.line((v, q))
+
     def in_a_row(self, points: Sequence[str], made_only: bool = False) -> bool:
         """Whether points are known to lie on one line."""
         return bool(set.intersection(*(self.lines_through(p, made_only) for p in points)))

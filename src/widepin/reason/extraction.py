@@ -99,10 +99,7 @@ class Extraction:
                 return Support(tuple(angles), None if angles == [one] else RuleName.TRANSITIVE)
             case Rel.PARALLEL | Rel.PERPENDICULAR | Rel.RIGHT_ANGLE:
                 turned = int(one.rel is not Rel.PARALLEL)
-                lines = one.of
-                if one.rel is Rel.RIGHT_ANGLE:
-                    p, v, q = three(one.of[0])
-                    lines = (drawn.line((v, p)), drawn.line((v, q)))
+                lines = drawn.legs(one) if one.rel is Rel.RIGHT_ANGLE else one.of
                 ways = known.directions.chain(lines[0], lines[1], before, self.cost, turned)
                 if ways is None:
                     raise LookupError(f"{one} does not follow")
@@ -228,11 +225,7 @@ class Extraction:
         """What a chain of equal angles or directions says of its two ends; None where it is none."""
         left, turned = set[Term](), 0
         for link in links:
-            terms = link.of
-            if link.rel is Rel.RIGHT_ANGLE:
-                p, v, q = three(link.of[0])
-                terms = (self.drawn.line((v, p)), self.drawn.line((v, q)))
-            left ^= set(terms)
+            left ^= set(self.drawn.legs(link) if link.rel is Rel.RIGHT_ANGLE else link.of)
             turned ^= link.rel in (Rel.PERPENDICULAR, Rel.RIGHT_ANGLE)
         if len(left) != 2:
             return None

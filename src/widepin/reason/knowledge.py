@@ -91,8 +91,7 @@ class Knowledge:
             case Rel.PERPENDICULAR:
                 return self.directions.are(one.of[0], one.of[1], turned=1)
             case Rel.RIGHT_ANGLE:
-                p, v, q = three(one.of[0])
-                return self.directions.are(self.drawn.line((v, p)), self.drawn.line((v, q)), turned=1)
+                return self.directions.are(*self.drawn.legs(one), turned=1)
         return False
 
     def is_plain(self, one: Fact) -> bool:
@@ -221,8 +220,7 @@ class Knowledge:
             case Rel.PERPENDICULAR:
                 self.directions.link(one.of[0], one.of[1], one, stamp, turned=1)
             case Rel.RIGHT_ANGLE:
-                p, v, q = three(one.of[0])
-                self.directions.link(drawn.line((v, p)), drawn.line((v, q)), one, stamp, turned=1)
+                self.directions.link(*drawn.legs(one), one, stamp, turned=1)
             case Rel.MIDPOINT:
                 m, p, q = map(str, one.of)
                 self.lengths.link(ends((m, p)), ends((m, q)), one, stamp)

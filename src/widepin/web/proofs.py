@@ -43,26 +43,21 @@ def why(
 
 def why_known(known: LibraryTask) -> JsonObject:
     """The proof that the sample solution of a task of the library is right."""
-    document = known.document()
-    return why(document, document["model"], {one["name"]: one["name"] for one in document["wanted"]}, known.shows)
+    return _of_model(known.document(), known.shows)
 
 
 def of_sheet(sheet: TaskSheet) -> JsonObject:
     """The proof that the sample solution of a teacher's task is right; of a task of the library as it is there."""
-    document = sheet.document
-    if not is_solved(document):
+    if not _is_solved(dumps(sheet.document)):
         return {
             "lines": [],
             "said": _("The sample solution does not solve the task, so there is nothing to prove yet."),
         }
-    return why(
-        document, document["model"], {one["name"]: one["name"] for one in document["wanted"]}, shown_instead(sheet)
-    )
+    return _of_model(sheet.document, shown_instead(sheet))
 
 
-def is_solved(task: JsonObject) -> bool:
-    """Whether the sample solution of a task document solves it in every position."""
-    return _is_solved(dumps(task))
+def _of_model(task: JsonObject, shows: Sequence[JsonObject]) -> JsonObject:
+    return why(task, task["model"], {one["name"]: one["name"] for one in task["wanted"]}, shows)
 
 
 @lru_cache(maxsize=512)

@@ -1,7 +1,6 @@
 // Keeps what a teacher draws: the whole construction is stored on the task sheet, a moment after each change. It stands
 // in the place of Saving, for which single operations count.
 
-import { _ } from "../look/language.js";
 import { findAll } from "../look/page.js";
 import { Storing } from "../look/storing.js";
 import { newKey } from "./saving.js";
