@@ -186,8 +186,7 @@ def _variants(drawn: Drawn, one: Fact) -> Iterator[Fact]:
         for p, q, r in permutations(one.of) if len(one.of) == 3 else ():
             yield fact(Rel.ON, str(p), (str(q), str(r)))
     if one.rel is Rel.RIGHT_ANGLE:
-        p, v, q = three(one.of[0])
-        yield fact(Rel.PERPENDICULAR, drawn.line((v, p)), drawn.line((v, q)))
+        yield fact(Rel.PERPENDICULAR, *drawn.legs(one))
     if one.rel is Rel.MIDPOINT:
         m, p, q = map(str, one.of)
         yield fact(Rel.EQUAL_LENGTH, (m, p), (m, q))
@@ -224,8 +223,7 @@ def _is_known(state: _State, premise: Fact, known: set[Fact]) -> bool:
         case Rel.EQUAL_LENGTH:
             return any(lengths_of(premise) <= lengths_of(one) for one in known)
         case Rel.RIGHT_ANGLE:
-            p, v, q = three(premise.of[0])
-            return fact(Rel.PERPENDICULAR, drawn.line((v, p)), drawn.line((v, q))) in known
+            return fact(Rel.PERPENDICULAR, *drawn.legs(premise)) in known
         case Rel.COLLINEAR | Rel.ON:
             return _is_on_a_line(drawn, premise, known)
     return False
@@ -277,8 +275,7 @@ def _terms(drawn: Drawn, rel: Rel, one: Fact) -> set[Term]:
 def _turned(drawn: Drawn, one: Fact, cited: Sequence[Fact]) -> bool:
     """Whether a direction follows from parallels and right angles that are cited."""
     if one.rel is Rel.RIGHT_ANGLE:
-        p, v, q = three(one.of[0])
-        first, second, turned = drawn.line((v, p)), drawn.line((v, q)), 1
+        (first, second), turned = drawn.legs(one), 1
     elif one.rel in (Rel.PARALLEL, Rel.PERPENDICULAR):
         first, second = map(drawn.line, one.of)
         turned = int(one.rel is Rel.PERPENDICULAR)
@@ -287,8 +284,7 @@ def _turned(drawn: Drawn, one: Fact, cited: Sequence[Fact]) -> bool:
     links: list[tuple[Term, Term, int]] = []
     for link in cited:
         if link.rel is Rel.RIGHT_ANGLE:
-            p, v, q = three(link.of[0])
-            links.append((drawn.line((v, p)), drawn.line((v, q)), 1))
+            links.append((*drawn.legs(link), 1))
         elif link.rel in (Rel.PARALLEL, Rel.PERPENDICULAR):
             links.append((*map(drawn.line, link.of), int(link.rel is Rel.PERPENDICULAR)))  # type: ignore[arg-type]
     reached = {(first, 0)}
