@@ -1,5 +1,6 @@
 """No step is lost: without a network, over a crash of the page, from two windows."""
 
+import pytest
 from playwright.sync_api import expect
 
 from tests.browser.conftest import sign_in
@@ -167,3 +168,72 @@ def test_who_has_signed_in_anew_in_another_window_goes_on_in_this_one(desk, serv
     desk.page.keyboard.type("AP", delay=20)
     desk.saved()
     assert len(desk.stored()) == 1
+
+
+def hold(page, place, *, by):
+    """Press the mouse here, and drag it so many pixels away, which is not dropped yet."""
+    x, y = place
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x + by[0], y + by[1], steps=4)
+
+
+class TestSomethingIsStoredWhileSomethingElseIsDragged:
+    """The answer to what was done before makes the figure anew, also under a pointer that holds something."""
+
+    @pytest.fixture
+    def answering(self, desk):
+        """A board whose first operation, a measure, is answered when this is called."""
+        desk.enter(TITLE)
+        desk.put([{"id": "D", "make": "free_point", "at": [6, 5]}])
+        held: list = []
+        desk.page.route("**/operations", lambda route: route.continue_() if held else held.append(route))
+        desk.take("length")
+        desk.page.keyboard.type("AP", delay=20)
+        desk.page.keyboard.press("Escape")
+        expect(desk.page.locator(".save-state")).to_contain_text("Saving")
+
+        def answer():
+            held[0].continue_()
+            desk.saved()
+
+        return answer
+
+    def test_a_point_stays_under_the_pointer(self, desk, answering):
+        x, y = desk.point("D")
+        hold(desk.page, (x, y), by=(40, -30))
+        answering()
+        assert desk.point("D") == pytest.approx((x + 40, y - 30), abs=1)
+        desk.page.mouse.up()
+        assert desk.stored()[-1]["operation"]["op"] == "move"
+        assert desk.point("D") == pytest.approx((x + 40, y - 30), abs=1)
+
+    def test_the_whole_figure_goes_where_it_was_dragged(self, desk, answering):
+        places = {id_: desk.point(id_) for id_ in "APD"}
+        x, y = places["D"]
+        desk.page.keyboard.down("Shift")
+        hold(desk.page, (x + 60, y - 40), by=(-30, 20))
+        answering()
+        desk.page.mouse.up()
+        desk.page.keyboard.up("Shift")
+        desk.saved()
+        for id_, (px, py) in places.items():
+            assert desk.point(id_) == pytest.approx((px - 30, py + 20), abs=1)
+
+    def test_a_name_stays_beside(self, desk, answering):
+        box = desk.page.locator("[data-names=D]").bounding_box()
+        hold(desk.page, (box["x"] + box["width"] / 2, box["y"] + box["height"] / 2), by=(50, 10))
+        answering()
+        desk.page.mouse.up()
+        dress = desk.stored()[-1]["operation"]["dress"]
+        assert dress["name_at"] == pytest.approx([50, 10], abs=1)
+
+    def test_a_point_that_is_undone_under_the_pointer_is_let_go(self, desk, answering):
+        hold(desk.page, desk.point("D"), by=(40, -30))
+        answering()
+        for _time in range(2):  # the measure, and the point
+            desk.page.keyboard.press("Control+z")
+        expect(desk.page.locator(".point[data-id=D]")).to_have_count(0)
+        desk.page.mouse.move(300, 300, steps=3)
+        desk.page.mouse.up()
+        assert [one["operation"]["op"] for one in desk.stored()] == ["add", "measure", "undo", "undo"]

@@ -234,6 +234,7 @@ export class Board {
     this.measures.show(store.figure, store.measures);
     this.positions.show();
     this.notes.show(store.notes);
+    pointing.holdOn();
     this.show();
     this.claims.want([...this.equalities.wanted, ...this.measures.wanted(store.figure)]);
   }

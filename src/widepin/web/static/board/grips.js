@@ -1,12 +1,16 @@
 // What a drag on the paper takes hold of: a point, the whole figure, a note, a name, a frame, or the paper itself. Each
-// is {move(place, dx, dy), drop()}: where the pointer is, and how far from where it went down, in pixels. Whoever calls
-// move paints after it; drop keeps what was moved.
+// is {move(place, dx, dy), drop(), isThere(), letGo()}: where the pointer is, and how far from where it went down, in
+// pixels. Whoever calls move paints after it; drop keeps what was moved, letGo keeps nothing. While it is dragged the
+// figure may be made anew, since something was stored: then move is called again, if what is held is still there.
 
 import { rounded } from "../figure/log.js";
 import { _ } from "../look/language.js";
 import { labelOf } from "../figure/drawing.js";
 import { Attaching } from "./attaching.js";
 import { draggableAt } from "./offers.js";
+
+const always = () => true;
+const letGo = () => {};
 
 // parts: store, hand, paper, selection, notes. event: of the pointer that went down at this place.
 export function gripAt(parts, event, place, isOffered) {
@@ -30,6 +34,8 @@ function point(parts, id, { pointerType, shiftKey }) {
   const attaching = new Attaching(parts, id, pointerType);
   const others = othersThan(store, id);
   return {
+    isThere: () => store.figure.has(id) && store.figure.canDrag(id),
+    letGo: () => attaching.end(),
     move: (place) => {
       store.figure.put(id, pointAt(store.figure, paper.view, others, place) ?? paper.view.toPaper(...place));
       attaching.at(place);
@@ -63,6 +69,8 @@ function pointAt(figure, view, ids, [px, py]) {
 function pulledAway({ store, paper, bar }, id) {
   let at = store.figure.shape(id);
   return {
+    isThere: () => store.figure.has(id) && store.figure.canDrag(id),
+    letGo,
     move: (place) => {
       at = paper.view.toPaper(...place);
       if (store.figure.step(id).make === "point_on") store.figure.detach(id);
@@ -81,6 +89,8 @@ function wholeFigure(store, view) {
     figure.ids.filter((id) => figure.step(id).make === "free_point").map((id) => [id, figure.shape(id)]),
   );
   return {
+    isThere: () => [...places.keys()].every((id) => store.figure.has(id)),
+    letGo,
     move: (_place, dx, dy) => {
       for (const [id, [x, y]] of places) store.figure.put(id, [x + dx / view.scale, y - dy / view.scale]);
     },
@@ -94,6 +104,8 @@ function wholeFigure(store, view) {
 function note(store, notes, view, name) {
   const [x, y] = notes.named(name).at;
   return {
+    isThere: () => Boolean(notes.named(name)),
+    letGo,
     move: (_place, dx, dy) => notes.putAside(name, [x + dx / view.scale, y - dy / view.scale]),
     drop: () => {
       const { text, at } = notes.named(name);
@@ -106,6 +118,8 @@ function note(store, notes, view, name) {
 function nameBeside(store, id) {
   const [x, y] = store.figure.step(id).name_at ?? [0, 0];
   return {
+    isThere: () => store.figure.has(id),
+    letGo,
     move: (_place, dx, dy) => {
       store.figure.step(id).name_at = [Math.round(x + dx), Math.round(y + dy)];
     },
@@ -114,10 +128,15 @@ function nameBeside(store, id) {
 }
 
 function frame(selection, start) {
-  return { move: (place) => selection.frame(start, place), drop: () => selection.close() };
+  return {
+    isThere: always,
+    letGo: () => selection.unframe(),
+    move: (place) => selection.frame(start, place),
+    drop: () => selection.close(),
+  };
 }
 
 function paperItself(paper) {
   const { view } = paper;
-  return { move: (_place, dx, dy) => paper.setView(view.panned(dx, dy)), drop: () => {} };
+  return { isThere: always, letGo, move: (_place, dx, dy) => paper.setView(view.panned(dx, dy)), drop: letGo };
 }

@@ -12,7 +12,7 @@ const TWICE = 500; // milliseconds between two clicks on a name that write it an
 const AGAIN = 24; // pixels within which a finger taps the same place again
 
 export class Pointing {
-  #down = null; // {start, grip, isDragged} while a pointer is down
+  #down = null; // {start, grip, moved} while a pointer is down; moved: what the grip was moved by last, nothing before
   #touches = new Map();
   #pinch = null; // {middle, width, view} while two fingers are down
   #offers = [];
@@ -47,6 +47,19 @@ export class Pointing {
     );
     this.parts.pointed.offer = this.#offers[0] ?? null;
     this.#near = this.#near.filter(({ id }) => !isGone(id));
+  }
+
+  // To be called when the figure was made anew, before it is drawn: what is dragged stays where it is held.
+  holdOn() {
+    if (!this.#down?.moved) return;
+    if (this.#down.grip.isThere()) this.#down.grip.move(...this.#down.moved);
+    else this.#letGo();
+  }
+
+  // Nothing is dragged any more, and nothing of it is kept; what it has done is seen until the figure is made anew.
+  #letGo() {
+    this.#down?.grip.letGo();
+    this.#down = null;
   }
 
   get isAmbiguous() {
@@ -179,7 +192,7 @@ export class Pointing {
     // A tool may have been taken or put down since the pointer came to rest here.
     else if (this.#asking !== this.#blank) this.#offer(this.#offersAt(place, event.pointerType, event.shiftKey));
     const grip = gripAt(this.parts, event, place, this.#offers.length > 0);
-    this.#down = { start: place, grip, isDragged: false };
+    this.#down = { start: place, grip, moved: null };
   }
 
   #move(event) {
@@ -191,9 +204,9 @@ export class Pointing {
     if (!this.#down && !this.parts.hand.tool) return this.#hover(place, event.pointerType);
     if (!this.#down) return this.#offer(this.#offersAt(place, event.pointerType, event.shiftKey));
     const [dx, dy] = [place[0] - this.#down.start[0], place[1] - this.#down.start[1]];
-    if (!this.#down.isDragged && Math.hypot(dx, dy) < STILL) return;
-    if (!this.#down.isDragged) this.parts.objectMenu.close();
-    this.#down.isDragged = true;
+    if (!this.#down.moved && Math.hypot(dx, dy) < STILL) return;
+    if (!this.#down.moved) this.parts.objectMenu.close();
+    this.#down.moved = [place, dx, dy];
     this.#down.grip.move(place, dx, dy);
     this.#offer([]);
   }
@@ -207,7 +220,7 @@ export class Pointing {
     const down = this.#down;
     this.#down = null;
     if (!down) return;
-    if (down.isDragged) down.grip.drop();
+    if (down.moved) down.grip.drop();
     else this.#click(down.start, event);
   }
 
@@ -265,7 +278,7 @@ export class Pointing {
 
   #cancel(event) {
     this.#touches.delete(event.pointerId);
-    this.#down = null;
+    this.#letGo();
     this.#pinch = null;
     this.parts.store.refresh();
   }
@@ -280,8 +293,9 @@ export class Pointing {
   // -- two fingers ---------------------------------------------------------------------------------
 
   #startPinch() {
-    if (this.#down?.isDragged) this.parts.store.refresh();
-    this.#down = null;
+    const wasDragged = this.#down?.moved;
+    this.#letGo();
+    if (wasDragged) this.parts.store.refresh();
     this.#pinch = { ...this.#span(), view: this.parts.paper.view };
   }
 

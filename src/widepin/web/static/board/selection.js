@@ -67,11 +67,15 @@ export class Selection {
     this.#frame = [from, to];
   }
 
+  unframe() {
+    this.#frame = null;
+  }
+
   // Select what the frame holds or touches.
   close() {
     if (!this.#frame) return;
     const [[x1, y1], [x2, y2]] = this.#frame;
-    this.#frame = null;
+    this.unframe();
     const inside = ([x, y]) =>
       Math.min(x1, x2) <= x && x <= Math.max(x1, x2) && Math.min(y1, y2) <= y && y <= Math.max(y1, y2);
     const { store, bar } = this.parts;
