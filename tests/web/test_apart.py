@@ -188,6 +188,30 @@ def number_of(app, login):
         return session.scalar(select(Person.id).where(Person.login == login))
 
 
+def test_a_paper_that_somebody_else_is_waiting_for_is_no_trouble(app, as_person, handout, monkeypatch):
+    client, jobs = as_person("corin.hale"), []
+
+    class Begun:
+        def __init__(self, _make, arguments, *_limits):
+            jobs.append(arguments[0])
+
+        def join(self, _seconds):
+            """The process takes longer."""
+
+    monkeypatch.setattr(apart, "begin", Begun)
+    client.get(handout)
+    with jobs[0].begin():  # for somebody else: nothing of this person's is being made
+        answer = client.get(handout)
+        assert answer.status_code == 200 and "<progress" in answer.text
+        jobs[0].made.write_bytes(b"%PDF")
+        assert client.get(handout).data == b"%PDF"
+        jobs[0].made.unlink()
+    assert not jobs[0].has_failed(), "it was done and is forgotten, so it is made again"
+    with pytest.raises(MemoryError), jobs[0].begin():
+        raise MemoryError
+    assert client.get(handout).status_code == 422
+
+
 def test_a_paper_that_takes_too_much_is_told_and_can_be_tried_again(app, as_person, handout, monkeypatch):
     client = as_person("corin.hale")
     monkeypatch.setattr(printing, "MEGABYTES", 1)

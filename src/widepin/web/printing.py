@@ -11,6 +11,8 @@ import hashlib
 import json
 import os
 import signal
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 from time import time
 
@@ -38,15 +40,15 @@ def printed(name: str, kind: str, data: JsonObject) -> Response:
     known = json.dumps([kind, data], sort_keys=True)
     job = Job(current_app.extensions["papers"], hashlib.sha256(known.encode()).hexdigest()[:32])
     if not job.made.exists():
-        under_way = is_at_it(job.folder, me().id)
-        if not under_way and "again" in request.args:
-            job.trouble.unlink(missing_ok=True)
-        if not under_way and not job.trouble.exists():
+        if "again" in request.args and job.has_failed():
+            job.begun.unlink(missing_ok=True)
+        if not job.has_failed() and not is_at_it(job.folder, me().id):
             session().commit()  # no connection of the database waits along
             apart.begin(make, (job, me().id, kind, data), SECONDS, MEGABYTES).join(AT_ONCE)
+    has_failed = job.has_failed()
     if job.made.exists():
         return download(job.made.read_bytes(), f"{name}.pdf", "application/pdf", in_place=True)
-    return being_made(name, job, job.trouble.exists() and not is_at_it(job.folder, me().id))
+    return being_made(name, job, has_failed)
 
 
 def being_made(name: str, job: Job, trouble: bool) -> Response:
@@ -60,11 +62,34 @@ def being_made(name: str, job: Job, trouble: bool) -> Response:
 
 
 class Job:
-    """The files of a paper: the document once it is made, how far it is, and whether it could not be made."""
+    """The files of a paper: the document once it is made, how far it is, and that it was begun.
+
+    Whoever makes the paper, for whichever person, holds the lock of what says that it was begun, and takes that away in
+    the end. So where it is there and nobody holds it, the process was ended before the paper was made.
+    """
 
     def __init__(self, folder: Path, key: str):
         self.folder = folder
-        self.made, self.far, self.trouble = (folder / f"{key}.{end}" for end in ("pdf", "far", "trouble"))
+        self.made, self.far, self.begun = (folder / f"{key}.{end}" for end in ("pdf", "far", "begun"))
+
+    @contextmanager
+    def begin(self) -> Iterator[None]:
+        """While the paper is made."""
+        mark = self.begun.with_name(f"{self.begun.name}.{os.getpid()}")
+        with mark.open("w") as held:
+            apart.take(held)
+            mark.replace(self.begun)  # it is locked before anybody sees it
+            yield
+            for file in (self.begun, self.far):
+                file.unlink(missing_ok=True)
+
+    def has_failed(self) -> bool:
+        """Whether the paper was begun, and could not be made."""
+        try:
+            with self.begun.open() as mark:
+                return apart.take(mark) and not self.made.exists()
+        except FileNotFoundError:
+            return False
 
     def tell(self, what: str, done: int, of: int) -> None:
         """Write down how far it is."""
@@ -87,12 +112,10 @@ def make(job: Job, whose: int, kind: str, data: JsonObject) -> None:
         if job.made.exists():
             return
         signal.alarm(SECONDS)  # waiting is done
-        write(job.trouble, b"")  # stays where the process is ended
-        document = paper.typeset(kind, data, job.tell)
-        clear_away(job.folder)
-        write(job.made, document)
-        for file in (job.trouble, job.far):
-            file.unlink(missing_ok=True)
+        with job.begin():
+            document = paper.typeset(kind, data, job.tell)
+            clear_away(job.folder)
+            write(job.made, document)
 
 
 def is_at_it(folder: Path, whose: int) -> bool:
@@ -113,6 +136,6 @@ def clear_away(folder: Path) -> None:
     made = sorted(folder.glob("*.pdf"), key=lambda path: path.stat().st_mtime)
     for path in made[: max(0, len(made) - MAX_KEPT)]:
         path.unlink(missing_ok=True)
-    for path in folder.glob("*.trouble"):
+    for path in folder.glob("*.begun"):
         if path.stat().st_mtime < time() - 3600:
             path.unlink(missing_ok=True)
