@@ -8,8 +8,10 @@ import { ToolBook } from "../figure/tape.js";
 import { Conditions } from "./conditions.js";
 import { FigureOfTask } from "./figure-of-task.js";
 import { MakingSteps } from "./making-steps.js";
+import { Proposals } from "./proposals.js";
 import { TaskCheck } from "./task-check.js";
-import { nameOf, termOf, written } from "./sentences.js";
+import { TaskFields } from "./task-fields.js";
+import { nameOf } from "./sentences.js";
 
 const PARTS = {
   given: _("the given figure"),
@@ -37,9 +39,18 @@ class Making {
       () => this.#names(),
       (conditions) => this.change({ conditions }),
     );
+    this.fields = new TaskFields(this.form, {
+      names: () => this.#names(),
+      kind: (id) => this.figure.kind(id),
+      model: () => this.document.model,
+    });
+    this.proposals = new Proposals(page.querySelector("[data-others]"), book.relations, {
+      names: () => this.#names(),
+      conditions: () => this.document.conditions,
+      take: (conditions) => this.#takeConditions(conditions),
+    });
     this.taskCheck = new TaskCheck(page.querySelector("[data-task-check]"), book, (conditions) => {
-      this.change({ conditions });
-      this.conditions.show(conditions);
+      this.#takeConditions(conditions);
       this.#checkTask();
     });
     this.checked = _("not checked"); // what the last check of the task found, in a few words
@@ -74,7 +85,7 @@ class Making {
     const { document: task } = this;
     this.figure.show(task);
     this.conditions.show(task.conditions);
-    this.#showTools();
+    this.fields.showTools(this.document.tools);
     this.#showWanted();
     this.#showTrouble();
   }
@@ -124,13 +135,6 @@ class Making {
     }
   }
 
-  #showTools() {
-    const tools = new Map(this.document.tools.map((one) => (typeof one === "string" ? [one, {}] : [one.tool, one])));
-    for (const box of this.form.elements.tool) box.checked = tools.has(box.value);
-    for (const field of this.form.elements.most) field.value = tools.get(field.dataset.tool)?.most ?? "";
-    this.form.elements.opening.value = written(tools.get("circle_radius")?.opening ?? []);
-  }
-
   // Objects of the model that may be the answer; those that nothing else is made from come first.
   #showWanted() {
     const { model, wanted } = this.document;
@@ -153,26 +157,8 @@ class Making {
       : _("Nothing is drawn yet.");
   }
 
-  #fillFields() {
-    const {
-      state: { document: task, policy, topic },
-      form: { elements },
-    } = this;
-    const put = (field, value) => {
-      if (field !== document.activeElement) field.value = value;
-    };
-    for (const name of ["title", "text"]) put(elements[name], task[name] ?? "");
-    put(elements.topic, topic);
-    put(elements.moves, task.budget?.moves ?? "");
-    put(elements.done, task.start?.length || "");
-    put(elements.attempts, policy.attempts ?? "");
-    elements.feedback.value = policy.feedback;
-    for (const name of ["measuring", "finding", "loci"]) elements[name].checked = policy[name];
-    for (const field of elements.scoring) put(field, policy.scoring[field.dataset.outcome] ?? "");
-  }
-
   #begin() {
-    this.#fillFields();
+    this.fields.fill(this.state);
     this.page
       .querySelector("[data-figures]")
       .append(...Object.keys(this.readyMade).map((name) => this.#choice(name, () => this.#takeFigure(name))));
@@ -195,7 +181,7 @@ class Making {
     if (locked && points.length < 2)
       return sayState(_("Draw two given points first: their distance is the fixed radius"), true);
     this.change({ tools: tools.map((one) => (one === locked ? { ...one, opening: points.slice(0, 2) } : one)) });
-    return this.#showTools();
+    return this.fields.showTools(this.document.tools);
   }
 
   #choice(words, onClick) {
@@ -240,7 +226,7 @@ class Making {
     this.#take(newer);
     const after = fieldsOf(this.state);
     if (Object.keys({ ...before, ...after }).some((name) => !isSame(before[name], after[name]))) {
-      this.#fillFields(); // something was changed in another window too
+      this.fields.fill(this.state); // something was changed in another window too
       this.show();
     }
     this.#showTrouble();
@@ -259,6 +245,11 @@ class Making {
 
   #nameOf(id) {
     return this.#names().has(id) ? id : `model:${id}`;
+  }
+
+  #takeConditions(conditions) {
+    this.change({ conditions });
+    this.conditions.show(conditions);
   }
 
   #takeFigure(name) {
@@ -287,7 +278,7 @@ class Making {
     }
     const { format: _format, ...fields } = known.document;
     this.change({ start: null, budget: null, ...fields, topic: known.topic });
-    this.#fillFields();
+    this.fields.fill(this.state);
     this.page.querySelector("[data-others]").hidden = true;
     this.show();
   }
@@ -295,7 +286,10 @@ class Making {
   #listen() {
     const { form } = this;
     form.addEventListener("submit", (event) => event.preventDefault());
-    form.addEventListener("change", ({ target }) => this.#changed(target));
+    form.addEventListener("change", ({ target }) => {
+      const fields = this.fields.read(target);
+      if (fields) this.change(fields);
+    });
     form.addEventListener("input", ({ target }) => {
       if (target.name === "title" || target.name === "text") this.change({ [target.name]: target.value });
     });
@@ -328,112 +322,14 @@ class Making {
     document.addEventListener("visibilitychange", () => this.#catchUp());
   }
 
-  #changed(field) {
-    const { elements } = this.form;
-    const number = (text) => (/^\d+$/.test(text.trim()) ? Number(text) : null);
-    switch (field.name) {
-      case "tool":
-      case "most":
-      case "opening": {
-        const about = field.name === "opening" ? "circle_radius" : field.dataset.tool;
-        if (field.name !== "tool" && field.value.trim())
-          [...elements.tool].find(({ value }) => value === about).checked = true;
-        const most = new Map([...elements.most].map((one) => [one.dataset.tool, number(one.value)]));
-        const ends = elements.opening.value.trim() ? [termOf(elements.opening.value, this.#names())].flat() : null;
-        const limits = (tool) => ({
-          ...(most.get(tool) === null ? {} : { most: most.get(tool) }),
-          ...(tool === "circle_radius" && ends ? { opening: ends } : {}),
-        });
-        return this.change({
-          tools: [...elements.tool]
-            .filter(({ checked }) => checked)
-            .map(({ value }) => (Object.keys(limits(value)).length ? { tool: value, ...limits(value) } : value)),
-        });
-      }
-      case "wanted": {
-        const names = [...this.page.querySelectorAll("[name=wanted]:checked")].map(({ value }) => value);
-        return this.change({ wanted: names.map((name) => ({ kind: this.figure.kind(name), name })) });
-      }
-      case "moves":
-        return this.change({ budget: number(field.value) ? { moves: number(field.value) } : null });
-      case "done":
-        return this.change({ start: number(field.value) ? this.document.model.slice(0, number(field.value)) : null });
-      case "topic":
-        return this.change({ topic: field.value });
-      case "attempts":
-      case "feedback":
-      case "measuring":
-      case "finding":
-      case "loci":
-      case "scoring":
-        return this.change({
-          policy: {
-            attempts: number(elements.attempts.value),
-            feedback: elements.feedback.value,
-            measuring: elements.measuring.checked,
-            finding: elements.finding.checked,
-            loci: elements.loci.checked,
-            scoring: Object.fromEntries(
-              [...elements.scoring]
-                .filter(({ value }) => number(value) !== null)
-                .map((one) => [one.dataset.outcome, number(one.value)]),
-            ),
-          },
-        });
-      default:
-        return undefined;
-    }
-  }
-
   async #propose() {
     await this.storing.store();
-    const wanted = this.document.wanted.map(({ name }) => name);
     const said = this.page.querySelector("[data-trouble]");
     said.textContent = _("Looking for conditions that hold …");
-    let found;
-    try {
-      found = await (await post(this.state.urls.propose, { wanted })).json();
-    } catch {
-      found = { error: _("There is no connection. Nothing is lost; try again.") };
-    }
+    const wanted = this.document.wanted.map(({ name }) => name);
+    const error = await this.proposals.ask(this.state.urls.propose, wanted);
     this.#showTrouble();
-    if (found.error) {
-      said.textContent = found.error;
-      return;
-    }
-    this.change({ conditions: found.strict });
-    this.conditions.show(found.strict);
-    const others = this.page.querySelector("[data-others]");
-    others.hidden = found.others.length === 0;
-    others.querySelector("ul").replaceChildren(...found.others.map((condition) => this.#other(condition)));
-  }
-
-  // Something else that is true of the model, to be asked for with one click.
-  #other(condition) {
-    const item = document.createElement("li");
-    const shown = new Conditions(
-      this.book.relations,
-      document.createElement("ol"),
-      () => this.#names(),
-      () => {},
-    );
-    shown.show([condition]);
-    const words = [...shown.list.firstElementChild.childNodes]
-      .filter((part) => !(part instanceof HTMLButtonElement))
-      .map((part) => part.value ?? part.textContent)
-      .join("");
-    const about = new Set(condition.of.flat());
-    item.append(
-      this.#choice(_("Use instead: %(words)s", { words }), () => {
-        const rest = this.document.conditions.filter(
-          ({ rel, of }) => !(rel === "same" && about.has(of[0]) && of[1] === `model:${of[0]}`),
-        );
-        this.change({ conditions: [...rest, condition] });
-        this.conditions.show(this.document.conditions);
-        item.remove();
-      }),
-    );
-    return item;
+    if (error) said.textContent = error;
   }
 
   // known(found): as soon as the sample solution is judged, while wrong works that would pass are still looked for
