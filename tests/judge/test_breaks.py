@@ -5,7 +5,8 @@ import pytest
 
 from tests.judge.test_judging import DEMO, TASKS_BY_NAME, verdict
 from widepin.documents.construction import read_steps
-from widepin.judge.examination import Examination, Ruling
+from widepin.judge.examination import Examination
+from widepin.judge.findings import Ruling
 from widepin.judge.judging import judge
 from widepin.judge.task import Work
 from widepin.school.library.notation import steps as from_lines

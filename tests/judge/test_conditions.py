@@ -5,7 +5,7 @@ import pytest
 
 from tests import zoo
 from widepin.judge.conditions import RELATIONS, Measure, Term
-from widepin.judge.examination import finding
+from widepin.judge.findings import finding
 from widepin.judge.task import Condition
 from widepin.plane.arrays import ARRAYS, Arrays
 from widepin.plane.balls import BALLS, at_rising_precision, ball

@@ -13,7 +13,8 @@ from tests.judge.test_cases import CASES
 from tests.judge.test_faults import FAULTS
 from widepin.documents.bundle import read_bundle
 from widepin.documents.task import read_work
-from widepin.judge.examination import Examination, Ruling
+from widepin.judge.examination import Examination
+from widepin.judge.findings import Ruling
 from widepin.judge.judging import judge
 from widepin.judge.ordering import sources_first
 from widepin.judge.proving import Proving

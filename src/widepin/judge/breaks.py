@@ -19,7 +19,8 @@ from ..plane.figure import Evaluation
 from ..plane.shapes import Point
 from ..plane.tolerances import PLAIN_TO_SEE, VISUAL
 from .drags import Handle
-from .examination import Examination, Ruling, finite, spread
+from .examination import Examination, spread
+from .findings import Ruling, finite
 from .trial import Trial
 from .verdict import Break, Drag, Failure, Outcome, Whose
 

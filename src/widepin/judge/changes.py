@@ -11,7 +11,8 @@ from ..plane.arrays import ARRAYS, Arrays, Floats
 from ..plane.figure import Evaluation, Link
 from ..plane.shapes import Shape, mapped
 from ..plane.steps import Step
-from .examination import Examination, Look
+from .examination import Examination
+from .findings import Look
 
 Change = tuple[int, Step]
 """A step in the place of the one with this number. It may be made from any object that is not made from it."""

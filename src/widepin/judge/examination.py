@@ -6,28 +6,25 @@ Floats *look* at many positions at once and see gaps; balls *rule* on one positi
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
-from dataclasses import dataclass
-from enum import StrEnum
-from functools import cached_property, lru_cache
+from functools import cached_property
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
 from ..plane.arrays import ARRAYS, Arrays, Floats, Mask
-from ..plane.balls import BALLS, Ball, RisingPrecision, Undecided, ball, middle
-from ..plane.balls import sign as proven_sign
+from ..plane.balls import BALLS, Ball, RisingPrecision, Undecided, ball
 from ..plane.figure import Evaluation, Link, Node, as_floats, is_defined
-from ..plane.makes import line
 from ..plane.numbers import N
 from ..plane.shapes import Circle, Kind, Point, Shape, mapped
 from ..plane.steps import Step
-from ..plane.tolerances import DEGENERATE, DIGITS, DISTINCT, EXACT_IN_FLOATS, VISUAL
+from ..plane.tolerances import DEGENERATE
 from . import drags
 from .branches import across_branches
-from .conditions import RELATIONS, Finding, Measure, Relation, Term
+from .conditions import Finding, Measure, Term
+from .findings import Look, Ruling, finding, finite, ruled_by_balls, seen_by_floats
 from .ordering import in_canonical_order
-from .task import Condition, Task
+from .task import Task
 
 PlanInBalls = Callable[[Sequence[Ball]], list[Shape[Ball]]]
 
@@ -40,63 +37,6 @@ SAMPLED, SAMPLES = 96, 12
 
 PROOFS = 6
 """Positions in which balls prove what a report says of objects of the figure."""
-
-_GAP_BOUND = ball(10) ** -DIGITS
-
-
-class Ruling(StrEnum):
-    """What balls say of an answer in one position."""
-
-    RIGHT = "right"
-    WRONG = "wrong"
-    UNDEFINED = "undefined"
-    NO_ANSWER = "no answer"  # the task itself has none here
-    UNDECIDED = "undecided"  # too close to a degenerate position to tell
-
-
-@dataclass(frozen=True)
-class Look:
-    """What was found at positions (all arrays of length n).
-
-    ``gap``: the largest gap as a multiple of the figure's size, NaN where undefined. ``clear``: whether all margins
-    are positive. ``counts``: whether the task has an answer there and something is known.
-    """
-
-    gap: Floats
-    clear: Mask
-    counts: Mask
-    exact_below: float = EXACT_IN_FLOATS
-
-    def joined(self, other: Look) -> Look:
-        """This look and another, at the positions of both."""
-        parts = zip((self.gap, self.clear, self.counts), (other.gap, other.clear, other.counts), strict=True)
-        gap, clear, counts = (np.concatenate(pair) for pair in parts)
-        return Look(gap, clear, counts, self.exact_below)
-
-    @cached_property
-    def there(self) -> Mask:
-        """Where the answer exists and the task has one."""
-        return self.counts & ~np.isnan(self.gap)
-
-    @cached_property
-    def undefined(self) -> Mask:
-        """Where part of the answer does not exist although the task has one."""
-        return self.counts & np.isnan(self.gap)
-
-    @cached_property
-    def exact(self) -> Mask:
-        """Where the answer is right without tolerance."""
-        return self.counts & self.clear & (self.gap < self.exact_below)
-
-    @cached_property
-    def wrong(self) -> Mask:
-        """Where the answer exists and is not exactly right."""
-        return self.there & ~self.exact
-
-    @cached_property
-    def visual(self) -> Mask:
-        """Where the answer is right to the eye."""
-        return self.counts & self.clear & (self.gap <= VISUAL)
 
 
 class Examination:
@@ -365,88 +305,15 @@ class Examination:
                 return Ruling.NO_ANSWER, np.nan
             if not all(finite(shapes[number]) for number in answer.values()):
                 return Ruling.UNDEFINED, np.nan
-            return self._weigh(self.findings(self._measure_in_balls, shapes, answer), self._measure_in_balls.size)
+            measure = self._measure_in_balls
+            return ruled_by_balls(self.findings(measure, shapes, answer), measure.size, float(self.size))
 
         try:
             return rising(compute)
         except Undecided:
             return Ruling.UNDECIDED, np.nan
 
-    def _weigh(self, findings: Iterable[Finding[Ball]], size: Ball) -> tuple[Ruling, float]:
-        ruling, worst = Ruling.RIGHT, 0.0
-        bound = _GAP_BOUND * size
-        for found in findings:
-            for gap in found.gaps:
-                if gap.is_nan():
-                    return Ruling.UNDEFINED, np.nan
-                if abs(gap) > bound:
-                    ruling = Ruling.WRONG
-                elif not gap.abs_upper() < bound:
-                    raise Undecided
-                worst = max(worst, abs(middle(gap)) / float(self.size))
-            for margin in found.margins:
-                s = proven_sign(margin, size)
-                if s is None:
-                    return Ruling.UNDEFINED, np.nan
-                if s <= 0:
-                    ruling, worst = Ruling.WRONG, np.inf
-        return ruling, worst
-
-
-def finding(
-    measure: Measure[N],
-    condition: Condition,
-    look_up: Callable[[str], Term[N]],
-    relations: Mapping[str, Relation] = RELATIONS,
-) -> Finding[N]:
-    """What a condition finds where ``look_up`` says what its names stand for."""
-    terms: list[Any] = []
-    relation = relations[condition.rel]
-    roles = relation.of * len(condition.of) if relation.many else relation.of
-    for term, role in zip(condition.of, roles, strict=True):
-        if isinstance(term, str):
-            terms.append(look_up(term))
-        elif role.is_list:
-            terms.append([look_up(name).shape for name in term])
-        else:
-            p, q = (look_up(name).shape for name in term)
-            terms.append(Term(line(measure.system, p, q), Kind.LINE))  # type: ignore[arg-type]
-    if condition.ratio is not None:
-        terms += condition.ratio
-    return relation.check(measure, *terms)
-
-
-def seen_by_floats(findings: Iterable[Finding[Floats]], size: Floats, shape: tuple[int, ...]) -> tuple[Floats, Mask]:
-    """What findings in arrays come to, each of the given shape.
-
-    The largest gap as a multiple of the figure's size, NaN where anything is undefined; and whether all margins are
-    positive as far as floats can tell.
-    """
-    gap, clear = np.zeros(shape), np.ones(shape, dtype=bool)
-    for found in findings:
-        for one in found.gaps:
-            gap = np.maximum(gap, np.abs(one / size))
-        for margin in found.margins:
-            clear = clear & (margin > DISTINCT * size)
-            gap = np.where(np.isnan(margin), np.nan, gap)
-    return gap, clear
-
 
 def spread(numbers: NDArray[np.intp], most: int) -> list[int]:
     """Some of the numbers, spread evenly."""
     return [int(n) for n in numbers[:: max(1, -(-len(numbers) // most))][:most]]
-
-
-@lru_cache(maxsize=64)
-def _bound(size: float) -> Ball:
-    return _GAP_BOUND * ball(size)
-
-
-def vanishes(gap: Ball, size: float) -> bool:
-    """Whether a length in balls is zero to ``DIGITS`` digits, on the scale of a figure."""
-    return bool(gap.abs_upper() < _bound(size))
-
-
-def finite(shape: Shape[Ball]) -> bool:
-    """Whether a shape of balls is defined; it is so as a whole."""
-    return bool(shape[0].is_finite())

@@ -14,7 +14,8 @@ from ..plane.intersections import Choice, other_intersection
 from ..plane.measurement import distance
 from ..plane.shapes import Kind, Point, Shape
 from ..plane.tolerances import TOUCHING
-from .examination import Examination, Look, Ruling, spread
+from .examination import Examination, spread
+from .findings import Look, Ruling
 from .trial import Trial
 from .verdict import Outcome
 

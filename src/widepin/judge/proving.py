@@ -15,7 +15,8 @@ from ..plane.numbers import N
 from ..plane.shapes import Kind, Point, Shape
 from ..plane.tolerances import EXACT_IN_FLOATS
 from .conditions import RELATIONS, Finding, Measure, Relation, Term, TermKind, on
-from .examination import Examination, finding, seen_by_floats, spread, vanishes
+from .examination import Examination, spread
+from .findings import finding, seen_by_floats, vanishes
 from .task import Condition
 
 FEWEST = 3

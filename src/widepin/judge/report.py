@@ -17,7 +17,8 @@ from .conditions import Term
 from .costs import Costs, Opening, costs
 from .counts import is_move
 from .drags import TRIANGLES
-from .examination import Examination, finding, seen_by_floats
+from .examination import Examination
+from .findings import finding, seen_by_floats
 from .measured import measured
 from .mends import mends, placed_by_eye, ties
 from .overlooked import right_instead, unmarked

@@ -20,7 +20,8 @@ from ..plane.shapes import LINES, Kind, Line, Point, Shape
 from ..plane.steps import Step
 from . import drags
 from .alike import alike
-from .examination import Examination, finite, vanishes
+from .examination import Examination
+from .findings import finite, vanishes
 from .task import Task
 
 POSITIONS, PROOFS = 12, 3

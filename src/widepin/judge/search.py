@@ -25,7 +25,8 @@ from ..plane.shapes import SHAPE_OF, Kind, Shape, mapped
 from ..plane.tolerances import EXACT_IN_FLOATS, VISUAL
 from .alike import alike
 from .conditions import RELATIONS, Finding, Measure, Term
-from .examination import Examination, finding, seen_by_floats
+from .examination import Examination
+from .findings import finding, seen_by_floats
 from .task import Condition, Names, Task, Wanted
 
 MAX_LOOKS = 60_000

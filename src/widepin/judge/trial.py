@@ -20,7 +20,8 @@ from ..plane.figure import Evaluation
 from ..plane.shapes import Shape
 from .branches import across_branches
 from .drags import Batch
-from .examination import Examination, Look, Ruling, spread
+from .examination import Examination, spread
+from .findings import Look, Ruling
 from .limits import beyond_limits
 from .verdict import Outcome
 
