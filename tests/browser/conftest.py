@@ -17,6 +17,8 @@ from widepin.school.store import make_sessions
 
 numbers = itertools.count()
 
+expect.set_options(timeout=15_000)  # milliseconds: a busy machine is no fault
+
 
 def sign_in(page: Page, served: str, login: str) -> str:
     """Sign in without drawing a page; the page that somebody is led to, as HTML."""

@@ -58,8 +58,8 @@ def test_from_a_list_of_names_to_marks(teacher, students):
 
     # The class overview follows without a reload.
     card = {name: teacher.locator(".work-card", has_text=name) for name in codes}
-    expect(card["Asa Quill"].locator(".result-item.good")).to_have_count(3, timeout=15_000)
-    expect(card["Cob Sable"]).to_contain_text("1 move", timeout=15_000)
+    expect(card["Asa Quill"].locator(".result-item.good")).to_have_count(3)
+    expect(card["Cob Sable"]).to_contain_text("1 move")
     expect(card["Cob Sable"].locator(".presence")).to_have_text("at work")
     teacher.reload()
     expect(teacher.get_by_role("heading", name=re.compile("by eye"))).to_be_visible()

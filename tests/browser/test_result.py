@@ -17,7 +17,7 @@ def switching(desk):
 
 def test_the_break_plays_by_itself_to_where_it_fails(switching):
     slider = switching.get_by_label("From the drawing to the position where it breaks")
-    expect(slider).to_have_value("100", timeout=15_000)
+    expect(slider).to_have_value("100")
     expect(switching.locator(".caption")).to_have_text("Here m is not what it should be.")
     expect(switching.locator(".curve.broken")).to_have_count(1)
     expect(switching.locator("[data-play]")).to_have_text("Show it again")

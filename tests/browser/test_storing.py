@@ -33,7 +33,7 @@ def test_what_is_changed_without_a_network_is_there_after_a_reload_and_stored_th
     expect(teacher.get_by_label("Title")).to_have_value("Crown of an arch")
     expect(teacher.get_by_label("Text for the students")).to_have_value("Mark the crown.")
     teacher.unroute("**")
-    expect(state(teacher)).to_have_text(SAVED, timeout=10_000)
+    expect(state(teacher)).to_have_text(SAVED)
     teacher.evaluate("localStorage.clear()")
     reloaded(teacher)
     expect(teacher.get_by_label("Title")).to_have_value("Crown of an arch")
@@ -117,7 +117,7 @@ def test_what_is_drawn_without_a_network_is_on_the_board_again(teacher):
     reloaded(teacher, ".board-page")
     expect(teacher.locator(".step-list li[data-step]")).to_have_count(2)
     teacher.unroute("**")
-    expect(state(teacher)).to_have_text(SAVED, timeout=10_000)
+    expect(state(teacher)).to_have_text(SAVED)
     teacher.get_by_role("link", name="Done").click()
     teacher.wait_for_selector(".making[data-ready]")
     expect(teacher.locator("[data-model-words]")).to_have_text("2 steps")
@@ -139,7 +139,7 @@ def test_what_was_drawn_without_a_network_is_on_the_page_of_the_task_and_loses_n
     expect(teacher.locator("[data-model-words]")).to_have_text("1 step")
     expect(teacher.get_by_label("Title")).to_have_value("Crown of an arch")
     teacher.unroute("**")
-    expect(state(teacher)).to_have_text(SAVED, timeout=10_000)
+    expect(state(teacher)).to_have_text(SAVED)
     reloaded(teacher)
     expect(teacher.locator("[data-model-words]")).to_have_text("1 step")
     expect(teacher.get_by_label("Title")).to_have_value("Crown of an arch")
@@ -180,7 +180,7 @@ def test_a_demonstration_that_was_changed_without_a_network_is_taken_up_again(te
     expect(teacher.locator("[data-words]")).to_have_text("The opening of the arch.")
     teacher.unroute("**")
     teacher.get_by_text("Change this demonstration").click()
-    expect(teacher.locator("[data-state]")).to_have_text(SAVED, timeout=10_000)
+    expect(teacher.locator("[data-state]")).to_have_text(SAVED)
 
 
 def test_a_task_that_is_gone_says_so_and_is_not_asked_for_again_and_again(teacher):
