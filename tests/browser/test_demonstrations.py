@@ -80,6 +80,30 @@ def test_words_positions_and_looks_become_part_of_a_frame(teacher, sheet_address
     expect(words(teacher)).to_contain_text("Construct a line")
 
 
+def test_changing_a_look_keeps_what_was_dragged_and_what_is_chosen(teacher, sheet_address):
+    teacher.goto(sheet_address)
+    teacher.wait_for_selector("[data-ready]")
+    teacher.get_by_text("Change this demonstration").click()
+    teacher.keyboard.press("End")
+    point = teacher.locator(".point[data-id=B]")
+    box = point.locator(".dot").bounding_box()
+    before = point.get_attribute("transform")
+    teacher.mouse.move(box["x"] + 3, box["y"] + 3)
+    teacher.mouse.down()
+    teacher.mouse.move(box["x"] - 60, box["y"] + 50, steps=4)
+    teacher.mouse.up()
+    dragged = point.get_attribute("transform")
+    assert dragged != before
+    teacher.mouse.click(box["x"] - 60, box["y"] + 50)
+    for look in ("Green", "Thick"):
+        teacher.get_by_role("button", name=look).click()
+        expect(teacher.locator("[data-chosen]")).to_contain_text("B from here on")
+    expect(point).to_have_attribute("transform", dragged)
+    teacher.get_by_role("button", name="Keep this position").click()
+    expect(teacher.get_by_role("button", name="Keep this position")).to_be_disabled()
+    expect(point).to_have_attribute("transform", dragged)
+
+
 def test_a_file_of_its_own_opens_without_a_network(teacher, served, tmp_path):
     teacher.goto(f"{served}/library/incircle/demonstration")
     with teacher.expect_download() as download:

@@ -19,6 +19,7 @@ class Making {
     this.frames = show.frames;
     this.words = find("textarea", panel);
     this.state = find("[data-state]", panel);
+    this.position = find('[data-act="position"]', panel); // can be pressed where something was dragged
     const say = (words) => this.#say(words);
     this.storing = new Storing({
       url: panel.dataset.save,
@@ -42,9 +43,9 @@ class Making {
     on("farther", () => this.#zoom(1.25));
     for (const button of findAll("[data-look]", panel))
       button.addEventListener("click", () => this.#dress(JSON.parse(button.dataset.look)));
-    show.svg.addEventListener("click", (event) => this.#choose(event));
+    show.svg.addEventListener("click", (event) => this.#chooseAt(event));
     this.frames.dragged = () => {
-      find('[data-act="position"]', panel).disabled = false;
+      this.position.disabled = false;
     };
     show.onGo(() => this.#shown());
   }
@@ -53,7 +54,7 @@ class Making {
     const { frame, frames, at } = this.frames;
     this.words.value = frame.words;
     this.#choseNothing();
-    find('[data-act="position"]', this.panel).disabled = true;
+    this.position.disabled = true;
     find('[data-act="remove"]', this.panel).disabled = frames.length === 1;
     find('[data-act="forget"]', this.panel).disabled = !hasLooks(frames[at]);
   }
@@ -62,9 +63,15 @@ class Making {
     return Object.fromEntries(Object.entries(this.frames.places).map(([id, at]) => [id, rounded(at)]));
   }
 
+  // What was dragged and is not kept yet, and what is chosen, stays.
   #change(fields) {
+    const dragged = "points" in fields || this.position.disabled ? {} : this.#places();
+    const chosen = this.#chosen;
     Object.assign(this.frames.frame, fields);
     this.show.go(this.frames.at);
+    for (const [id, at] of Object.entries(dragged)) this.frames.put(id, at);
+    const seen = chosen.filter((id) => !this.frames.isHidden(id));
+    if (seen.length) this.#choose(seen);
     this.#store();
   }
 
@@ -98,14 +105,18 @@ class Making {
     this.#change({ view: seen.map(rounded) });
   }
 
-  #choose({ clientX, clientY, shiftKey }) {
+  #chooseAt({ clientX, clientY, shiftKey }) {
     const { figure, view } = this.frames;
     const box = this.show.svg.getBoundingClientRect();
     const hits = new Hits(figure, view, (id) => this.frames.isHidden(id));
     const place = [clientX - box.left, clientY - box.top];
     const [first] = [...hits.points(...place, REACH), ...hits.curves(...place, REACH)];
     if (!first) return this.#choseNothing();
-    this.#chosen = shiftKey ? [...this.#chosen.filter((id) => id !== first.id), first.id].slice(-3) : [first.id];
+    this.#choose(shiftKey ? [...this.#chosen.filter((id) => id !== first.id), first.id].slice(-3) : [first.id]);
+  }
+
+  #choose(ids) {
+    this.#chosen = ids;
     find("[data-chosen]", this.panel).textContent = _("%(names)s from here on:", { names: this.#chosen.join(", ") });
     for (const button of findAll("[data-look]", this.panel)) button.disabled = false;
     find('[data-act="measure"]', this.panel).disabled = this.#measurable() === null;
