@@ -1,6 +1,7 @@
 // The list of conditions: each a sentence whose blanks are filled by typing or by clicking in the figure.
 
 import { _ } from "../look/language.js";
+import { plainButton } from "./plain-button.js";
 import { blanksOf, joins, blanksIn, termOf, written } from "./sentences.js";
 
 export class Conditions {
@@ -108,12 +109,8 @@ export class Conditions {
   }
 
   #button(words, label, onClick) {
-    const button = document.createElement("button");
-    button.type = "button";
-    button.className = "btn btn-plain";
-    button.textContent = words;
+    const button = plainButton(words, onClick);
     button.setAttribute("aria-label", label);
-    button.addEventListener("click", onClick);
     return button;
   }
 }

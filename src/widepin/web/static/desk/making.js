@@ -8,6 +8,7 @@ import { ToolBook } from "../figure/tape.js";
 import { Conditions } from "./conditions.js";
 import { FigureOfTask } from "./figure-of-task.js";
 import { MakingSteps } from "./making-steps.js";
+import { plainButton } from "./plain-button.js";
 import { Proposals } from "./proposals.js";
 import { TaskCheck } from "./task-check.js";
 import { TaskFields } from "./task-fields.js";
@@ -161,14 +162,12 @@ class Making {
     this.fields.fill(this.state);
     this.page
       .querySelector("[data-figures]")
-      .append(...Object.keys(this.readyMade).map((name) => this.#choice(name, () => this.#takeFigure(name))));
-    this.page.querySelector("[data-sets]").append(
-      ...Object.keys(this.toolSets).map((name) =>
-        this.#choice(name, () => {
-          this.#takeTools(this.toolSets[name]);
-        }),
-      ),
-    );
+      .append(...Object.keys(this.readyMade).map((name) => plainButton(name, () => this.#takeFigure(name))));
+    this.page
+      .querySelector("[data-sets]")
+      .append(
+        ...Object.keys(this.toolSets).map((name) => plainButton(name, () => this.#takeTools(this.toolSets[name]))),
+      );
     this.page
       .querySelector("[data-relation]")
       .append(...Object.entries(this.book.relations).map(([rel, relation]) => new Option(nameOf(relation), rel)));
@@ -182,15 +181,6 @@ class Making {
       return sayState(_("Draw two given points first: their distance is the fixed radius"), true);
     this.change({ tools: tools.map((one) => (one === locked ? { ...one, opening: points.slice(0, 2) } : one)) });
     return this.fields.showTools(this.document.tools);
-  }
-
-  #choice(words, onClick) {
-    const button = document.createElement("button");
-    button.type = "button";
-    button.className = "btn btn-plain";
-    button.textContent = words;
-    button.addEventListener("click", onClick);
-    return button;
   }
 
   // -- changing -----------------------------------------------------------------------------------

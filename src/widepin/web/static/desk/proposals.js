@@ -3,6 +3,7 @@
 import { _ } from "../look/language.js";
 import { post } from "../look/page.js";
 import { Conditions } from "./conditions.js";
+import { plainButton } from "./plain-button.js";
 
 export class Proposals {
   // panel: with a list of what else could be asked for; relations: of the tool book
@@ -31,19 +32,15 @@ export class Proposals {
   // Asked for with one click, instead of being the same as in the sample solution.
   #other(condition) {
     const item = document.createElement("li");
-    const button = document.createElement("button");
-    button.type = "button";
-    button.className = "btn btn-plain";
-    button.textContent = _("Use instead: %(words)s", { words: this.#inWords(condition) });
     const about = new Set(condition.of.flat());
-    button.addEventListener("click", () => {
+    const take = () => {
       const rest = this.task
         .conditions()
         .filter(({ rel, of }) => !(rel === "same" && about.has(of[0]) && of[1] === `model:${of[0]}`));
       this.task.take([...rest, condition]);
       item.remove();
-    });
-    item.append(button);
+    };
+    item.append(plainButton(_("Use instead: %(words)s", { words: this.#inWords(condition) }), take));
     return item;
   }
 

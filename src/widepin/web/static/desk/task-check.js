@@ -2,6 +2,7 @@
 
 import { _ } from "../look/language.js";
 import { Picture } from "../figure/picture.js";
+import { plainButton } from "./plain-button.js";
 
 export class TaskCheck {
   // ask(conditions): take these instead
@@ -44,7 +45,7 @@ export class TaskCheck {
       grid(found.rejected);
       parts.push(
         found.looser.length
-          ? this.#instead(found.looser)
+          ? plainButton(_("Accept the mirror image"), () => this.ask(found.looser))
           : paragraph(
               _("If it should count, use conditions that are true of both, not the sample solution’s own objects."),
             ),
@@ -53,15 +54,6 @@ export class TaskCheck {
     this.holder.replaceChildren(...parts);
     for (const [made, works] of grids)
       made.querySelectorAll("svg").forEach((svg, at) => this.#draw(svg, works[at].figure));
-  }
-
-  #instead(conditions) {
-    const button = document.createElement("button");
-    button.type = "button";
-    button.className = "btn btn-plain";
-    button.textContent = _("Accept the mirror image");
-    button.addEventListener("click", () => this.ask(conditions));
-    return button;
   }
 
   #draw(svg, figure) {
