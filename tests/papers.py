@@ -7,7 +7,7 @@ def paper_from(client, address):
     """The answer with the paper, or with what went wrong."""
     for _ in range(600):
         answer = client.get(address)
-        if "Refresh" not in answer.headers:
+        if "refresh" not in {name.lower() for name in dict(answer.headers)}:
             return answer
         address = address.replace("?again=1", "")
         time.sleep(0.1)

@@ -5,6 +5,7 @@ import re
 from playwright.sync_api import expect
 
 from tests.browser.teaching import begin_task, build_model, making_step, new_class
+from tests.papers import paper_from
 
 PLACE_ON_LINE = """(line) => {
   const box = line.ownerSVGElement.getBoundingClientRect();
@@ -31,7 +32,7 @@ def test_a_class_is_made_from_a_csv_and_its_students_come_in_with_their_cards(te
     row = teacher.locator(".students summary", has_text="Jory Paskin")
     of_class = teacher.locator(".heading .code").inner_text()
     personal = row.locator(".code").inner_text()
-    cards = teacher.request.get(served + teacher.get_by_role("link", name="Name cards").get_attribute("href"))
+    cards = paper_from(teacher.request, served + teacher.get_by_role("link", name="Name cards").get_attribute("href"))
     assert cards.headers["content-type"] == "application/pdf" and cards.body().startswith(b"%PDF")
 
     student = browser.new_page()

@@ -17,7 +17,7 @@ from widepin.web.apart import Busy, JobQueue, TooHeavy
 
 @pytest.fixture
 def jobs(tmp_path):
-    return JobQueue(tmp_path, seconds=10, megabytes=300, waiting=4, waiting_each=2)
+    return JobQueue(tmp_path, seconds=60, megabytes=300, waiting=4, waiting_each=2)
 
 
 def process_of(number):
