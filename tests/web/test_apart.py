@@ -44,7 +44,7 @@ def dies():
 def leaves_a_mark(folder, name):
     """Says when it was at it."""
     begun = time.monotonic()
-    time.sleep(1)
+    time.sleep(2)
     (Path(folder) / f"mark-{name}").write_text(f"{begun} {time.monotonic()}")
 
 
@@ -67,8 +67,8 @@ def test_a_job_that_takes_too_much_memory_or_dies_is_told_and_harms_nothing(jobs
 
 
 def test_a_job_that_takes_too_long_is_ended(tmp_path):
-    jobs = JobQueue(tmp_path, seconds=2, megabytes=300, waiting=4, waiting_each=2)
-    with pytest.raises(TooHeavy, match="2 seconds"):
+    jobs = JobQueue(tmp_path, seconds=5, megabytes=300, waiting=4, waiting_each=2)
+    with pytest.raises(TooHeavy, match="5 seconds"):
         jobs.do(1, endless)
     assert jobs.do(1, process_of, 1)[2] == 2
 
