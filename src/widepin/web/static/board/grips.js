@@ -34,7 +34,7 @@ function point(parts, id, { pointerType, shiftKey }) {
   const attaching = new Attaching(parts, id, pointerType);
   const others = othersThan(store, id);
   return {
-    isThere: () => store.figure.has(id) && store.figure.canDrag(id),
+    isThere: () => isDraggable(store, id),
     letGo: () => attaching.end(),
     move: (place) => {
       store.figure.put(id, pointAt(store.figure, paper.view, others, place) ?? paper.view.toPaper(...place));
@@ -47,6 +47,10 @@ function point(parts, id, { pointerType, shiftKey }) {
       bar.announce(attaching.said(step));
     },
   };
+}
+
+function isDraggable({ figure }, id) {
+  return figure.has(id) && figure.canDrag(id);
 }
 
 const ONTO = 3; // pixels within which a point is dragged exactly onto another one
@@ -69,7 +73,7 @@ function pointAt(figure, view, ids, [px, py]) {
 function pulledAway({ store, paper, bar }, id) {
   let at = store.figure.shape(id);
   return {
-    isThere: () => store.figure.has(id) && store.figure.canDrag(id),
+    isThere: () => isDraggable(store, id),
     letGo,
     move: (place) => {
       at = paper.view.toPaper(...place);
