@@ -9,7 +9,7 @@ from widepin.plane.arrays import ARRAYS, Arrays
 from widepin.plane.figure import Figure
 from widepin.plane.shapes import Circle, Line, Point
 from widepin.plane.steps import Step
-from widepin.school.library.notation import steps as from_lines
+from widepin.school.tasks.library.notation import steps as from_lines
 
 
 def plain(values: object) -> object:

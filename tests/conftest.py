@@ -10,10 +10,10 @@ from tests.chromium import CHROMIUM, EXECUTABLE
 from widepin.running.mariadb import THROWAWAY, MariaDB, free_port
 from widepin.running.migrate import migrate
 from widepin.running.web_server import WebServer
-from widepin.school.demo import load_demo
+from widepin.school.database import make_engine, make_sessions
+from widepin.school.demo.loading import load_demo
 from widepin.school.models import Person
-from widepin.school.people import Passwords
-from widepin.school.store import make_engine, make_sessions
+from widepin.school.people.passwords import Passwords
 from widepin.web.app import create_app
 
 settings.register_profile("untimed", deadline=None, suppress_health_check=[HealthCheck.too_slow])

@@ -1,4 +1,4 @@
-"""Imports go down only: web -> school -> documents -> judge -> plane; the core reaches no server, store or socket."""
+"""Imports go down only: web -> school -> documents -> reason -> judge -> plane; the core reaches no server, store or socket."""
 
 import ast
 import re
@@ -65,7 +65,23 @@ def test_a_layer_only_imports_those_below(layer):
             assert not (parts[0] == "widepin" and len(parts) > 1 and parts[1] in above), f"{path} reaches {module}"
 
 
-@pytest.mark.parametrize("layer", ["plane", "judge", "documents"])
+ROOMS = ["people", "tasks", "works", "results", "lessons", "demo"]
+"""The rooms of the school, from the ground up."""
+
+
+@pytest.mark.parametrize("room", ROOMS)
+def test_a_room_of_the_school_only_imports_those_below(room):
+    above = {f"widepin.school.{name}" for name in ROOMS[ROOMS.index(room) + 1 :]}
+    for path in modules(f"school/{room}"):
+        for module in imports(path):
+            assert ".".join(module.split(".")[:3]) not in above, f"{path} imports {module}"
+
+
+def test_every_room_of_the_school_has_its_floor():
+    assert {path.parent.name for path in (SRC / "widepin/school").glob("*/__init__.py")} == set(ROOMS)
+
+
+@pytest.mark.parametrize("layer", ["plane", "judge", "reason", "documents"])
 def test_the_core_reaches_no_server_store_or_socket(layer):
     for path in modules(layer):
         assert not {module.split(".")[0] for module in reached(path)} & FORBIDDEN_IN_CORE, path

@@ -12,7 +12,7 @@ from widepin.plane.figure import Figure
 from widepin.plane.makes import MAKES
 from widepin.plane.shapes import CURVES, Kind
 from widepin.plane.steps import Step, check_steps
-from widepin.school.library.notation import steps as from_lines
+from widepin.school.tasks.library.notation import steps as from_lines
 
 
 def steps(lines: str) -> tuple[Step, ...]:

@@ -19,16 +19,16 @@ from sqlalchemy.orm import Session
 
 from widepin.running.mariadb import THROWAWAY, MariaDB
 from widepin.running.migrate import migrate
-from widepin.school.again import judge_again
-from widepin.school.demo import build, by_this_hand
-from widepin.school.demo_accounts import DEMO_PASSWORD
-from widepin.school.handins import hand_in
-from widepin.school.library import LIBRARY
-from widepin.school.library.notation import steps
+from widepin.school.demo.accounts import DEMO_PASSWORD
+from widepin.school.demo.loading import build, by_this_hand
 from widepin.school.models import Assignment, HandIn, Person, SchoolClass, now
-from widepin.school.people import Passwords
-from widepin.school.roster import add_students
-from widepin.school.sheets import new_sheet
+from widepin.school.people.passwords import Passwords
+from widepin.school.people.roster import add_students
+from widepin.school.tasks.library import LIBRARY
+from widepin.school.tasks.library.notation import steps
+from widepin.school.tasks.sheets import new_sheet
+from widepin.school.works.again import judge_again
+from widepin.school.works.handins import hand_in
 from widepin.web.app import create_app
 
 STUDENTS, TASKS, ROUNDS = 35, 20, 9

@@ -23,9 +23,9 @@ from typing import Any
 from sqlalchemy import select
 
 from widepin.running.watching import Watch
+from widepin.school.database import make_engine, make_sessions
 from widepin.school.models import Operation, Person, Work
-from widepin.school.store import make_engine, make_sessions
-from widepin.school.works import state_of
+from widepin.school.works.autosave import state_of
 
 from .serving import Browser, Served, served
 

@@ -14,7 +14,7 @@ from statistics import median
 from time import perf_counter
 from typing import Any
 
-from widepin.school.library import LIBRARY
+from widepin.school.tasks.library import LIBRARY
 from widepin.web import paper
 from widepin.web.apart import JobQueue
 

@@ -128,7 +128,7 @@ def main() -> None:
 
 def session_of(on: Served) -> Any:
     """A connection to the database of a server, with its own transaction."""
-    from widepin.school.store import make_engine
+    from widepin.school.database import make_engine
 
     return make_engine(on.url).begin()
 

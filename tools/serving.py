@@ -16,13 +16,13 @@ from urllib.parse import urlencode
 from widepin.running.mariadb import DURABLE, MariaDB, free_port
 from widepin.running.migrate import migrate
 from widepin.running.web_server import WebServer
-from widepin.school.demo import load_demo
-from widepin.school.demo_accounts import DEMO_PASSWORD, SHOWN_ACCOUNTS
-from widepin.school.library import LIBRARY
+from widepin.school.database import make_engine, make_sessions
+from widepin.school.demo.accounts import DEMO_PASSWORD, SHOWN_ACCOUNTS
+from widepin.school.demo.loading import load_demo
 from widepin.school.models import Assignment, Person, SchoolClass
-from widepin.school.people import Passwords
-from widepin.school.sheets import new_sheet
-from widepin.school.store import make_engine, make_sessions
+from widepin.school.people.passwords import Passwords
+from widepin.school.tasks.library import LIBRARY
+from widepin.school.tasks.sheets import new_sheet
 
 SECRET = "for benchmarks and trials alone"
 

@@ -22,9 +22,9 @@ from .judge.task import Task, Work
 from .judge.verdict import Outcome
 from .reason.proof import Proof
 from .reason.proving import prove
-from .school.demo_tasks import TASKS
-from .school.library import LIBRARY
-from .school.library.notation import steps
+from .school.demo.tasks import TASKS
+from .school.tasks.library import LIBRARY
+from .school.tasks.library.notation import steps
 
 MEGABYTE = 1 << 10
 """Of what the system reports, which is kilobytes."""

@@ -12,8 +12,8 @@ from sqlalchemy import select
 
 from tests.browser.teaching import Student
 from tests.zoo import JUMPING_GABLE
+from widepin.school.database import make_sessions
 from widepin.school.models import Person
-from widepin.school.store import make_sessions
 
 numbers = itertools.count()
 

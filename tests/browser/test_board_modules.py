@@ -6,7 +6,7 @@ import json
 
 import pytest
 
-from widepin.school.library.notation import steps as from_lines
+from widepin.school.tasks.library.notation import steps as from_lines
 
 GIVEN = "A free_point at=0,0\nB free_point at=4,0"
 

@@ -4,11 +4,11 @@ import pytest
 from playwright.sync_api import expect
 from sqlalchemy import select
 
-from widepin.school.library import LIBRARY
+from widepin.school.database import make_sessions
 from widepin.school.models import Assignment, Person, SchoolClass
-from widepin.school.sheets import new_sheet
 from widepin.school.states import Showing
-from widepin.school.store import make_sessions
+from widepin.school.tasks.library import LIBRARY
+from widepin.school.tasks.sheets import new_sheet
 
 
 @pytest.fixture

@@ -13,11 +13,11 @@ from sqlalchemy import select
 
 from tests.browser.conftest import Desk
 from tests.browser.test_classics import CLASSICS, Hands
-from widepin.school.library import LIBRARY
-from widepin.school.library.notation import steps
+from widepin.school.database import make_sessions
 from widepin.school.models import Assignment, Person, SchoolClass
-from widepin.school.sheets import new_sheet
-from widepin.school.store import make_sessions
+from widepin.school.tasks.library import LIBRARY
+from widepin.school.tasks.library.notation import steps
+from widepin.school.tasks.sheets import new_sheet
 
 SIZES = {"desk": (1280, 800), "tablet": (768, 1024), "phone": (390, 844)}
 EVERY = [(key, hand, size) for key in CLASSICS[:12] for hand in ("mouse", "keyboard", "touch") for size in SIZES]

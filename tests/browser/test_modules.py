@@ -48,7 +48,7 @@ def test_results_of_a_class_tool_are_named_as_steps_are_and_its_helpers_after_th
 
 def test_folding_is_the_same_as_in_python(run):
     from tests.judge.test_judging import TASKS_BY_NAME
-    from widepin.school.history import replay
+    from widepin.school.works.history import replay
 
     add: list[dict] = [{"op": "add", "step": {"id": id_, "make": "circle", "from": ["A", "B"]}} for id_ in "cde"]
     back, again = {"op": "undo"}, {"op": "redo"}
@@ -65,7 +65,7 @@ def test_folding_is_the_same_as_in_python(run):
 
 def test_the_board_of_a_log_is_the_same_as_in_python(run):
     """Random logs of operations that fit, with everything in them: added, used, removed, dragged, dressed, taken back."""
-    from widepin.school.history import replay
+    from widepin.school.works.history import replay
 
     task, logs = random_logs(12)
     setting = {"given": [write_step(step) for step in task.given], "start": []}
@@ -85,8 +85,8 @@ def random_logs(count):
     from widepin.documents.operations import read_operation
     from widepin.documents.task import read_task
     from widepin.judge.compound_tools import compound_tool_of
-    from widepin.school.history import History, OperationRefused
-    from widepin.school.library import LIBRARY
+    from widepin.school.tasks.library import LIBRARY
+    from widepin.school.works.history import History, OperationRefused
 
     rng = random.Random(8)
     centre = read_task(LIBRARY["perpendicular-bisector"].document())
@@ -165,7 +165,7 @@ def test_lines_are_clipped_to_the_window(run, kind, shape, seen):
     script = """
       const { View } = await import('/static/figure/view.js');
       return m.visiblePart(x[0], x[1], new View(50, 0, 8), 400, 400);"""
-    part = run("figure/drawing.js", script, [kind, shape])
+    part = run("figure/outlines.js", script, [kind, shape])
     assert (part is not None) == seen
     if seen:
         assert all(-21 <= value <= 421 for value in part)
@@ -208,7 +208,7 @@ def test_undefined_is_passed_on_by_every_tape_in_the_browser(run):
     ],
 )
 def test_the_reason_why_something_is_gone(run, steps, said):
-    from widepin.school.library.notation import steps as from_lines
+    from widepin.school.tasks.library.notation import steps as from_lines
     from widepin.web.drawing.views import book
 
     given = "A free_point at=0,0\nB free_point at=4,0\nC free_point at=1,3\n"

@@ -4,9 +4,9 @@ import pytest
 from playwright.sync_api import expect
 from sqlalchemy import select
 
+from widepin.school.database import make_sessions
 from widepin.school.models import Assignment, HandIn, Person, Work
-from widepin.school.reviewing import comment
-from widepin.school.store import make_sessions
+from widepin.school.works.reviewing import comment
 
 CIRCLES = [
     {"id": "c", "make": "circle", "from": ["A", "B"]},

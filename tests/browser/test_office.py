@@ -6,10 +6,10 @@ from sqlalchemy import select
 
 from tests.browser.conftest import Desk
 from tests.zoo import JUMPING_GABLE
-from widepin.school.demo_tasks import TASKS
+from widepin.school.database import make_sessions
+from widepin.school.demo.tasks import TASKS
 from widepin.school.models import Assignment, Person
-from widepin.school.sheets import new_sheet
-from widepin.school.store import make_sessions
+from widepin.school.tasks.sheets import new_sheet
 
 
 def row(desk, id_):

@@ -6,9 +6,9 @@ from playwright.sync_api import expect
 from sqlalchemy import select
 
 from tests.browser.conftest import Desk
+from widepin.school.database import make_sessions
 from widepin.school.models import Assignment, SchoolClass, TaskSheet
 from widepin.school.states import Reasons
-from widepin.school.store import make_sessions
 
 PARALLEL: list[dict[str, Any]] = [
     {"id": "c", "make": "circle", "from": ["P", "A"]},

@@ -10,8 +10,8 @@ from tests.judge.test_judging import TASKS_BY_NAME
 from widepin.documents.reading import Unreadable
 from widepin.documents.task import read_task
 from widepin.documents.verdict import judge_document, write_verdict
-from widepin.school.demo_tasks import TASKS
-from widepin.school.library.notation import steps as from_lines
+from widepin.school.demo.tasks import TASKS
+from widepin.school.tasks.library.notation import steps as from_lines
 
 JSON = st.recursive(
     st.none()

@@ -5,7 +5,7 @@ import pytest
 from widepin.documents.demonstration import MAX_FRAMES, demonstration_of, read_demonstration
 from widepin.documents.reading import Unreadable
 from widepin.documents.task import read_task
-from widepin.school.library import LIBRARY
+from widepin.school.tasks.library import LIBRARY
 
 
 @pytest.fixture

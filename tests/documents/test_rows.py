@@ -16,7 +16,7 @@ from widepin.plane.makes import MAKES, By, MakeName, Undefined
 from widepin.plane.rows import complete
 from widepin.plane.shapes import Kind, Line
 from widepin.plane.steps import Step
-from widepin.school.library.notation import steps as from_lines
+from widepin.school.tasks.library.notation import steps as from_lines
 
 
 def entries(template):

@@ -13,7 +13,7 @@ from widepin.documents.reading import Unreadable
 from widepin.documents.schemas import FOLDER, as_text, schemas
 from widepin.documents.task import read_task
 from widepin.documents.verdict import judge_document, read_verdict, write_verdict
-from widepin.school.demo_tasks import TASKS
+from widepin.school.demo.tasks import TASKS
 
 
 def validator(name):

@@ -7,8 +7,8 @@ import pytest
 from widepin.documents.construction import read_steps
 from widepin.documents.svg import HEIGHT, WIDTH, picture
 from widepin.documents.words import instruction
-from widepin.school.library import LIBRARY
-from widepin.school.library.notation import steps as from_lines
+from widepin.school.tasks.library import LIBRARY
+from widepin.school.tasks.library.notation import steps as from_lines
 
 SVG = "{http://www.w3.org/2000/svg}"
 GIVEN = read_steps(from_lines("A free_point at=0,0\nB free_point at=6,0\ng line A B"))

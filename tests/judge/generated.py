@@ -20,8 +20,8 @@ from widepin.plane.intersections import Choice
 from widepin.plane.makes import MAKES
 from widepin.plane.shapes import Point
 from widepin.plane.steps import IllFormed, Step, check_steps
-from widepin.school.demo_tasks import TASKS
-from widepin.school.library import LIBRARY
+from widepin.school.demo.tasks import TASKS
+from widepin.school.tasks.library import LIBRARY
 
 
 @dataclass(frozen=True)

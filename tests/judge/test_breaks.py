@@ -9,7 +9,7 @@ from widepin.judge.examination import Examination
 from widepin.judge.findings import Ruling
 from widepin.judge.judging import judge
 from widepin.judge.task import Work
-from widepin.school.library.notation import steps as from_lines
+from widepin.school.tasks.library.notation import steps as from_lines
 
 FAILING = [row for row in DEMO if row[1] in ("fragile", "switching", "eyeballed")]
 

@@ -13,7 +13,7 @@ from widepin.judge.rules import ClassToolRule
 from widepin.judge.task import Allowance, Use, Work
 from widepin.judge.verdict import Outcome
 from widepin.plane.steps import Step
-from widepin.school.library import LIBRARY
+from widepin.school.tasks.library import LIBRARY
 
 GABLE = steps(
     "A free_point at=1,1\nB free_point at=9,1\nC free_point at=4,7\nc segment A B\na segment B C\nT point_on c at=3,1"

@@ -5,7 +5,7 @@ import pytest
 from tests.judge.test_judging import task, verdict
 from widepin.plane.makes import MAKES
 from widepin.plane.strokes import Price, strokes
-from widepin.school.library.notation import rel
+from widepin.school.tasks.library.notation import rel
 
 PRICES = {name: row.price for name, row in MAKES.items() if isinstance(row.price, Price)}
 

@@ -10,7 +10,7 @@ from tests.judge.test_judging import AB, TASKS_BY_NAME, task
 from widepin.judge.drags import LARGE, SMALL, TRIANGLES, extent, shaped_triangle
 from widepin.judge.examination import Examination
 from widepin.plane.shapes import Point
-from widepin.school.library.notation import rel
+from widepin.school.tasks.library.notation import rel
 
 GABLE = TASKS_BY_NAME["Roundel in a gable"]
 OWN = zoo.steps("D free_point at=5,3\nE point_on c at=6,1\nk circle D E\nF point_on k at=9,9")

@@ -11,9 +11,9 @@ from widepin.documents.rule_words import worded
 from widepin.documents.task import read_task, read_work
 from widepin.documents.verdict import judge_document, read_verdict, write_verdict
 from widepin.judge.judging import judge
-from widepin.school.demo_tasks import TASKS
-from widepin.school.library.notation import rel
-from widepin.school.library.notation import steps as from_lines
+from widepin.school.demo.tasks import TASKS
+from widepin.school.tasks.library.notation import rel
+from widepin.school.tasks.library.notation import steps as from_lines
 
 from .test_cases import CASES
 

@@ -11,7 +11,7 @@ from widepin.plane.arrays import ARRAYS
 from widepin.plane.figure import Evaluation
 from widepin.plane.intersections import other_intersection
 from widepin.plane.shapes import Circle, Kind, Line, Point
-from widepin.school.library.notation import rel
+from widepin.school.tasks.library.notation import rel
 
 AB = "A free_point at=0,0\nB free_point at=6,0"
 ROOMY = {

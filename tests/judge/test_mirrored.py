@@ -9,7 +9,7 @@ from widepin.documents.task import read_task
 from widepin.judge.mirrored import apart, mirror_images, other_intersections, place_of
 from widepin.judge.task import Wanted
 from widepin.plane.shapes import Circle, Kind, Line, Point
-from widepin.school.library import LIBRARY
+from widepin.school.tasks.library import LIBRARY
 
 CROWN = read_task(LIBRARY["equilateral-triangle"].document())
 

@@ -6,8 +6,8 @@ from tests.judge.test_judging import AB, ALL, TASKS_BY_NAME, task, verdict
 from widepin.documents.explaining import explained
 from widepin.documents.verdict import read_verdict, write_verdict
 from widepin.judge import search
-from widepin.school.library.notation import rel
-from widepin.school.scoring import score_for
+from widepin.school.tasks.library.notation import rel
+from widepin.school.tasks.scoring import score_for
 
 CROWN = TASKS_BY_NAME["Crown of a pointed arch"]
 SILL = TASKS_BY_NAME["Centre line of a sill"]

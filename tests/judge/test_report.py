@@ -11,8 +11,8 @@ from widepin.documents.construction import read_steps
 from widepin.documents.verdict import judge_document
 from widepin.judge.judging import judge
 from widepin.judge.task import Work
-from widepin.school.library.notation import rel
-from widepin.school.library.notation import steps as from_lines
+from widepin.school.tasks.library.notation import rel
+from widepin.school.tasks.library.notation import steps as from_lines
 
 
 def test_altitudes_as_segments_hold_in_acute_triangles_and_vanish_in_obtuse_ones():

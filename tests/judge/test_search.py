@@ -8,8 +8,8 @@ from widepin.judge import search as searching
 from widepin.judge.examination import Examination
 from widepin.judge.search import binding_order, search, split, twins
 from widepin.judge.task import Condition
-from widepin.school.demo_tasks import TASKS
-from widepin.school.library.notation import rel
+from widepin.school.demo.tasks import TASKS
+from widepin.school.tasks.library.notation import rel
 
 
 def test_corners_of_an_equilateral_triangle_may_trade_places():

@@ -5,7 +5,7 @@ import pytest
 from tests.judge.test_judging import AB, task
 from widepin.documents.reading import Unreadable
 from widepin.judge.task import MAX_CONDITIONS, MAX_TERMS, MAX_WANTED
-from widepin.school.library.notation import rel
+from widepin.school.tasks.library.notation import rel
 
 PARALLEL = rel("parallel", "m", "A-B")
 WRONG = {

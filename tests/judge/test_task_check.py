@@ -9,7 +9,7 @@ from widepin.documents.task import read_task
 from widepin.judge.task import Allowance, Condition
 from widepin.judge.task_check import check_task, mutants, proposed, the_same
 from widepin.judge.verdict import Outcome
-from widepin.school.library import LIBRARY
+from widepin.school.tasks.library import LIBRARY
 
 
 def task(key):

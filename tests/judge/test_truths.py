@@ -8,7 +8,7 @@ from widepin.judge.examination import Examination
 from widepin.judge.proving import Proving
 from widepin.judge.task import Condition
 from widepin.judge.truths import MOST
-from widepin.school.library.notation import rel
+from widepin.school.tasks.library.notation import rel
 
 TRIANGLE = "A free_point at=1,1\nB free_point at=7,2\nC free_point at=3,6"
 

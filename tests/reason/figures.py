@@ -11,7 +11,7 @@ from widepin.reason.facts import Fact
 from widepin.reason.knowledge import Knowledge
 from widepin.reason.proving import said_by_making
 from widepin.reason.rules import RuleName
-from widepin.school.library.notation import steps
+from widepin.school.tasks.library.notation import steps
 
 GIVEN = "A free_point at=1,1\nB free_point at=9,2\nC free_point at=4,7"
 FEWEST = 6

@@ -17,7 +17,7 @@ from widepin.reason.knowledge import Knowledge
 from widepin.reason.proof import Case, Proof
 from widepin.reason.proving import prove
 from widepin.reason.rules import RuleName
-from widepin.school.library.notation import steps
+from widepin.school.tasks.library.notation import steps
 
 DONE = GIVEN + "\nline1 line C B\nh line A B\np parallel h C\nP point_on line1 at=2,9"
 MADE = read_steps(steps("m line A P\nD intersection m p"))

@@ -15,7 +15,7 @@ from widepin.reason.facts import Rel, fact
 from widepin.reason.proof import Proof
 from widepin.reason.proving import prove
 from widepin.reason.rules import RuleName
-from widepin.school.library import LIBRARY
+from widepin.school.tasks.library import LIBRARY
 
 MUTATED = (
     "bisect-an-angle",

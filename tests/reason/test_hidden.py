@@ -12,9 +12,9 @@ from widepin.judge.task import Work
 from widepin.plane.figure import is_defined
 from widepin.reason.drawn import columns_where_all_is
 from widepin.reason.proving import Attempt, prove
-from widepin.school.demo_tasks import TASKS
-from widepin.school.library import LIBRARY
-from widepin.school.library.notation import steps
+from widepin.school.demo.tasks import TASKS
+from widepin.school.tasks.library import LIBRARY
+from widepin.school.tasks.library.notation import steps
 
 
 def hidden_curves(task, made, answer):

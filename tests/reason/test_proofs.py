@@ -20,8 +20,8 @@ from widepin.reason.extraction import MOST_CITED
 from widepin.reason.facts import Fact, Rel, fact
 from widepin.reason.proving import prove
 from widepin.reason.rules import RULES, RuleName
-from widepin.school.library import LIBRARY
-from widepin.school.library.notation import steps
+from widepin.school.tasks.library import LIBRARY
+from widepin.school.tasks.library.notation import steps
 
 ROOT = Path(__file__).parents[2]
 CASES = ROOT / "tests" / "cases"

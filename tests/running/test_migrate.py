@@ -10,8 +10,8 @@ from sqlalchemy import inspect
 
 from widepin.running.mariadb import THROWAWAY, MariaDB
 from widepin.running.migrate import config_for, migrate
+from widepin.school.database import make_engine
 from widepin.school.models import Base
-from widepin.school.store import make_engine
 
 
 @pytest.fixture

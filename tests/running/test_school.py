@@ -20,7 +20,7 @@ from widepin.running.mariadb import THROWAWAY, MariaDB
 from widepin.running.migrate import config_for, newest_revision
 from widepin.running.school import opened
 from widepin.running.settings import read
-from widepin.school.store import make_engine
+from widepin.school.database import make_engine
 
 
 def do(url, statement):

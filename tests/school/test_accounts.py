@@ -8,8 +8,8 @@ import pytest
 from sqlalchemy import select
 
 from tests.conftest import CHEAP
-from widepin.school import accounts, browser_sessions, second_factor, teaching
 from widepin.school.models import AuditEntry, BrowserSession, OneTimeLink, Person, SchoolClass, now
+from widepin.school.people import accounts, browser_sessions, second_factor, teaching
 from widepin.school.refused import Refused
 from widepin.school.states import Action, Role
 

@@ -7,12 +7,12 @@ from sqlalchemy import select
 
 from tests.school.test_works import add, an_assignment
 from widepin.documents.reading import Unreadable
-from widepin.school import handins, reviewing, works
-from widepin.school.handins import NotTaken, hand_in
-from widepin.school.history import OperationRefused
 from widepin.school.models import Person
 from widepin.school.refused import Refused
-from widepin.school.works import import_steps, store, work_of
+from widepin.school.works import autosave, handins, reviewing
+from widepin.school.works.autosave import import_steps, store, work_of
+from widepin.school.works.handins import NotTaken, hand_in
+from widepin.school.works.history import OperationRefused
 
 
 @pytest.fixture
@@ -71,14 +71,14 @@ def test_places_are_finite(session, work, value):
 def test_an_operation_has_a_size(session, work):
     store(session, work, "k" * 10, 0, add("P", "free_point", at=[1, 1]))
     large = {"op": "dress", "id": ["P"] * 600, "dress": {"hidden": True}}
-    assert len(json.dumps(large)) < works.LARGEST_OPERATION
+    assert len(json.dumps(large)) < autosave.LARGEST_OPERATION
     store(session, work, "l" * 10, 1, large)
     with pytest.raises(OperationRefused):
         store(session, work, "m" * 10, 2, {"op": "measure", "of": ["P", "Q" * 20_000]})
 
 
 def test_a_board_keeps_so_many_operations(session, work, monkeypatch):
-    monkeypatch.setattr(works, "MAX_OPERATIONS", 2)
+    monkeypatch.setattr(autosave, "MAX_OPERATIONS", 2)
     for number, name in enumerate("PQ"):
         store(session, work, name * 10, number, add(name, "free_point", at=[number, 1]))
     with pytest.raises(OperationRefused, match="full"):

@@ -5,11 +5,13 @@ from sqlalchemy import select
 
 from widepin.documents.construction import write_step
 from widepin.judge.verdict import Outcome
-from widepin.school import again, assigning, class_tools, handins, roster, sheets, works
-from widepin.school.history import OperationRefused
-from widepin.school.library import LIBRARY
 from widepin.school.models import ClassTool, SchoolClass
+from widepin.school.people import roster
 from widepin.school.refused import Refused
+from widepin.school.tasks import assigning, class_tools, sheets
+from widepin.school.tasks.library import LIBRARY
+from widepin.school.works import again, autosave, handins
+from widepin.school.works.history import OperationRefused
 
 
 @pytest.fixture
@@ -27,7 +29,7 @@ def centre_line(session, first_year):
 def work(session, first_year, centre_line):
     sheet = sheets.new_sheet(session, first_year.teacher, LIBRARY["circumcircle"].document())
     made = assigning.assign(session, sheet, first_year, assigning.Terms(class_tools=(centre_line,)))
-    return works.work_of(session, made, first_year.students[0])
+    return autosave.work_of(session, made, first_year.students[0])
 
 
 def use(class_tool: ClassTool, sources: str, prefix: str) -> dict:
@@ -52,8 +54,8 @@ def round_a_gable(class_tool: ClassTool) -> list[dict]:
 
 def put(session, work, *operations):
     for operation in operations:
-        after = len(works.log_after(session, work, 0))
-        works.store(session, work, f"key-{after:06}", after, operation)
+        after = len(autosave.log_after(session, work, 0))
+        autosave.store(session, work, f"key-{after:06}", after, operation)
     session.refresh(work)
 
 
@@ -72,10 +74,10 @@ def test_what_a_class_tool_made_at_once_goes_at_once(session, work, centre_line)
     on_helper = {"op": "add", "step": {"id": "z", "make": "circle", "from": ["u2", "A"]}}
     put(session, work, use(centre_line, "AB", "u"), on_helper, use(centre_line, "BC", "v"))
     put(session, work, {"op": "remove", "id": "u4"})
-    state = works.state_of(work)
+    state = autosave.state_of(work)
     assert {step.id for step in state.steps} == {f"v{number}" for number in range(5)} and len(state.uses) == 1
     put(session, work, {"op": "undo"})
-    assert len(works.state_of(work).uses) == 2
+    assert len(autosave.state_of(work).uses) == 2
 
 
 @pytest.mark.parametrize(
@@ -117,7 +119,7 @@ def test_taking_a_class_tool_away_leaves_what_was_built_with_it(session, work, c
     session.delete(centre_line)
     session.flush()
     session.refresh(work.assignment)
-    assert work.assignment.class_tools == [] and len(works.state_of(work).steps) == 5
+    assert work.assignment.class_tools == [] and len(autosave.state_of(work).steps) == 5
 
 
 def test_the_full_price_is_that_of_the_construction(session, first_year, centre_line):
@@ -150,7 +152,7 @@ def test_a_students_sound_work_becomes_a_class_tool(session, work, centre_line):
 
 
 def test_a_copied_class_has_its_own_class_tools(session, first_year, work, centre_line):
-    made = roster.copy_class(session, first_year, "First year again", with_students=False)
+    made = assigning.copy_class(session, first_year, "First year again", with_students=False)
     session.refresh(made)
     (own,) = made.class_tools
     assert own.id != centre_line.id and own.assignments[0].class_id == made.id

@@ -6,10 +6,10 @@ from widepin.documents.construction import read_steps
 from widepin.documents.task import read_task
 from widepin.judge.judging import judge
 from widepin.judge.task import Work
-from widepin.school.demo import SET_TASKS, by_this_hand, who_does_what
-from widepin.school.demo_tasks import PEOPLE, TASKS
-from widepin.school.library.notation import steps
+from widepin.school.demo.loading import SET_TASKS, by_this_hand, who_does_what
+from widepin.school.demo.tasks import PEOPLE, TASKS
 from widepin.school.models import now
+from widepin.school.tasks.library.notation import steps
 
 
 @pytest.mark.parametrize("number", range(len(TASKS)))

@@ -7,12 +7,12 @@ from sqlalchemy import select
 
 from widepin.documents.reading import Unreadable
 from widepin.judge.verdict import Outcome
-from widepin.school import demonstrations
-from widepin.school.library import LIBRARY
+from widepin.school.lessons import demonstrations
 from widepin.school.models import Assignment, HandIn, SchoolClass, now
 from widepin.school.refused import Refused
-from widepin.school.sheets import BLANK, change, new_sheet
 from widepin.school.states import Showing
+from widepin.school.tasks.library import LIBRARY
+from widepin.school.tasks.sheets import BLANK, change, new_sheet
 
 
 @pytest.fixture

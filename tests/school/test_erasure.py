@@ -7,8 +7,15 @@ import pyotp
 import pytest
 from sqlalchemy import inspect, select, text
 
-from widepin.school import accounts, browser_sessions, personal_data, retention, roster, second_factor
 from widepin.school.models import AuditEntry, Comment, HandIn, Person, SchoolClass, SignIn, TaskSheet, Work, now
+from widepin.school.people import (
+    accounts,
+    browser_sessions,
+    personal_data,
+    retention,
+    roster,
+    second_factor,
+)
 from widepin.school.refused import Refused
 from widepin.school.states import Action, Role, SignInOutcome
 

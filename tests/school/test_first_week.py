@@ -2,12 +2,12 @@
 
 from sqlalchemy import select
 
-from widepin.school import first_week
-from widepin.school.first_week import Milestone
+from widepin.school.lessons import first_week
+from widepin.school.lessons.first_week import Milestone
+from widepin.school.lessons.today import today_of
 from widepin.school.models import HandIn, Person, SchoolClass
-from widepin.school.reviewing import comment, set_score
-from widepin.school.roster import add_students, new_class
-from widepin.school.today import today_of
+from widepin.school.people.roster import add_students, new_class
+from widepin.school.works.reviewing import comment, set_score
 
 
 def test_it_leads_from_a_class_to_marks_and_ends(session):

@@ -8,12 +8,13 @@ from widepin.documents.task import read_task
 from widepin.judge.judging import judge
 from widepin.judge.task import Work
 from widepin.judge.verdict import Outcome
-from widepin.school import again, assigning, graded_series, handins, sheets
-from widepin.school.library import LIBRARY
 from widepin.school.models import SchoolClass
-from widepin.school.progress import to_do
 from widepin.school.refused import Refused
-from widepin.school.works import store, work_of
+from widepin.school.results.progress import to_do
+from widepin.school.tasks import assigning, graded_series, sheets
+from widepin.school.tasks.library import LIBRARY
+from widepin.school.works import again, handins
+from widepin.school.works.autosave import store, work_of
 
 
 @pytest.fixture

@@ -7,7 +7,7 @@ import pytest
 from tests.judge.test_judging import TASKS_BY_NAME
 from widepin.documents.operations import read_operation
 from widepin.documents.reading import Unreadable
-from widepin.school.history import MAX_POSITIONS, History, OperationRefused, replay
+from widepin.school.works.history import MAX_POSITIONS, History, OperationRefused, replay
 
 SILL = TASKS_BY_NAME["Centre line of a sill"]
 HUB = TASKS_BY_NAME["Hub of a broken wheel"]

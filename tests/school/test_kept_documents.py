@@ -8,7 +8,7 @@ from sqlalchemy import select
 
 from widepin.documents.schemas import FOLDER
 from widepin.school.models import ClassTool, HandIn, Operation, TaskSheet
-from widepin.school.works import state_of
+from widepin.school.works.autosave import state_of
 
 
 @pytest.mark.parametrize(

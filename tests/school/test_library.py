@@ -8,7 +8,7 @@ from widepin.documents.task import read_task
 from widepin.judge.judging import judge
 from widepin.judge.task import Work
 from widepin.judge.verdict import Outcome
-from widepin.school.library import LEVELS, LIBRARY, TOPICS
+from widepin.school.tasks.library import LEVELS, LIBRARY, TOPICS
 from widepin.web.sheets.library import found_by
 
 

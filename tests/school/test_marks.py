@@ -4,14 +4,23 @@ import pytest
 from sqlalchemy import select
 
 from tests.counting import queries
-from widepin.school import entering, handins, phrases, reviewing
-from widepin.school.marks import ShownRows, as_rows, history_of, mark_of, mean_of, summary_of, table_of
 from widepin.school.models import Person, SchoolClass, TaskSheet
-from widepin.school.progress import to_do
+from widepin.school.people.roster import add_students
 from widepin.school.refused import Refused
-from widepin.school.roster import add_students
-from widepin.school.scale import read_scale, scale_of, set_scale
-from widepin.school.student_page import page_of
+from widepin.school.results import entering
+from widepin.school.results.marks import (
+    ShownRows,
+    as_rows,
+    history_of,
+    mark_of,
+    mean_of,
+    summary_of,
+    table_of,
+)
+from widepin.school.results.progress import to_do
+from widepin.school.results.scale import read_scale, scale_of, set_scale
+from widepin.school.results.student_page import page_of
+from widepin.school.works import handins, phrases, reviewing
 
 
 @pytest.fixture

@@ -8,13 +8,14 @@ import pytest
 from sqlalchemy import select
 
 from tests.counting import queries
-from widepin.school import lesson, overview, reviewing
-from widepin.school.history import replay
+from widepin.school.lessons import lesson, overview
+from widepin.school.lessons.overview import GroupedBy
+from widepin.school.lessons.overview_groups import SortedBy, grouped, ordered
 from widepin.school.models import SchoolClass, now
-from widepin.school.overview import GroupedBy
-from widepin.school.overview_groups import SortedBy, grouped, ordered
 from widepin.school.refused import Refused
-from widepin.school.works import store, task_of, work_of
+from widepin.school.works import reviewing
+from widepin.school.works.autosave import store, task_of, work_of
+from widepin.school.works.history import replay
 
 
 @pytest.fixture
@@ -89,7 +90,7 @@ def test_students_with_the_same_spots_are_marked_and_others_not(session, assignm
 
 
 def test_the_wall_takes_the_same_number_of_queries_however_many_students(session, assignment):
-    from widepin.school.roster import add_students
+    from widepin.school.people.roster import add_students
 
     def read():
         session.expire_all()

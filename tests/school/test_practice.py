@@ -7,15 +7,16 @@ from tests.counting import queries
 from widepin.documents.construction import read_steps
 from widepin.documents.operations import add
 from widepin.judge.verdict import Outcome
-from widepin.school import handins, practice, works
-from widepin.school.library import LIBRARY
-from widepin.school.marks import table_of
+from widepin.school.lessons.today import today_of
 from widepin.school.models import Assignment, SchoolClass
-from widepin.school.practice import Mastery
-from widepin.school.progress import closed_now, to_do
 from widepin.school.refused import Refused
-from widepin.school.sheets import own_sheets
-from widepin.school.today import today_of
+from widepin.school.results import practice
+from widepin.school.results.marks import table_of
+from widepin.school.results.practice import Mastery
+from widepin.school.results.progress import closed_now, to_do
+from widepin.school.tasks.library import LIBRARY
+from widepin.school.tasks.sheets import own_sheets
+from widepin.school.works import autosave, handins
 
 TASK = LIBRARY["rhombus"]
 
@@ -35,9 +36,9 @@ def student(first_year):
 def solve(session, school_class, student, task=TASK):
     """A student practises a task by its sample solution."""
     assignment = practice.practice_of(session, school_class, task)
-    work = works.work_of(session, assignment, student)
+    work = autosave.work_of(session, assignment, student)
     for after, step in enumerate(read_steps(assignment.sheet.document["model"])):
-        works.store(session, work, f"practice-{after:03}", after, add(step))
+        autosave.store(session, work, f"practice-{after:03}", after, add(step))
     session.refresh(work)
     return handins.hand_in(session, work)
 
@@ -78,15 +79,15 @@ def test_two_who_begin_at_once_get_the_same(session, first_year):
 
 
 def test_a_task_that_was_set_is_mastered_too(session, first_year, student):
-    from widepin.school.assigning import Terms, assign
-    from widepin.school.sheets import from_library
+    from widepin.school.tasks.assigning import Terms, assign
+    from widepin.school.tasks.sheets import from_library
 
     key = "kite"
     sheet = from_library(session, first_year.teacher, LIBRARY[key])
     assignment = assign(session, sheet, first_year, Terms())
-    work = works.work_of(session, assignment, student)
+    work = autosave.work_of(session, assignment, student)
     for after, step in enumerate(read_steps(sheet.document["model"])):
-        works.store(session, work, f"set-{after:06}", after, add(step))
+        autosave.store(session, work, f"set-{after:06}", after, add(step))
     session.refresh(work)
     handins.hand_in(session, work)
     assert place_of(session, student, key).mastery is Mastery.MASTERED

@@ -6,14 +6,14 @@ from widepin.documents.construction import read_steps
 from widepin.documents.operations import add
 from widepin.documents.proofs import explained_proof
 from widepin.reason.proving import prove
-from widepin.school import handins, reasoning, works
-from widepin.school.assigning import Terms, assign
-from widepin.school.library import LIBRARY
 from widepin.school.models import SchoolClass
-from widepin.school.scoring import SCORING
-from widepin.school.sheets import from_library
 from widepin.school.states import Reasons
-from widepin.school.works import task_of
+from widepin.school.tasks.assigning import Terms, assign
+from widepin.school.tasks.library import LIBRARY
+from widepin.school.tasks.scoring import SCORING
+from widepin.school.tasks.sheets import from_library
+from widepin.school.works import autosave, handins, reasoning
+from widepin.school.works.autosave import task_of
 
 
 @pytest.fixture
@@ -26,9 +26,9 @@ def asked(session):
     def hand_in(kind, share=40):
         sheet = from_library(session, school_class.teacher, LIBRARY["lost-centre"])
         made = assign(session, sheet, school_class, Terms(reasons=kind, reasons_share=share))
-        work = works.work_of(session, made, school_class.students[0])
+        work = autosave.work_of(session, made, school_class.students[0])
         for after, step in enumerate(read_steps(sheet.document["model"])):
-            works.store(session, work, f"reason-{after:04}", after, add(step))
+            autosave.store(session, work, f"reason-{after:04}", after, add(step))
         session.refresh(work)
         attempt = handins.hand_in(session, work)
         task = task_of(made)

@@ -7,7 +7,7 @@ from sqlalchemy import select
 
 from widepin.judge.verdict import Outcome
 from widepin.school.models import Assignment, HandIn, SchoolClass, now
-from widepin.school.release import any_released, is_released, shortest_work
+from widepin.school.results.release import any_released, is_released, shortest_work
 from widepin.school.states import Release
 
 SOLVED, WRONG = HandIn(outcome=Outcome.SOUND), HandIn(outcome=Outcome.WRONG)

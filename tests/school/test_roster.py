@@ -3,8 +3,9 @@
 import pytest
 from sqlalchemy import select
 
-from widepin.school import personal_data, roster
 from widepin.school.models import Assignment, HandIn, Person, SchoolClass, Work, now
+from widepin.school.people import personal_data, roster
+from widepin.school.tasks import assigning
 
 SECRET = "for tests"
 
@@ -87,7 +88,7 @@ def test_a_copy_has_the_tasks_without_dates_and_no_works(session, first_year):
     first, second = first_year.assignments[:2]
     second.attempts, second.scoring, second.after = 3, {"sound": 90}, first
     session.flush()
-    made = roster.copy_class(session, first_year, "First year, anew", with_students=True)
+    made = assigning.copy_class(session, first_year, "First year, anew", with_students=True)
     assert [one.sheet_id for one in made.assignments] == [one.sheet_id for one in first_year.assignments]
     assert all(one.due is None for one in made.assignments)
     assert (made.assignments[1].attempts, made.assignments[1].scoring) == (3, {"sound": 90})

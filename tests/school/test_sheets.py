@@ -8,13 +8,14 @@ from werkzeug.datastructures import MultiDict
 
 from widepin.documents.reading import Unreadable
 from widepin.judge.verdict import Counts, Outcome, Verdict
-from widepin.school import assigning, handins, sheets
-from widepin.school.library import LIBRARY
 from widepin.school.models import Person, SchoolClass, now
-from widepin.school.progress import standings, to_do
 from widepin.school.refused import Refused
-from widepin.school.scoring import SCORING, score_for
+from widepin.school.results.progress import standings, to_do
 from widepin.school.states import Late, Release
+from widepin.school.tasks import assigning, sheets
+from widepin.school.tasks.library import LIBRARY
+from widepin.school.tasks.scoring import SCORING, score_for
+from widepin.school.works import handins
 
 
 @pytest.fixture

@@ -7,18 +7,18 @@ from sqlalchemy import delete, event, select
 
 from tests.counting import queries
 from tests.school.test_works import add, an_assignment
-from widepin.school import snapshots, works
-from widepin.school.history import History, OperationRefused
+from widepin.school.database import make_sessions
 from widepin.school.models import Operation, Person, Work
-from widepin.school.snapshots import Snapshot, Snapshots
-from widepin.school.store import make_sessions
+from widepin.school.works import autosave, snapshots
+from widepin.school.works.history import History, OperationRefused
+from widepin.school.works.snapshots import Snapshot, Snapshots
 
 
 @pytest.fixture
 def kept(monkeypatch):
     """The snapshots of this process, empty at first."""
     found = Snapshots()
-    monkeypatch.setattr(works, "SNAPSHOTS", found)
+    monkeypatch.setattr(autosave, "SNAPSHOTS", found)
     monkeypatch.setattr(snapshots, "SNAPSHOTS", found)
     return found
 
@@ -28,7 +28,7 @@ def work_id(school, fresh_student, request):
     login = fresh_student(f"snap-{abs(hash(request.node.name)) % 10**8}")
     with make_sessions(school)() as session:
         student = session.scalars(select(Person).where(Person.login == login)).one()
-        made = works.work_of(session, an_assignment(session), student)
+        made = autosave.work_of(session, an_assignment(session), student)
         session.commit()
         return made.id
 
@@ -40,7 +40,7 @@ def save(school, work_id):
     def do(after, operation, key=None):
         with make_sessions(school)() as session:
             work = session.get(Work, work_id)
-            stored = works.save(session, work.assignment, work.student, key or f"key-{after:06}", after, operation)
+            stored = autosave.save(session, work.assignment, work.student, key or f"key-{after:06}", after, operation)
             session.commit()
             return stored.number
 
@@ -64,9 +64,9 @@ def test_a_board_in_memory_is_what_the_whole_log_says(kept, save, school, work_i
         assert save(number, operation) == number + 1
         with make_sessions(school)() as session:
             work = session.get(Work, work_id)
-            board = snapshots.current(session, work, works.task_of(work.assignment))
+            board = snapshots.current(session, work, autosave.task_of(work.assignment))
             kept.keep(snapshots.of(work), board)
-            assert board.state.figure == works.state_of(work).figure and board.number == number + 1
+            assert board.state.figure == autosave.state_of(work).figure and board.number == number + 1
 
 
 def test_only_what_came_since_is_read(kept, save, school):
@@ -94,7 +94,7 @@ def test_a_save_asks_as_often_however_long_the_log_is(kept, save, school):
 def test_what_another_process_stored_is_caught_up_with(save, monkeypatch):
     here, there = Snapshots(), Snapshots()
     for number in range(8):
-        for module in (works, snapshots):
+        for module in (autosave, snapshots):
             monkeypatch.setattr(module, "SNAPSHOTS", (here, there)[number % 2])
         assert save(number, circle(number)) == number + 1
     with pytest.raises(OperationRefused):
@@ -117,7 +117,7 @@ def test_another_log_in_the_place_of_the_known_one_is_read_anew(kept, save, scho
 def test_what_was_not_committed_is_not_known(kept, save, school, work_id):
     save(0, circle(0))
     with make_sessions(school)() as session:
-        works.store(session, session.get(Work, work_id), "lost-key", 1, circle(1))
+        autosave.store(session, session.get(Work, work_id), "lost-key", 1, circle(1))
         session.rollback()
     assert save(1, circle(1), "other-key") == 2
 
@@ -127,7 +127,7 @@ def test_what_is_brought_in_and_taken_back_is_not_known(kept, save, school, work
     steps = [circle(1)["step"], add("bad", "midpoint", "A", "O")["step"]]
     with make_sessions(school)() as session:
         with pytest.raises(OperationRefused):
-            works.import_steps(session, session.get(Work, work_id), 1, {"steps": steps})
+            autosave.import_steps(session, session.get(Work, work_id), 1, {"steps": steps})
         session.rollback()
     assert save(1, circle(1)) == 2
 

@@ -7,9 +7,9 @@ from sqlalchemy import select
 
 from tests.counting import queries
 from widepin.judge.verdict import Outcome
-from widepin.school import today
+from widepin.school.lessons import today
 from widepin.school.models import HandIn, Person, SchoolClass, now
-from widepin.school.reviewing import comment
+from widepin.school.works.reviewing import comment
 
 
 @pytest.fixture

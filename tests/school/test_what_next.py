@@ -7,7 +7,7 @@ from sqlalchemy import select
 
 from widepin.judge.verdict import Outcome
 from widepin.school.models import Assignment, HandIn, Person, Work, now
-from widepin.school.progress import Standing, ToDo, to_do, what_next
+from widepin.school.results.progress import Standing, ToDo, to_do, what_next
 
 AT = now()
 

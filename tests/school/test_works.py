@@ -7,12 +7,12 @@ from sqlalchemy import func, select
 from sqlalchemy.exc import IntegrityError
 
 from tests.zoo import JUMPING_GABLE
-from widepin.school.handins import BoardHasChanged, NothingToHandIn, hand_in, mend_on_board, shortest_sound
-from widepin.school.history import OperationRefused
+from widepin.school.database import make_sessions
 from widepin.school.models import Assignment, HandIn, Operation, Person, TaskSheet, Work
-from widepin.school.progress import best_of
-from widepin.school.store import make_sessions
-from widepin.school.works import StaleLog, state_of, store, work_of
+from widepin.school.results.progress import best_of
+from widepin.school.works.autosave import StaleLog, state_of, store, work_of
+from widepin.school.works.handins import BoardHasChanged, NothingToHandIn, hand_in, mend_on_board, shortest_sound
+from widepin.school.works.history import OperationRefused
 
 
 def an_assignment(session, title="Six-petal rose"):
@@ -228,8 +228,8 @@ class TestConstraints:
 
 def test_the_demo_has_hand_ins_of_every_outcome_and_every_kind_of_task():
     from widepin.judge.verdict import Outcome
-    from widepin.school.demo import SET_TASKS, who_does_what
-    from widepin.school.demo_tasks import PEOPLE, TASKS
+    from widepin.school.demo.loading import SET_TASKS, who_does_what
+    from widepin.school.demo.tasks import PEOPLE, TASKS
 
     handed_in = {
         outcome

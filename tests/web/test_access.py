@@ -3,9 +3,9 @@
 import pytest
 from sqlalchemy import select
 
-from widepin.school.library import LIBRARY
 from widepin.school.models import Assignment, ClassTool, HandIn, MarkColumn, Person, SchoolClass, Work
-from widepin.school.sheets import new_sheet
+from widepin.school.tasks.library import LIBRARY
+from widepin.school.tasks.sheets import new_sheet
 
 OK, AWAY, NO = 200, 302, 404
 

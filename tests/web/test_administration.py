@@ -9,9 +9,9 @@ from sqlalchemy import select, text
 from sqlalchemy.exc import DBAPIError
 
 from tests.conftest import CHEAP
-from widepin.school import accounts, roster
+from widepin.school.database import make_sessions
 from widepin.school.models import AuditEntry, Person, SchoolClass, TaskSheet
-from widepin.school.store import make_sessions
+from widepin.school.people import accounts, roster
 from widepin.web.app import create_app
 
 PASSWORD = "mallet chisel plumb line"

@@ -10,7 +10,7 @@ import pytest
 
 from tests.papers import paper_from
 from widepin.documents.reading import Unreadable
-from widepin.school.library import LIBRARY
+from widepin.school.tasks.library import LIBRARY
 from widepin.web import apart, paper, printing
 from widepin.web.apart import Busy, JobQueue, TooHeavy
 

@@ -8,8 +8,8 @@ import pytest
 from sqlalchemy import func, select
 from sqlalchemy.exc import OperationalError
 
+from widepin.school.database import TRY_AGAIN, make_sessions
 from widepin.school.models import Assignment, HandIn, Membership, Operation, Person, TaskSheet, Work
-from widepin.school.store import TRY_AGAIN, make_sessions
 from widepin.web.tasks import views
 
 STUDENTS, OPERATIONS = 6, 12

@@ -5,8 +5,8 @@ import itertools
 import pytest
 from sqlalchemy import select
 
+from widepin.school.database import make_sessions
 from widepin.school.models import Assignment, Membership, Person, TaskSheet
-from widepin.school.store import make_sessions
 
 numbers = itertools.count()
 CIRCLES = [

@@ -8,9 +8,11 @@ from sqlalchemy import select
 from tests.counting import queries
 from widepin.documents.construction import read_steps
 from widepin.documents.operations import add
-from widepin.school import assigning, class_tools, handins, roster, sheets, works
-from widepin.school.library import LIBRARY
 from widepin.school.models import Person, SchoolClass
+from widepin.school.people import roster
+from widepin.school.tasks import assigning, class_tools, sheets
+from widepin.school.tasks.library import LIBRARY
+from widepin.school.works import autosave, handins
 
 TASKS = [key for key, task in LIBRARY.items() if "free_point" not in task.model and "point_on" not in task.model]
 
@@ -48,11 +50,11 @@ class LargeClass:
             session.commit()
 
     def _hand_in(self, session, assignment, student):
-        work = works.work_of(session, assignment, student)
+        work = autosave.work_of(session, assignment, student)
         if work.hand_ins:
             return
         for after, step in enumerate(read_steps(assignment.sheet.document["model"])):
-            works.store(session, work, f"key-{after:06}", after, add(step))
+            autosave.store(session, work, f"key-{after:06}", after, add(step))
         session.refresh(work)
         self.ids |= {"hand_in": handins.hand_in(session, work).id, "work": work.id, "student": student.id}
 

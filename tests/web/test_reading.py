@@ -5,8 +5,8 @@ import json
 import pytest
 from sqlalchemy import select
 
+from widepin.school.database import make_sessions
 from widepin.school.models import Assignment, Person, SchoolClass, TaskSheet, Work
-from widepin.school.store import make_sessions
 
 JSON_ADDRESSES = (
     "/tasks/{assignment}/operations",

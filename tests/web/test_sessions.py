@@ -6,8 +6,8 @@ import pytest
 from sqlalchemy import select
 from sqlalchemy.exc import IntegrityError
 
+from widepin.school.database import make_sessions
 from widepin.school.models import Person, SchoolClass
-from widepin.school.store import make_sessions
 from widepin.web import access
 from widepin.web.app import create_app
 from widepin.web.database import session as database_session

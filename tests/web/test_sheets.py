@@ -7,9 +7,9 @@ import pytest
 from sqlalchemy import select
 
 from tests.papers import paper_from
-from widepin.school.library import LIBRARY
+from widepin.school.database import make_sessions
 from widepin.school.models import Assignment, Membership, Person, TaskSheet
-from widepin.school.store import make_sessions
+from widepin.school.tasks.library import LIBRARY
 
 
 @pytest.fixture

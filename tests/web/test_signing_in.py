@@ -6,10 +6,10 @@ from datetime import timedelta
 import pytest
 from sqlalchemy import select
 
+from widepin.school.database import make_sessions
 from widepin.school.models import Person, SchoolClass, SignIn, now
-from widepin.school.roster import add_students, new_class, personal_code
-from widepin.school.signing_in import CLASS, KEPT, PERSON, Patience
-from widepin.school.store import make_sessions
+from widepin.school.people.roster import add_students, new_class, personal_code
+from widepin.school.people.signing_in import CLASS, KEPT, PERSON, Patience
 from widepin.web.app import create_app
 from widepin.web.signin.views import local
 

@@ -107,8 +107,8 @@ def prepared(settings: Any) -> str | None:
     from rich.console import Console
 
     from ..running.school import bring_up_to_date, opened
-    from ..school.accounts import first_administrator_link
-    from ..school.store import make_engine, make_sessions
+    from ..school.database import make_engine, make_sessions
+    from ..school.people.accounts import first_administrator_link
 
     with opened(settings) as url:
         bring_up_to_date(settings, url, Console(highlight=False))

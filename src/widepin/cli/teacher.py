@@ -26,7 +26,7 @@ def teacher() -> None:
 @click.argument("name")
 def invite(config: Path | None, name: str, administrator: bool) -> None:
     """Print a link by which NAME can make an account, once."""
-    from ..school.accounts import invite as make_link
+    from ..school.people.accounts import invite as make_link
 
     _print_link(config, lambda session: make_link(session, None, name, administrator))
 
@@ -36,8 +36,8 @@ def invite(config: Path | None, name: str, administrator: bool) -> None:
 @click.argument("login")
 def reset(config: Path | None, login: str) -> None:
     """Print a link by which the teacher with this LOGIN can choose a new password, once."""
-    from ..school.accounts import reset as make_link
-    from ..school.accounts import teacher_named
+    from ..school.people.accounts import reset as make_link
+    from ..school.people.accounts import teacher_named
 
     _print_link(config, lambda session: make_link(session, None, teacher_named(session, login)))
 
@@ -45,8 +45,8 @@ def reset(config: Path | None, login: str) -> None:
 def _print_link(config: Path | None, make: Callable[[Session], str]) -> None:
     from ..running.school import opened
     from ..running.settings import read
-    from ..school.accounts import LINK_HOLDS
-    from ..school.store import make_engine, make_sessions
+    from ..school.database import make_engine, make_sessions
+    from ..school.people.accounts import LINK_HOLDS
 
     with said_plainly():
         settings = read(path_of(config))

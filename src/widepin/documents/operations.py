@@ -6,7 +6,7 @@ that is made from them), ``move`` (points put elsewhere), ``dress`` (objects sho
 ``stop measuring``, ``mark equal`` and ``unmark equal``, ``locus`` and ``remove locus``, ``position`` (kept to be
 compared), ``note`` (words on the paper), ``undo`` and ``redo``. One that is ``joined`` was done by the same action as
 the one before it; both are undone and redone together.
-Because the log only grows, nothing that was done is ever lost; ``school/history.py`` replays it into the board.
+Because the log only grows, nothing that was done is ever lost; ``school/works/history.py`` replays it into the board.
 """
 
 from __future__ import annotations

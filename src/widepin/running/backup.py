@@ -23,7 +23,7 @@ from sqlalchemy import inspect
 from sqlalchemy.engine import URL, make_url
 
 from ..documents.reading import JsonObject
-from ..school.store import make_engine
+from ..school.database import make_engine
 from . import settings as configuration
 from .mariadb import THROWAWAY, MariaDB
 from .migrate import revision_of

@@ -10,8 +10,8 @@ from pathlib import Path
 from rich.console import Console
 from sqlalchemy import text
 
-from ..school.demo_accounts import DEMO_PASSWORD, SHOWN_ACCOUNTS
-from ..school.store import make_engine, make_sessions
+from ..school.database import make_engine, make_sessions
+from ..school.demo.accounts import DEMO_PASSWORD, SHOWN_ACCOUNTS
 from .mariadb import MariaDB
 from .migrate import ROOT, migrate
 from .supervisor import only_one, progress, require_free, supervise
@@ -44,7 +44,7 @@ def load(url: str, console: Console) -> None:
         is_empty = connection.scalar(text("SELECT COUNT(*) FROM person")) == 0
     if is_empty:
         # Only a first start needs the judge and all that comes with it.
-        from ..school.demo import load_demo
+        from ..school.demo.loading import load_demo
 
         with progress(console, "Loading the demo school") as say, make_sessions(engine)() as session:
             load_demo(session, lambda words: say(f"Loading the demo school: {words}"))

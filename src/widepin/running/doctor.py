@@ -17,8 +17,8 @@ from pathlib import Path
 from sqlalchemy import text
 from sqlalchemy.exc import SQLAlchemyError
 
+from ..school.database import make_engine
 from ..school.storage import last_backup
-from ..school.store import make_engine
 from .mariadb import DatabaseTrouble, server_program
 from .migrate import newest_revision, revision_of
 from .school import lock_of, opened

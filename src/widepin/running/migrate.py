@@ -9,7 +9,7 @@ from alembic.config import Config
 from alembic.runtime.migration import MigrationContext
 from alembic.script import ScriptDirectory
 
-from ..school.store import make_engine
+from ..school.database import make_engine
 
 ROOT = Path(__file__).resolve().parents[3]
 

@@ -10,12 +10,13 @@ from pathlib import Path
 from rich.console import Console
 from sqlalchemy import inspect
 
-from ..school.store import make_engine
+from ..school.database import make_engine
 from .backup import back_up
+from .databases import Database, RunByOthers
 from .mariadb import MariaDB
 from .migrate import migrate, newest_revision, revision_of
 from .settings import Settings, keys
-from .supervisor import CannotStart, Database, RunByOthers, is_served, only_one, progress, require_free, supervise
+from .supervisor import CannotStart, is_served, only_one, progress, require_free, supervise
 from .web_server import WebServer
 
 KEPT_BEFORE_UPGRADES = 5

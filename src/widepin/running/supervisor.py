@@ -10,10 +10,10 @@ import time
 from collections.abc import Callable, Iterator
 from pathlib import Path
 from types import FrameType
-from typing import Protocol
 
 from rich.console import Console
 
+from .databases import Database
 from .watching import Watch
 from .web_server import WebServer
 
@@ -24,48 +24,6 @@ class CannotStart(Exception):
 
 class Stopped(Exception):
     """Somebody asked to stop."""
-
-
-class Database(Protocol):
-    """A database server as a supervisor sees it: one of its own, or one that others run."""
-
-    @property
-    def ended(self) -> bool:
-        """Whether it is not running, or not any more."""
-
-    def start(self) -> str:
-        """Start it; the address for SQLAlchemy."""
-
-    def stop(self) -> None:
-        """End it."""
-
-    def kill(self) -> None:
-        """End it at once."""
-
-    def write_a_beat(self) -> None:
-        """Write something that means nothing, or raise."""
-
-
-class RunByOthers:
-    """A database server that somebody else runs: nothing is started, stopped or watched here."""
-
-    ended = False
-
-    def __init__(self, url: str):
-        self.url = url
-
-    def start(self) -> str:
-        """Its address."""
-        return self.url
-
-    def stop(self) -> None:
-        """Nothing: it goes on."""
-
-    def kill(self) -> None:
-        """Nothing: it is not ours."""
-
-    def write_a_beat(self) -> None:
-        """Nothing: whoever runs it watches it."""
 
 
 def supervise(

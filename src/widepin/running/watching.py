@@ -5,15 +5,12 @@ from __future__ import annotations
 import time
 from collections.abc import Callable
 from dataclasses import dataclass, field
-from typing import TYPE_CHECKING
 
 import pymysql
 
+from .databases import Database
 from .mariadb import DatabaseTrouble
 from .web_server import WebServer, WebTrouble
-
-if TYPE_CHECKING:
-    from .supervisor import Database
 
 EVERY = 2.0
 """Seconds between two looks at whether the database writes."""

@@ -16,12 +16,12 @@ from flask_login import LoginManager, UserMixin, current_user, login_required, l
 from sqlalchemy import select
 
 from ..documents.language import gettext, marked
-from ..school import browser_sessions
-from ..school.library import LIBRARY, LibraryTask
 from ..school.models import Assignment, ClassTool, HandIn, MarkColumn, Person, SchoolClass, TaskSheet, Work, now
-from ..school.progress import assignment_of, closed_now
+from ..school.people import browser_sessions
+from ..school.people.teaching import teaches
+from ..school.results.progress import assignment_of, closed_now
 from ..school.states import Role
-from ..school.teaching import teaches
+from ..school.tasks.library import LIBRARY, LibraryTask
 from .database import session
 
 login_manager = LoginManager()

@@ -5,7 +5,7 @@ from __future__ import annotations
 from ..documents.task import read_task
 from ..judge.judging import judge
 from ..judge.task import Work
-from ..school.library import LIBRARY
+from ..school.tasks.library import LIBRARY
 from . import paper
 
 # The first verdict of a process compiles the makes, the first paper reads the typefaces.

@@ -24,7 +24,7 @@ from werkzeug.wrappers import Response
 from ..documents import amounts, clock
 from ..documents.language import catalogue
 from ..documents.words import TOOL_WORDS, results_of, tool_in_words
-from ..school.people import Passwords
+from ..school.people.passwords import Passwords
 from . import (
     account,
     administration,

@@ -11,7 +11,7 @@ from flask import session as browser_session
 from sqlalchemy.exc import DBAPIError
 from sqlalchemy.orm import Session, sessionmaker
 
-from ..school.store import make_engine, make_sessions, may_be_tried_again
+from ..school.database import make_engine, make_sessions, may_be_tried_again
 
 LONGEST_FIRST_TRY = 4.0
 """Seconds after which nothing is tried again: whoever waits is told rather than kept."""

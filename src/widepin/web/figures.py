@@ -16,9 +16,9 @@ from ..judge.task import Task
 from ..judge.verdict import Fate
 from ..plane.figure import Figure, is_defined
 from ..plane.shapes import Kind
-from ..school.class_tools import read_class_tool
-from ..school.handins import figure_of
 from ..school.models import Assignment, HandIn
+from ..school.tasks.class_tools import read_class_tool
+from ..school.works.handins import figure_of
 
 
 def task_figure(task: Task) -> JsonObject:

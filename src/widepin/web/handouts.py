@@ -7,10 +7,10 @@ from collections.abc import Collection, Mapping, Sequence
 from flask import Response, request
 
 from ..documents.reading import JsonObject
+from ..school.lessons.overview import Place
+from ..school.lessons.overview_groups import Group
 from ..school.models import Assignment
-from ..school.overview import Place
-from ..school.overview_groups import Group
-from ..school.sheets import names_given, renamed
+from ..school.tasks.sheets import names_given, renamed
 from .printing import printed
 
 

@@ -24,7 +24,7 @@ from ..documents.words import Words, instruction, instruction_to_use, results_of
 from ..judge.task_check import check_task
 from ..judge.verdict import Outcome
 from ..reason.proving import prove
-from ..school.class_tools import uses_in
+from ..school.tasks.class_tools import uses_in
 
 HERE = Path(__file__).parent
 

@@ -23,9 +23,9 @@ from ..reason.checker import check
 from ..reason.proof import Proof
 from ..reason.proving import prove
 from ..reason.rules import RuleName
-from ..school.library import LIBRARY
-from ..school.library.notation import LibraryTask
 from ..school.models import HandIn, TaskSheet
+from ..school.tasks.library import LIBRARY
+from ..school.tasks.library.notation import LibraryTask
 from .judging import apart
 
 

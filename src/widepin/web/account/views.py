@@ -9,10 +9,11 @@ from markupsafe import Markup
 from werkzeug.wrappers import Response
 
 from ...documents.language import gettext as _
-from ...school import accounts, browser_sessions, phrases
-from ...school import second_factor as factors
-from ...school.people import normal
+from ...school.people import accounts, browser_sessions
+from ...school.people import second_factor as factors
+from ...school.people.passwords import normal
 from ...school.refused import Refused
+from ...school.works import phrases
 from ..access import begin_session, me, teachers_only
 from ..database import session
 from ..qr import picture_of

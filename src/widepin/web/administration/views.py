@@ -15,12 +15,14 @@ from ... import version
 from ...documents.language import gettext as _
 from ...documents.language import marked
 from ...documents.reading import JsonObject
-from ...school import accounts, audit, personal_data, scale, signing_in, storage, teaching
-from ...school import retention as keeping
+from ...school import storage
+from ...school.database import newest_seen
 from ...school.models import Operation, Person, SchoolClass, TaskSheet, Work
+from ...school.people import accounts, audit, personal_data, signing_in, teaching
+from ...school.people import retention as keeping
 from ...school.refused import Refused
+from ...school.results import scale
 from ...school.states import Action, Role, SignInOutcome
-from ...school.store import newest_seen
 from ..access import administrators_only, any_class, any_teacher, me, shared_sheet
 from ..database import session
 from ..figures import draft_figure

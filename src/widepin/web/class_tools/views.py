@@ -12,11 +12,11 @@ from werkzeug.wrappers import Response
 from ...documents.language import gettext as _
 from ...documents.reading import JsonObject
 from ...documents.words import class_tool_in_words, listed
-from ...school import class_tools
-from ...school.assigning import with_tasks
 from ...school.models import SchoolClass
+from ...school.people.teaching import taught_by
 from ...school.refused import Refused
-from ...school.teaching import taught_by
+from ...school.tasks import class_tools
+from ...school.tasks.assigning import with_tasks
 from ..access import me, own_class, own_sheet, taught_class_tool, teachers_only, visible_hand_in
 from ..database import session
 from ..figures import proven_figure

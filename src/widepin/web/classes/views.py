@@ -26,14 +26,17 @@ from ...documents.verdict import read_verdict
 from ...documents.words import Words
 from ...judge.task import Task
 from ...judge.task_check import is_solved
-from ...school import again, assigning, lesson, marks, overview, phrases, practice, reviewing, student_page
+from ...school.lessons import lesson, overview
+from ...school.lessons.overview import GroupedBy
+from ...school.lessons.overview_groups import SortedBy, grouped, ordered
 from ...school.models import Assignment, HandIn, SchoolClass, now
-from ...school.overview import GroupedBy
-from ...school.overview_groups import SortedBy, grouped, ordered
+from ...school.people.teaching import taught_by
 from ...school.refused import Refused
-from ...school.sheets import NotSolved
-from ...school.teaching import taught_by
-from ...school.works import task_of
+from ...school.results import marks, practice, student_page
+from ...school.tasks import assigning
+from ...school.tasks.sheets import NotSolved
+from ...school.works import again, phrases, reviewing
+from ...school.works.autosave import task_of
 from ..access import me, own_class, own_student, taught_assignment, taught_work, teachers_only
 from ..database import session
 from ..downloads import download

@@ -11,11 +11,11 @@ from ...documents.demonstration import demonstration_of, with_reasons
 from ...documents.language import gettext as _
 from ...documents.reading import JsonObject, Unreadable
 from ...documents.task import read_task
-from ...school import demonstrations
+from ...school.lessons import demonstrations
 from ...school.models import TaskSheet, now
-from ...school.progress import standing
 from ...school.refused import Refused
-from ...school.sheets import BLANK, new_sheet
+from ...school.results.progress import standing
+from ...school.tasks.sheets import BLANK, new_sheet
 from .. import proofs
 from ..access import (
     assignment_to_do,

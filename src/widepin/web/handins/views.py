@@ -14,13 +14,13 @@ from ...documents.language import ngettext
 from ...documents.reading import JsonObject
 from ...documents.verdict import read_verdict
 from ...documents.words import listed
-from ...school import handins, phrases, reasoning, reviewing
-from ...school.class_tools import uses_in
 from ...school.models import HandIn, now
-from ...school.progress import best_of, standings
 from ...school.refused import Refused
-from ...school.release import any_released
-from ...school.works import task_of
+from ...school.results.progress import best_of, standings
+from ...school.results.release import any_released
+from ...school.tasks.class_tools import uses_in
+from ...school.works import handins, phrases, reasoning, reviewing
+from ...school.works.autosave import task_of
 from .. import proofs
 from ..access import me, own_hand_in, students_only, teachers_only, visible_hand_in
 from ..database import session

@@ -11,7 +11,7 @@ from prometheus_client import CONTENT_TYPE_LATEST
 from sqlalchemy import text
 from sqlalchemy.exc import SQLAlchemyError
 
-from ...school.store import newest_seen
+from ...school.database import newest_seen
 from ..database import sessions
 from ..metrics import collected
 

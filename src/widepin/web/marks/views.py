@@ -8,11 +8,11 @@ from flask_login import login_required
 
 from ...documents.language import gettext as _
 from ...documents.language import ngettext
-from ...school import entering
 from ...school.models import Assignment, EnteredResult, MarkColumn, now
-from ...school.progress import standings
+from ...school.people.teaching import teaches
 from ...school.refused import Refused
-from ...school.teaching import teaches
+from ...school.results import entering
+from ...school.results.progress import standings
 from ..access import me, own_class, own_student, taught_assignment, taught_column, teachers_only
 from ..database import session
 from ..reading import for_script

@@ -7,10 +7,10 @@ from flask.typing import ResponseReturnValue
 from sqlalchemy import select
 
 from ...documents.language import gettext as _
-from ...school import practice
-from ...school.library import LEVELS, LIBRARY
 from ...school.models import Assignment
 from ...school.refused import Refused
+from ...school.results import practice
+from ...school.tasks.library import LEVELS, LIBRARY
 from ..access import known_task, me, own_class, students_only, teachers_only
 from ..database import session
 from ..figures import draft_figure

@@ -14,11 +14,12 @@ from ...documents.language import gettext as _
 from ...documents.language import ngettext
 from ...documents.reading import Unreadable
 from ...documents.roster import COLUMN_WORDS, LONGEST_NAME, Column, decoded, read_roster, write_roster
-from ...school import audit, personal_data, roster, teaching
 from ...school.models import SchoolClass, class_code
+from ...school.people import audit, personal_data, roster, teaching
+from ...school.people.teaching import taught_by
 from ...school.refused import Refused
 from ...school.states import Action
-from ...school.teaching import taught_by
+from ...school.tasks import assigning
 from ..access import led_class, me, own_class, own_student, teachers_only
 from ..classes.views import show_classes
 from ..database import session
@@ -177,7 +178,7 @@ def copy(class_id: int) -> ResponseReturnValue:
     """A class with the same tasks, for a new year."""
     school_class = own_class(class_id)
     try:
-        made = roster.copy_class(session(), school_class, request.form.get("name", ""), "students" in request.form)
+        made = assigning.copy_class(session(), school_class, request.form.get("name", ""), "students" in request.form)
     except Refused as wrong:
         return show(school_class, trouble=str(wrong)), 422
     flash(

@@ -12,10 +12,10 @@ from ...documents.kept import Policy
 from ...documents.language import gettext as _
 from ...documents.words import listed
 from ...judge.task_check import is_solved
-from ...school import assigning, graded_series, sheets
 from ...school.models import Assignment, SchoolClass, TaskSheet
+from ...school.people.teaching import taught_by
 from ...school.refused import Refused
-from ...school.teaching import taught_by
+from ...school.tasks import assigning, graded_series, sheets
 from ..access import me, own_class, own_sheet, teachers_only
 from ..classes.views import FEEDBACK_IN_WORDS
 from ..database import session

@@ -11,8 +11,8 @@ from ...documents.language import ngettext
 from ...documents.reading import Unreadable, check_plain, parse_json
 from ...documents.task import read_task
 from ...documents.words import Words
-from ...school import sheets
-from ...school.library import LEVELS, LIBRARY, TOPICS, LibraryTask
+from ...school.tasks import sheets
+from ...school.tasks.library import LEVELS, LIBRARY, TOPICS, LibraryTask
 from .. import proofs
 from ..access import known_task, me, own_sheet, shared_sheet, teachers_only
 from ..database import session

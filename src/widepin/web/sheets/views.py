@@ -22,10 +22,10 @@ from ...documents.words import Words, results_of
 from ...judge.judging import judge
 from ...judge.task import MAX_WANTED, TOOLS, Task, Work
 from ...judge.task_check import check_task, proposed
-from ...school import sheets
-from ...school.library import LIBRARY, TOPICS
 from ...school.models import TaskSheet
-from ...school.scoring import SCORING
+from ...school.tasks import sheets
+from ...school.tasks.library import LIBRARY, TOPICS
+from ...school.tasks.scoring import SCORING
 from .. import proofs
 from ..access import me, own_sheet, teachers_only
 from ..classes.views import FEEDBACK_IN_WORDS

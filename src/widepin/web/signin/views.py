@@ -22,11 +22,11 @@ from ...documents.language import gettext as _
 from ...documents.language import marked, ngettext
 from ...documents.svg import picture
 from ...documents.task import read_task
-from ...school import second_factor, signing_in
-from ...school.demo_accounts import DEMO_PASSWORD, SHOWN_ACCOUNTS
-from ...school.library import LIBRARY
+from ...school.demo.accounts import DEMO_PASSWORD, SHOWN_ACCOUNTS
 from ...school.models import Person
-from ...school.people import LONGEST_PASSWORD
+from ...school.people import second_factor, signing_in
+from ...school.people.passwords import LONGEST_PASSWORD
+from ...school.tasks.library import LIBRARY
 from .. import logs
 from ..access import begin_session, end_session
 from ..database import session, sessions

@@ -20,18 +20,25 @@ from ...judge.claims import Claimed, in_every_position
 from ...judge.counts import moves_of
 from ...judge.judging import judge
 from ...judge.verdict import Outcome
-from ...school import handins, reasoning
-from ...school.board_standing import MAX_CLAIMS, BoardStanding, board_standing, claimed
-from ...school.demonstrations import demonstration_for, may_see
-from ...school.handins import figure_of
-from ...school.history import OperationRefused
+from ...school.lessons.demonstrations import demonstration_for, may_see
 from ...school.models import Assignment, HandIn, Operation, now
-from ...school.practice import open_topics
-from ...school.progress import best_of, to_do, what_next
-from ...school.release import any_released, is_released, shortest_work
+from ...school.results.practice import open_topics
+from ...school.results.progress import best_of, to_do, what_next
+from ...school.results.release import any_released, is_released, shortest_work
 from ...school.states import Reasons
-from ...school.works import MAX_OPERATIONS, StaleLog, is_open, save, task_of, work_of
-from ...school.works import import_steps as store_all
+from ...school.works import handins, reasoning
+from ...school.works.autosave import (
+    MAX_OPERATIONS,
+    StaleLog,
+    is_open,
+    save,
+    task_of,
+    work_of,
+)
+from ...school.works.autosave import import_steps as store_all
+from ...school.works.board_standing import MAX_CLAIMS, BoardStanding, board_standing, claimed
+from ...school.works.handins import figure_of
+from ...school.works.history import OperationRefused
 from .. import proofs
 from ..access import assignment_to_do, me, own_work, students_only
 from ..apart import Busy, TooHeavy

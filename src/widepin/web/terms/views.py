@@ -7,9 +7,9 @@ from flask.typing import ResponseReturnValue
 
 from ...documents.language import gettext as _
 from ...documents.language import ngettext
-from ...school import assigning
 from ...school.models import SchoolClass, now
 from ...school.refused import Refused
+from ...school.tasks import assigning
 from ..access import own_class, taught_assignment, teachers_only
 from ..classes.views import FEEDBACK_IN_WORDS
 from ..database import session

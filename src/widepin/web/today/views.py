@@ -7,9 +7,9 @@ from flask.typing import ResponseReturnValue
 
 from ...documents.language import gettext as _
 from ...documents.language import marked
-from ...school.first_week import Milestone, dismiss
+from ...school.lessons.first_week import Milestone, dismiss
+from ...school.lessons.today import Hint, today_of
 from ...school.models import now
-from ...school.today import Hint, today_of
 from ..access import me, teachers_only
 from ..database import session
 from ..figures import draft_figure

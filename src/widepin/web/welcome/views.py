@@ -6,8 +6,8 @@ from flask import current_app, flash, redirect, render_template, request, url_fo
 from flask.typing import ResponseReturnValue
 
 from ...documents.language import gettext as _
-from ...school import accounts
 from ...school.models import OneTimeLink
+from ...school.people import accounts
 from ...school.refused import Refused
 from ...school.states import LinkPurpose
 from ..access import begin_session

@@ -1,7 +1,7 @@
 // A free point of one's own that is held on a curve or an intersection is attached to it when it is dropped there.
 
 import { _ } from "../look/language.js";
-import { labelOf } from "../figure/drawing.js";
+import { labelOf } from "../figure/outlines.js";
 import { hitsBeside, pointOf, reachOf } from "./offers.js";
 
 const HELD = 600; // milliseconds that a point stays over what it is to be attached to

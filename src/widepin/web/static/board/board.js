@@ -3,7 +3,7 @@
 import { _ } from "../look/language.js";
 import { find } from "../look/page.js";
 import { sayState } from "../look/save-state.js";
-import { labelOf, outlineOf } from "../figure/drawing.js";
+import { labelOf, outlineOf } from "../figure/outlines.js";
 import { ToolBook } from "../figure/tape.js";
 import { actionsFor } from "./object-actions.js";
 import { Building } from "./building.js";

@@ -1,7 +1,7 @@
 // Building: blanks are filled by pointing or typing, and a full sentence becomes a step.
 
 import { _, ngettext } from "../look/language.js";
-import { labelOf } from "../figure/drawing.js";
+import { labelOf } from "../figure/outlines.js";
 import { listed } from "../figure/listed.js";
 import { Hits } from "../figure/hits.js";
 import { nearestPlace } from "../figure/figure.js";

@@ -1,7 +1,7 @@
 // Ways to make a step of one's own another way: which intersection is meant, and whether a point is tied to a curve.
 
 import { _ } from "../look/language.js";
-import { labelOf } from "../figure/drawing.js";
+import { labelOf } from "../figure/outlines.js";
 import { nearestPlace } from "../figure/figure.js";
 import { rounded } from "../figure/log.js";
 

@@ -1,7 +1,7 @@
 // What the buttons around the paper do, by the names that they carry; keys run the same.
 
 import { _, ngettext } from "../look/language.js";
-import { labelOf } from "../figure/drawing.js";
+import { labelOf } from "../figure/outlines.js";
 import { findAll } from "../look/page.js";
 import { pngOf, save, svgOf } from "./copies.js";
 import { NOTE, SELECT } from "./tools.js";

@@ -1,7 +1,8 @@
 // Copies of the figure to take away: SVG in centimetres with named groups, PNG, and the steps as JSON.
 
 import { find } from "../look/page.js";
-import { Drawing, outlineOf } from "../figure/drawing.js";
+import { Drawing } from "../figure/drawing.js";
+import { outlineOf } from "../figure/outlines.js";
 import { noteText } from "../figure/marks.js";
 import { View } from "../figure/view.js";
 

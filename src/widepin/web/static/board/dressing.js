@@ -2,7 +2,7 @@
 // its look can be changed.
 
 import { _ } from "../look/language.js";
-import { labelOf } from "../figure/drawing.js";
+import { labelOf } from "../figure/outlines.js";
 import { listed } from "../figure/listed.js";
 import { html, nothing } from "../vendor/lit-html/lit-html.js";
 import { choicesFor } from "./choices.js";

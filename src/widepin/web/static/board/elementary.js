@@ -1,7 +1,7 @@
 // How ruler and compass do what a tool did in one move: drawn over the figure and told step by step. A picture only.
 
 import { _ } from "../look/language.js";
-import { curvePath, labelOf } from "../figure/drawing.js";
+import { curvePath, labelOf } from "../figure/outlines.js";
 import { element } from "../figure/element.js";
 import { renamed } from "../figure/renaming.js";
 import { inOneLine, sentenceOf } from "../figure/step-words.js";

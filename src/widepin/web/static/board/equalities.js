@@ -1,7 +1,7 @@
 // Equal lengths and angles: what the student believes is marked dashed, what holds in every position in full.
 
 import { _ } from "../look/language.js";
-import { labelOf } from "../figure/drawing.js";
+import { labelOf } from "../figure/outlines.js";
 import { element } from "../figure/element.js";
 import { angleArcs, ticks } from "../figure/marks.js";
 import { html, render } from "../vendor/lit-html/lit-html.js";

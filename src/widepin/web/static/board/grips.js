@@ -5,7 +5,7 @@
 
 import { rounded } from "../figure/log.js";
 import { _ } from "../look/language.js";
-import { labelOf } from "../figure/drawing.js";
+import { labelOf } from "../figure/outlines.js";
 import { Attaching } from "./attaching.js";
 import { draggableAt } from "./offers.js";
 

@@ -1,6 +1,6 @@
 // What lies over the drawing while a tool is in hand: what a click would mark, and what it would draw.
 
-import { curvePath } from "../figure/drawing.js";
+import { curvePath } from "../figure/outlines.js";
 import { element } from "../figure/element.js";
 import { Hand } from "./hand.js";
 import { blanksOf, makeOf } from "./tools.js";

@@ -1,7 +1,7 @@
 // What the menu of an object offers besides its look: to measure it, to draw the path of a point.
 
 import { _ } from "../look/language.js";
-import { labelOf } from "../figure/drawing.js";
+import { labelOf } from "../figure/outlines.js";
 import { html, nothing } from "../vendor/lit-html/lit-html.js";
 import { driversOf } from "./loci.js";
 

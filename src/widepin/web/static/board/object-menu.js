@@ -2,7 +2,7 @@
 
 import { _ } from "../look/language.js";
 import { described } from "../figure/step-words.js";
-import { labelOf } from "../figure/drawing.js";
+import { labelOf } from "../figure/outlines.js";
 import { html, nothing, render } from "../vendor/lit-html/lit-html.js";
 import { dressing } from "./dressing.js";
 

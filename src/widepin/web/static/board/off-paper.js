@@ -1,7 +1,7 @@
 // What lies off the paper: said at its edges, by buttons that bring it in.
 
 import { _, ngettext } from "../look/language.js";
-import { labelOf, visiblePart } from "../figure/drawing.js";
+import { labelOf, visiblePart } from "../figure/outlines.js";
 import { listed } from "../figure/listed.js";
 import { html, render } from "../vendor/lit-html/lit-html.js";
 import { isHelper } from "./uses.js";

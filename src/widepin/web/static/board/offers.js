@@ -1,7 +1,7 @@
 // What a click would take at a place, the likeliest first: objects, intersections, and places where a point could be put.
 
 import { _ } from "../look/language.js";
-import { labelOf } from "../figure/drawing.js";
+import { labelOf } from "../figure/outlines.js";
 import { Hits } from "../figure/hits.js";
 import { dependentsOf, rounded } from "../figure/log.js";
 

@@ -2,7 +2,7 @@
 
 import { _ } from "../look/language.js";
 import { isTouch } from "../look/touch.js";
-import { labelOf } from "../figure/drawing.js";
+import { labelOf } from "../figure/outlines.js";
 import { gripAt } from "./grips.js";
 import { byDistance, objectsAt, offersAt } from "./offers.js";
 

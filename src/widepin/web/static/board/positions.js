@@ -2,7 +2,7 @@
 // position back. One of them, or the one before a drag, can be seen as a ghost.
 
 import { _ } from "../look/language.js";
-import { curvePath } from "../figure/drawing.js";
+import { curvePath } from "../figure/outlines.js";
 import { element } from "../figure/element.js";
 import { rounded } from "../figure/log.js";
 import { html, nothing, render } from "../vendor/lit-html/lit-html.js";

@@ -1,7 +1,7 @@
 // Several objects at once: selected one by one or with a frame, then shown another way or removed together.
 
 import { _ } from "../look/language.js";
-import { visiblePart } from "../figure/drawing.js";
+import { visiblePart } from "../figure/outlines.js";
 import { element } from "../figure/element.js";
 import { html, nothing, render } from "../vendor/lit-html/lit-html.js";
 import { question } from "./dressing.js";

@@ -1,7 +1,7 @@
 // Class tools, proven constructions: as the toolbar shows them, and what using one makes.
 
 import { _ } from "../look/language.js";
-import { curvePath, outlineOf } from "../figure/drawing.js";
+import { curvePath, outlineOf } from "../figure/outlines.js";
 import { element } from "../figure/element.js";
 import { Figure } from "../figure/figure.js";
 import { joiner } from "../figure/listed.js";

@@ -1,7 +1,7 @@
 // What vanishes while the figure is dragged: a fading ghost where it was last, and a sentence that says why.
 
 import { _ } from "../look/language.js";
-import { curvePath, labelOf } from "../figure/drawing.js";
+import { curvePath, labelOf } from "../figure/outlines.js";
 import { element } from "../figure/element.js";
 import { listed } from "../figure/listed.js";
 import { isHelper } from "./uses.js";

@@ -1,6 +1,7 @@
 // A demonstration on the paper: a construction shown up to a frame, which can be dragged at any of them.
 
-import { Drawing, looksOf, outlineOf } from "./drawing.js";
+import { Drawing, looksOf } from "./drawing.js";
+import { outlineOf } from "./outlines.js";
 import { Figure } from "./figure.js";
 import { measureMarks } from "./measuring.js";
 import { View } from "./view.js";

@@ -1,4 +1,4 @@
-// The operations of a work, replayed into its steps: the browser's twin of src/widepin/school/history.py.
+// The operations of a work, replayed into its steps: the browser's twin of src/widepin/school/works/history.py.
 
 // One that is joined was done by the same action as the one before it: both are undone and redone together.
 

@@ -2,7 +2,7 @@
 // a line, three points with the vertex second, four points for a ratio, or a circle for its radius.
 
 import { _ } from "../look/language.js";
-import { labelOf, middleOf } from "./drawing.js";
+import { labelOf, middleOf } from "./outlines.js";
 import { element } from "./element.js";
 import { nearestPlace } from "./figure.js";
 import { angleMark } from "./marks.js";

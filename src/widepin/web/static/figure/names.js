@@ -1,6 +1,6 @@
 // Where names stand: beside what they name, and clear of points and other names where there is room.
 
-import { labelOf, middleOf, rounded, visiblePart } from "./drawing.js";
+import { labelOf, middleOf, rounded, visiblePart } from "./outlines.js";
 
 const FROM_POINT = 20,
   FROM_CURVE = 11; // pixels

@@ -1,7 +1,8 @@
 // A figure on a page that can be dragged towards its break and shown step by step.
 
 import { _ } from "../look/language.js";
-import { Drawing, curvePath, labelOf, looksOf, outlineOf } from "./drawing.js";
+import { Drawing, looksOf } from "./drawing.js";
+import { curvePath, labelOf, outlineOf } from "./outlines.js";
 import { element } from "./element.js";
 import { Figure } from "./figure.js";
 import { noteText } from "./marks.js";

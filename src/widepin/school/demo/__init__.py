@@ -1,0 +1,1 @@
+"""The demo school: stone carvers who set out window tracery. All people and places in it are invented."""

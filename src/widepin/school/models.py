@@ -1,0 +1,542 @@
+"""The tables: people, classes, tasks, works, in one place, since they refer to each other.
+
+What must always be true of the data is a constraint here.
+"""
+
+from __future__ import annotations
+
+import secrets
+from datetime import UTC, datetime
+from enum import StrEnum
+
+from sqlalchemy import (
+    JSON,
+    CheckConstraint,
+    DateTime,
+    Enum,
+    ForeignKey,
+    MetaData,
+    String,
+    UniqueConstraint,
+    false,
+    true,
+)
+from sqlalchemy.dialects.mysql import DATETIME, MEDIUMBLOB
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
+
+from ..documents.explaining import Feedback
+from ..documents.reading import JsonObject
+from ..judge.verdict import Outcome
+from .states import Action, Entered, Late, LinkPurpose, Reasons, Release, Role, Showing, SignInOutcome
+
+
+def members(enumeration: type[StrEnum]) -> Enum:
+    """The column type of an enumeration, which stores the values of its members."""
+    name = "".join(f"_{letter.lower()}" if letter.isupper() else letter for letter in enumeration.__name__).lstrip("_")
+    return Enum(enumeration, values_callable=lambda kinds: [kind.value for kind in kinds], name=name)
+
+
+def now() -> datetime:
+    """The present, in UTC, as the database keeps it."""
+    return datetime.now(UTC).replace(tzinfo=None)
+
+
+BYTES = "utf8mb4_bin"
+"""The collation of what people and programs are known by: byte by byte, so that nothing passes for another."""
+
+
+class Base(DeclarativeBase):
+    """All tables. Constraints get predictable names, so that migrations can name them."""
+
+    metadata = MetaData(
+        naming_convention={
+            "ix": "ix_%(column_0_label)s",
+            "uq": "uq_%(table_name)s_%(column_0_name)s",
+            "ck": "ck_%(table_name)s_%(constraint_name)s",
+            "fk": "fk_%(table_name)s_%(column_0_name)s_%(referred_table_name)s",
+            "pk": "pk_%(table_name)s",
+        }
+    )
+
+
+# People: accounts, how they come in, what was done.
+
+
+class Person(Base):
+    """Somebody with an account."""
+
+    __tablename__ = "person"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    login: Mapped[str] = mapped_column(String(64, BYTES), unique=True)
+    name: Mapped[str] = mapped_column(String(120))
+    role: Mapped[Role] = mapped_column(members(Role))
+    password_hash: Mapped[str] = mapped_column(String(200))  # empty: signs in by codes alone
+    code_number: Mapped[int] = mapped_column(default=1, server_default="1")  # counts renewals of the personal code
+
+    stamp: Mapped[int] = mapped_column(default=1, server_default="1")  # of sessions that are valid; others have ended
+
+    administrator: Mapped[bool] = mapped_column(default=False, server_default=false())  # looks after the school too
+    left: Mapped[datetime | None] = mapped_column(DateTime)  # has left, and may not sign in any more
+    otp_secret: Mapped[str] = mapped_column(String(64), default="", server_default="")  # empty: no second factor
+    otp_step: Mapped[int] = mapped_column(default=0, server_default="0")  # the last half minute whose code was used
+
+    visited: Mapped[datetime | None] = mapped_column(DateTime)  # the first page, last
+    visited_before: Mapped[datetime | None] = mapped_column(DateTime)  # and the time before
+    elements: Mapped[bool] = mapped_column(default=True, server_default=true())  # proofs name places in the Elements
+    first_week: Mapped[bool] = mapped_column(default=True, server_default=true())  # shows the path of the first week
+
+    classes: Mapped[list[SchoolClass]] = relationship(secondary="membership", back_populates="students")
+
+    def end_sessions(self) -> None:
+        """Whoever is signed in as this person, wherever, has to sign in again."""
+        self.stamp += 1
+
+    def renew_code(self) -> None:
+        """A new personal code; the old one, and every session that began with it, is void."""
+        self.code_number += 1
+        self.end_sessions()
+
+    @property
+    def is_teacher(self) -> bool:
+        """Whether this person teaches."""
+        return self.role is Role.TEACHER
+
+    @property
+    def has_second_factor(self) -> bool:
+        """Whether signing in asks for a code besides the password."""
+        return bool(self.otp_secret)
+
+
+class RecoveryCode(Base):
+    """A code that stands in once for a second factor that is lost. ``digest``: of the code, which nobody keeps."""
+
+    __tablename__ = "recovery_code"
+    __table_args__ = (UniqueConstraint("person_id", "digest"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    person_id: Mapped[int] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"))
+    digest: Mapped[str] = mapped_column(String(64, BYTES))
+
+
+class OneTimeLink(Base):
+    """A link that works once: it makes an account, or lets somebody choose a new password.
+
+    ``digest``: of its secret part, which nobody keeps. ``person``: for whom a new password is; nobody for an account
+    that is still to be made.
+    """
+
+    __tablename__ = "one_time_link"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    digest: Mapped[str] = mapped_column(String(64, BYTES), unique=True)
+    purpose: Mapped[LinkPurpose] = mapped_column(members(LinkPurpose))
+    name: Mapped[str] = mapped_column(String(120), default="", server_default="")
+    administrator: Mapped[bool] = mapped_column(default=False, server_default=false())
+    person_id: Mapped[int | None] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), index=True)
+    made: Mapped[datetime] = mapped_column(DateTime, default=now)
+    expires: Mapped[datetime] = mapped_column(DateTime)
+
+    person: Mapped[Person | None] = relationship()
+
+
+class BrowserSession(Base):
+    """Somebody signed in with a browser. ``browser``: what kind it is, as far as it says; ``digest``: of its key."""
+
+    __tablename__ = "browser_session"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    digest: Mapped[str] = mapped_column(String(64, BYTES), unique=True)
+    person_id: Mapped[int] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), index=True)
+    began: Mapped[datetime] = mapped_column(DateTime, default=now)
+    seen: Mapped[datetime] = mapped_column(DateTime, default=now, index=True)
+    address: Mapped[str] = mapped_column(String(45))
+    browser: Mapped[str] = mapped_column(String(80), default="", server_default="")
+
+    person: Mapped[Person] = relationship()
+
+
+class AuditEntry(Base):
+    """What somebody did that others may ask about later. Names are not kept here, only numbers.
+
+    ``actor_id``: who did it; nobody for the command line. ``about``: the number of what it was done to.
+    """
+
+    __tablename__ = "audit_entry"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    at: Mapped[datetime] = mapped_column(DateTime, default=now, index=True)
+    action: Mapped[Action] = mapped_column(members(Action))
+    actor_id: Mapped[int | None] = mapped_column(ForeignKey("person.id", ondelete="SET NULL"), index=True)
+    about: Mapped[int | None]
+    details: Mapped[JsonObject] = mapped_column(JSON, default=dict, server_default="{}")
+
+    actor: Mapped[Person | None] = relationship()
+
+
+class Choice(Base):
+    """Something that the administrators have chosen for the whole school, by its name."""
+
+    __tablename__ = "choice"
+
+    name: Mapped[str] = mapped_column(String(40, BYTES), primary_key=True)
+    value: Mapped[JsonObject] = mapped_column(JSON)
+
+
+class SignIn(Base):
+    """A try to sign in: by whom (``person``, once known), to which class, or under which unknown name, from where.
+
+    ``unknown``: a digest of a login or class code that there is not.
+    """
+
+    __tablename__ = "sign_in"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    at: Mapped[datetime] = mapped_column(DATETIME(fsp=6), default=now, index=True)  # waits begin at one second
+    outcome: Mapped[SignInOutcome] = mapped_column(members(SignInOutcome), default=SignInOutcome.FAILED)
+    address: Mapped[str] = mapped_column(String(45), index=True)
+    person_id: Mapped[int | None] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), index=True)
+    class_id: Mapped[int | None] = mapped_column(ForeignKey("school_class.id", ondelete="CASCADE"), index=True)
+    unknown: Mapped[str] = mapped_column(String(16), default="", server_default="", index=True)
+
+    person: Mapped[Person | None] = relationship(viewonly=True)
+    school_class: Mapped[SchoolClass | None] = relationship(viewonly=True)
+
+
+# Classes, who is in them and who teaches them.
+
+
+LETTERS = "23456789ABCDEFGHJKMNPQRSTUVWXYZ"
+"""Of which codes are made: no two of them look alike."""
+
+
+def class_code() -> str:
+    """A new code for a class."""
+    return "".join(secrets.choice(LETTERS) for _ in range(5))
+
+
+class SchoolClass(Base):
+    """A class of students with its teacher."""
+
+    __tablename__ = "school_class"
+    __table_args__ = (UniqueConstraint("teacher_id", "name"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(String(120))
+    teacher_id: Mapped[int] = mapped_column(ForeignKey("person.id"))
+    code: Mapped[str] = mapped_column(String(8, BYTES), unique=True, default=class_code)
+    archived: Mapped[datetime | None] = mapped_column(DateTime)
+
+    teacher: Mapped[Person] = relationship()
+    colleagues: Mapped[list[Person]] = relationship(secondary="colleague", order_by="Person.name", passive_deletes=True)
+    students: Mapped[list[Person]] = relationship(
+        secondary="membership", back_populates="classes", order_by="Person.name", passive_deletes=True
+    )
+    assignments: Mapped[list[Assignment]] = relationship(
+        back_populates="school_class",
+        order_by="Assignment.position",
+        passive_deletes="all",
+        primaryjoin="and_(SchoolClass.id == Assignment.class_id, Assignment.practice_key.is_(None))",
+    )  # what is set; tasks for practice are not among them
+    mark_columns: Mapped[list[MarkColumn]] = relationship(
+        back_populates="school_class", order_by="MarkColumn.id", passive_deletes="all"
+    )
+    class_tools: Mapped[list[ClassTool]] = relationship(
+        back_populates="school_class", order_by="ClassTool.name", passive_deletes="all"
+    )
+
+
+class Colleague(Base):
+    """A teacher who teaches a class together with the one whose it is."""
+
+    __tablename__ = "colleague"
+
+    class_id: Mapped[int] = mapped_column(ForeignKey("school_class.id", ondelete="CASCADE"), primary_key=True)
+    person_id: Mapped[int] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), primary_key=True, index=True)
+
+
+class Membership(Base):
+    """A student in a class."""
+
+    __tablename__ = "membership"
+
+    class_id: Mapped[int] = mapped_column(ForeignKey("school_class.id", ondelete="CASCADE"), primary_key=True)
+    person_id: Mapped[int] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), primary_key=True, index=True)
+
+
+# Tasks: sheets in versions, assignments, class tools, practice.
+
+
+class TaskSheet(Base):
+    """A version of a task: a document, whose it is, and how it is to be set. Versions of a task are one family."""
+
+    __tablename__ = "task_sheet"
+    __table_args__ = (UniqueConstraint("family", "version"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    owner_id: Mapped[int] = mapped_column(ForeignKey("person.id"))
+    title: Mapped[str] = mapped_column(String(200))
+    document: Mapped[JsonObject] = mapped_column(JSON)
+    family: Mapped[int]
+    version: Mapped[int] = mapped_column(default=1, server_default="1")
+    topic: Mapped[str] = mapped_column(String(60), default="", server_default="")
+    policy: Mapped[JsonObject] = mapped_column(JSON, default=dict, server_default="{}")
+    shared: Mapped[bool] = mapped_column(default=False, server_default=false())  # in the school's own library
+    demonstration: Mapped[JsonObject | None] = mapped_column(
+        JSON(none_as_null=True)
+    )  # None: as it is made from the task
+    series_of: Mapped[int | None]  # of a level of a graded series: the family of its task; not listed by itself
+    folder: Mapped[str] = mapped_column(String(60), default="", server_default="")
+    archived: Mapped[datetime | None] = mapped_column(DateTime)
+    library_key: Mapped[str | None] = mapped_column(String(60, BYTES))  # of the task of the library that it began as
+    practice: Mapped[bool] = mapped_column(default=False, server_default=false())  # for practice only; not listed
+
+    owner: Mapped[Person] = relationship()
+
+
+class Assignment(Base):
+    """A task that a class has to do."""
+
+    __tablename__ = "assignment"
+    __table_args__ = (
+        UniqueConstraint("class_id", "sheet_id"),
+        UniqueConstraint("class_id", "practice_key", name="uq_assignment_practice"),
+        CheckConstraint("weight >= 0", name="weight"),
+        CheckConstraint("reasons_share >= 0 and reasons_share <= 100", name="reasons_share"),
+    )
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    class_id: Mapped[int] = mapped_column(ForeignKey("school_class.id", ondelete="CASCADE"))
+    sheet_id: Mapped[int] = mapped_column(ForeignKey("task_sheet.id"))
+    position: Mapped[int] = mapped_column(default=0)  # in the order of the class
+    opens: Mapped[datetime | None] = mapped_column(DateTime)
+    due: Mapped[datetime | None] = mapped_column(DateTime)
+    late: Mapped[Late] = mapped_column(members(Late), default=Late.TAKEN, server_default="taken")
+    attempts: Mapped[int | None]
+    scoring: Mapped[JsonObject] = mapped_column(JSON, default=dict, server_default="{}")
+    after_id: Mapped[int | None] = mapped_column(ForeignKey("assignment.id", ondelete="SET NULL"))
+    level: Mapped[int | None]  # of a series, from 1; None where it is none
+    levels: Mapped[int | None]
+    feedback: Mapped[Feedback] = mapped_column(members(Feedback), default=Feedback.BREAK, server_default="break")
+    measuring: Mapped[bool] = mapped_column(default=True, server_default=true())
+    finding: Mapped[bool] = mapped_column(default=True, server_default=true())
+    loci: Mapped[bool] = mapped_column(default=True, server_default=true())
+    demonstration: Mapped[Showing] = mapped_column(members(Showing), default=Showing.NEVER, server_default="never")
+    solution: Mapped[Release] = mapped_column(members(Release), default=Release.NEVER, server_default="never")
+    shortest: Mapped[Release] = mapped_column(members(Release), default=Release.NEVER, server_default="never")
+    weight: Mapped[int] = mapped_column(default=1, server_default="1")  # of its score in the mean
+    reasons: Mapped[Reasons] = mapped_column(members(Reasons), default=Reasons.NONE, server_default="none")
+    reasons_share: Mapped[int] = mapped_column(default=0, server_default="0")  # percent of the score
+    practice_key: Mapped[str | None] = mapped_column(String(60, BYTES))  # of the library's task that it practises
+
+    school_class: Mapped[SchoolClass] = relationship(back_populates="assignments", overlaps="assignments")
+    after: Mapped[Assignment | None] = relationship(remote_side="Assignment.id")
+    chosen: Mapped[list[Person]] = relationship(secondary="chosen_student", passive_deletes=True)
+    class_tools: Mapped[list[ClassTool]] = relationship(
+        secondary="allowed_tool",
+        back_populates="assignments",
+        order_by="ClassTool.name",
+        passive_deletes=True,
+    )
+    sheet: Mapped[TaskSheet] = relationship()
+    works: Mapped[list[Work]] = relationship(back_populates="assignment", passive_deletes="all")
+
+
+class ClassTool(Base):
+    """A proven construction that a class was given as a class tool: all its steps are made at once.
+
+    ``document``: given, steps and gives, of which the class tool is made. ``moves``: what one use counts.
+    """
+
+    __tablename__ = "class_tool"
+    __table_args__ = (UniqueConstraint("class_id", "name"), CheckConstraint("moves >= 0", name="moves"))
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    class_id: Mapped[int] = mapped_column(ForeignKey("school_class.id", ondelete="CASCADE"))
+    name: Mapped[str] = mapped_column(String(40))
+    document: Mapped[JsonObject] = mapped_column(JSON)
+    moves: Mapped[int]
+
+    school_class: Mapped[SchoolClass] = relationship(back_populates="class_tools")
+    assignments: Mapped[list[Assignment]] = relationship(
+        secondary="allowed_tool", back_populates="class_tools", order_by="Assignment.position", passive_deletes=True
+    )
+
+
+class AllowedTool(Base):
+    """A class tool of a class that may be used for one of its tasks."""
+
+    __tablename__ = "allowed_tool"
+
+    assignment_id: Mapped[int] = mapped_column(ForeignKey("assignment.id", ondelete="CASCADE"), primary_key=True)
+    tool_id: Mapped[int] = mapped_column(ForeignKey("class_tool.id", ondelete="CASCADE"), primary_key=True, index=True)
+
+
+class ChosenStudent(Base):
+    """A student for whom an assignment is. Where there is none, it is for the whole class."""
+
+    __tablename__ = "chosen_student"
+
+    assignment_id: Mapped[int] = mapped_column(ForeignKey("assignment.id", ondelete="CASCADE"), primary_key=True)
+    person_id: Mapped[int] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), primary_key=True, index=True)
+
+
+class PracticeTopic(Base):
+    """A topic of the library that a class may practise."""
+
+    __tablename__ = "practice_topic"
+
+    class_id: Mapped[int] = mapped_column(ForeignKey("school_class.id", ondelete="CASCADE"), primary_key=True)
+    topic: Mapped[str] = mapped_column(String(60, BYTES), primary_key=True)
+
+
+# Works: operations, attempts, comments, and what a teacher enters by hand.
+
+
+class Work(Base):
+    """What one student makes for one assignment: a log of operations that only grows."""
+
+    __tablename__ = "work"
+    __table_args__ = (UniqueConstraint("assignment_id", "student_id"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    assignment_id: Mapped[int] = mapped_column(ForeignKey("assignment.id", ondelete="CASCADE"))
+    student_id: Mapped[int] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), index=True)
+    started: Mapped[datetime] = mapped_column(DateTime, default=now)
+    touched: Mapped[datetime] = mapped_column(DateTime, default=now)
+    returned: Mapped[datetime | None] = mapped_column(DateTime)
+    seen: Mapped[datetime | None] = mapped_column(DateTime)
+
+    assignment: Mapped[Assignment] = relationship(back_populates="works")
+    student: Mapped[Person] = relationship()
+    operations: Mapped[list[Operation]] = relationship(
+        back_populates="work", order_by="Operation.number", passive_deletes="all"
+    )
+    hand_ins: Mapped[list[HandIn]] = relationship(
+        back_populates="work", order_by="HandIn.attempt", passive_deletes="all"
+    )
+
+
+class Operation(Base):
+    """One operation of a student. Numbers run 1, 2, 3 ...; the key makes sending it twice harmless."""
+
+    __tablename__ = "operation"
+    __table_args__ = (
+        UniqueConstraint("work_id", "key", name="uq_operation_key"),
+        CheckConstraint("number >= 1", name="number"),
+    )
+
+    work_id: Mapped[int] = mapped_column(ForeignKey("work.id", ondelete="CASCADE"), primary_key=True)
+    number: Mapped[int] = mapped_column(primary_key=True, autoincrement=False)
+    key: Mapped[str] = mapped_column(String(40, BYTES))
+    document: Mapped[JsonObject] = mapped_column(JSON)
+    stored: Mapped[datetime] = mapped_column(DateTime, default=now)
+
+    work: Mapped[Work] = relationship(back_populates="operations")
+
+
+class HandIn(Base):
+    """An attempt: the work as it stood, which never changes, the verdict on it, and what the teacher said of it."""
+
+    __tablename__ = "hand_in"
+    __table_args__ = (
+        UniqueConstraint("work_id", "attempt"),
+        CheckConstraint("attempt >= 1", name="attempt"),
+        CheckConstraint("moves >= 0", name="moves"),
+    )
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    work_id: Mapped[int] = mapped_column(ForeignKey("work.id", ondelete="CASCADE"))
+    attempt: Mapped[int]
+    outcome: Mapped[Outcome] = mapped_column(members(Outcome))
+    moves: Mapped[int]
+    document: Mapped[JsonObject] = mapped_column(JSON)
+    verdict: Mapped[JsonObject] = mapped_column(JSON)
+    handed_in: Mapped[datetime] = mapped_column(DateTime, default=now)
+    score: Mapped[int] = mapped_column(default=0, server_default="0")
+    score_override: Mapped[int | None]
+    reason: Mapped[str] = mapped_column(String(300), default="", server_default="")
+    reasoned: Mapped[int | None]  # percent of the lines that were right, at best; None where nothing is asked
+
+    work: Mapped[Work] = relationship(back_populates="hand_ins")
+    comments: Mapped[list[Comment]] = relationship(
+        back_populates="attempt", order_by="Comment.id", passive_deletes="all"
+    )
+
+    @property
+    def score_that_counts(self) -> int:
+        """The score that the teacher gave by hand, else that of the assignment's table."""
+        return self.score if self.score_override is None else self.score_override
+
+
+class Comment(Base):
+    """Words on an attempt, or on one of its steps."""
+
+    __tablename__ = "comment"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    hand_in_id: Mapped[int] = mapped_column(ForeignKey("hand_in.id", ondelete="CASCADE"), index=True)
+    author_id: Mapped[int] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"))
+    step: Mapped[str] = mapped_column(String(24), default="", server_default="")
+    text: Mapped[str] = mapped_column(String(1000))
+    written: Mapped[datetime] = mapped_column(DateTime, default=now)
+
+    attempt: Mapped[HandIn] = relationship(back_populates="comments")
+    author: Mapped[Person] = relationship()
+
+
+class EnteredResult(Base):
+    """What a teacher entered for a student's task: a score for work on paper, or that the student was not there.
+
+    ``photo``: of the work on paper, as JPEG or PNG, with ``photo_type``.
+    """
+
+    __tablename__ = "entered_result"
+    __table_args__ = (CheckConstraint("score >= 0 and score <= 100", name="score"),)
+
+    assignment_id: Mapped[int] = mapped_column(ForeignKey("assignment.id", ondelete="CASCADE"), primary_key=True)
+    student_id: Mapped[int] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), primary_key=True, index=True)
+    kind: Mapped[Entered] = mapped_column(members(Entered))
+    score: Mapped[int | None]
+    note: Mapped[str] = mapped_column(String(300), default="", server_default="")
+    photo: Mapped[bytes | None] = mapped_column(MEDIUMBLOB, deferred=True)
+    photo_type: Mapped[str] = mapped_column(String(20), default="", server_default="")
+    entered: Mapped[datetime] = mapped_column(DateTime, default=now)
+
+
+class MarkColumn(Base):
+    """A column of other marks of a class: an oral examination, a model in stone."""
+
+    __tablename__ = "mark_column"
+    __table_args__ = (UniqueConstraint("class_id", "title"), CheckConstraint("weight >= 0", name="weight"))
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    class_id: Mapped[int] = mapped_column(ForeignKey("school_class.id", ondelete="CASCADE"))
+    title: Mapped[str] = mapped_column(String(60))
+    weight: Mapped[int] = mapped_column(default=1, server_default="1")
+
+    school_class: Mapped[SchoolClass] = relationship(back_populates="mark_columns")
+    marks: Mapped[list[OtherMark]] = relationship(back_populates="column", passive_deletes="all")
+
+
+class OtherMark(Base):
+    """A student's score in a column of other marks, in percent."""
+
+    __tablename__ = "other_mark"
+    __table_args__ = (CheckConstraint("score >= 0 and score <= 100", name="score"),)
+
+    column_id: Mapped[int] = mapped_column(ForeignKey("mark_column.id", ondelete="CASCADE"), primary_key=True)
+    student_id: Mapped[int] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), primary_key=True, index=True)
+    score: Mapped[int]
+
+    column: Mapped[MarkColumn] = relationship(back_populates="marks")
+
+
+class Phrase(Base):
+    """A comment that a teacher keeps, to be used again."""
+
+    __tablename__ = "phrase"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    owner_id: Mapped[int] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), index=True)
+    text: Mapped[str] = mapped_column(String(1000))

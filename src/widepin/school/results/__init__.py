@@ -1,0 +1,1 @@
+"""Results: where everybody stands, marks, practice, and what is released when a task is solved."""

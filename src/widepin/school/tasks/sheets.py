@@ -1,0 +1,320 @@
+"""Task sheets: tasks as their teachers make them, in versions. An assigned version never changes."""
+
+from __future__ import annotations
+
+from json import dumps
+from secrets import randbits
+from typing import Any
+
+from pydantic import ValidationError
+from sqlalchemy import delete, func, or_, select, update
+from sqlalchemy.orm import Session
+
+from ...documents.construction import read_step, read_steps, write_step
+from ...documents.kept import Policy
+from ...documents.language import gettext as _
+from ...documents.reading import JsonObject, Unreadable, from_validation
+from ...documents.rule_words import worded
+from ...documents.task import TASK_FORMAT, read_task
+from ...judge.references import check_references
+from ...judge.task import MODEL, Task
+from ...plane.errors import CoreError
+from ...plane.figure import Figure
+from ...plane.steps import ID, IllFormed, check_steps
+from ..models import Assignment, Person, TaskSheet, now
+from .library import LibraryTask
+from .library.notation import (
+    ANGLE,
+    CIRCLE,
+    OBTUSE_TRIANGLE,
+    RULER_AND_COMPASS,
+    SEGMENT,
+    TRIANGLE,
+    steps,
+)
+from .scoring import SCORING
+
+READY_MADE = {
+    "Segment": SEGMENT,
+    "Angle": ANGLE,
+    "Acute triangle": TRIANGLE,
+    "Obtuse triangle": OBTUSE_TRIANGLE,
+    "Line and point": "A free_point at=1.5,2\nB free_point at=8.5,2.8\ng line A B\nP free_point at=4.5,6",
+    "Circle with centre": CIRCLE,
+    "Circle without centre": "A free_point at=2,3\nB free_point at=9,4\nC free_point at=5,8\nk circle_through A B C",
+}
+"""Given figures to begin with."""
+
+TOOL_SETS: dict[str, list[Any]] = {
+    "Straightedge and compass": RULER_AND_COMPASS,
+    "Compass that collapses": ["points", "line", "ray", "segment", "circle"],
+    "Straightedge alone": ["points", "line", "ray", "segment"],
+    "Compass alone": ["points", "circle", "circle_radius"],
+    "Fixed compass": ["points", "line", "ray", "segment", {"tool": "circle_radius", "opening": []}],
+    "With midpoints and perpendiculars": [*RULER_AND_COMPASS, "midpoint", "perpendicular", "parallel"],
+    "Everything": [
+        *RULER_AND_COMPASS,
+        "midpoint",
+        "perpendicular",
+        "parallel",
+        "perpendicular_bisector",
+        "angle_bisector",
+        "circle_through",
+        "reflection",
+        "translation",
+    ],
+}
+"""Sets of tools to begin with. An empty opening stands for the first two given points."""
+
+BLANK: JsonObject = {
+    "format": TASK_FORMAT,
+    "title": "",
+    "text": "",
+    "given": [],
+    "tools": RULER_AND_COMPASS,
+    "wanted": [],
+    "conditions": [],
+    "model": [],
+}
+
+LONGEST_TITLE, LARGEST_TASK = 200, 200_000
+"""Characters of a title, and of a task as JSON."""
+
+CONSTRUCTIONS = ("given", "model")
+"""Parts of a task that are drawn on the board."""
+
+
+class NotSolved(CoreError):
+    """A task that its model does not solve cannot be assigned. The message says what to do."""
+
+
+def new_sheet(
+    session: Session, owner: Person, document: JsonObject, topic: str = "", library_key: str | None = None
+) -> TaskSheet:
+    """A sheet of a teacher's. ``library_key``: of the task of the library that the document is."""
+    # A family is numbered by its first version, whose number is known once it is there.
+    sheet = TaskSheet(
+        owner=owner,
+        title=document.get("title", ""),
+        document=document,
+        topic=topic,
+        family=-randbits(30),
+        library_key=library_key,
+    )
+    session.add(sheet)
+    session.flush()
+    sheet.family = sheet.id
+    return sheet
+
+
+def from_library(session: Session, owner: Person, task: LibraryTask) -> TaskSheet:
+    """A teacher's sheet of a task of the library as it is: the one that is there already, or a new one."""
+    document = task.document()
+    same = (one for one in own_sheets(session, owner) if one.document == document and not one.archived)
+    return next(same, None) or new_sheet(session, owner, document, task.topic, task.key)
+
+
+def own_sheets(session: Session, owner: Person) -> list[TaskSheet]:
+    """The latest version of each task of a teacher's, the newest task first, those in the archive among them.
+
+    Levels of graded series are not, nor tasks that are for practice only.
+    """
+    library_task = select(TaskSheet).where(
+        TaskSheet.owner_id == owner.id, TaskSheet.series_of.is_(None), ~TaskSheet.practice
+    )
+    every = session.scalars(library_task.order_by(TaskSheet.version))
+    latest = {sheet.family: sheet for sheet in every}
+    return sorted(latest.values(), key=lambda sheet: -sheet.family)
+
+
+def shared_by_others(session: Session, person: Person) -> list[TaskSheet]:
+    """What colleagues share with the school: of each task the latest version that is shared."""
+    wanted = select(TaskSheet).where(TaskSheet.shared, TaskSheet.owner_id != person.id, TaskSheet.series_of.is_(None))
+    latest = {sheet.family: sheet for sheet in session.scalars(wanted.order_by(TaskSheet.version))}
+    return sorted(latest.values(), key=lambda sheet: sheet.title)
+
+
+def is_assigned(session: Session, sheet: TaskSheet) -> bool:
+    """Whether this version is before students."""
+    return session.scalar(select(Assignment.id).where(Assignment.sheet_id == sheet.id).limit(1)) is not None
+
+
+def change(
+    session: Session, sheet: TaskSheet, fields: JsonObject, policy: JsonObject | None, topic: str | None
+) -> TaskSheet:
+    """Change fields of a sheet's document; the sheet itself, or its next version where it is assigned.
+
+    The document may be unfinished, but what is there must be of the right form. Raises Unreadable.
+    """
+    allowed = set(BLANK) - {"format"} | {"budget", "start"}
+    for name in fields:
+        if name not in allowed:
+            raise Unreadable(name[:30], _("is not a field of this document; remove it"))
+        check_list(name, fields[name])
+    document = {**sheet.document, **fields}
+    document = {name: value for name, value in document.items() if value is not None}
+    for part in CONSTRUCTIONS:
+        if part in fields:
+            names = names_given(fields[part])
+            document[part] = renamed(fields[part], names)
+            check_construction(part, document)
+            follow(document, part, names)
+    title = document.get("title", "")
+    check_title(title)
+    if len(dumps(document)) > LARGEST_TASK:
+        raise Unreadable("", _("the task is larger than %(size)s kB; shorten it", size=LARGEST_TASK // 1000))
+    checked = read_policy(policy) if policy is not None else sheet.policy
+    if is_assigned(session, sheet):
+        newest = session.scalar(select(func.max(TaskSheet.version)).where(TaskSheet.family == sheet.family)) or 1
+        sheet = TaskSheet(
+            owner_id=sheet.owner_id,
+            family=sheet.family,
+            version=newest + 1,
+            topic=sheet.topic,
+            series_of=sheet.series_of,
+            folder=sheet.folder,
+            library_key=sheet.library_key,
+            document=sheet.document,
+        )
+        session.add(sheet)
+    if any(document.get(part) != sheet.document.get(part) for part in ("given", "wanted", "conditions")):
+        sheet.library_key = None  # it is another task now
+    sheet.title, sheet.document, sheet.policy = title, document, checked
+    sheet.topic = sheet.topic if topic is None else topic[:60]
+    session.flush()
+    return sheet
+
+
+def check_title(title: object) -> None:
+    """That a title can be kept. Raises Unreadable."""
+    if not isinstance(title, str) or len(title) > LONGEST_TITLE:
+        raise Unreadable("title", _("must be a text of at most %(most)s characters", most=LONGEST_TITLE))
+
+
+def read_policy(value: object) -> JsonObject:
+    """A policy as it is kept. Raises Unreadable."""
+    try:
+        policy = Policy.model_validate(value)
+    except ValidationError as error:
+        raise from_validation(error).inside("policy") from None
+    if not policy.scoring.keys() <= SCORING.keys() or not all(0 <= worth <= 100 for worth in policy.scoring.values()):
+        raise Unreadable("policy.scoring", _("must give each outcome 0 to 100"))
+    return policy.model_dump(mode="json")
+
+
+LISTS: dict[str, dict[str, type]] = {"tools": {}, "wanted": {"name": str}, "conditions": {"of": list}}
+"""Fields that are lists, and what each of their entries has at least, even while a task is unfinished."""
+
+
+def check_list(name: str, value: object) -> None:
+    """That a field which is a list is one, with entries of the right form. Raises Unreadable."""
+    if name not in LISTS:
+        return
+    if not isinstance(value, list):
+        raise Unreadable(name, _("must be a list in square brackets"))
+    for index, one in enumerate(value):
+        for field, kind in LISTS[name].items():
+            if not isinstance(one, dict) or not isinstance(one.get(field), kind):
+                words = _("must be a text") if kind is str else _("must be a list")
+                raise Unreadable(f"{name}[{index}].{field}", words)
+
+
+def check_construction(part: str, document: JsonObject) -> None:
+    """That the given figure, or the model after it, is well formed. Raises Unreadable."""
+    given = read_steps(document["given"])
+    own = read_steps(document["model"]) if part == "model" else ()
+    try:
+        check_steps([*given, *own])
+        check_references(Figure([*given, *own]), 0)
+    except IllFormed as wrong:
+        raise Unreadable(f"{part}, {wrong.step_id}", worded(wrong.broken)) from None
+
+
+def names_given(documents: list[JsonObject]) -> dict[str, str]:
+    """The ids that objects should have, by the names that a teacher gave them. Raises Unreadable."""
+    read_steps(documents)
+    taken = {step["id"] for step in documents}
+    names: dict[str, str] = {}
+    for step in documents:
+        label = step.get("label")
+        if label and ID.fullmatch(label) and (label not in taken or label == step["id"]):
+            names[step["id"]] = label
+            taken.add(label)
+    return names
+
+
+def renamed(documents: list[JsonObject], names: dict[str, str]) -> list[JsonObject]:
+    """Steps in which objects have other ids, so that conditions can speak of them by the names on the board."""
+    return [
+        {name: value for name, value in document.items() if name != "label" or document["id"] not in names}
+        | write_step(read_step(document).renamed(names))
+        for document in documents
+    ]
+
+
+def follow(document: JsonObject, part: str, names: dict[str, str]) -> None:
+    """Let the rest of a document follow a construction: names elsewhere, and what is done already."""
+    if part == "given":
+        document["model"] = renamed(document["model"], names)
+        document["tools"] = [_renamed_tool(one, names) for one in document["tools"]]
+    else:
+        document["wanted"] = [one | {"name": names.get(one["name"], one["name"])} for one in document["wanted"]]
+    names = names | ({MODEL + old: MODEL + new for old, new in names.items()} if part == "model" else {})
+    document["conditions"] = [one | {"of": _renamed_terms(one["of"], names)} for one in document["conditions"]]
+    if document.get("start"):
+        document["start"] = document["model"][: len(document["start"])]
+
+
+def _renamed_tool(tool: object, names: dict[str, str]) -> Any:
+    if not isinstance(tool, dict) or not isinstance(tool.get("opening"), list):
+        return tool
+    return tool | {"opening": _renamed_terms(tool["opening"], names)}
+
+
+def _renamed_terms(terms: object, names: dict[str, str]) -> Any:
+    if isinstance(terms, list):
+        return [_renamed_terms(term, names) for term in terms]
+    return names.get(terms, terms) if isinstance(terms, str) else terms
+
+
+def task_in(sheet: TaskSheet) -> Task:
+    """The task on a sheet. Raises Unreadable with what is still missing or wrong."""
+    if not sheet.document["given"]:
+        raise Unreadable("given", _("is empty; draw what the students get"))
+    if not sheet.document["model"]:
+        raise Unreadable("model", _("is empty; build one right construction"))
+    if not sheet.document["wanted"]:
+        raise Unreadable("wanted", _("is empty; tick what the answer consists of"))
+    if not sheet.document["conditions"]:
+        raise Unreadable("conditions", _("are missing; say what must be true of the answer"))
+    return read_task(sheet.document)
+
+
+LONGEST_FOLDER = 60
+
+
+def set_folder(session: Session, sheet: TaskSheet, folder: str) -> None:
+    """Put a task, in all its versions, into a folder; none for no name. Raises Unreadable."""
+    folder = " ".join(folder.split())
+    if len(folder) > LONGEST_FOLDER:
+        raise Unreadable("folder", _("must have %(most)s characters at most", most=LONGEST_FOLDER))
+    session.execute(update(TaskSheet).where(TaskSheet.family == sheet.family).values(folder=folder))
+
+
+def set_archived(session: Session, sheet: TaskSheet, archived: bool) -> None:
+    """Put a task away, or take it out again. Classes that have it keep it."""
+    session.execute(
+        update(TaskSheet).where(TaskSheet.family == sheet.family).values(archived=now() if archived else None)
+    )
+
+
+def figure_named(name: str) -> list[JsonObject]:
+    """A ready-made given figure."""
+    return steps(READY_MADE[name])
+
+
+def remove_sheet(session: Session, sheet: TaskSheet) -> None:
+    """Delete the versions of a task, and the levels made of it, that are not assigned."""
+    used = select(Assignment.sheet_id)
+    of_task = or_(TaskSheet.family == sheet.family, TaskSheet.series_of == sheet.family)
+    session.execute(delete(TaskSheet).where(of_task, TaskSheet.id.not_in(used)))

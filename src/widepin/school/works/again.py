@@ -1,0 +1,108 @@
+"""Judging again: a class moves to a newer version of its task, and what was handed in is judged by it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from time import monotonic
+
+from sqlalchemy import func, select
+from sqlalchemy.orm import Session
+
+from ...documents.construction import read_steps
+from ...documents.verdict import write_verdict
+from ...judge.judging import judge
+from ...judge.task import Task
+from ...judge.task import Work as Submission
+from ...judge.task_check import is_solved
+from ...judge.verdict import Verdict
+from ...plane.steps import Step
+from ..models import Assignment, HandIn, TaskSheet, Work
+from ..tasks.assigning import check_finished
+from ..tasks.class_tools import uses_in
+from ..tasks.scoring import score_for
+from . import reasoning
+from .autosave import task_of
+
+
+@dataclass(frozen=True)
+class Progress:
+    """How far judging again has come. ``last``: the attempt to go on after."""
+
+    done: int
+    total: int
+    last: int
+
+
+def newer_version(session: Session, assignment: Assignment) -> TaskSheet | None:
+    """The latest version of an assignment's task, where the class has an older one."""
+    sheet = assignment.sheet
+    newer = select(TaskSheet).where(TaskSheet.family == sheet.family, TaskSheet.version > sheet.version)
+    return session.scalars(newer.order_by(TaskSheet.version.desc()).limit(1)).first()
+
+
+def take_version(
+    session: Session, assignment: Assignment, solved: Callable[[Task], bool] = is_solved
+) -> TaskSheet | None:
+    """Give the class the latest version of its task; None where it has it. Raises NotSolved if that is unfinished."""
+    newer = newer_version(session, assignment)
+    if newer is not None:
+        check_finished(newer, solved)
+        assignment.sheet = newer
+    return newer
+
+
+AT_A_TIME = 60
+"""Attempts that are read at a time."""
+
+Judged = Callable[[list[tuple[Task, Submission]], float], list[Verdict]]
+
+
+def judge_again(
+    session: Session, assignment: Assignment, after: int, seconds: float, judging: Judged | None = None
+) -> Progress:
+    """Judge attempts with numbers above ``after`` again, for about so many seconds, at least one.
+
+    ``judging``: does what ``judge_for`` does, elsewhere.
+    """
+    task = task_of(assignment)
+    every = select(HandIn).join(Work).where(Work.assignment_id == assignment.id)
+    total = session.scalar(select(func.count()).select_from(every.subquery())) or 0
+    attempts = list(session.scalars(every.where(HandIn.id > after).order_by(HandIn.id).limit(AT_A_TIME)))
+    verdicts = (judging or judge_for)([submission(task, attempt) for attempt in attempts], seconds)
+    for attempt, verdict in zip(attempts, verdicts, strict=False):
+        attempt.outcome, attempt.moves = verdict.outcome, verdict.counts.moves
+        attempt.verdict = write_verdict(verdict)
+        attempt.score = score_for(verdict, task.budget, assignment.scoring)  # an override stays
+        if attempt.reasoned is not None:
+            reasoning.set_score(attempt)
+        after = attempt.id
+    session.flush()
+    done = session.scalar(select(func.count()).select_from(every.where(HandIn.id <= after).subquery())) or 0
+    return Progress(done, total, after)
+
+
+def judge_for(works: list[tuple[Task, Submission]], seconds: float) -> list[Verdict]:
+    """The verdicts on works, in their order, as many as come in so many seconds; one at least."""
+    until, found = monotonic() + seconds, []
+    for task, work in works:
+        found.append(judge(task, work))
+        if monotonic() > until:
+            break
+    return found
+
+
+def submission(task: Task, attempt: HandIn) -> tuple[Task, Submission]:
+    """What is judged of an attempt: the task as it is now, with its points where they lay, and the work."""
+    document = attempt.document
+    places = {step.id: step for part in ("given", "start") for step in read_steps(document[part])}
+    lying = replace(task, given=placed(task.given, places), start=placed(task.start, places))
+    return lying, Submission(read_steps(document["steps"]), document.get("answer"), uses_in(document))
+
+
+def placed(steps: tuple[Step, ...], places: dict[str, Step]) -> tuple[Step, ...]:
+    """Steps with their points where they lay."""
+    return tuple(
+        replace(step, at=places[step.id].at) if step.at and step.id in places and places[step.id].at else step
+        for step in steps
+    )

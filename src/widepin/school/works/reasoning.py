@@ -1,0 +1,164 @@
+"""Give the reason: exercises made from the proof of a student's own work, and what they are worth.
+
+Any order counts in which each line comes after those that it rests on, and any reason by which a line follows.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass
+from random import Random
+
+from ...documents.explaining import Feedback
+from ...documents.reading import JsonObject
+from ...documents.verdict import read_verdict
+from ...judge.verdict import Outcome
+from ..models import HandIn, Person
+from ..states import Reasons
+from ..tasks.scoring import score_for
+from .autosave import task_of
+
+FEWEST_LINES = 2
+"""Of a proof that is worth asking about."""
+
+CHOICES = 4
+"""Reasons that are offered for a line."""
+
+
+@dataclass(frozen=True)
+class Row:
+    """A line of an exercise: its number in the proof, what is shown of it, and what may be chosen: value -> words.
+
+    ``words``: None where the line itself is to be filled in.
+    """
+
+    number: int
+    words: str | None
+    reason: str | None
+    choices: dict[str, str]
+
+
+def is_asked(attempt: HandIn, lines: Sequence[JsonObject]) -> bool:
+    """Whether an attempt is followed by an exercise, by the lines of its proof."""
+    assignment = attempt.work.assignment
+    return assignment.reasons is not Reasons.NONE and attempt.outcome is Outcome.SOUND and len(lines) >= FEWEST_LINES
+
+
+def is_open(attempt: HandIn) -> bool:
+    """Whether the reasons of an attempt are asked for, and not all of them are right yet."""
+    return attempt.reasoned is not None and attempt.reasoned < 100
+
+
+def is_why_told(attempt: HandIn, mine: bool) -> bool:
+    """Whether somebody may see why an attempt is right: it is, and a student (``mine``) is told more than the result
+    and has given the reasons that are asked for.
+    """
+    told = not mine or (attempt.work.assignment.feedback is not Feedback.RESULT and not is_open(attempt))
+    return attempt.outcome is Outcome.SOUND and told
+
+
+def names_elements(attempt: HandIn, reader: Person) -> bool:
+    """Whether the proof of an attempt names places in the Elements: as the teacher likes who reads it, or whose student
+    does.
+    """
+    return reader.elements if reader.is_teacher else attempt.work.assignment.school_class.teacher.elements
+
+
+def begin(attempt: HandIn, lines: Sequence[JsonObject]) -> None:
+    """Ask for the reasons of an attempt, if there is something to be asked; its score waits for them in part."""
+    if is_asked(attempt, lines) and attempt.reasoned is None:
+        attempt.reasoned = 0
+        set_score(attempt)
+
+
+def set_score(attempt: HandIn) -> None:
+    """The score of an attempt: that of the construction, with its share for the reasons."""
+    assignment, task = attempt.work.assignment, task_of(attempt.work.assignment)
+    whole = score_for(read_verdict(attempt.verdict), task.budget, assignment.scoring)
+    share = assignment.reasons_share if attempt.reasoned is not None else 0
+    attempt.score = round(whole * (100 - share + share * (attempt.reasoned or 0) / 100) / 100)
+
+
+def exercise(attempt: HandIn, lines: Sequence[JsonObject]) -> list[Row]:
+    """The rows of an exercise, the same whenever it is shown."""
+    chance = Random(attempt.id)
+    match attempt.work.assignment.reasons:
+        case Reasons.ORDER:
+            rows = [Row(line["n"], _said(line), line["because_of"], {}) for line in lines]
+            chance.shuffle(rows)
+            return rows
+        case Reasons.CHOOSE:
+            every = {line["rule"]: line["because_of"] for line in lines}
+            return [Row(line["n"], _said(line), None, _choices(line, every, chance)) for line in lines]
+        case Reasons.FILL:
+            hidden = {line["n"] for line in lines[1::2]} or {lines[-1]["n"]}
+            offered = {str(line["n"]): _said(line) for line in lines if line["n"] in hidden}
+            mixed = list(offered.items())
+            chance.shuffle(mixed)
+            return [
+                Row(line["n"], None if line["n"] in hidden else _said(line), line["because_of"], dict(mixed))
+                for line in lines
+            ]
+        case Reasons.NONE:
+            return []
+
+
+def _said(line: JsonObject) -> str:
+    """A line in words, with the case that it is said for: in both cases of a proof there may be the same line."""
+    return f"{line['case']}: {line['words']}" if line["case"] else str(line["words"])
+
+
+def _choices(line: JsonObject, every: Mapping[str, str], chance: Random) -> dict[str, str]:
+    others = [(rule, words) for rule, words in every.items() if words != line["because_of"]]
+    more = [(rule, words) for rule, words in line["others"].items() if words not in every.values()]
+    chance.shuffle(others)
+    chance.shuffle(more)
+    chosen = [(line["rule"], line["because_of"]), *(others + more)[: CHOICES - 1]]
+    chance.shuffle(chosen)
+    return dict(chosen)
+
+
+def rightness(
+    attempt: HandIn,
+    lines: Sequence[JsonObject],
+    sent: Mapping[str, Sequence[str]],
+    follows: Callable[[int, str], bool],
+) -> dict[int, bool]:
+    """Which lines of an answer are right, by their numbers.
+
+    ``sent``: "line", the numbers in their order; or "line-N", what was chosen for line N. ``follows``: whether a line
+    follows by another rule than its own.
+    """
+    match attempt.work.assignment.reasons:
+        case Reasons.ORDER:
+            order = list(sent.get("line", ()))
+            if sorted(order) != sorted(str(line["n"]) for line in lines):
+                return {line["n"]: False for line in lines}
+            place = {int(number): at for at, number in enumerate(order)}
+            return {line["n"]: all(place[cited] < place[line["n"]] for cited in line["because"]) for line in lines}
+        case Reasons.CHOOSE:
+            chosen = {line["n"]: (sent.get(f"line-{line['n']}") or [""])[0] for line in lines}
+            known = {line["rule"] for line in lines} | {rule for line in lines for rule in line["others"]}
+            return {
+                line["n"]: chosen[line["n"]] == line["rule"]
+                or (chosen[line["n"]] in known and follows(line["n"], chosen[line["n"]]))
+                for line in lines
+            }
+        case Reasons.FILL:
+            words = {str(line["n"]): _said(line) for line in lines}
+            return {
+                row.number: words.get((sent.get(f"line-{row.number}") or [""])[0]) == words[str(row.number)]
+                for row in exercise(attempt, lines)
+                if row.words is None
+            }
+        case Reasons.NONE:
+            return {}
+
+
+def answer(attempt: HandIn, right: Mapping[int, bool]) -> int:
+    """Take an answer; how many percent of its lines are right. The best answer counts."""
+    percent = round(100 * sum(right.values()) / len(right)) if right else 0
+    if attempt.reasoned is not None:
+        attempt.reasoned = max(attempt.reasoned, percent)
+        set_score(attempt)
+    return percent
