@@ -4,8 +4,8 @@ import numpy as np
 import pytest
 
 from widepin.benchmark import eyeballed, floor_of, fragile, hostile, sound, walk
-from widepin.judge.examination import Examination
 from widepin.judge.judging import judge
+from widepin.judge.trials.examination import Examination
 from widepin.plane.steps import MAX_STEPS
 
 

@@ -11,9 +11,9 @@ COMPUTING = (
     "plane/intersections.py",
     "plane/measurement.py",
     "plane/predicates.py",
-    "judge/drags.py",
-    "judge/breaks.py",
-    "judge/proving.py",
+    "judge/positions/drags.py",
+    "judge/trials/breaks.py",
+    "judge/trials/proving.py",
 )
 HELPERS = {"spanned", "directed", "round_about"} | {  # steps of others, which have examples themselves
     f"Proving.{name}" for name in ("seen_by_floats", "holds_in_balls", "shapes_in_balls", "finding")

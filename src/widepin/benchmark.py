@@ -21,10 +21,10 @@ from numpy.typing import NDArray
 
 from .documents.reading import JsonObject
 from .documents.task import read_task, read_work
-from .judge.examination import Examination
 from .judge.judging import judge
 from .judge.task import Task, Work
-from .judge.trial import try_answer
+from .judge.trials.examination import Examination
+from .judge.trials.trial import try_answer
 from .plane.balls import PRECISIONS
 from .plane.steps import MAX_STEPS
 

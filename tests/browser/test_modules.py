@@ -84,7 +84,7 @@ def random_logs(count):
     """A task, and random logs on it in which every operation fits; some use a class tool of several steps."""
     from widepin.documents.operations import read_operation
     from widepin.documents.task import read_task
-    from widepin.judge.compound_tools import compound_tool_of
+    from widepin.judge.costs.compound_tools import compound_tool_of
     from widepin.school.tasks.library import LIBRARY
     from widepin.school.works.history import History, OperationRefused
 

@@ -12,7 +12,7 @@ import numpy as np
 
 from tests import zoo
 from widepin.documents.task import read_task
-from widepin.judge.ordering import sources_first
+from widepin.judge.positions.ordering import sources_first
 from widepin.judge.task import Task, Work
 from widepin.judge.task_check import ALL_TOOLS, mutants
 from widepin.plane.figure import Figure

@@ -4,7 +4,7 @@ import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
-from widepin.judge.alike import alike
+from widepin.judge.positions.alike import alike
 
 NAN = float("nan")
 ROWS = st.lists(st.lists(st.sampled_from([0.0, 1.0, 1.0 + 1e-12, 2.5, -4.0, NAN]), min_size=3, max_size=3), max_size=12)

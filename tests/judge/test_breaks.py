@@ -5,10 +5,10 @@ import pytest
 
 from tests.judge.test_judging import DEMO, TASKS_BY_NAME, verdict
 from widepin.documents.construction import read_steps
-from widepin.judge.examination import Examination
-from widepin.judge.findings import Ruling
 from widepin.judge.judging import judge
 from widepin.judge.task import Work
+from widepin.judge.trials.examination import Examination
+from widepin.judge.trials.findings import Ruling
 from widepin.school.tasks.library.notation import steps as from_lines
 
 FAILING = [row for row in DEMO if row[1] in ("fragile", "switching", "eyeballed")]

@@ -7,7 +7,7 @@ import pytest
 from tests.zoo import steps
 from widepin.documents.rule_words import worded
 from widepin.documents.task import read_task
-from widepin.judge.compound_tools import CompoundTool, NotATool, compound_tool_of
+from widepin.judge.costs.compound_tools import CompoundTool, NotATool, compound_tool_of
 from widepin.judge.judging import judge
 from widepin.judge.rules import ClassToolRule
 from widepin.judge.task import Allowance, Use, Work

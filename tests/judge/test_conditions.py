@@ -5,8 +5,8 @@ import pytest
 
 from tests import zoo
 from widepin.judge.conditions import RELATIONS, Measure, Term
-from widepin.judge.findings import finding
 from widepin.judge.task import Condition
+from widepin.judge.trials.findings import finding
 from widepin.plane.arrays import ARRAYS, Arrays
 from widepin.plane.balls import BALLS, at_rising_precision, ball
 from widepin.plane.shapes import Point

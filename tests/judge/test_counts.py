@@ -4,7 +4,7 @@ import pytest
 
 from tests import zoo
 from widepin.documents.rule_words import worded
-from widepin.judge.counts import counted, counted_alone, is_move, refused_tool
+from widepin.judge.costs.counts import counted, counted_alone, is_move, refused_tool
 from widepin.judge.task import Allowance, Work
 from widepin.plane.makes import MAKES
 

@@ -7,8 +7,8 @@ import pytest
 
 from tests import zoo
 from tests.judge.test_judging import AB, TASKS_BY_NAME, task
-from widepin.judge.drags import LARGE, SMALL, TRIANGLES, extent, shaped_triangle
-from widepin.judge.examination import Examination
+from widepin.judge.positions.drags import LARGE, SMALL, TRIANGLES, extent, shaped_triangle
+from widepin.judge.trials.examination import Examination
 from widepin.plane.shapes import Point
 from widepin.school.tasks.library.notation import rel
 

@@ -13,7 +13,7 @@ from widepin.documents.bundle import read_bundle
 from widepin.documents.explaining import explained
 from widepin.documents.task import read_work
 from widepin.documents.verdict import judge_document
-from widepin.judge.examination import Examination
+from widepin.judge.trials.examination import Examination
 from widepin.plane.steps import Step
 
 FAULTS = {path.stem: path for path in sorted((Path(__file__).parents[1] / "cases" / "faults").glob("*.json"))}

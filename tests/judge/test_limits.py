@@ -5,8 +5,8 @@ import pytest
 
 from tests import zoo
 from tests.judge.test_judging import ALL, task
-from widepin.judge.examination import Examination
-from widepin.judge.limits import beyond_limits, clearances, slack
+from widepin.judge.positions.limits import beyond_limits, clearances, slack
+from widepin.judge.trials.examination import Examination
 from widepin.plane.arrays import ARRAYS
 from widepin.plane.figure import Evaluation
 from widepin.plane.intersections import other_intersection

@@ -3,7 +3,7 @@
 import pytest
 
 from widepin.judge.conditions import RELATIONS, Term
-from widepin.judge.measured import measured
+from widepin.judge.reports.measured import measured
 from widepin.judge.task import Condition
 from widepin.plane.shapes import Circle, Kind, Line, Point
 

@@ -4,7 +4,7 @@ import pytest
 
 from tests import zoo
 from widepin.documents.rule_words import worded
-from widepin.judge.references import Watch, check_references, passes_through
+from widepin.judge.positions.references import Watch, check_references, passes_through
 from widepin.plane.steps import IllFormed
 
 BASE = (

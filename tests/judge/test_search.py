@@ -4,10 +4,10 @@ import pytest
 
 from tests import zoo
 from tests.judge.test_judging import AB, ALL, TASKS_BY_NAME, task, verdict
-from widepin.judge import search as searching
-from widepin.judge.examination import Examination
-from widepin.judge.search import binding_order, search, split, twins
 from widepin.judge.task import Condition
+from widepin.judge.trials import search as searching
+from widepin.judge.trials.examination import Examination
+from widepin.judge.trials.search import binding_order, search, split, twins
 from widepin.school.demo.tasks import TASKS
 from widepin.school.tasks.library.notation import rel
 

@@ -13,12 +13,12 @@ from tests.judge.test_cases import CASES
 from tests.judge.test_faults import FAULTS
 from widepin.documents.bundle import read_bundle
 from widepin.documents.task import read_work
-from widepin.judge.examination import Examination
-from widepin.judge.findings import Ruling
 from widepin.judge.judging import judge
-from widepin.judge.ordering import sources_first
-from widepin.judge.proving import Proving
+from widepin.judge.positions.ordering import sources_first
 from widepin.judge.task import Work
+from widepin.judge.trials.examination import Examination
+from widepin.judge.trials.findings import Ruling
+from widepin.judge.trials.proving import Proving
 from widepin.judge.verdict import Outcome
 from widepin.plane.figure import Evaluation
 from widepin.plane.shapes import Circle, Kind

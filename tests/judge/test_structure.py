@@ -2,7 +2,7 @@
 
 from widepin.documents.construction import read_steps
 from widepin.documents.grouping import method_in_words
-from widepin.judge.structure import made_with, needed_by, points_put, structure
+from widepin.judge.costs.structure import made_with, needed_by, points_put, structure
 from widepin.judge.task import Use
 from widepin.school.tasks.library import LIBRARY
 from widepin.school.tasks.library.notation import steps as from_lines

@@ -4,10 +4,10 @@ import pytest
 
 from tests import zoo
 from tests.judge.test_judging import AB, ALL, DEMO, TASKS_BY_NAME, task, verdict
-from widepin.judge.examination import Examination
-from widepin.judge.proving import Proving
+from widepin.judge.reports.truths import MOST
 from widepin.judge.task import Condition
-from widepin.judge.truths import MOST
+from widepin.judge.trials.examination import Examination
+from widepin.judge.trials.proving import Proving
 from widepin.school.tasks.library.notation import rel
 
 TRIANGLE = "A free_point at=1,1\nB free_point at=7,2\nC free_point at=3,6"

@@ -9,9 +9,9 @@ import pytest
 from tests.reason.figures import GIVEN
 from widepin.documents.construction import read_steps
 from widepin.documents.proofs import explained_proof, proof_of, write_proof
-from widepin.judge.examination import Examination
 from widepin.judge.judging import judge
 from widepin.judge.task import TOOLS, Allowance, Condition, Task, Wanted, Work
+from widepin.judge.trials.examination import Examination
 from widepin.reason.checker import check
 from widepin.reason.knowledge import Knowledge
 from widepin.reason.proof import Case, Proof

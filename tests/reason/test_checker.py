@@ -7,7 +7,7 @@ from dataclasses import replace
 import pytest
 
 from widepin.documents.task import read_task
-from widepin.judge.examination import Examination
+from widepin.judge.trials.examination import Examination
 from widepin.plane.figure import is_defined
 from widepin.reason.checker import check
 from widepin.reason.drawn import columns_where_all_is, drawn_in

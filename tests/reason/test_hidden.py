@@ -6,9 +6,9 @@ import pytest
 
 from widepin.documents.construction import read_steps
 from widepin.documents.task import read_task
-from widepin.judge.examination import Examination
 from widepin.judge.judging import judge
 from widepin.judge.task import Work
+from widepin.judge.trials.examination import Examination
 from widepin.plane.figure import is_defined
 from widepin.reason.drawn import columns_where_all_is
 from widepin.reason.proving import Attempt, prove

@@ -7,7 +7,7 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from ..judge.costs import Costs
+from ..judge.costs.elementary import Costs
 from ..judge.task import Condition, Names
 from ..judge.verdict import ConditionReport, Fate, Measured, Mend, Quantity, Report
 from ..plane.steps import Step

@@ -6,7 +6,7 @@ from typing import Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
-from ..judge.counts import is_move
+from ..judge.costs.counts import is_move
 from ..judge.judging import judge
 from ..judge.rules import WorkRule
 from ..judge.task import Task

@@ -6,9 +6,9 @@ import re
 from collections.abc import Iterable, Sequence
 from functools import cached_property
 
-from ..judge.compound_tools import CompoundTool
 from ..judge.conditions import RelationName
-from ..judge.sameness import known_as
+from ..judge.costs.compound_tools import CompoundTool
+from ..judge.reports.sameness import known_as
 from ..judge.task import MODEL, Allowance, Condition, Names, Task, Use
 from ..judge.verdict import Outcome, Report, Verdict
 from ..plane.makes import MAKES, MakeName

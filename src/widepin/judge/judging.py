@@ -13,16 +13,16 @@ from __future__ import annotations
 from ..plane.rules import broken
 from ..plane.steps import IllFormed, check_steps
 from ..plane.tolerances import DIGITS
-from .answers import best_found, pointed_out
-from .breaks import simplest_break
-from .compound_tools import at_result, without_helpers
-from .counts import by_hand, counted, counted_alone, refused_tool
-from .examination import Examination
-from .method import method_holds
-from .references import check_references
-from .report import report_on
+from .costs.compound_tools import at_result, without_helpers
+from .costs.counts import by_hand, counted, counted_alone, refused_tool
+from .positions.references import check_references
+from .reports.report import report_on
 from .rules import WorkRule
 from .task import IllFormedTask, Task, Work
+from .trials.answers import best_found, pointed_out
+from .trials.breaks import simplest_break
+from .trials.examination import Examination
+from .trials.method import method_holds
 from .verdict import Certificate, Outcome, Refusal, Verdict
 
 

@@ -19,8 +19,8 @@ from ..plane.measurement import line_coordinates, radius
 from ..plane.shapes import Circle, Kind, Line, Point, Shape
 from ..plane.steps import Step
 from ..plane.tolerances import SAME_IMAGE
-from .measured import angle_between, distance_between
-from .structure import needed_by
+from .costs.structure import needed_by
+from .reports.measured import angle_between, distance_between
 from .task import Task
 
 MAX_INTERSECTIONS = 6

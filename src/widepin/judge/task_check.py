@@ -16,7 +16,7 @@ from ..plane.makes import MAKES
 from ..plane.shapes import Kind, Point
 from ..plane.steps import Step
 from .conditions import RELATIONS
-from .counts import moves_within
+from .costs.counts import moves_within
 from .judging import judge
 from .mirrored import mirror_images
 from .task import MODEL, TOOLS, Allowance, Condition, Task, Wanted, Work

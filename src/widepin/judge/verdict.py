@@ -7,7 +7,7 @@ from enum import StrEnum
 
 from ..plane.rules import Broken
 from ..plane.steps import Step
-from .costs import Costs
+from .costs.elementary import Costs
 from .task import Condition, Names
 
 

@@ -12,10 +12,10 @@ from dataclasses import dataclass
 from itertools import combinations, permutations
 
 from ..judge.conditions import RELATIONS, RelationName
-from ..judge.examination import Examination
-from ..judge.proving import TRUTHS, Proving
-from ..judge.sameness import known_as
+from ..judge.reports.sameness import known_as
 from ..judge.task import MODEL, Condition
+from ..judge.trials.examination import Examination
+from ..judge.trials.proving import TRUTHS, Proving
 from .drawn import Drawn, after_making, columns_where_all_is, drawn_in, lie_in_a_row, put_model
 from .facts import Fact, Rel, Term, fact, lengths_of, three
 from .goals import Goals

@@ -14,7 +14,7 @@ from itertools import combinations, permutations
 import numpy as np
 from numpy.typing import NDArray
 
-from ..judge.examination import Examination
+from ..judge.trials.examination import Examination
 from ..plane.figure import is_defined
 from ..plane.shapes import LINES, Kind
 from ..plane.steps import Step

@@ -8,7 +8,7 @@ from itertools import combinations
 
 import numpy as np
 
-from ..judge.alike import alike
+from ..judge.positions.alike import alike
 from .drawn import Drawn, lie_in_a_row
 from .equalities import Equalities
 from .facts import Fact, Rel, Term, ends, fact, lengths_of, three, two

@@ -6,9 +6,9 @@ from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import replace
 from functools import cached_property
 
-from ..judge.examination import Examination
-from ..judge.sameness import known_as
+from ..judge.reports.sameness import known_as
 from ..judge.task import MODEL, Task
+from ..judge.trials.examination import Examination
 from ..plane.figure import is_defined
 from ..plane.steps import Step
 from .checker import check

@@ -11,7 +11,7 @@ from ..documents.construction import write_step
 from ..documents.reading import JsonObject
 from ..documents.svg import extent_of
 from ..documents.words import kind_in_words
-from ..judge.drags import TRIANGLES, shaped_triangle
+from ..judge.positions.drags import TRIANGLES, shaped_triangle
 from ..judge.task import Task
 from ..judge.verdict import Fate
 from ..plane.figure import Figure, is_defined

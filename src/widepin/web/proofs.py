@@ -14,9 +14,9 @@ from ..documents.proof_words import case_in_words
 from ..documents.proofs import explained_proof, said_after
 from ..documents.reading import JsonObject
 from ..documents.task import read_task, to_be_shown
-from ..judge.examination import Examination
 from ..judge.task import Task
 from ..judge.task_check import check_task
+from ..judge.trials.examination import Examination
 from ..plane.figure import is_defined
 from ..plane.steps import Step
 from ..reason.checker import check

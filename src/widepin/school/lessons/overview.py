@@ -16,8 +16,8 @@ from ...documents.construction import read_steps
 from ...documents.grouping import method_in_words, what_went_wrong
 from ...documents.language import gettext as _
 from ...documents.reading import JsonObject
-from ...judge.counts import moves_of
-from ...judge.structure import made_with, needed_by, points_put, structure
+from ...judge.costs.counts import moves_of
+from ...judge.costs.structure import made_with, needed_by, points_put, structure
 from ...judge.task import Task
 from ...plane.steps import Step
 from ..models import Assignment, HandIn, Person, Work

@@ -15,7 +15,7 @@ from ...documents.explaining import explained
 from ...documents.reading import JsonObject
 from ...documents.verdict import read_verdict
 from ...documents.words import RESULTS
-from ...judge.structure import needed_by
+from ...judge.costs.structure import needed_by
 from ..works.autosave import task_of
 from ..works.handins import figure_of
 from .overview import GroupedBy, Place

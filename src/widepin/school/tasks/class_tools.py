@@ -9,8 +9,8 @@ from ...documents.construction import read_steps, write_step
 from ...documents.language import gettext as _
 from ...documents.reading import JsonObject, Unreadable
 from ...documents.rule_words import worded
-from ...judge.compound_tools import CompoundTool, NotATool, compound_tool_of
-from ...judge.structure import needed_by
+from ...judge.costs.compound_tools import CompoundTool, NotATool, compound_tool_of
+from ...judge.costs.structure import needed_by
 from ...judge.task import Use
 from ...judge.task_check import judge_model
 from ...judge.verdict import Outcome

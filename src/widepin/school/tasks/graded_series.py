@@ -10,7 +10,7 @@ from ...documents.construction import read_steps
 from ...documents.kept import Policy
 from ...documents.language import gettext as _
 from ...documents.reading import JsonObject
-from ...judge.counts import moves_of
+from ...judge.costs.counts import moves_of
 from ..models import Assignment, SchoolClass, TaskSheet
 from ..refused import Refused
 from .assigning import Terms, assign

@@ -16,7 +16,7 @@ from ...documents.language import gettext as _
 from ...documents.reading import JsonObject, Unreadable, from_validation
 from ...documents.rule_words import worded
 from ...documents.task import TASK_FORMAT, read_task
-from ...judge.references import check_references
+from ...judge.positions.references import check_references
 from ...judge.task import MODEL, Task
 from ...plane.errors import CoreError
 from ...plane.figure import Figure

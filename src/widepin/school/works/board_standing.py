@@ -12,7 +12,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session, joinedload, selectinload
 
 from ...documents.language import gettext as _
-from ...judge.claims import Claimed, condition
+from ...judge.reports.claims import Claimed, condition
 from ...judge.task import Condition, Task
 from ...plane.shapes import Kind
 from ...plane.steps import Step

@@ -29,10 +29,10 @@ from ...documents.operations import (
 )
 from ...documents.reading import JsonObject
 from ...documents.rule_words import worded
-from ...judge.compound_tools import CompoundTool
-from ...judge.counts import by_hand, refused_tool
-from ...judge.ordering import sources_first
-from ...judge.references import check_references
+from ...judge.costs.compound_tools import CompoundTool
+from ...judge.costs.counts import by_hand, refused_tool
+from ...judge.positions.ordering import sources_first
+from ...judge.positions.references import check_references
 from ...judge.task import Task, Use
 from ...plane.errors import CoreError
 from ...plane.figure import Figure

@@ -10,7 +10,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
-from ...judge.references import Watch, passes_through
+from ...judge.positions.references import Watch, passes_through
 from ...plane.arrays import ARRAYS
 from ...plane.figure import Figure, is_defined
 from ...plane.intersections import Choice

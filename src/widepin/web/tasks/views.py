@@ -16,9 +16,9 @@ from ...documents.language import gettext as _
 from ...documents.reading import JsonObject, Unreadable
 from ...documents.verdict import read_verdict
 from ...documents.words import Words, instruction, results_of
-from ...judge.claims import Claimed, in_every_position
-from ...judge.counts import moves_of
+from ...judge.costs.counts import moves_of
 from ...judge.judging import judge
+from ...judge.reports.claims import Claimed, in_every_position
 from ...judge.verdict import Outcome
 from ...school.lessons.demonstrations import demonstration_for, may_see
 from ...school.models import Assignment, HandIn, Operation, now

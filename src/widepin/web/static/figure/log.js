@@ -117,7 +117,7 @@ const APPLY = {
 };
 
 // Puts steps in an order in which a step that is made from a later one has that before it; as sources_first in
-// src/widepin/judge/ordering.py.
+// src/widepin/judge/positions/ordering.py.
 function sourcesFirst(made) {
   const left = new Map(made);
   made.clear();

@@ -11,9 +11,9 @@ from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 from typing import assert_never
 
-from ..plane.figure import Figure, Node
-from ..plane.makes import MAKES, By
-from ..plane.strokes import Price, Strokes, strokes
+from ...plane.figure import Figure, Node
+from ...plane.makes import MAKES, By
+from ...plane.strokes import Price, Strokes, strokes
 
 Opening = tuple[int, int]
 SameOpening = Callable[[Opening, Opening], bool]

@@ -13,17 +13,17 @@ from typing import Any
 
 import numpy as np
 
-from ..plane.arrays import ARRAYS, Arrays, Floats
-from ..plane.figure import is_defined
-from ..plane.makes import circle_through
-from ..plane.measurement import distance, double_area, off_curve, radius, separation
-from ..plane.shapes import LINES, SHAPE_OF, Circle, Kind, Point
-from ..plane.tolerances import ALWAYS_EQUAL, IN_A_ROW
-from .alike import alike
-from .examination import SAMPLES, Examination
-from .proving import TRUTHS, Proving
-from .references import passes_through
-from .task import Condition, Names
+from ...plane.arrays import ARRAYS, Arrays, Floats
+from ...plane.figure import is_defined
+from ...plane.makes import circle_through
+from ...plane.measurement import distance, double_area, off_curve, radius, separation
+from ...plane.shapes import LINES, SHAPE_OF, Circle, Kind, Point
+from ...plane.tolerances import ALWAYS_EQUAL, IN_A_ROW
+from ..positions.alike import alike
+from ..positions.references import passes_through
+from ..task import Condition, Names
+from ..trials.examination import SAMPLES, Examination
+from ..trials.proving import TRUTHS, Proving
 
 MOST, MAX_TRIED = 12, 36
 """Truths that are told, and that are put to the proof for it."""

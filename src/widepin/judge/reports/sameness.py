@@ -10,19 +10,19 @@ from itertools import combinations, permutations
 
 import numpy as np
 
-from ..plane.arrays import ARRAYS, Floats
-from ..plane.balls import BALLS, Undecided, at_rising_precision, ball
-from ..plane.figure import Evaluation, Figure, is_defined
-from ..plane.makes import MAKES
-from ..plane.measurement import line_coordinates, unit
-from ..plane.predicates import coincidence
-from ..plane.shapes import LINES, Kind, Line, Point, Shape
-from ..plane.steps import Step
-from . import drags
-from .alike import alike
-from .examination import Examination
-from .findings import finite, vanishes
-from .task import Task
+from ...plane.arrays import ARRAYS, Floats
+from ...plane.balls import BALLS, Undecided, at_rising_precision, ball
+from ...plane.figure import Evaluation, Figure, is_defined
+from ...plane.makes import MAKES
+from ...plane.measurement import line_coordinates, unit
+from ...plane.predicates import coincidence
+from ...plane.shapes import LINES, Kind, Line, Point, Shape
+from ...plane.steps import Step
+from ..positions import drags
+from ..positions.alike import alike
+from ..task import Task
+from ..trials.examination import Examination
+from ..trials.findings import finite, vanishes
 
 POSITIONS, PROOFS = 12, 3
 """Positions in which objects of a model are compared with others by floats, and by balls."""

@@ -14,20 +14,20 @@ from operator import itemgetter
 
 import numpy as np
 
-from ..plane.arrays import ARRAYS, Arrays, Floats
-from ..plane.figure import is_defined
-from ..plane.intersections import Choice, other_intersection
-from ..plane.measurement import distance, off_curve
-from ..plane.shapes import Circle, Kind, Line, Point, Shape
-from ..plane.steps import IllFormed, Step
-from ..plane.tolerances import NEAR_BY_EYE, SAME
-from .changes import Change, Changes, Tried
-from .examination import Examination, spread
-from .method import needed_intersections, that_may_help
-from .ordering import sources_first
-from .references import check_references, passes_through
-from .trial import Trial, try_answer
-from .verdict import Mend, Outcome
+from ...plane.arrays import ARRAYS, Arrays, Floats
+from ...plane.figure import is_defined
+from ...plane.intersections import Choice, other_intersection
+from ...plane.measurement import distance, off_curve
+from ...plane.shapes import Circle, Kind, Line, Point, Shape
+from ...plane.steps import IllFormed, Step
+from ...plane.tolerances import NEAR_BY_EYE, SAME
+from ..positions.ordering import sources_first
+from ..positions.references import check_references, passes_through
+from ..trials.changes import Change, Changes, Tried
+from ..trials.examination import Examination, spread
+from ..trials.method import needed_intersections, that_may_help
+from ..trials.trial import Trial, try_answer
+from ..verdict import Mend, Outcome
 
 MAX_STEPS, MAX_CHANGES = 8, 12
 """Steps that are changed, and ways in which each is."""

@@ -7,17 +7,25 @@ from collections.abc import Sequence
 import numpy as np
 from numpy.typing import NDArray
 
-from ..plane.arrays import Arrays
-from ..plane.balls import BALLS, Ball, Undecided, at_rising_precision, ball
-from ..plane.figure import is_defined
-from ..plane.makes import circle_through
-from ..plane.numbers import N
-from ..plane.shapes import Kind, Point, Shape
-from ..plane.tolerances import EXACT_IN_FLOATS
-from .conditions import RELATIONS, Finding, Measure, Relation, Term, TermKind, on
+from ...plane.arrays import Arrays
+from ...plane.balls import BALLS, Ball, Undecided, at_rising_precision, ball
+from ...plane.figure import is_defined
+from ...plane.makes import circle_through
+from ...plane.numbers import N
+from ...plane.shapes import Kind, Point, Shape
+from ...plane.tolerances import EXACT_IN_FLOATS
+from ..conditions import (
+    RELATIONS,
+    Finding,
+    Measure,
+    Relation,
+    Term,
+    TermKind,
+    on,
+)
+from ..task import Condition
 from .examination import Examination, spread
 from .findings import finding, seen_by_floats, vanishes
-from .task import Condition
 
 FEWEST = 3
 """Positions in which balls prove a truth at least."""

@@ -7,13 +7,22 @@ from collections.abc import Callable, Iterator, Sequence
 
 import numpy as np
 
-from ..plane import measurement
-from ..plane.arrays import ARRAYS, Arrays
-from ..plane.rows import complete
-from ..plane.shapes import Circle, Kind, Line, Point, Shape, cross, dot, line_through
-from .conditions import RelationName, Term
-from .task import Condition, Names
-from .verdict import Measured, Quantity
+from ...plane import measurement
+from ...plane.arrays import ARRAYS, Arrays
+from ...plane.rows import complete
+from ...plane.shapes import (
+    Circle,
+    Kind,
+    Line,
+    Point,
+    Shape,
+    cross,
+    dot,
+    line_through,
+)
+from ..conditions import RelationName, Term
+from ..task import Condition, Names
+from ..verdict import Measured, Quantity
 
 Look = Callable[[str], Term[float]]
 

@@ -12,19 +12,26 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from ..plane.arrays import ARRAYS, Arrays, Floats, Mask
-from ..plane.balls import BALLS, Ball, RisingPrecision, Undecided, ball
-from ..plane.figure import Evaluation, Link, Node, as_floats, is_defined
-from ..plane.numbers import N
-from ..plane.shapes import Circle, Kind, Point, Shape, mapped
-from ..plane.steps import Step
-from ..plane.tolerances import DEGENERATE
-from . import drags
-from .branches import across_branches
-from .conditions import Finding, Measure, Term
-from .findings import Look, Ruling, finding, finite, ruled_by_balls, seen_by_floats
-from .ordering import in_canonical_order
-from .task import Task
+from ...plane.arrays import ARRAYS, Arrays, Floats, Mask
+from ...plane.balls import BALLS, Ball, RisingPrecision, Undecided, ball
+from ...plane.figure import Evaluation, Link, Node, as_floats, is_defined
+from ...plane.numbers import N
+from ...plane.shapes import Circle, Kind, Point, Shape, mapped
+from ...plane.steps import Step
+from ...plane.tolerances import DEGENERATE
+from ..conditions import Finding, Measure, Term
+from ..positions import drags
+from ..positions.branches import across_branches
+from ..positions.ordering import in_canonical_order
+from ..task import Task
+from .findings import (
+    Look,
+    Ruling,
+    finding,
+    finite,
+    ruled_by_balls,
+    seen_by_floats,
+)
 
 PlanInBalls = Callable[[Sequence[Ball]], list[Shape[Ball]]]
 

@@ -8,16 +8,16 @@ from itertools import combinations, islice, product
 
 import numpy as np
 
-from ..plane.arrays import ARRAYS, Arrays, Floats
-from ..plane.figure import Evaluation, Link, Mixed, is_defined
-from ..plane.intersections import Choice, other_intersection
-from ..plane.measurement import distance
-from ..plane.shapes import Kind, Point, Shape
-from ..plane.tolerances import TOUCHING
+from ...plane.arrays import ARRAYS, Arrays, Floats
+from ...plane.figure import Evaluation, Link, Mixed, is_defined
+from ...plane.intersections import Choice, other_intersection
+from ...plane.measurement import distance
+from ...plane.shapes import Kind, Point, Shape
+from ...plane.tolerances import TOUCHING
+from ..verdict import Outcome
 from .examination import Examination, spread
 from .findings import Look, Ruling
 from .trial import Trial
-from .verdict import Outcome
 
 MAX_COMBINATIONS = 64
 """Bound on the combinations of intersections that are tried."""

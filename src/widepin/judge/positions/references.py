@@ -10,13 +10,21 @@ from functools import cached_property
 
 import numpy as np
 
-from ..plane.balls import BALLS, PRECISIONS, Ball, Undecided, at_precision, ball, sign
-from ..plane.figure import Figure
-from ..plane.makes import MAKES
-from ..plane.predicates import incidence
-from ..plane.rules import StepRule, broken
-from ..plane.shapes import Point, Shape
-from ..plane.steps import IllFormed
+from ...plane.balls import (
+    BALLS,
+    PRECISIONS,
+    Ball,
+    Undecided,
+    at_precision,
+    ball,
+    sign,
+)
+from ...plane.figure import Figure
+from ...plane.makes import MAKES
+from ...plane.predicates import incidence
+from ...plane.rules import StepRule, broken
+from ...plane.shapes import Point, Shape
+from ...plane.steps import IllFormed
 from .drags import LARGE, dragged, extent, handles
 
 POSITIONS = 4

@@ -5,14 +5,14 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterable, Sequence
 
-from ..plane.figure import Figure
-from ..plane.makes import MAKES
-from ..plane.rules import broken
-from ..plane.steps import Step
-from ..plane.strokes import Price
-from .rules import WorkRule
-from .task import Allowance, Use, Work
-from .verdict import Counts, Refusal
+from ...plane.figure import Figure
+from ...plane.makes import MAKES
+from ...plane.rules import broken
+from ...plane.steps import Step
+from ...plane.strokes import Price
+from ..rules import WorkRule
+from ..task import Allowance, Use, Work
+from ..verdict import Counts, Refusal
 
 POINTS = ("free_point", "point_on")
 

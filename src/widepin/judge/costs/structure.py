@@ -6,10 +6,10 @@ from collections import Counter
 from collections.abc import Collection, Iterable, Sequence
 from hashlib import sha256
 
-from ..plane.makes import MAKES, MakeName
-from ..plane.steps import Step
+from ...plane.makes import MAKES, MakeName
+from ...plane.steps import Step
+from ..task import Use
 from .counts import by_hand
-from .task import Use
 
 
 def structure(given: Iterable[str], steps: Sequence[Step], answer: Iterable[str]) -> str:

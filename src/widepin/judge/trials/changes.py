@@ -7,10 +7,10 @@ from operator import itemgetter
 
 import numpy as np
 
-from ..plane.arrays import ARRAYS, Arrays, Floats
-from ..plane.figure import Evaluation, Link
-from ..plane.shapes import Shape, mapped
-from ..plane.steps import Step
+from ...plane.arrays import ARRAYS, Arrays, Floats
+from ...plane.figure import Evaluation, Link
+from ...plane.shapes import Shape, mapped
+from ...plane.steps import Step
 from .examination import Examination
 from .findings import Look
 

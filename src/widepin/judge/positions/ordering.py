@@ -7,7 +7,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from typing import Any
 
-from ..plane.steps import Step
+from ...plane.steps import Step
 
 
 def in_canonical_order(before: Sequence[Step], steps: Sequence[Step]) -> tuple[Step, ...]:

@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Literal
 
-from ..plane.steps import Step
-from .conditions import RelationName
-from .examination import Examination
-from .proving import Proving
-from .task import Condition, Task
+from ...plane.steps import Step
+from ..conditions import RelationName
+from ..task import Condition, Task
+from ..trials.examination import Examination
+from ..trials.proving import Proving
 
 Claimed = Literal["equal_length", "equal_angle", "right_angle"]
 """Relations that can be claimed: of two pairs of points, of two triples or of one; vertices second."""

@@ -14,12 +14,22 @@ from itertools import combinations
 import numpy as np
 from numpy.typing import NDArray
 
-from ..plane.arrays import ARRAYS, Floats, Mask
-from ..plane.figure import Figure
-from ..plane.intersections import other_intersection
-from ..plane.predicates import acute, side
-from ..plane.shapes import Circle, Kind, Line, Point, Shape, cross, dot, line_through, mapped
-from ..plane.steps import Step
+from ...plane.arrays import ARRAYS, Floats, Mask
+from ...plane.figure import Figure
+from ...plane.intersections import other_intersection
+from ...plane.predicates import acute, side
+from ...plane.shapes import (
+    Circle,
+    Kind,
+    Line,
+    Point,
+    Shape,
+    cross,
+    dot,
+    line_through,
+    mapped,
+)
+from ...plane.steps import Step
 
 MAX_COMPARED = 12
 """Points, and lines, that are compared with each other: the last that the answer needs."""

@@ -10,15 +10,15 @@ from typing import Any
 
 import numpy as np
 
-from ..plane.arrays import Floats, Mask
-from ..plane.balls import Ball, Undecided, ball, middle
-from ..plane.balls import sign as proven_sign
-from ..plane.makes import line
-from ..plane.numbers import N
-from ..plane.shapes import Kind, Shape
-from ..plane.tolerances import DIGITS, DISTINCT, EXACT_IN_FLOATS, VISUAL
-from .conditions import RELATIONS, Finding, Measure, Relation, Term
-from .task import Condition
+from ...plane.arrays import Floats, Mask
+from ...plane.balls import Ball, Undecided, ball, middle
+from ...plane.balls import sign as proven_sign
+from ...plane.makes import line
+from ...plane.numbers import N
+from ...plane.shapes import Kind, Shape
+from ...plane.tolerances import DIGITS, DISTINCT, EXACT_IN_FLOATS, VISUAL
+from ..conditions import RELATIONS, Finding, Measure, Relation, Term
+from ..task import Condition
 
 _GAP_BOUND = ball(10) ** -DIGITS
 

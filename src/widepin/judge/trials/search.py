@@ -19,15 +19,15 @@ from itertools import combinations
 import numpy as np
 from numpy.typing import NDArray
 
-from ..plane.arrays import Arrays, Floats
-from ..plane.figure import is_defined
-from ..plane.shapes import SHAPE_OF, Kind, Shape, mapped
-from ..plane.tolerances import EXACT_IN_FLOATS, VISUAL
-from .alike import alike
-from .conditions import RELATIONS, Finding, Measure, Term
+from ...plane.arrays import Arrays, Floats
+from ...plane.figure import is_defined
+from ...plane.shapes import SHAPE_OF, Kind, Shape, mapped
+from ...plane.tolerances import EXACT_IN_FLOATS, VISUAL
+from ..conditions import RELATIONS, Finding, Measure, Term
+from ..positions.alike import alike
+from ..task import Condition, Names, Task, Wanted
 from .examination import Examination
 from .findings import finding, seen_by_floats
-from .task import Condition, Names, Task, Wanted
 
 MAX_LOOKS = 60_000
 """Bound on the effort: how many bindings may be looked at."""

@@ -13,16 +13,16 @@ from itertools import combinations
 import numpy as np
 from numpy.typing import NDArray
 
-from ..plane.arrays import Floats
-from ..plane.balls import BALLS, Undecided, at_rising_precision, ball
-from ..plane.figure import Evaluation
-from ..plane.shapes import Point
-from ..plane.tolerances import PLAIN_TO_SEE, VISUAL
-from .drags import Handle
+from ...plane.arrays import Floats
+from ...plane.balls import BALLS, Undecided, at_rising_precision, ball
+from ...plane.figure import Evaluation
+from ...plane.shapes import Point
+from ...plane.tolerances import PLAIN_TO_SEE, VISUAL
+from ..positions.drags import Handle
+from ..verdict import Break, Drag, Failure, Outcome, Whose
 from .examination import Examination, spread
 from .findings import Ruling, finite
 from .trial import Trial
-from .verdict import Break, Drag, Failure, Outcome, Whose
 
 STARTS = 24
 """Failing positions from which a simpler one is looked for."""

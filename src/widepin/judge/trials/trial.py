@@ -15,15 +15,15 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from ..plane.arrays import Floats
-from ..plane.figure import Evaluation
-from ..plane.shapes import Shape
-from .branches import across_branches
-from .drags import Batch
+from ...plane.arrays import Floats
+from ...plane.figure import Evaluation
+from ...plane.shapes import Shape
+from ..positions.branches import across_branches
+from ..positions.drags import Batch
+from ..positions.limits import beyond_limits
+from ..verdict import Outcome
 from .examination import Examination, spread
 from .findings import Look, Ruling
-from .limits import beyond_limits
-from .verdict import Outcome
 
 EVERYWHERE = 0.97
 """Share of positions that counts as practically everywhere."""

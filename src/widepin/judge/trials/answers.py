@@ -5,13 +5,13 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ..plane.tolerances import BLURRED
-from .counts import NeededMoves
+from ...plane.tolerances import BLURRED
+from ..costs.counts import NeededMoves
+from ..task import Work
+from ..verdict import Outcome
 from .examination import Examination
 from .search import search
-from .task import Work
 from .trial import Trial, try_answer
-from .verdict import Outcome
 
 MAX_EXACT = 12
 """Answers that are exact nearby which are tried, those of the fewest moves first."""

@@ -14,16 +14,16 @@ from __future__ import annotations
 from collections.abc import Collection, Sequence
 from dataclasses import dataclass, replace
 
-from ..plane.errors import CoreError
-from ..plane.makes import MAKES
-from ..plane.rules import Broken, broken
-from ..plane.shapes import LINES
-from ..plane.steps import Step
+from ...plane.errors import CoreError
+from ...plane.makes import MAKES
+from ...plane.rules import Broken, broken
+from ...plane.shapes import LINES
+from ...plane.steps import Step
+from ..rules import ClassToolRule
+from ..task import Use, Work
+from ..verdict import Break, Report
 from .counts import moves_of
-from .rules import ClassToolRule
 from .structure import needed_by
-from .task import Use, Work
-from .verdict import Break, Report
 
 
 class NotATool(CoreError):

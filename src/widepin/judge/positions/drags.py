@@ -18,9 +18,9 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from ..plane.arrays import Floats
-from ..plane.figure import Figure, is_defined
-from ..plane.shapes import Circle, Kind, Line, Point, Shape
+from ...plane.arrays import Floats
+from ...plane.figure import Figure, is_defined
+from ...plane.shapes import Circle, Kind, Line, Point, Shape
 
 SMALL = 0.02
 """Reach of a small movement, as a multiple of the figure's size."""

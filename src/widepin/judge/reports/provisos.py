@@ -12,15 +12,15 @@ from itertools import permutations
 import numpy as np
 from numpy.typing import NDArray
 
-from ..plane.arrays import ARRAYS, Mask
-from ..plane.figure import Evaluation
-from ..plane.measurement import distance
-from ..plane.predicates import side
-from ..plane.shapes import LINES, Line, Point
-from .examination import Examination, spread
-from .task import Condition, Names
-from .trial import Trial
-from .verdict import Break, Outcome, Whose
+from ...plane.arrays import ARRAYS, Mask
+from ...plane.figure import Evaluation
+from ...plane.measurement import distance
+from ...plane.predicates import side
+from ...plane.shapes import LINES, Line, Point
+from ..task import Condition, Names
+from ..trials.examination import Examination, spread
+from ..trials.trial import Trial
+from ..verdict import Break, Outcome, Whose
 
 MAX_POINTS = 5
 """Given points that the student's is compared with."""

@@ -8,15 +8,15 @@ from itertools import combinations
 
 import numpy as np
 
-from ..plane.arrays import ARRAYS, Arrays
-from ..plane.shapes import Kind, Point
-from ..plane.steps import Step
-from ..plane.tolerances import SAME
-from .answers import best_exact, best_trial
-from .examination import Examination
-from .search import search
-from .task import Work
-from .verdict import Outcome
+from ...plane.arrays import ARRAYS, Arrays
+from ...plane.shapes import Kind, Point
+from ...plane.steps import Step
+from ...plane.tolerances import SAME
+from ..task import Work
+from ..trials.answers import best_exact, best_trial
+from ..trials.examination import Examination
+from ..trials.search import search
+from ..verdict import Outcome
 
 MAX_CURVES, MAX_UNMARKED = 14, 60
 """Curves whose intersections are looked at, the last ones drawn, and how many of these."""

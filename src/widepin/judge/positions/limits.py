@@ -13,13 +13,22 @@ from collections.abc import Callable, Iterator, Mapping, Sequence
 
 import numpy as np
 
-from ..plane import measurement
-from ..plane.arrays import ARRAYS, Arrays, Floats, Mask
-from ..plane.figure import Figure, Node
-from ..plane.intersections import other_intersection
-from ..plane.makes import MakeName
-from ..plane.shapes import Circle, Kind, Line, Point, Shape, cross, line_through, mapped
-from ..plane.tolerances import ALWAYS_AT_THE_LIMIT, TIGHT
+from ...plane import measurement
+from ...plane.arrays import ARRAYS, Arrays, Floats, Mask
+from ...plane.figure import Figure, Node
+from ...plane.intersections import other_intersection
+from ...plane.makes import MakeName
+from ...plane.shapes import (
+    Circle,
+    Kind,
+    Line,
+    Point,
+    Shape,
+    cross,
+    line_through,
+    mapped,
+)
+from ...plane.tolerances import ALWAYS_AT_THE_LIMIT, TIGHT
 from .drags import Handle
 
 MAX_SEARCHED = 4

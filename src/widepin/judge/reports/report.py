@@ -9,26 +9,26 @@ from functools import cache
 import numpy as np
 from numpy.typing import NDArray
 
-from ..plane.arrays import Floats
-from ..plane.figure import Evaluation
-from ..plane.shapes import Shape, mapped
-from ..plane.tolerances import ALWAYS_EQUAL, UNCHANGED, VISUAL
-from .conditions import Term
-from .costs import Costs, Opening, costs
-from .counts import is_move
-from .drags import TRIANGLES
-from .examination import Examination
-from .findings import finding, seen_by_floats
+from ...plane.arrays import Floats
+from ...plane.figure import Evaluation
+from ...plane.shapes import Shape, mapped
+from ...plane.tolerances import ALWAYS_EQUAL, UNCHANGED, VISUAL
+from ..conditions import Term
+from ..costs.counts import is_move
+from ..costs.elementary import Costs, Opening, costs
+from ..positions.drags import TRIANGLES
+from ..task import Work
+from ..trials.examination import Examination
+from ..trials.findings import finding, seen_by_floats
+from ..trials.search import candidates
+from ..trials.trial import Trial
+from ..verdict import Break, ConditionReport, Fate, Outcome, Report
 from .measured import measured
 from .mends import mends, placed_by_eye, ties
 from .overlooked import right_instead, unmarked
 from .provisos import proviso
 from .sameness import repeated
-from .search import candidates
-from .task import Work
-from .trial import Trial
 from .truths import what_stays_true
-from .verdict import Break, ConditionReport, Fate, Outcome, Report
 
 MOVED = 8
 """Small moves of a point by which it is seen whether the answer hangs on it."""

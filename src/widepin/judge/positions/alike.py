@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import NDArray
 
-from ..plane.tolerances import ALWAYS_EQUAL
+from ...plane.tolerances import ALWAYS_EQUAL
 
 
 def alike(rows: NDArray[np.float64]) -> list[list[int]]:
