@@ -1,6 +1,7 @@
 """Every make and every relation has one row of geometry and one row of words, which everything else is drawn from."""
 
 import re
+from itertools import combinations
 
 import pytest
 
@@ -10,7 +11,7 @@ from widepin.documents.relation_words import RELATION_WORDS
 from widepin.documents.words import TOOL_WORDS, Words, instruction
 from widepin.judge.conditions import RELATIONS, RelationName
 from widepin.judge.task import TOOLS, Condition, Task, Wanted
-from widepin.plane.arrays import ARRAYS, Arrays
+from widepin.plane.arrays import Arrays
 from widepin.plane.figure import Figure, is_defined
 from widepin.plane.makes import MAKES, By, MakeName, Undefined
 from widepin.plane.rows import complete
@@ -33,10 +34,10 @@ def test_tables_are_complete():
 
 
 def test_a_missing_or_foreign_row_is_no_table():
-    with pytest.raises(LookupError, match="a row is missing for reflection"):
-        complete(MakeName, {name: 1 for name in MakeName if name != "reflection"})
-    with pytest.raises(LookupError, match="no member is called gable"):
-        complete(RelationName, dict.fromkeys([*RelationName, "gable"], 1))
+    with pytest.raises(LookupError, match="TABLE: a row is missing for reflection of MakeName"):
+        complete("TABLE", MakeName, {name: 1 for name in MakeName if name != "reflection"})
+    with pytest.raises(LookupError, match="TABLE: RelationName has no member gable"):
+        complete("TABLE", RelationName, dict.fromkeys([*RelationName, "gable"], 1))
 
 
 @pytest.mark.parametrize("name", MAKES)
@@ -54,7 +55,7 @@ def test_words_of_a_make_name_all_that_it_is_made_from(name):
 
 @pytest.mark.parametrize("name", MAKES)
 def test_a_step_is_told_with_all_of_its_names(name):
-    step = Step("X", name, tuple("PQR"[: len(MAKES[name].sources)]))
+    step = Step("X", name, tuple("PQRST"[: len(MAKES[name].sources)]))
     told = instruction(step)
     assert told.startswith("X: ") and "{" not in told and all(source in told for source in step.sources)
 
@@ -71,7 +72,7 @@ def test_words_of_a_relation_name_all_of_its_terms(name):
     for template in (row.clause, row.sentence):
         named, blanks = entries(template)
         assert ("all" in blanks) == bool(relation.many)
-        assert relation.many or sorted(named) == list(range(len(relation.of)))
+        assert sorted(named) == list(range(relation.fixed))
         assert ({"n", "d"} <= blanks) == (name == "ratio")
 
 
@@ -79,7 +80,7 @@ TERMS = {
     "point": "ABC",
     "pair": ["AB", "CD"],
     "triple": ["ABC", "BCD"],
-    "straight": "gh",
+    "straight": "ghi",
     "curve": "gk",
     "object": "AB",
 }
@@ -88,14 +89,14 @@ TERMS = {
 @pytest.mark.parametrize("name", RELATIONS)
 def test_a_condition_is_a_clause_of_its_terms(name):
     relation = RELATIONS[name]
-    roles = relation.of * relation.many if relation.many else relation.of
+    roles = relation.roles(relation.fewest)
     terms, left = [], {role: list(TERMS[role]) for role in set(roles)}
     for role in roles:
         term = left[role].pop(0)
         terms.append(tuple(term) if role in ("pair", "triple") else term)
     given = read_steps(
         from_lines(
-            "A free_point at=0,0\nB free_point at=4,0\nC free_point at=1,3\nD free_point at=5,5\ng line A B\nh line B C\nk circle A B"
+            "A free_point at=0,0\nB free_point at=4,0\nC free_point at=1,3\nD free_point at=5,5\ng line A B\nh line B C\ni line A C\nk circle A B"
         )
     )
     task = Task("", given, (), (Wanted("X", "point"),), ())
@@ -111,13 +112,13 @@ def test_a_condition_is_a_clause_of_its_terms(name):
 
 # --- the geometry that rows state, against what is computed
 
-FIGURE = "A free_point at=0.3,0.4\nB free_point at=4,1\nC free_point at=1.5,3.5\ng line A B"
+FIGURE = "A free_point at=0.3,0.4\nB free_point at=4,1\nC free_point at=1.5,3.5\nD free_point at=5,2.5\nE free_point at=2,6\ng line A B"
 
 
 def made_by(name):
     """A figure in which a make is used on plain objects."""
     sources = [
-        "g" if Kind.POINT not in role else point for role, point in zip(MAKES[name].sources, "ABC", strict=False)
+        "g" if Kind.POINT not in role else point for role, point in zip(MAKES[name].sources, "ABCDE", strict=False)
     ]
     return Figure(read_steps(from_lines(FIGURE)) + (Step("X", name, tuple(sources)),))
 
@@ -147,39 +148,49 @@ def test_what_an_object_passes_through_lies_on_it(name):
         assert found[-1] == pytest.approx(source, abs=1e-9), step
 
 
+PLACES = {0: (0.0, 0.0), 1: (4.0, 1.0), 2: (1.0, 3.0), 3: (5.0, 4.0), 4: (2.0, 6.0)}
+"""Where what a make is used on lies, by its entry."""
+
+
+def exists(name, places):
+    """Whether a make gives something where its points lie at these places; a line is always the same one."""
+    lines = "\n".join(f"{'ABCDE'[n]} free_point at={x},{y}" for n, (x, y) in places.items())
+    given = read_steps(from_lines(f"{lines}\nY free_point at=4,1\nZ free_point at=1,3\ng line Y Z"))
+    sources = ["g" if Kind.POINT not in role else "ABCDE"[entry] for entry, role in enumerate(MAKES[name].sources)]
+    figure = Figure((*given, Step("X", name, tuple(sources))))
+    with Arrays.quiet():
+        return bool(is_defined(figure.drawn()[1][-1]))
+
+
+@pytest.mark.parametrize("name", PLAIN)
+def test_a_make_vanishes_just_where_points_coincide_that_must_be_apart(name):
+    make = MAKES[name]
+    assert exists(name, PLACES)
+    points = [entry for entry, role in enumerate(make.sources) if Kind.POINT in role]
+    for pair in combinations(points, 2):
+        there = exists(name, PLACES | {pair[1]: PLACES[pair[0]]})
+        assert there == (pair not in make.apart), f"{pair} of {name}"
+
+
 @pytest.mark.parametrize("name", PLAIN)
 def test_why_something_is_undefined_is_so(name):
-    """Where the entries that span it are one point, or in a row, it is undefined; with others it is not."""
+    """What is said of the entries that span it is so: they are one point, lie on one line, or make no angle."""
     make = MAKES[name]
-    points = [entry for entry, role in enumerate(make.sources) if Kind.POINT in role]
-    shape = lambda x, y: ARRAYS and (x, y)  # noqa: E731
-    places = {0: shape(0.0, 0.0), 1: shape(4.0, 1.0), 2: shape(1.0, 3.0)}
-
-    def computed(places):
-        lines = "\n".join(f"{'ABC'[n]} free_point at={x},{y}" for n, (x, y) in places.items())
-        figure = Figure(
-            read_steps(from_lines(f"{lines}\ng line A B\nh line B C"))
-            + (
-                Step(
-                    "X",
-                    name,
-                    tuple("h" if Kind.POINT not in role else "ABC"[entry] for entry, role in enumerate(make.sources)),
-                ),
-            )
-        )
-        with Arrays.quiet():
-            return bool(is_defined(figure.drawn()[1][-1]))
-
-    assert computed(places)
-    if make.undefined is Undefined.ONE_POINT:
-        first, second = make.spanned
-        assert not computed(places | {second: places[first]})
-    elif make.undefined is Undefined.IN_A_ROW:
-        assert not computed(places | {0: (2.0, 0.5), 1: (0.0, 0.0), 2: (-4.0, -1.0)})
-    else:
-        assert make.undefined is Undefined.NEVER and make.spanned == ()
-        same = dict.fromkeys(points, (1.0, 3.0))
-        assert computed(places | same) or any(Kind.POINT not in role for role in make.sources)
+    match make.undefined:
+        case Undefined.ONE_POINT:
+            assert list(make.apart) == [make.spanned]
+        case Undefined.IN_A_ROW:
+            row = dict(zip(make.spanned, ((2.0, 0.5), (0.0, 0.0), (-4.0, -1.0)), strict=True))
+            assert not exists(name, PLACES | row)
+        case Undefined.NO_ANGLE:
+            a, vertex, b = make.spanned
+            assert make.apart == ((a, vertex), (vertex, b))
+            row = {a: (2.0, 0.5), vertex: (0.0, 0.0), b: (-4.0, -1.0)}
+            assert exists(name, PLACES | row)  # a straight angle is one
+        case Undefined.NEVER:
+            assert not make.spanned and not make.apart
+        case Undefined.APART:
+            raise AssertionError("said of intersections alone")
 
 
 @pytest.mark.parametrize("name", [name for name in PLAIN if MAKES[name].symmetric])

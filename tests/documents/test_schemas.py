@@ -22,7 +22,7 @@ def validator(name):
 
 @pytest.mark.parametrize("name", schemas())
 def test_the_schema_in_docs_is_that_of_the_model(name):
-    assert (FOLDER / name).read_text() == as_text(schemas()[name]), "run python -m widepin.documents.schemas"
+    assert (FOLDER / name).read_text() == as_text(schemas()[name]), "run bin/widepin schemas"
 
 
 @pytest.mark.parametrize("task", [one.document() for one in TASKS], ids=[one.title for one in TASKS])

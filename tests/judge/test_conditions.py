@@ -40,6 +40,8 @@ c ray A D
 W point_on w at=4,4
 e circle D B
 o perpendicular s C
+H angle_bisector A B C
+I intersection w H
 """
 
 PAIRS = {
@@ -57,6 +59,14 @@ PAIRS = {
     "equal_length": (["A-M M-B", "A-B A-G A-D", "C-N N-A"], ["A-B A-C", "A-M M-B A-C"]),
     "equal_angle": (["B-A-W W-A-C", "W-A-B C-A-W", "C-F-A B-F-C"], ["B-A-C B-A-W", "A-B-C A-C-B"]),
     "collinear": (["A M B", "A B M G", "D B A", "A A B"], ["A B C", "A M N", "A M B C", "M A C B"]),
+    "concurrent": (
+        ["l w A-C", "u l M-C", "t s B-C", "l t B-C B-N"],
+        ["l q w", "l p q", "l s w", "l u q", "p l s", "l t B-C A-C"],
+    ),
+    "equidistant": (
+        ["W l A-C", "I l A-C B-C", "I s A-C B-C l", "M A-C N-A"],
+        ["W l q", "I l q", "A l w", "M l u", "A l s", "I l A-C u"],
+    ),
     "equal_area": (["A-M-C M-B-C", "A-B-C A-B-C C-B-A", "C-N-B A-N-B", "A-M-B D-A-G"], ["A-B-C A-M-C", "A-B-C A-N-M"]),
     "ratio 1 2": (["A-M A-B", "A-N A-C"], ["A-B A-M", "A-C A-B"]),
     "ratio 2 1": (["A-B A-M", "D-B A-B"], ["A-M A-B"]),

@@ -168,6 +168,15 @@ SHORTEST |= {
         "Q translation P A B",
         "c circle_radius P A B\nd circle_radius B A P\nQ intersection c d farthest_from=A",
     ),
+    "rotation": (  # the angle is that of an equilateral triangle, which turns left wherever it is dragged
+        "V free_point at=1,1\nA free_point at=4,2\nc circle V A\nd circle A V\nB intersection c d pick=1\n"
+        "P free_point at=9,6\nO free_point at=7,2",
+        "point Q",
+        [rel("same", "Q", "model:Q")],
+        "Q rotation P O A V B",
+        "r ray V A\ns ray V B\ne circle_radius V O P\nK intersection r e pick=2\nL intersection s e pick=2\n"
+        "f circle O P\nh circle_radius P K L\nQ intersection f h pick=1",
+    ),
 }
 
 

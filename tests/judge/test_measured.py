@@ -30,6 +30,8 @@ VALUES = {
     "tangent": (("g", "k"), [("distance of centre", 3), ("radius", 2)]),
     "same": (("A", "C"), [("distance", 3)]),
     "collinear": (("A", "B", "C"), [("distance", 3)]),
+    "concurrent": (("g", ("A", "C"), "h"), [("distance of intersection", 0.7071)]),
+    "equidistant": (("C", "g", "h"), [("distance", 3), ("distance", 1.4142)]),
     "equal_area": ((("A", "B", "C"), ("A", "A", "B")), [("area", 6), ("area", 0)]),
 }
 

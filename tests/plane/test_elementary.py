@@ -29,12 +29,12 @@ def sources_of(make, rng):
     return steps, names
 
 
-def built(given, names, variant):
+def built(given, names, construction):
     """The steps of a construction on these sources."""
     known = {str(number): name for number, name in enumerate(names)}
     figure = Figure(given)
     steps = []
-    for one in variant:
+    for one in construction.steps:
         choice = {}
         if one.choice:
             how, which = one.choice
@@ -48,13 +48,24 @@ def built(given, names, variant):
     return steps
 
 
+def is_for(given, names, construction):
+    """Whether a construction is meant for the way in which the angle of its sources turns."""
+    if construction.turn is None:
+        return True
+    of, side = construction.turn
+    figure = Figure(given)
+    a, vertex, b = (figure.drawn()[1][figure.index[names[int(one)]]] for one in of)
+    return side * cross(a.x - vertex.x, a.y - vertex.y, b.x - vertex.x, b.y - vertex.y) > 0
+
+
 @pytest.mark.parametrize("make", ELEMENTARY)
 def test_it_gives_what_the_tool_gives(make):
     rng = random.Random(5)
     compared = 0
     for _ in range(20):
         given, names = sources_of(make, rng)
-        steps = built(given, names, ELEMENTARY[make][0])
+        construction = next(one for one in ELEMENTARY[make] if is_for(given, names, one))
+        steps = built(given, names, construction)
         figure = Figure([*given, *steps, Step("result", make, tuple(names))])
         shapes = figure.drawn()[1]
         result, drawn = shapes[-1], shapes[-2]

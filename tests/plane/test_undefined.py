@@ -2,6 +2,7 @@
 
 import math
 import random
+from itertools import combinations
 
 import numpy as np
 import pytest
@@ -100,20 +101,24 @@ def test_balls_decide_what_is_made_from_coincident_sources(name, place):
 
 
 @pytest.mark.parametrize(
-    "name", [name for name, v in VARIANTS.items() if len(v.kinds) == 3 and v.make != "intersection"]
+    ("name", "pair"),
+    [
+        (name, pair)
+        for name, variant in VARIANTS.items()
+        if len(variant.kinds) > 2 and variant.make != "intersection"
+        for pair in combinations(range(len(variant.kinds)), 2)
+    ],
 )
-@pytest.mark.parametrize("pair", [(0, 1), (0, 2), (1, 2)])
-def test_balls_decide_what_is_made_from_three_points_of_which_two_coincide(name, pair):
+def test_balls_decide_what_is_made_from_several_points_of_which_two_coincide(name, pair):
     variant, place = VARIANTS[name], PLACES["anywhere"]
+    count = len(variant.kinds)
 
     def parents():
-        apart = [Point(arb(4) + number, arb(7) - number) for number in range(3)]
-        return [coincident(Kind.POINT, place, n) if n in pair else apart[n] for n in range(3)]
+        apart = [Point(arb(4) + number, arb(7) - number * number) for number in range(count)]
+        return [coincident(Kind.POINT, place, n) if n in pair else apart[n] for n in range(count)]
 
     found = at_rising_precision(lambda: made(BALLS, variant, parents(), []))
-    finite = all(value.is_finite() for value in found)
-    apart = {"circle_radius": pair != (1, 2), "angle_bisector": pair == (0, 2), "translation": True}
-    assert finite == apart.get(variant.make, False)
+    assert all(value.is_finite() for value in found) == (pair not in MAKES[variant.make].apart)
 
 
 def test_arrays_and_balls_agree_that_two_points_are_one_at_the_origin():

@@ -10,7 +10,7 @@ from widepin.documents.task import read_task
 from widepin.judge.trials.examination import Examination
 from widepin.plane.figure import is_defined
 from widepin.reason.checker import check
-from widepin.reason.drawn import columns_where_all_is, drawn_in
+from widepin.reason.drawing import columns_where_all_is, drawn_in
 from widepin.reason.facts import Rel, fact
 from widepin.reason.proof import Proof
 from widepin.reason.proving import prove

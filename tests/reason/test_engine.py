@@ -7,7 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.reason.figures import known_of
-from widepin.reason.drawn import columns_where_all_is, drawn_in
+from widepin.reason.drawing import columns_where_all_is, drawn_in
 from widepin.reason.engine import saturate
 from widepin.reason.equalities import Equalities
 from widepin.reason.extraction import Extraction
@@ -17,6 +17,7 @@ MADE = (
     "{id} midpoint {p} {q}",
     "{id} reflection {p} g",
     "{id} translation {p} {q} {r}",
+    "{id} rotation {p} {q} {r} {p} {q}",
     "{id} intersection k g pick=1",
     "{id} intersection k l pick=2",
     "{id} intersection g h",
@@ -25,7 +26,7 @@ CURVES = "g line A B\nh line B C\nk circle A C\nl circle_radius B A C\n"
 
 
 @settings(max_examples=25)
-@given(st.lists(st.tuples(st.integers(0, 5), st.permutations("ABC")), min_size=1, max_size=4))
+@given(st.lists(st.tuples(st.integers(0, len(MADE) - 1), st.permutations("ABC")), min_size=1, max_size=4))
 def test_every_derived_fact_holds_in_fresh_positions(chosen):
     lines = CURVES + "\n".join(
         MADE[kind].format(id=f"P{number}", p=order[0], q=order[1], r=order[2])
@@ -79,6 +80,7 @@ def test_two_right_angles_make_a_parallel():
         ("M midpoint A B\nN midpoint A C", fact(Rel.PARALLEL, ("M", "N"), ("B", "C"))),
         ("g line A B\nD reflection C g\nh line C D", fact(Rel.PERPENDICULAR, "g", "h")),
         ("D translation C A B", fact(Rel.EQUAL_LENGTH, ("C", "D"), ("A", "B"))),
+        ("D rotation C A B A C", fact(Rel.EQUAL_LENGTH, ("A", "C"), ("A", "D"))),
         ("O midpoint A B\nk circle O A\ng line O C\nP intersection g k pick=1", fact(Rel.RIGHT_ANGLE, ("A", "P", "B"))),
         (
             "c circle A B\nd circle B A\nD intersection c d pick=1",

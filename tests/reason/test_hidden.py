@@ -10,7 +10,7 @@ from widepin.judge.judging import judge
 from widepin.judge.task import Work
 from widepin.judge.trials.examination import Examination
 from widepin.plane.figure import is_defined
-from widepin.reason.drawn import columns_where_all_is
+from widepin.reason.drawing import columns_where_all_is
 from widepin.reason.proving import Attempt, prove
 from widepin.school.demo.tasks import TASKS
 from widepin.school.tasks.library import LIBRARY

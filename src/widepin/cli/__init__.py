@@ -11,6 +11,7 @@ from .bench import bench
 from .check import check
 from .demo import demo
 from .prove import prove
+from .schemas import schemas
 from .school import backup, doctor, restore, serve, setup
 from .teacher import teacher
 
@@ -20,5 +21,5 @@ def main() -> None:
     """Wide Pin: construction tasks for geometry classes."""
 
 
-for command in (check, prove, bench, demo, setup, serve, backup, restore, doctor, teacher):
+for command in (check, prove, bench, schemas, demo, setup, serve, backup, restore, doctor, teacher):
     main.add_command(command)

@@ -183,6 +183,8 @@ def _measure_name(one: Measured, words: Words) -> str:
             return _("from the centre of %(circle)s to %(other)s", circle=names[0], other=names[1])
         case Quantity.DISTANCE_OF_CENTRES:
             return _("from centre to centre")
+        case Quantity.DISTANCE_OF_INTERSECTION:
+            return _("from the intersection of %(meeting)s to %(other)s", meeting=listed(names[:2]), other=names[2])
         case Quantity.DISTANCE | Quantity.ANGLE if len(names) > 1:
             return _("the %(quantity)s between %(names)s", quantity=_(QUANTITY_WORDS[one.what]), names=listed(names))
         case Quantity.DISTANCE | Quantity.ANGLE | Quantity.RADIUS | Quantity.AREA:
@@ -192,12 +194,14 @@ def _measure_name(one: Measured, words: Words) -> str:
 
 
 QUANTITY_WORDS: dict[str, str] = complete(
+    "QUANTITY_WORDS",
     Quantity,
     {
         Quantity.LENGTH: marked("length"),
         Quantity.DISTANCE: marked("distance"),
         Quantity.DISTANCE_OF_CENTRE: marked("distance of the centre"),
         Quantity.DISTANCE_OF_CENTRES: marked("distance of the centres"),
+        Quantity.DISTANCE_OF_INTERSECTION: marked("distance of the intersection"),
         Quantity.RADIUS: marked("radius"),
         Quantity.ANGLE: marked("angle"),
         Quantity.AREA: marked("area"),
@@ -213,7 +217,7 @@ def _unit(one: Measured) -> str:
             return " cm²"
         case Quantity.LENGTH | Quantity.DISTANCE | Quantity.RADIUS:
             return " cm"
-        case Quantity.DISTANCE_OF_CENTRE | Quantity.DISTANCE_OF_CENTRES:
+        case Quantity.DISTANCE_OF_CENTRE | Quantity.DISTANCE_OF_CENTRES | Quantity.DISTANCE_OF_INTERSECTION:
             return " cm"
         case _ as never:
             assert_never(never)

@@ -44,6 +44,7 @@ class MakeWords:
 M = MakeName
 
 MAKE_WORDS: dict[str, MakeWords] = complete(
+    "MAKE_WORDS",
     MakeName,
     {
         M.FREE_POINT: MakeWords(
@@ -199,6 +200,17 @@ MAKE_WORDS: dict[str, MakeWords] = complete(
             None,
             "M4 21.4a1.6 1.6 0 1 0 .1 0M20 9.4a1.6 1.6 0 1 0 .1 0M6 20l10-7M16 13l-5 .5M16 13l-2.500 4.500",
         ),
+        M.ROTATION: MakeWords(
+            _("rotation"),
+            (_("a rotation"), _("%(n)s rotations")),
+            _("Rotation"),
+            _("Rotation of {0} about {1} by the angle {2} {3} {4}"),
+            _("rotation of {0} about {1} by angle {234}"),
+            _("the rotation of {0} about {1} by angle {234}"),
+            None,
+            "M5 21.4a1.6 1.6 0 1 0 .1 0M21 21.4a1.6 1.6 0 1 0 .1 0M11 6.4a1.6 1.6 0 1 0 .1 0"
+            "M8 23h10M19 20a14 14 0 0 0-6-11M13 9l4 1M13 9l1 4.500",
+        ),
     },
 )
 
@@ -214,11 +226,13 @@ if set(WHICH) != set(CHOICES):
     raise LookupError("words for a choice of intersection are missing")
 
 WHY_UNDEFINED: dict[str, str] = complete(
+    "WHY_UNDEFINED",
     Undefined,
     {
         Undefined.NEVER: _("{names} are undefined in this position."),
         Undefined.ONE_POINT: _("{names} are one point."),
         Undefined.IN_A_ROW: _("{names} lie on one line."),
+        Undefined.NO_ANGLE: _("{names} make no angle."),
         Undefined.APART: _("{names} do not meet."),
     },
 )

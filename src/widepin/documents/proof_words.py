@@ -17,6 +17,7 @@ from .words import Words, listed
 N = RuleName
 
 REASON_WORDS: dict[str, str] = complete(
+    "REASON_WORDS",
     RuleName,
     {
         N.SSS: marked("three sides (SSS)"),
@@ -95,6 +96,8 @@ REASON_WORDS: dict[str, str] = complete(
         N.TRANSITIVE: marked("equal to the same"),
         N.SAME_LINE: marked("they lie on the same line"),
         N.DIRECTIONS: marked("parallels and right angles"),
+        N.ONE_POINT: marked("one point lies on all of them"),
+        N.EQUALLY_FAR: marked("a point of the bisector of an angle is as far from one leg as from the other"),
         N.ON_CURVE: marked("it is as far from the centre as a radius is long"),
         N.THERE_IS_ONE: marked("there is only one"),
         N.BY_CONSTRUCTION: marked("by construction"),
@@ -126,6 +129,7 @@ NAMED_REASONS: dict[str, str] = {
 """Reasons that name the points that they are about; letters as in the rows of rules."""
 
 ONLY_ONE: dict[str, str] = complete(
+    "ONLY_ONE",
     MakeName,
     {
         "free_point": marked("it is the same point"),
@@ -144,6 +148,7 @@ ONLY_ONE: dict[str, str] = complete(
         "angle_bisector": marked("an angle has only one bisector"),
         "reflection": marked("a point has only one mirror image"),
         "translation": marked("there is only one such point"),
+        "rotation": marked("there is only one such point"),
     },
 )
 """Why an object that has what only one has is that one, by the make of that one."""
@@ -199,6 +204,10 @@ def fact_in_words(one: Fact, words: Words, called: Mapping[str, str]) -> str:
         case Rel.RATIO:
             n, d = one.ratio or (1, 1)
             return f"{terms[0]} : {terms[1]} = {n} : {d}"
+        case Rel.CONCURRENT:
+            return _("%(names)s pass through one point", names=listed(terms))
+        case Rel.EQUIDISTANT:
+            return _("%(name)s is equally far from %(lines)s", name=terms[0], lines=listed(terms[1:]))
         case Rel.SAME:
             return _("%(one)s is %(other)s", one=terms[0], other=terms[1])
 

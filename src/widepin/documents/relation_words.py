@@ -1,7 +1,7 @@
 """All words about relations: one row each, as ``judge/conditions.py`` has one row of geometry each.
 
-Templates name the terms of a condition by their places: {0}, {1}, {12} for two in one, {all} for all of them. The
-browser gets these rows with the tool book.
+Templates name the terms of a condition by their places: {0}, {1}, {12} for two in one, {all} for all of them, or
+for those that follow the ones that are named. The browser gets these rows with the tool book.
 """
 
 from __future__ import annotations
@@ -31,6 +31,7 @@ class RelationWords:
 R = RelationName
 
 RELATION_WORDS: dict[str, RelationWords] = complete(
+    "RELATION_WORDS",
     RelationName,
     {
         R.SAME: RelationWords(_("{0} is {1}"), _("{0} is the same as {1}")),
@@ -40,6 +41,8 @@ RELATION_WORDS: dict[str, RelationWords] = complete(
         R.TANGENT: RelationWords(_("{0} touches {1}"), _("{0} touches {1}")),
         R.MIDPOINT: RelationWords(_("{0} is the midpoint of {12}"), _("{0} is the midpoint of {1} and {2}")),
         R.COLLINEAR: RelationWords(_("{all} lie on one line"), _("{all} lie on one line")),
+        R.CONCURRENT: RelationWords(_("{all} pass through one point"), _("{all} pass through one point")),
+        R.EQUIDISTANT: RelationWords(_("{0} is equally far from {all}"), _("{0} is equally far from {all}")),
         R.EQUAL_LENGTH: RelationWords(
             _("{all} are equally long"),
             _("{all} are equally long"),

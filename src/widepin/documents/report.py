@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import Literal
+from typing import Annotated, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 
 from ..judge.costs.elementary import Costs
 from ..judge.task import Condition, Names
+from ..judge.trials.proving import TRUTHS
 from ..judge.verdict import ConditionReport, Fate, Measured, Mend, Quantity, Report
 from ..plane.steps import Step
 from ..plane.strokes import Strokes
@@ -52,11 +53,18 @@ class ProvisoDocument(BaseModel):
     )
 
 
+def _truth(rel: str) -> str:
+    """A relation that truths are about. Raises ValueError for any other."""
+    if rel not in TRUTHS:
+        raise ValueError(f"must be one of {', '.join(TRUTHS)}")
+    return rel
+
+
 class TruthDocument(BaseModel):
     """A relation among the student's objects that holds wherever these exist."""
 
     model_config = ConfigDict(populate_by_name=True)
-    rel: Literal["perpendicular", "parallel", "equal_length", "on", "concyclic", "tangent", "equal_angle", "ratio"]
+    rel: Annotated[str, AfterValidator(_truth), Field(json_schema_extra={"enum": list(TRUTHS)})]
     of: list[str | list[str]] = Field(description="as in the conditions of a task; concyclic: points on one circle")
     ratio: tuple[int, int] | None = Field(default=None, alias="is", description="n, d of ratio")
 

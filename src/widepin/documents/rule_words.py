@@ -18,6 +18,7 @@ S, T, W, C = StepRule, TaskRule, WorkRule, ClassToolRule
 
 RULE_WORDS: dict[str, str] = {
     **complete(
+        "RULE_WORDS",
         StepRule,
         {
             S.TOO_MANY_STEPS: _("%(count)s steps are too many; keep a construction to %(most)s"),
@@ -39,6 +40,7 @@ RULE_WORDS: dict[str, str] = {
         },
     ),
     **complete(
+        "RULE_WORDS",
         TaskRule,
         {
             T.STEPS_IN_ALL: _("more than %(most)s steps in all; make the figure simpler"),
@@ -69,6 +71,7 @@ RULE_WORDS: dict[str, str] = {
         },
     ),
     **complete(
+        "RULE_WORDS",
         WorkRule,
         {
             W.TOOL_NOT_ALLOWED: _("%(tool)s is not among the tools of this task"),
@@ -83,6 +86,7 @@ RULE_WORDS: dict[str, str] = {
         },
     ),
     **complete(
+        "RULE_WORDS",
         ClassToolRule,
         {
             C.NOTHING_TO_BUILD: _("The answer is given already; there is nothing to build"),

@@ -45,7 +45,11 @@ def as_text(schema: JsonObject) -> str:
     return json.dumps(schema, indent=1) + "\n"
 
 
-if __name__ == "__main__":
+def write() -> list[Path]:
+    """Write the schemas into docs/schemas; the files."""
     FOLDER.mkdir(exist_ok=True)
+    written = []
     for name, schema in schemas().items():
-        (FOLDER / name).write_text(as_text(schema))
+        written.append(FOLDER / name)
+        written[-1].write_text(as_text(schema))
+    return written

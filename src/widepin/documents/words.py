@@ -6,7 +6,7 @@ import re
 from collections.abc import Iterable, Sequence
 from functools import cached_property
 
-from ..judge.conditions import RelationName
+from ..judge.conditions import RELATIONS, RelationName
 from ..judge.costs.compound_tools import CompoundTool
 from ..judge.reports.sameness import known_as
 from ..judge.task import MODEL, Allowance, Condition, Names, Task, Use
@@ -82,7 +82,8 @@ class Words:
         if condition.rel == RelationName.SAME and isinstance(terms[0], str) and terms[0].startswith(MODEL):
             terms.reverse()
         n, d = condition.ratio or (1, 1)
-        numbers = {"all": listed(map(self.name, terms)), "n": str(n), "d": str(d)}
+        several = terms[RELATIONS[condition.rel].fixed :] if condition.rel in RELATIONS else terms
+        numbers = {"all": listed(map(self.name, several)), "n": str(n), "d": str(d)}
         return re.sub(
             r"\{(\w+)\}",
             lambda found: numbers.get(found[1]) or "".join(self.name(terms[int(at)]) for at in found[1]),

@@ -29,7 +29,7 @@ from ..plane.shapes import (
     dot,
     start,
 )
-from ..plane.tolerances import ROUNDING
+from ..plane.tolerances import PARALLEL, ROUNDING
 
 
 @dataclass
@@ -310,6 +310,46 @@ def collinear(m: Measure[N], *terms: Term[N]) -> Finding[N]:
     return Finding(gaps)
 
 
+def concurrent(m: Measure[N], *terms: Term[N]) -> Finding[N]:
+    """All lines pass through one point, whatever their extent; not where two of them are one line, or parallel.
+
+    Of any three: how far the third misses the point where the two meet that stand the most upright to each other.
+
+    >>> lines = Line(0, 0, 1, 0), Line(0, 0, 0, 1), Line(2, 0, -1, 1)
+    >>> plain(found(concurrent(unit_figure, *(Term(one, Kind.LINE) for one in lines))))
+    ((1.414214,), (1.0, 0.707107, 0.707107))
+    """
+    lines = [term.shape for term in terms if isinstance(term.shape, Line)]
+    # Measured from the middle of the figure, so that a line is its direction and its distance from there.
+    normals = [(*m.unit(line.dx, line.dy), m.offset(m.home, line)) for line in lines]
+    turns = {
+        (i, j): cross(normals[i][0], normals[i][1], normals[j][0], normals[j][1])
+        for i, j in combinations(range(len(lines)), 2)
+    }
+    gaps = []
+    for i, j, k in combinations(range(len(lines)), 3):
+        # The volume of the three lines as vectors (ux, uy, offset), which vanishes where they meet or are parallel.
+        volume = normals[i][2] * turns[j, k] - normals[j][2] * turns[i, k] + normals[k][2] * turns[i, j]
+        sines = [m.system.absolute(turns[pair]) for pair in ((i, j), (j, k), (i, k))]
+        steepest = _larger(m, _larger(m, sines[0], sines[1]), sines[2])
+        gaps.append(m.system.over(volume, steepest + PARALLEL, steepest + PARALLEL))
+    return Finding(gaps, [m.system.absolute(turn) * m.size for turn in turns.values()])
+
+
+def equidistant(m: Measure[N], p: Term[N], *terms: Term[N]) -> Finding[N]:
+    """The point has one distance from all lines, whatever their extent, and lies on none of them.
+
+    >>> p, g, h = Term(Point(1, 2), Kind.POINT), Term(Line(0, 0, 1, 0), Kind.LINE), Term(Line(0, 0, 0, 1), Kind.LINE)
+    >>> plain(found(equidistant(unit_figure, p, g, h)))
+    ((1.0,), (2.0,))
+    """
+    assert isinstance(p.shape, Point)
+    first, *others = [
+        m.system.absolute(m.offset(p.shape, term.shape)) for term in terms if isinstance(term.shape, Line)
+    ]
+    return Finding([first - other for other in others], [first])
+
+
 def _larger(m: Measure[N], x: N, y: N) -> N:
     return (x + y + m.system.absolute(x - y)) * 0.5
 
@@ -358,6 +398,8 @@ class RelationName(StrEnum):
     TANGENT = "tangent"
     MIDPOINT = "midpoint"
     COLLINEAR = "collinear"
+    CONCURRENT = "concurrent"
+    EQUIDISTANT = "equidistant"
     EQUAL_LENGTH = "equal_length"
     EQUAL_ANGLE = "equal_angle"
     EQUAL_AREA = "equal_area"
@@ -374,9 +416,10 @@ class RelationName(StrEnum):
 class Relation:
     """A row of the table of relations: all that is geometry about one.
 
-    ``of``: what each term is, in order; where there may be ``many``, that is how few terms of the one kind named there
-    are at least. ``symmetric``: places whose terms may trade places without changing the meaning. ``settles``: how many
-    numbers it settles at most, as an equality, not counting those that each term beyond ``many`` settles: one more.
+    ``of``: what each term is, in order; where there may be ``many``, the last stands for all that follow, and that is
+    how few of them there are at least. ``symmetric``: places whose terms may trade places without changing the meaning.
+    ``settles``: how many numbers it settles at most, as an equality, not counting those that each term beyond ``many``
+    settles: one more.
     """
 
     name: str
@@ -388,13 +431,32 @@ class Relation:
 
     def settled_by(self, terms: int) -> int:
         """How many numbers it settles at most with so many terms; inequalities settle none."""
-        return self.settles + (terms - self.many if self.many and self.settles else 0)
+        return self.settles + (terms - self.fewest if self.many and self.settles else 0)
+
+    @property
+    def fixed(self) -> int:
+        """How many terms stand before those that there may be many of."""
+        return len(self.of) - 1 if self.many else len(self.of)
+
+    @property
+    def fewest(self) -> int:
+        """How many terms there are at least."""
+        return self.fixed + self.many
+
+    def roles(self, terms: int) -> tuple[TermKind, ...]:
+        """What each of so many terms is."""
+        return self.of[: self.fixed] + self.of[self.fixed :] * (terms - self.fixed)
+
+    def exchangeable(self, terms: int) -> tuple[int, ...]:
+        """The places of so many terms that may trade places."""
+        return tuple(range(self.fixed, terms)) if self.many else self.symmetric
 
 
 R = RelationName
 T = TermKind
 
 RELATIONS: dict[str, Relation] = complete(
+    "RELATIONS",
     RelationName,
     {
         relation.name: relation
@@ -406,6 +468,8 @@ RELATIONS: dict[str, Relation] = complete(
             Relation(R.TANGENT, (T.CURVE, T.CURVE), tangent, symmetric=(0, 1), settles=1),
             Relation(R.MIDPOINT, (T.POINT, T.POINT, T.POINT), midpoint, symmetric=(1, 2), settles=2),
             Relation(R.COLLINEAR, (T.POINT,), collinear, many=3, settles=1),
+            Relation(R.CONCURRENT, (T.STRAIGHT,), concurrent, many=3, settles=1),
+            Relation(R.EQUIDISTANT, (T.POINT, T.STRAIGHT), equidistant, many=2, settles=1),
             Relation(R.EQUAL_LENGTH, (T.PAIR,), equal_length, many=2, settles=1),
             Relation(R.EQUAL_ANGLE, (T.TRIPLE,), equal_angle, many=2, settles=1),
             Relation(R.EQUAL_AREA, (T.TRIPLE,), equal_area, many=2, settles=1),
@@ -419,6 +483,7 @@ RELATIONS: dict[str, Relation] = complete(
 )
 
 KINDS_OF_TERM: dict[str, frozenset[Kind]] = complete(
+    "KINDS_OF_TERM",
     TermKind,
     {
         T.OBJECT: frozenset(Kind),

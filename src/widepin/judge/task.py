@@ -227,8 +227,8 @@ def check_condition(place: str, condition: Condition, known: dict[str, frozenset
     count = len(condition.of)
     if count > MAX_TERMS:
         raise IllFormedTask(f"{place}.of", broken(Rule.TOO_MANY_TERMS, most=MAX_TERMS))
-    if count < relation.many:
-        wrong = broken(Rule.AT_LEAST_TERMS, rel=condition.rel, least=relation.many, role=relation.of[0], count=count)
+    if relation.many and count < relation.fewest:
+        wrong = broken(Rule.AT_LEAST_TERMS, rel=condition.rel, least=relation.fewest, role=relation.of[-1], count=count)
         raise IllFormedTask(f"{place}.of", wrong)
     if not relation.many and count != len(relation.of):
         wrong = broken(Rule.HOW_MANY_TERMS, rel=condition.rel, exactly=len(relation.of), count=count)
@@ -237,8 +237,7 @@ def check_condition(place: str, condition: Condition, known: dict[str, frozenset
         raise IllFormedTask(f"{place}.is", broken(Rule.RATIO_ALONE))
     if condition.ratio is not None and min(condition.ratio) <= 0:
         raise IllFormedTask(f"{place}.is", broken(Rule.RATIO_BELOW_ONE))
-    roles = relation.of * count if relation.many else relation.of
-    for number, (term, role) in enumerate(zip(condition.of, roles, strict=True)):
+    for number, (term, role) in enumerate(zip(condition.of, relation.roles(count), strict=True)):
         check_term(f"{place}.of[{number}]", term, role, known)
     if condition.rel == "tangent" and not _takes(condition, frozenset({Kind.CIRCLE}), known):
         raise IllFormedTask(f"{place}.of", broken(Rule.NO_CIRCLE_TO_TOUCH))

@@ -71,6 +71,7 @@ class Quantity(StrEnum):
     DISTANCE = "distance"
     DISTANCE_OF_CENTRE = "distance of centre"
     DISTANCE_OF_CENTRES = "distance of centres"
+    DISTANCE_OF_INTERSECTION = "distance of intersection"
     RADIUS = "radius"
     ANGLE = "angle"
     AREA = "area"

@@ -2,7 +2,8 @@
 
 Each is written as steps, a line each, ``name make sources... choice``; 0, 1 and 2 are what the tool is used on, and
 the last step gives what the tool gives. ``start`` and ``end`` of a line are any two points of it; here those at its
-parameters 0 and 1. Of several the first is taken whose steps all exist in the position at hand.
+parameters 0 and 1. Where an intersection has to lie on the side to which an angle turns, a construction begins with
+that: ``left 2 3 4``. Of several the first is taken whose steps all exist in the position at hand.
 """
 
 from __future__ import annotations
@@ -24,6 +25,18 @@ class ElementaryStep:
     sources: tuple[str, ...]
     parameter: float | None = None
     choice: tuple[str, str | int] | None = None
+
+
+@dataclass(frozen=True)
+class Construction:
+    """Steps, the last of which gives what the tool gives.
+
+    ``turn``: three of what the tool is used on, between which the way has to turn left (1) or right (-1); None where
+    either will do.
+    """
+
+    steps: tuple[ElementaryStep, ...]
+    turn: tuple[tuple[str, str, str], int] | None = None
 
 
 M = MakeName
@@ -59,7 +72,14 @@ WRITTEN: dict[MakeName, tuple[str, ...]] = {
         "start point_on 1 0\nend point_on 1 1\nc circle start 0\nd circle end 0\np intersection c d other_than=0",
     ),
     M.TRANSLATION: ("c circle_radius 0 1 2\nd circle_radius 2 1 0\np intersection c d farthest_from=1",),
+    M.ROTATION: tuple(
+        f"{side} 2 3 4\nr ray 3 2\ns ray 3 4\nc circle_radius 3 1 0\np intersection r c pick=2\n"
+        f"q intersection s c pick=2\nd circle 1 0\ne circle_radius 0 p q\nx intersection d e pick={pick}"
+        for side, pick in (("left", 1), ("right", 2))
+    ),
 }
+
+TURNS = {"left": 1, "right": -1}
 
 
 def read(line: str) -> ElementaryStep:
@@ -77,11 +97,24 @@ def read(line: str) -> ElementaryStep:
     return ElementaryStep(name, MakeName(make), tuple(rest), parameter, choice)
 
 
-ELEMENTARY: dict[MakeName, tuple[tuple[ElementaryStep, ...], ...]] = {
-    make: tuple(tuple(read(line) for line in written.splitlines()) for written in variants)
-    for make, variants in WRITTEN.items()
+def construction(written: str) -> Construction:
+    """A construction as it is written above.
+
+    >>> construction("left 2 3 4\\nr ray 3 2").turn
+    (('2', '3', '4'), 1)
+    """
+    first, *lines = written.splitlines()
+    side, *of = first.split()
+    if side not in TURNS:
+        return Construction(tuple(map(read, (first, *lines))))
+    a, vertex, b = of
+    return Construction(tuple(map(read, lines)), ((a, vertex, b), TURNS[side]))
+
+
+ELEMENTARY: dict[MakeName, tuple[Construction, ...]] = {
+    make: tuple(map(construction, variants)) for make, variants in WRITTEN.items()
 }
 """For every make with a price its constructions, the one to be preferred first."""
 
 if missing := {name for name, row in MAKES.items() if isinstance(row.price, Price)} ^ set(ELEMENTARY):
-    raise LookupError(f"elementary constructions do not fit the makes: {', '.join(sorted(missing))}")
+    raise LookupError(f"ELEMENTARY: makes with a price and constructions do not fit: {', '.join(sorted(missing))}")

@@ -48,6 +48,11 @@ def angle(system: NumberSystem[N], p: Point[N], vertex: Point[N], q: Point[N]) -
     return cosine, system.absolute(sine)
 
 
+def side(system: NumberSystem[N], p: Point[N], vertex: Point[N], q: Point[N]) -> tuple[N]:
+    """Positive where the way from p over the vertex to q turns left about the vertex, negative where it turns right."""
+    return (turn(p, vertex, q)[1],)
+
+
 @cache
 def gauge_tapes() -> dict[str, Recording]:
     """The tapes of these, by key in the tool book."""
@@ -61,6 +66,7 @@ def gauge_tapes() -> dict[str, Recording]:
         ("length point point", lambda system, p, q: (distance(system, p, q),), (Kind.POINT, Kind.POINT)),
         ("length point line", off_line, (Kind.POINT, Kind.LINE)),
         ("turn point point point", angle, (Kind.POINT, Kind.POINT, Kind.POINT)),
+        ("side point point point", side, (Kind.POINT, Kind.POINT, Kind.POINT)),
         ("radius circle", lambda system, circle: (radius(system, circle),), (Kind.CIRCLE,)),
     )
     for key, compute, kinds in rows:

@@ -25,6 +25,7 @@ from .shapes import (
     Point,
     at_parameter,
     cross,
+    dot,
     rounding_of_square,
     square_distance,
     zero_where_defined,
@@ -190,6 +191,24 @@ def translation(system: NumberSystem[N], p: Point[N], tail: Point[N], tip: Point
     return Point(p.x + (tip.x - tail.x), p.y + (tip.y - tail.y))
 
 
+def rotation(
+    system: NumberSystem[N], p: Point[N], centre: Point[N], a: Point[N], vertex: Point[N], b: Point[N]
+) -> Point[N]:
+    """The point p turned about the centre by the directed angle from a over the vertex to b; undefined where a leg of
+    that angle has length zero. p itself where it is the centre.
+
+    >>> plain(rotation(ARRAYS, Point(3, 1), Point(1, 1), Point(5, 0), Point(0, 0), Point(0, 2)))
+    (1.0, 3.0)
+    """
+    u, w = line(system, vertex, a), line(system, vertex, b)
+    uu, ww = u.dx * u.dx + u.dy * u.dy, w.dx * w.dx + w.dy * w.dy
+    both = system.root(uu, uu) * system.root(ww, ww)
+    cosine = system.over(dot(u.dx, u.dy, w.dx, w.dy), both, both)
+    sine = system.over(cross(u.dx, u.dy, w.dx, w.dy), both, both)
+    x, y = p.x - centre.x, p.y - centre.y
+    return Point(centre.x + (cosine * x - sine * y), centre.y + (sine * x + cosine * y))
+
+
 class MakeName(StrEnum):
     """Every make there is, in the order in which people meet them."""
 
@@ -209,6 +228,7 @@ class MakeName(StrEnum):
     CIRCLE_THROUGH = "circle_through"
     REFLECTION = "reflection"
     TRANSLATION = "translation"
+    ROTATION = "rotation"
 
     __hash__ = str.__hash__  # so that the name in a document finds its row
 
@@ -227,6 +247,7 @@ class Undefined(StrEnum):
     NEVER = "never"
     ONE_POINT = "one point"  # the two points that span it are one
     IN_A_ROW = "in a row"  # its three points lie on one line
+    NO_ANGLE = "no angle"  # the vertex of its angle is a point of a leg
     APART = "apart"  # its curves do not meet, or meet where it is not meant
 
 
@@ -239,7 +260,8 @@ Entries = tuple[int, ...]
 """Numbers of entries of ``from``."""
 
 NONE: Entries = ()
-SECOND, BOTH, LAST_TWO, ALL = (1,), (0, 1), (1, 2), (0, 1, 2)
+SECOND, BOTH, LAST_TWO, ALL, LAST_THREE = (1,), (0, 1), (1, 2), (0, 1, 2), (2, 3, 4)
+FIRST_TWO = ((0, 1),)
 
 
 @dataclass(frozen=True)
@@ -250,8 +272,9 @@ class Make:
     own a position gives it (2 for a free point, 1 for a sliding one). ``counts``: whether using it is a move.
     ``compute`` is None for the three makes that ``figure`` treats itself: free and sliding points, intersections.
     ``price``: what it costs with compass and ruler. ``through``: the entries of ``from`` that lie on what it gives.
-    ``spanned``: the entries that must not be one point, or lie in a row, for ``undefined``. ``symmetric``: whether its
-    sources may trade places without changing the object, but for which intersection is meant.
+    ``spanned``: the entries that must not be one point, lie in a row, or make no angle, for ``undefined``. ``apart``:
+    the pairs of entries that must be different points. ``symmetric``: whether its sources may trade places without
+    changing the object, but for which intersection is meant.
     """
 
     name: MakeName
@@ -262,6 +285,7 @@ class Make:
     through: Entries = NONE
     undefined: Undefined = Undefined.NEVER
     spanned: Entries = NONE
+    apart: tuple[tuple[int, int], ...] = ()
     symmetric: bool = False
     inputs: int = 0
     counts: bool = True
@@ -293,9 +317,11 @@ ROWS = (
         Price(4, strokes(FREE_CIRCLE, FREE_CIRCLE, LINE, LINE)),
         symmetric=True,
     ),
-    Make(M.LINE, (A_POINT, A_POINT), Kind.LINE, line, By.RULER, BOTH, U.ONE_POINT, BOTH, symmetric=True),
-    Make(M.RAY, (A_POINT, A_POINT), Kind.RAY, line, By.RULER, BOTH, U.ONE_POINT, BOTH),
-    Make(M.SEGMENT, (A_POINT, A_POINT), Kind.SEGMENT, line, By.RULER, BOTH, U.ONE_POINT, BOTH, symmetric=True),
+    Make(M.LINE, (A_POINT, A_POINT), Kind.LINE, line, By.RULER, BOTH, U.ONE_POINT, BOTH, FIRST_TWO, symmetric=True),
+    Make(M.RAY, (A_POINT, A_POINT), Kind.RAY, line, By.RULER, BOTH, U.ONE_POINT, BOTH, FIRST_TWO),
+    Make(
+        M.SEGMENT, (A_POINT, A_POINT), Kind.SEGMENT, line, By.RULER, BOTH, U.ONE_POINT, BOTH, FIRST_TWO, symmetric=True
+    ),
     # Shortest: two circles through the point about points of the line, and the line through their intersections.
     # Simplest: a free circle about the point, equal circles about where it cuts the line, the line (Euclid I.12).
     Make(
@@ -327,6 +353,7 @@ ROWS = (
         NONE,
         U.ONE_POINT,
         BOTH,
+        FIRST_TWO,
         symmetric=True,
     ),
     # A circle about the vertex through the first point; the second leg; equal circles about both of its points on the
@@ -340,8 +367,9 @@ ROWS = (
         SECOND,
         U.IN_A_ROW,
         ALL,
+        ((0, 1), (1, 2)),
     ),
-    Make(M.CIRCLE, (A_POINT, A_POINT), Kind.CIRCLE, circle, By.COMPASS, SECOND, U.ONE_POINT, BOTH),
+    Make(M.CIRCLE, (A_POINT, A_POINT), Kind.CIRCLE, circle, By.COMPASS, SECOND, U.ONE_POINT, BOTH, FIRST_TWO),
     Make(
         M.CIRCLE_RADIUS,
         (A_POINT, A_POINT, A_POINT),
@@ -351,6 +379,7 @@ ROWS = (
         NONE,
         U.ONE_POINT,
         LAST_TWO,
+        ((1, 2),),
     ),
     # Three equal circles about the points, two bisectors, and the circle about their intersection (Euclid IV.5).
     Make(
@@ -362,6 +391,7 @@ ROWS = (
         ALL,
         U.IN_A_ROW,
         ALL,
+        ((0, 1), (0, 2), (1, 2)),
         symmetric=True,
     ),
     # Two circles through the point about points of the line; their other intersection. With equal openings, both about
@@ -382,6 +412,19 @@ ROWS = (
         translation,
         Price(2, strokes("C1 C1", FREE_CIRCLE, "C1 C1", FREE_CIRCLE)),
     ),
+    # The angle is copied to the centre (Euclid I.23): both legs, a circle about the vertex with the way from the centre
+    # to the point as its radius, the same about the centre, and what the legs cut out taken from the point on that.
+    Make(
+        M.ROTATION,
+        (A_POINT, A_POINT, A_POINT, A_POINT, A_POINT),
+        Kind.POINT,
+        rotation,
+        Price(5, strokes(LINE, LINE, "C1 C1", FREE_CIRCLE, FREE_CIRCLE, "C1 C1", FREE_CIRCLE)),
+        NONE,
+        U.NO_ANGLE,
+        LAST_THREE,
+        ((2, 3), (3, 4)),
+    ),
 )
 
-MAKES: dict[str, Make] = complete(MakeName, {row.name: row for row in ROWS})
+MAKES: dict[str, Make] = complete("MAKES", MakeName, {row.name: row for row in ROWS})

@@ -73,6 +73,9 @@ TIGHT = 0.3
 ALWAYS_AT_THE_LIMIT = 1e-9
 """What is never farther from its limit than this is so by construction, and no near miss."""
 
+PARALLEL = 1e-9
+"""Sine of an angle that is added where a gap is divided by one, so that parallels have a gap too."""
+
 TOUCHING = 1e-5
 """Intersections closer than this are one point, in which the curves touch."""
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from functools import cache
 from typing import Any
 
-from .elementary import ELEMENTARY, ElementaryStep
+from .elementary import ELEMENTARY, Construction, ElementaryStep
 from .gauges import gauge_tapes
 from .makes import MAKES
 from .shapes import SHAPE_OF, Kind
@@ -27,7 +27,7 @@ def tool_book() -> dict[str, Any]:
                 "gives": make.gives,
                 "inputs": make.inputs,
                 "counts": make.counts,
-                "constructions": [[_as_json(step) for step in steps] for steps in ELEMENTARY.get(make.name, ())],
+                "constructions": [_construction(one) for one in ELEMENTARY.get(make.name, ())],
                 "through": make.through,
                 "undefined": make.undefined,
                 "spanned": make.spanned,
@@ -39,6 +39,12 @@ def tool_book() -> dict[str, Any]:
             for key, tape in (tapes() | gauge_tapes()).items()
         },
     }
+
+
+def _construction(one: Construction) -> dict[str, Any]:
+    """An elementary construction: its steps, and between which sources the way turns left (1) or right (-1)."""
+    of, side = one.turn or (None, 0)
+    return {"steps": [_as_json(step) for step in one.steps], "turn": {"of": of, "side": side} if of else None}
 
 
 def _as_json(step: ElementaryStep) -> dict[str, Any]:

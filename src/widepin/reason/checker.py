@@ -16,7 +16,8 @@ from ..judge.reports.sameness import known_as
 from ..judge.task import MODEL, Condition
 from ..judge.trials.examination import Examination
 from ..judge.trials.proving import TRUTHS, Proving
-from .drawn import Drawn, after_making, columns_where_all_is, drawn_in, lie_in_a_row, put_model
+from .drawing import after_making, columns_where_all_is, drawn_in, put_model
+from .drawn import Drawn, lie_in_a_row
 from .facts import Fact, Rel, Term, fact, lengths_of, three
 from .goals import Goals
 from .proof import Case, Line, Proof
@@ -139,7 +140,7 @@ def _follows(
             return _connected(drawn, line.fact, cited)
         case N.DIRECTIONS:
             return _turned(drawn, one, cited)
-        case N.THERE_IS_ONE | N.ON_CURVE:
+        case N.THERE_IS_ONE | N.ON_CURVE | N.ONE_POINT | N.EQUALLY_FAR:
             return _has_property(state, line, cited, examined, answer)
     rule = RULES[line.rule]
     letters = {

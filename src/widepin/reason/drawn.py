@@ -1,28 +1,21 @@
-"""The figure that a proof is about: in sampled positions, and what its making says by itself.
+"""The figure that a proof is about, in sampled positions, with what is known of it by its making.
 
-Steps say which points lie on which lines and circles, which lengths are radii of one circle, and what each tool
-guarantees. That a point lies on a line that was drawn through it needs no line of a proof: the reader sees it.
+That a point lies on a line that was drawn through it needs no line of a proof: the reader sees it.
 """
 
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, field
-from itertools import combinations, permutations
+from itertools import combinations
 
 import numpy as np
 from numpy.typing import NDArray
 
-from ..judge.trials.examination import Examination
-from ..plane.figure import is_defined
-from ..plane.shapes import LINES, Kind
 from ..plane.steps import Step
 from .facts import Fact, Rel, Term, fact, three, two
 from .proof import Case
-
-POSITIONS = 10
-"""In which facts are looked at before they are derived; the checker looks at others."""
 
 NEAR = 1e-7
 """Share of the figure's size below which a length counts as nothing in floats."""
@@ -203,6 +196,8 @@ class Drawn:
             case "centre":
                 centre, circle = terms
                 return np.full(len(self.points[centre]), self.centre.get(circle) == centre)
+            case "turned_alike":  # two angles, both to the left or both to the right
+                return self.cross(terms[1], terms[0], terms[2]) * self.cross(terms[4], terms[3], terms[5]) >= 0
             case "inside":
                 inner, vertex, one, other = terms
                 beside = self.where("same_side", (inner, other, vertex, one))
@@ -259,6 +254,11 @@ class Drawn:
                     return self._zero(np.abs(place - centre) - radius)
                 start, way = self.lines[curve] if isinstance(curve, str) else (points[curve[0]], self.direction(curve))
                 return self._zero((way.conj() * (place - start)).imag / np.abs(way))
+            case Rel.CONCURRENT:
+                return any(all(self._holds(Fact(Rel.ON, (point, line))) for line in one.of) for point in self.points)
+            case Rel.EQUIDISTANT:
+                first, *others = (self._distance(str(one.of[0]), line) for line in one.of[1:])
+                return all(self._zero(first - other) for other in others)
             case Rel.TANGENT:
                 circle, line = one.of if one.of[0] in self.circles else one.of[::-1]
                 centre, radius = self.circles[str(circle)]
@@ -266,55 +266,13 @@ class Drawn:
                 return self._zero(np.abs((way.conj() * (centre - start)).imag) / np.abs(way) - radius)
         return True  # what is not looked at here is proved of parts that are
 
+    def _distance(self, point: str, line: Term) -> NDArray[np.float64]:
+        start, way = self.lines[line] if isinstance(line, str) else (self.points[line[0]], self.direction(line))
+        return np.abs((way.conj() * (self.points[point] - start)).imag) / np.abs(way)
+
     def _angle(self, p: str, v: str, q: str) -> NDArray[np.float64]:
         a, b = self.points[p] - self.points[v], self.points[q] - self.points[v]
         return np.abs(np.angle(a.conj() * b))
-
-
-def drawn_in(examined: Examination, numbers: Iterable[int], columns: Sequence[int], further: bool = False) -> Drawn:
-    """Objects of a board by their numbers, in some columns of its first batch of positions, or of the further ones."""
-    evaluation = examined.further_evaluation if further else examined.evaluation
-    wanted = sorted(numbers)
-    shapes = evaluation.shapes(examined.figure.ancestors(wanted))
-    at = np.array(columns)
-    found = Drawn({}, {}, {}, float(examined.size))
-    count = evaluation.positions.shape[1]
-    for number in sorted(wanted, key=lambda n: examined.submitted.get(examined.figure.nodes[n].step.id, n)):
-        node = examined.figure.nodes[number]
-        values = [np.broadcast_to(np.asarray(value, dtype=float), (count,))[at] for value in shapes[number]]
-        id_ = node.step.id
-        found.steps.append(node.step)
-        if number >= len(examined.task.done):
-            found.own.add(id_)
-        if node.kind is Kind.POINT:
-            found.points[id_] = values[0] + 1j * values[1]
-        elif node.kind in LINES:
-            if node.kind is not Kind.LINE:
-                found.bounded.add(id_)
-            found.lines[id_] = (values[0] + 1j * values[1], values[2] + 1j * values[3])
-        else:
-            found.circles[id_] = (values[0] + 1j * values[1], np.sqrt(values[2]))
-    for number in wanted:
-        _say(found, examined, number)
-    _unite_lines(found)
-    _radii(found)
-    return found
-
-
-def columns_where_all_is(examined: Examination, numbers: Iterable[int], further: bool = False) -> list[int]:
-    """Columns of large movements in which all these objects exist, spread over the batch."""
-    evaluation = examined.further_evaluation if further else examined.evaluation
-    batch = examined.further if further else examined.batch
-    wanted = list(numbers)
-    shapes = evaluation.shapes(examined.figure.ancestors(wanted))
-    count = batch.positions.shape[1]
-    there = np.ones(count, dtype=bool)
-    for number in wanted:
-        there &= np.broadcast_to(is_defined(shapes[number]), (count,))
-    large = np.flatnonzero(there & batch.in_group("large"))
-    every = large if len(large) >= POSITIONS else np.flatnonzero(there)
-    step = max(1, len(every) // POSITIONS)
-    return [int(column) for column in every[::step][:POSITIONS]]
 
 
 def lie_in_a_row(drawn: Drawn, one: Fact) -> None:
@@ -325,128 +283,3 @@ def lie_in_a_row(drawn: Drawn, one: Fact) -> None:
     anchored = [reason for end in (p, q) for reason in drawn.found[line].get(end, ())]
     for name in names:
         drawn.put_on(line, name, (one, *anchored))
-
-
-def put_model(found: Drawn, examined: Examination, columns: Sequence[int], further: bool = False) -> None:
-    """Where the points of the sample solution lie, so that the work's own can be told to be these."""
-    figure = examined.figure
-    evaluation = examined.further_evaluation if further else examined.evaluation
-    numbers = [n for n in range(examined.last, len(figure.nodes)) if figure.nodes[n].kind is Kind.POINT]
-    shapes = evaluation.shapes(figure.ancestors(numbers))
-    count = evaluation.positions.shape[1]
-    for number in numbers:
-        x, y = (np.broadcast_to(np.asarray(value, dtype=float), (count,))[list(columns)] for value in shapes[number])
-        found.model_points[figure.nodes[number].step.id] = x + 1j * y
-
-
-def _say(found: Drawn, examined: Examination, number: int) -> None:
-    """What the making of an object says of it."""
-    node = examined.figure.nodes[number]
-    id_, make = node.step.id, node.step.make
-    of = [examined.figure.nodes[source].step.id for source in node.sources]
-    here = frozenset({id_})
-
-    def state(rel: Rel, *terms: Term) -> None:
-        found.given.append((fact(rel, *terms), here))
-
-    def put(point: str, *curves: str) -> None:
-        for curve in curves:
-            if curve in found.lines or curve in found.circles:
-                found.put(curve, point, here)
-
-    match make:
-        case "line" | "ray" | "segment":
-            for point in of:
-                put(point, id_)
-        case "circle":
-            found.centre[id_], found.radius[id_] = of[0], (min(of), max(of))
-            put(of[1], id_)
-        case "circle_radius":
-            found.centre[id_], found.radius[id_] = of[0], (min(of[1:]), max(of[1:]))
-        case "circle_through":
-            for point in of:
-                put(point, id_)
-        case "point_on" | "intersection":
-            put(id_, *of)
-        case "midpoint":
-            state(Rel.MIDPOINT, id_, *of)
-            p, q = of
-            line = found.line_through(p, q) or found.join(p, q)
-            put(id_, line)
-        case "perpendicular":
-            put(of[1], id_)
-            state(Rel.PERPENDICULAR, id_, of[0])
-        case "parallel":
-            put(of[1], id_)
-            state(Rel.PARALLEL, id_, of[0])
-        case "perpendicular_bisector":
-            found.mirrored[id_].append((of[0], of[1]))
-        case "reflection":
-            found.mirrored[of[1]].append((of[0], id_))
-        case "angle_bisector":
-            put(of[1], id_)
-        case "translation":
-            point, tail, tip = of
-            state(Rel.EQUAL_LENGTH, (point, id_), (tail, tip))
-            state(Rel.PARALLEL, (point, id_), (tail, tip))
-            state(Rel.EQUAL_LENGTH, (tail, point), (tip, id_))
-            state(Rel.PARALLEL, (tail, point), (tip, id_))
-
-
-def after_making(found: Drawn, examined: Examination, numbers: Iterable[int]) -> Iterator[tuple[Fact, frozenset[str]]]:
-    """What tools say of points that came to lie on what they gave: bisectors, reflections, midpoints on lines."""
-    for number in sorted(numbers):
-        node = examined.figure.nodes[number]
-        id_, make = node.step.id, node.step.make
-        of = [examined.figure.nodes[source].step.id for source in node.sources]
-        here = frozenset({id_})
-        if make == "perpendicular_bisector":
-            yield fact(Rel.PERPENDICULAR, id_, (of[0], of[1])), here
-            for point in found.on[id_]:
-                yield fact(Rel.EQUAL_LENGTH, (point, of[0]), (point, of[1])), here | {point}
-        elif make == "angle_bisector":
-            p, vertex, q = of
-            for point in found.on[id_]:
-                if point != vertex and point in found.points:
-                    yield fact(Rel.EQUAL_ANGLE, (p, vertex, point), (point, vertex, q)), here | {point}
-        elif make == "reflection":
-            point, mirror = of
-            for other in found.on[mirror]:
-                yield fact(Rel.EQUAL_LENGTH, (other, point), (other, id_)), here
-            yield fact(Rel.PERPENDICULAR, (point, id_), mirror), here
-
-
-def _unite_lines(found: Drawn) -> None:
-    """Lines that share two points are one: a segment, the line through its ends, a ray along it."""
-    united = True
-    while united:
-        united = False
-        for one, other in permutations(found.lines, 2):
-            shared = sorted(found.on[one].keys() & found.on[other].keys())
-            if any(found.seen("distinct", pair) for pair in combinations(shared, 2)):
-                for point in found.on[other].keys() - found.on[one].keys():
-                    found.put(one, point, found.on[other][point])
-                    united = True
-
-
-def _radii(found: Drawn) -> None:
-    """Radii of one circle, and of circles that were drawn with one radius, are equal."""
-    by_radius: dict[tuple[str, str], list[tuple[tuple[str, str], frozenset[str]]]] = defaultdict(list)
-    for circle in found.circles:
-        if circle not in found.centre:
-            continue
-        centre = found.centre[circle]
-        group = by_radius[found.radius[circle]]
-        if centre in found.points:
-            for point, steps in found.on[circle].items():
-                pair = (min(centre, point), max(centre, point))
-                group.append((pair, frozenset({circle}) | (steps & found.own)))
-        pair = found.radius[circle]
-        if all(point in found.points for point in pair):
-            group.append((pair, frozenset({circle})))
-    for group in by_radius.values():
-        seen: dict[tuple[str, str], frozenset[str]] = {}
-        for pair, steps in group:
-            seen[pair] = min(seen.get(pair, steps), steps, key=len)
-        if len(seen) > 1:
-            found.radii.append(seen)

@@ -31,6 +31,8 @@ class Rel(StrEnum):
     SIMILAR = "similar"
     RATIO = "ratio"
     SAME = "same"
+    CONCURRENT = "concurrent"
+    EQUIDISTANT = "equidistant"
 
     __hash__ = str.__hash__
 
@@ -116,6 +118,10 @@ def forms(rel: Rel, of: tuple[Term, ...]) -> Iterator[tuple[Term, ...]]:
             yield middle, q, p
         case Rel.ON | Rel.TANGENT | Rel.RATIO:
             yield from _turned(of)
+        case Rel.CONCURRENT:
+            yield tuple(sorted(map(_one_way_round, of), key=str))
+        case Rel.EQUIDISTANT:
+            yield (of[0], *sorted(map(_one_way_round, of[1:]), key=str))
         case Rel.EQUAL_LENGTH if len(of) > 2:
             yield tuple(sorted({min(tuple(term), tuple(term)[::-1]) for term in of}))
         case _:
@@ -123,6 +129,11 @@ def forms(rel: Rel, of: tuple[Term, ...]) -> Iterator[tuple[Term, ...]]:
                 yield turned
                 if len(turned) == 2:
                     yield turned[1], turned[0]
+
+
+def _one_way_round(term: Term) -> Term:
+    """A line, its two points in alphabetical order where it is named by them."""
+    return term if isinstance(term, str) else ends(term)
 
 
 def _turned(of: tuple[Term, ...]) -> Iterator[tuple[Term, ...]]:

@@ -6,9 +6,9 @@ object that has the defining property of the sample solution's is the same, and 
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from itertools import combinations
+from itertools import combinations, product
 
 from ..judge.conditions import RelationName
 from ..judge.task import Condition, Task
@@ -17,6 +17,7 @@ from ..plane.shapes import LINES
 from ..plane.steps import Step
 from .drawn import Drawn
 from .facts import Fact, Rel, Term, fact
+from .makings import MAKINGS, as_lines, lies_on
 from .rules import with_ratio
 
 
@@ -53,10 +54,34 @@ def _made_alike(task: Task, drawn: Drawn) -> dict[str, set[str]]:
     return found
 
 
+MOST_WAYS = 8
+"""Ways to prove a part of a condition that are put together with those of its other parts."""
+
 READ_OFF = frozenset(
     {RelationName.DISTINCT, RelationName.SAME_SIDE, RelationName.OPPOSITE_SIDE, RelationName.INSIDE_ANGLE}
 )
 """Conditions that are read off the figure, in proofs as in textbooks."""
+
+
+def _together(parts: Sequence[Sequence[tuple[Fact, ...]]]) -> Iterator[tuple[Fact, ...]]:
+    """Ways to prove several things at once, of at most so many ways for each."""
+    for chosen in product(*(ways[:MOST_WAYS] for ways in parts)):
+        yield tuple(dict.fromkeys(one for way in chosen for one in way))
+
+
+def _equally_far(drawn: Drawn, point: str, one: Term, other: Term) -> Iterator[tuple[Fact, ...]]:
+    """Ways to prove that a point is as far from one line as from another: it lies on a bisector of their angle, or the
+    perpendiculars to both are drawn and equally long.
+    """
+    on_one, on_other = ([p for p in drawn.points if drawn.holds(fact(Rel.ON, p, line))] for line in (one, other))
+    for vertex in (p for p in on_one if p in on_other and p != point):
+        for a, b in product(on_one, on_other):
+            if vertex not in (a, b):
+                yield (fact(Rel.EQUAL_ANGLE, (a, vertex, point), (point, vertex, b)),)
+    for a, b in product(on_one, on_other):
+        upright = [fact(Rel.PERPENDICULAR, (point, foot), line) for foot, line in ((a, one), (b, other))]
+        if point not in (a, b) and all(map(drawn.holds, upright)):
+            yield (*upright, fact(Rel.EQUAL_LENGTH, (point, a), (point, b)))
 
 
 class Goals:
@@ -98,8 +123,8 @@ class Goals:
             case RelationName.PARALLEL | RelationName.PERPENDICULAR:
                 yield from (
                     (fact(Rel(condition.rel), one, other),)
-                    for one in self._as_lines(of[0])
-                    for other in self._as_lines(of[1])
+                    for one in as_lines(drawn, of[0])
+                    for other in as_lines(drawn, of[1])
                 )
             case RelationName.RATIO if condition.ratio is not None:
                 yield (with_ratio(fact(Rel.RATIO, *of), condition.ratio),)
@@ -108,40 +133,21 @@ class Goals:
             case RelationName.COLLINEAR:
                 yield tuple(fact(Rel.COLLINEAR, *three) for three in combinations(of, 3) if three[:2] == of[:2])
             case RelationName.ON:
-                yield from self._on(str(of[0]), of[1])
+                yield from lies_on(self.drawn, str(of[0]), of[1])
             case RelationName.TANGENT:
                 circle, line = (of[1], of[0]) if str(of[0]) in drawn.lines else of
                 if not (isinstance(line, str) and line in drawn.circles):
-                    yield from ((fact(Rel.TANGENT, circle, one),) for one in self._as_lines(line))
+                    yield from ((fact(Rel.TANGENT, circle, one),) for one in as_lines(drawn, line))
+            case RelationName.CONCURRENT:
+                for point in drawn.points:
+                    if all(drawn.holds(fact(Rel.ON, point, line)) for line in of):
+                        yield from _together([list(lies_on(drawn, point, line)) for line in of])
+            case RelationName.EQUIDISTANT:
+                for first in of[1:]:  # the others are compared with it
+                    others = [line for line in of[1:] if line != first]
+                    yield from _together([list(_equally_far(drawn, str(of[0]), first, other)) for other in others])
             case RelationName.SAME:
                 yield from self._same(str(of[0]), str(of[1]))
-
-    def _as_lines(self, term: Term) -> list[Term]:
-        """A line as it is named, and as pairs of points that are known to lie on it."""
-        pairs: list[Term] = []
-        if isinstance(term, str):
-            pairs = list(combinations(self.drawn.on[term], 2))
-        return [term, *pairs[:6]]
-
-    def _on(self, point: str, curve: Term) -> Iterator[tuple[Fact, ...]]:
-        drawn = self.drawn
-        if isinstance(curve, str) and point in drawn.on[curve]:
-            yield ()
-        elif isinstance(curve, str) and curve in drawn.circles:
-            centre, radius = drawn.centre.get(curve), drawn.radius.get(curve)
-            if centre in drawn.points and radius is not None and set(radius) <= set(drawn.points):
-                yield (fact(Rel.EQUAL_LENGTH, (str(centre), point), radius),)
-            for other in drawn.on[curve]:
-                if centre in drawn.points:
-                    yield (fact(Rel.EQUAL_LENGTH, (str(centre), point), (str(centre), other)),)
-        else:
-            for p, q in [curve] if not isinstance(curve, str) else combinations(drawn.on[curve], 2):
-                if point in (p, q) or drawn.in_a_row((p, q, point)):
-                    yield ()
-                else:
-                    yield (fact(Rel.COLLINEAR, p, q, point),)
-            if isinstance(curve, str):
-                yield (fact(Rel.ON, point, curve),)
 
     # -- the same as in the sample solution ---------------------------------------------------------
 
@@ -166,7 +172,7 @@ class Goals:
                     yield (*first, *second)
             return
         for sources, before in self._sources(step, depth):
-            for way in self._property(one, step.make, sources):
+            for way in MAKINGS[step.make].property(self.drawn, one, sources):
                 yield (*before, *way)
 
     def _sources(self, step: Step, depth: int) -> Iterator[tuple[list[str], tuple[Fact, ...]]]:
@@ -198,76 +204,8 @@ class Goals:
     def _lies(self, point: str, curve: str, depth: int) -> Iterator[tuple[Fact, ...]]:
         """Ways to prove that a point lies on a curve of the sample solution."""
         if curve not in self.model:
-            yield from self._on(point, curve)
+            yield from lies_on(self.drawn, point, curve)
             return
         step = self.model[curve]
         for sources, before in self._sources(step, depth):
-            yield from ((*before, *way) for way in self._locus(point, step.make, sources))
-
-    def _locus(self, point: str, make: str, of: list[str]) -> Iterator[tuple[Fact, ...]]:
-        """What it means that a point lies on what a make gives."""
-        match make:
-            case "line" | "ray" | "segment":
-                yield () if point in of or self.drawn.in_a_row((*of, point)) else (fact(Rel.COLLINEAR, *of, point),)
-            case "circle":
-                yield (fact(Rel.EQUAL_LENGTH, (of[0], point), (of[0], of[1])),) if point != of[1] else ()
-            case "circle_radius":
-                yield (fact(Rel.EQUAL_LENGTH, (of[0], point), (of[1], of[2])),)
-            case "perpendicular_bisector":
-                yield (fact(Rel.EQUAL_LENGTH, (point, of[0]), (point, of[1])),)
-            case "angle_bisector":
-                p, vertex, q = of
-                yield (fact(Rel.EQUAL_ANGLE, (p, vertex, point), (point, vertex, q)),) if point != vertex else ()
-            case "perpendicular":
-                yield (fact(Rel.PERPENDICULAR, (point, of[1]), of[0]),) if point != of[1] else ()
-            case "parallel":
-                yield (fact(Rel.PARALLEL, (point, of[1]), of[0]),) if point != of[1] else ()
-
-    def _property(self, one: str, make: str, of: list[str]) -> Iterator[tuple[Fact, ...]]:
-        """What an object must have to be what a make gives."""
-        drawn = self.drawn
-        if one in drawn.points:
-            match make:
-                case "midpoint":
-                    yield (fact(Rel.MIDPOINT, one, *of),)
-                case "reflection":
-                    for p, q in combinations(drawn.on[of[1]], 2):
-                        yield tuple(fact(Rel.EQUAL_LENGTH, (x, one), (x, of[0])) for x in (p, q))
-                case "translation":
-                    yield (
-                        fact(Rel.PARALLEL, (of[0], one), (of[1], of[2])),
-                        fact(Rel.EQUAL_LENGTH, (of[0], one), (of[1], of[2])),
-                    )
-            return
-        if one in drawn.circles:
-            on, centre = list(drawn.on[one]), drawn.centre.get(one)
-            match make:
-                case "circle" if centre == of[0]:
-                    yield from self._on(of[1], one)
-                case "circle_radius" if centre == of[0]:
-                    yield (fact(Rel.EQUAL_LENGTH, drawn.radius[one], (of[1], of[2])),)
-                case "circle_through":
-                    missing = [point for point in of if point not in on]
-                    ways = [list(self._on(point, one)) for point in missing]
-                    if all(ways):
-                        yield tuple(part for way in ways for part in way[0])
-            return
-        points = [point for point in drawn.on[one] if point in drawn.points]
-        match make:
-            case "line" | "ray" | "segment":
-                if set(of) <= set(points):
-                    yield ()
-            case "perpendicular" | "parallel":
-                if of[1] in points:
-                    yield from ((fact(Rel(make), line, of[0]),) for line in self._as_lines(one))
-            case "perpendicular_bisector":
-                for p, q in combinations(points, 2):
-                    yield tuple(fact(Rel.EQUAL_LENGTH, (x, of[0]), (x, of[1])) for x in (p, q))
-                for p in points:
-                    yield (fact(Rel.EQUAL_LENGTH, (p, of[0]), (p, of[1])), fact(Rel.PERPENDICULAR, one, (of[0], of[1])))
-            case "angle_bisector":
-                p, vertex, q = of
-                if vertex in points:
-                    for point in points:
-                        if point != vertex:
-                            yield (fact(Rel.EQUAL_ANGLE, (p, vertex, point), (point, vertex, q)),)
+            yield from ((*before, *way) for way in MAKINGS[step.make].locus(self.drawn, point, sources))

@@ -12,7 +12,8 @@ from ..judge.trials.examination import Examination
 from ..plane.figure import is_defined
 from ..plane.steps import Step
 from .checker import check
-from .drawn import Drawn, after_making, columns_where_all_is, drawn_in, put_model
+from .drawing import after_making, columns_where_all_is, drawn_in, put_model
+from .drawn import Drawn
 from .engine import MOST_TRIED, distinctions, saturate
 from .extraction import MOST_CITED, Extraction
 from .facts import Fact, Rel, fact
@@ -191,6 +192,10 @@ def _usual(one: Fact, drawn: Drawn) -> RuleName:
             return RuleName.ON_CURVE if one.of[1] in drawn.circles else RuleName.SAME_LINE
         case Rel.COLLINEAR:
             return RuleName.SAME_LINE
+        case Rel.CONCURRENT:
+            return RuleName.ONE_POINT
+        case Rel.EQUIDISTANT:
+            return RuleName.EQUALLY_FAR
         case Rel.PARALLEL | Rel.PERPENDICULAR:
             return RuleName.DIRECTIONS
     return RuleName.TRANSITIVE

@@ -97,6 +97,8 @@ class RuleName(StrEnum):
     SAME_LINE = "points of one line"
     DIRECTIONS = "parallels and perpendiculars"
     ON_CURVE = "what all points of the curve have"
+    ONE_POINT = "one point of all lines"
+    EQUALLY_FAR = "as far from each line"
     THERE_IS_ONE = "there is only one"
     BY_CONSTRUCTION = "by construction"
     RADII = "radii"
@@ -449,9 +451,11 @@ ROWS = (
     Rule(N.SAME_LINE, "", "", ""),
     Rule(N.DIRECTIONS, "", "", "", "I.28 to I.30"),
     Rule(N.ON_CURVE, "", "", "", "I, definition 15"),
+    Rule(N.ONE_POINT, "", "", ""),
+    Rule(N.EQUALLY_FAR, "", "", "", "I.26"),
     Rule(N.THERE_IS_ONE, "", "", ""),
     Rule(N.BY_CONSTRUCTION, "", "", ""),
     Rule(N.RADII, "", "", "", "I, definition 15"),
 )
 
-RULES: dict[str, Rule] = complete(RuleName, {row.name: row for row in ROWS})
+RULES: dict[str, Rule] = complete("RULES", RuleName, {row.name: row for row in ROWS})

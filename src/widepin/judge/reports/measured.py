@@ -9,6 +9,7 @@ import numpy as np
 
 from ...plane import measurement
 from ...plane.arrays import ARRAYS, Arrays
+from ...plane.intersections import intersection
 from ...plane.rows import complete
 from ...plane.shapes import (
     Circle,
@@ -79,6 +80,25 @@ def from_first_line(of: Sequence[Names], look: Look) -> Iterator[Value]:
     yield from ((Quantity.DISTANCE, (one, (p, q)), distance_between(look(one).shape, line)) for one in others)
 
 
+def from_each_line(of: Sequence[Names], look: Look) -> Iterator[Value]:
+    """How far a point lies from each of several lines."""
+    point, *lines = of
+    yield from (
+        (Quantity.DISTANCE, (point, one), distance_between(look(str(point)).shape, _line(one, look))) for one in lines
+    )
+
+
+def misses(of: Sequence[Names], look: Look) -> Iterator[Value]:
+    """How far lines miss the point in which the first two meet."""
+    first, second, *others = (_line(term, look) for term in of)
+    with Arrays.quiet():
+        meeting = intersection(ARRAYS, first, Kind.LINE, second, Kind.LINE)
+    yield from (
+        (Quantity.DISTANCE_OF_INTERSECTION, (of[0], of[1], term), distance_between(meeting, line))
+        for term, line in zip(of[2:], others, strict=True)
+    )
+
+
 def between_lines(of: Sequence[Names], look: Look) -> Iterator[Value]:
     """The angle of two lines."""
     yield Quantity.ANGLE, tuple(of), angle_between(_line(of[0], look), _line(of[1], look))
@@ -119,6 +139,7 @@ def differing(of: Sequence[Names], look: Look) -> Iterator[Value]:
 R = RelationName
 
 MEASURES: dict[str, Callable[[Sequence[Names], Look], Iterator[Value]]] = complete(
+    "MEASURES",
     RelationName,
     {
         R.SAME: differing,
@@ -128,6 +149,8 @@ MEASURES: dict[str, Callable[[Sequence[Names], Look], Iterator[Value]]] = comple
         R.TANGENT: touching,
         R.MIDPOINT: halves,
         R.COLLINEAR: from_first_line,
+        R.CONCURRENT: misses,
+        R.EQUIDISTANT: from_each_line,
         R.EQUAL_LENGTH: lengths,
         R.EQUAL_ANGLE: angles,
         R.EQUAL_AREA: areas,

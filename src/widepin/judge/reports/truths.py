@@ -50,6 +50,8 @@ def what_stays_true(examined: Examination, answer: Sequence[int], left_out: Sequ
         *looking.ratios(),
         *looking.on_curves(),
         *looking.touching(),
+        *looking.equally_far(),
+        *looking.concurrent(),
         *looking.equal_angles(),
         *looking.concyclic(),
     ]
@@ -344,6 +346,39 @@ class _Looking:
                 apart = distance(ARRAYS, centre, Point(second.x, second.y))
                 if touch and not _always_zero(apart / size):
                     yield Condition("tangent", (self.id(other), self.id(circle)))
+
+    def equally_far(self) -> Iterator[Condition]:
+        """Points that are as far from one line as from others, but for those on a bisector that a tool drew."""
+        if len(self.lines) < 2:
+            return
+        size = float(self.examined.size)
+        for p in self.points:
+            rows = np.abs([self.off(self.at[p], line) for line in self.lines]) / size
+            for group in alike(rows):
+                lines = [self.lines[at] for at in group][:MAX_TERMS]
+                legs = {end for line in lines for end in self.through(line)}
+                is_said = len(lines) == 2 and any(
+                    self.nodes[s].step.make == "angle_bisector" and set(self.nodes[s].sources) <= legs
+                    for s in self.lines
+                    if p in self.through(s)
+                )
+                if not is_said and not np.nanmax(rows[group[0]]) < ALWAYS_EQUAL:
+                    yield Condition("equidistant", (self.id(p), *map(self.id, lines)))
+
+    def concurrent(self) -> Iterator[Condition]:
+        """Three lines through one point that is not marked: where two of them meet at a point, that is on the third."""
+        marked = {line: set(self.through(line)) for line in self.lines}
+        size = float(self.examined.size)
+        for three in combinations(self.lines, 3):
+            if any(marked[a] & marked[b] for a, b in combinations(three, 2)):
+                continue
+            x, y, dx, dy = np.array([self.at[line] for line in three]).transpose(1, 0, 2)
+            ux, uy = dx / np.hypot(dx, dy), dy / np.hypot(dx, dy)
+            offset = (x * uy - y * ux) / size
+            sines = [ux[a] * uy[b] - ux[b] * uy[a] for a, b in ((1, 2), (2, 0), (0, 1))]
+            apart = not any(np.nanmin(np.abs(sine)) < ALWAYS_EQUAL for sine in sines)
+            if apart and _always_zero(sum(offset[n] * sines[n] for n in range(3))):
+                yield Condition("concurrent", tuple(map(self.id, three)))
 
     def concyclic(self) -> Iterator[Condition]:
         """Four points or more on a circle that is not drawn."""

@@ -87,7 +87,7 @@ def finding(
     """What a condition finds where ``look_up`` says what its names stand for."""
     terms: list[Any] = []
     relation = relations[condition.rel]
-    roles = relation.of * len(condition.of) if relation.many else relation.of
+    roles = relation.roles(len(condition.of))
     for term, role in zip(condition.of, roles, strict=True):
         if isinstance(term, str):
             terms.append(look_up(term))

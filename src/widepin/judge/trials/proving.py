@@ -48,7 +48,10 @@ def concyclic(measure: Measure[N], *points: Term[N]) -> Finding[N]:
 
 TRUTHS = {
     name: RELATIONS[name]
-    for name in ("perpendicular", "equal_length", "on", "tangent", "equal_angle", "ratio", "parallel")
+    for name in (
+        *("perpendicular", "equal_length", "on", "tangent", "equal_angle", "ratio", "parallel"),
+        *("concurrent", "equidistant"),
+    )
 } | {"concyclic": Relation("concyclic", (TermKind.POINT,), concyclic, many=4)}
 """The relations that are looked for, the most telling first."""
 

@@ -241,8 +241,11 @@ def binding_order(task: Task, choices: dict[str, int]) -> list[str]:
 
 def split(condition: Condition) -> list[Condition]:
     """A condition on many terms as conditions on as few of them as it can be about; any other as it is."""
-    few = RELATIONS[condition.rel].many
-    return [replace(condition, of=terms) for terms in combinations(condition.of, few)] if few else [condition]
+    relation = RELATIONS[condition.rel]
+    if not relation.many:
+        return [condition]
+    first, several = condition.of[: relation.fixed], condition.of[relation.fixed :]
+    return [replace(condition, of=(*first, *terms)) for terms in combinations(several, relation.many)]
 
 
 def twins(task: Task) -> dict[str, set[str]]:
@@ -267,7 +270,7 @@ def canonical(conditions: Sequence[Condition]) -> list[str]:
 def _canonical(condition: Condition) -> str:
     relation = RELATIONS[condition.rel]
     terms = [_canonical_term(term) for term in condition.of]
-    places = tuple(range(len(terms))) if relation.many else relation.symmetric
+    places = relation.exchangeable(len(terms))
     free = iter(sorted(terms[place] for place in places))
     terms = [next(free) if index in places else term for index, term in enumerate(terms)]
     return f"{condition.rel} {terms} {condition.ratio}"

@@ -17,7 +17,7 @@ from ...documents.reading import JsonObject, Unreadable, from_validation
 from ...documents.rule_words import worded
 from ...documents.task import TASK_FORMAT, read_task
 from ...judge.positions.references import check_references
-from ...judge.task import MODEL, Task
+from ...judge.task import MODEL, TOOLS, Task
 from ...plane.errors import CoreError
 from ...plane.figure import Figure
 from ...plane.steps import ID, IllFormed, check_steps
@@ -52,17 +52,7 @@ TOOL_SETS: dict[str, list[Any]] = {
     "Compass alone": ["points", "circle", "circle_radius"],
     "Fixed compass": ["points", "line", "ray", "segment", {"tool": "circle_radius", "opening": []}],
     "With midpoints and perpendiculars": [*RULER_AND_COMPASS, "midpoint", "perpendicular", "parallel"],
-    "Everything": [
-        *RULER_AND_COMPASS,
-        "midpoint",
-        "perpendicular",
-        "parallel",
-        "perpendicular_bisector",
-        "angle_bisector",
-        "circle_through",
-        "reflection",
-        "translation",
-    ],
+    "Everything": [*RULER_AND_COMPASS, *(name for name in TOOLS if name not in RULER_AND_COMPASS)],
 }
 """Sets of tools to begin with. An empty opening stands for the first two given points."""
 

@@ -71,7 +71,11 @@ export class Elementary {
   #steps(id) {
     const { figure, taken } = this.parts.store;
     const { make, from } = figure.step(id);
-    for (const construction of figure.book.makes[make].constructions) {
+    for (const { steps: construction, turn } of figure.book.makes[make].constructions) {
+      if (turn) {
+        const [side] = figure.book.play("side point point point", turn.of.flatMap((entry) => figure.shape(from[entry])));
+        if (!(side * turn.side > 0)) continue;
+      }
       const known = new Set(taken);
       const names = new Map(from.map((one, entry) => [String(entry), one]));
       const steps = construction.map((step, number) => {

@@ -2,7 +2,7 @@
 
 import { _ } from "../look/language.js";
 import { plainButton } from "./plain-button.js";
-import { blanksOf, joins, blanksIn, termOf, written } from "./sentences.js";
+import { blanksOf, blanksIn, fixedIn, joins, termOf, written } from "./sentences.js";
 
 export class Conditions {
   // relations: those of the tool book; list: where they stand; names(): those that may stand in a blank; changed(conditions)
@@ -69,7 +69,11 @@ export class Conditions {
     if (typeof part === "string") return [part];
     if (part.blank === "n" || part.blank === "d") return [this.#number(condition, part.blank === "n" ? 0 : 1)];
     if (part.blank !== "all") return [this.#blank(condition, Number(part.blank))];
-    const terms = condition.of.flatMap((_term, at) => [...(at ? [_(" and ")] : []), this.#blank(condition, at)]);
+    const first = fixedIn(this.relations[condition.rel]);
+    const terms = condition.of
+      .map((_term, at) => this.#blank(condition, at))
+      .slice(first)
+      .flatMap((blank, at) => [...(at ? [_(" and ")] : []), blank]);
     return [
       ...terms,
       this.#button("+", _("One more in condition %(number)s", { number: place + 1 }), () => this.#more(condition)),

@@ -17,13 +17,18 @@ export function nameOf(relation) {
     .join("");
 }
 
-export function blanksOf({ of, many }) {
-  return many || of.length;
+// How many terms stand before those that there may be many of.
+export function fixedIn({ of, many }) {
+  return many ? of.length - 1 : of.length;
+}
+
+export function blanksOf(relation) {
+  return fixedIn(relation) + relation.many;
 }
 
 // Whether points come together in the blank of a term.
-export function joins({ of, many }, at) {
-  return ["pair", "triple", "straight", "curve"].includes(many ? of[0] : of[at]);
+export function joins({ of }, at) {
+  return ["pair", "triple", "straight", "curve"].includes(of[Math.min(at, of.length - 1)]);
 }
 
 // A term as it stands in a blank.
