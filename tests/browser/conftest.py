@@ -132,23 +132,32 @@ class Desk:
         )
 
 
-@pytest.fixture(scope="module")
-def desk_context(browser):
-    """One cache for the pages of a module: the scripts of the board are fetched once."""
+@pytest.fixture(scope="session")
+def kept_context(browser):
+    """One cache for all pages of a run: scripts and styles are fetched once."""
     context = browser.new_context(viewport={"width": 1280, "height": 800})
     yield context
     context.close()
 
 
 @pytest.fixture
-def desk(desk_context, served, fresh_student):
-    """A student of their own, not signed in yet."""
-    made = Desk(desk_context.new_page(), served, fresh_student(f"desk-{next(numbers)}"))
-    yield made
-    desk_context.set_offline(False)
-    for page in desk_context.pages:
+def context(kept_context):
+    """A browser in which nobody is signed in and nothing is kept but what is the same for everybody."""
+    yield kept_context
+    kept_context.set_offline(False)
+    for page in kept_context.pages:
+        page.unroute_all(behavior="ignoreErrors")
         page.close()
-    desk_context.clear_cookies()
+    kept_context.unroute_all(behavior="ignoreErrors")
+    kept_context.clear_permissions()
+    kept_context.clear_cookies()
+
+
+@pytest.fixture
+def desk(context, served, fresh_student):
+    """A student of their own, not signed in yet."""
+    made = Desk(context.new_page(), served, fresh_student(f"desk-{next(numbers)}"))
+    yield made
     assert made.errors == []
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import pytest
 
+from tests import zoo
 from widepin.documents.task import read_task, read_work, to_be_shown, write_condition
 from widepin.judge.judging import judge
 from widepin.plane.makes import MAKES

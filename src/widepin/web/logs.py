@@ -16,6 +16,7 @@ from flask import session as browser_session
 from pythonjsonlogger.json import JsonFormatter
 
 from . import metrics
+from .static_files import ENDPOINTS as STATIC
 
 REQUESTS = logging.getLogger("widepin.requests")
 SECURITY = logging.getLogger("widepin.security")
@@ -95,7 +96,7 @@ def _end(response: Response) -> Response:
     number = request_number()
     if number:
         response.headers["X-Request-ID"] = number
-    if request.endpoint not in ("static", "health.alive", "health.ready"):
+    if request.endpoint not in (*STATIC, "health.alive", "health.ready"):
         level = LEVELS[response.status_code >= 500]
         REQUESTS.log(level, "request", extra=about(response.status_code))
     return response

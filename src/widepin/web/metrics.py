@@ -8,6 +8,8 @@ from time import perf_counter
 from flask import Flask, Response, g, request
 from prometheus_client import REGISTRY, CollectorRegistry, Counter, Histogram, generate_latest, multiprocess
 
+from .static_files import ENDPOINTS as STATIC
+
 SECONDS = Histogram(
     "widepin_request_seconds",
     "Time of requests",
@@ -30,7 +32,7 @@ def _begin() -> None:
 
 def _end(response: Response) -> Response:
     endpoint = request.endpoint or "none"
-    if endpoint != "static":
+    if endpoint not in STATIC:
         SECONDS.labels(endpoint, request.method).observe(seconds())
         ANSWERS.labels(endpoint, str(response.status_code)).inc()
     return response
