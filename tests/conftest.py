@@ -6,6 +6,7 @@ import pytest
 from hypothesis import HealthCheck, settings
 from sqlalchemy import select
 
+from tests.amount import many
 from tests.chromium import CHROMIUM, EXECUTABLE
 from widepin.running.mariadb import THROWAWAY, MariaDB, free_port
 from widepin.running.migrate import migrate
@@ -16,7 +17,9 @@ from widepin.school.models import Person
 from widepin.school.people.passwords import Passwords
 from widepin.web.app import create_app
 
-settings.register_profile("untimed", deadline=None, suppress_health_check=[HealthCheck.too_slow])
+settings.register_profile(
+    "untimed", deadline=None, suppress_health_check=[HealthCheck.too_slow], max_examples=many(40, 400)
+)
 settings.load_profile("untimed")  # a busy machine is no fault
 
 CHEAP = Passwords(time_cost=1, memory_kib=64)

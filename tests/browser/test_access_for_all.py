@@ -5,6 +5,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import expect
 
+from tests.browser.conftest import sign_in
 from tests.zoo import JUMPING_GABLE
 
 AXE = Path(__file__).parent / "vendor" / "axe.min.js"
@@ -75,8 +76,7 @@ def test_the_first_page(page, served):
 @pytest.mark.parametrize("path", TEACHERS_PAGES)
 def test_the_teachers_pages(page, served, path):
     page.emulate_media(reduced_motion="reduce")
-    page.goto(f"{served}/sign-in")
-    page.get_by_role("button", name="Corin Hale").click()
+    sign_in(page, served, "corin.hale")
     page.goto(f"{served}{path}")
     assert barriers(page) == []
 
@@ -84,8 +84,7 @@ def test_the_teachers_pages(page, served, path):
 @pytest.mark.parametrize("path", ADMINISTRATORS_PAGES)
 def test_the_pages_of_who_looks_after_the_school(page, served, path):
     page.emulate_media(reduced_motion="reduce")
-    page.goto(f"{served}/sign-in")
-    page.get_by_role("button", name="Oda Finch").click()
+    sign_in(page, served, "oda.finch")
     page.goto(f"{served}{path}")
     for closed in page.locator(".people summary").all():
         closed.click()

@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from tests.amount import many
 from tests.judge.test_judging import TASKS_BY_NAME
 from widepin.documents.reading import Unreadable
 from widepin.documents.task import read_task
@@ -45,7 +46,7 @@ def spoilt(document, path, value):
     return changed
 
 
-@settings(max_examples=150)
+@settings(max_examples=many(70, 1500))
 @given(st.sampled_from(TASKS), st.data(), JSON)
 def test_a_spoilt_task_is_read_or_said_to_be_unreadable(task, data, value):
     document = task.document()
@@ -62,7 +63,7 @@ def test_what_is_quoted_from_a_document_stays_in_one_line():
     assert str(wrong.value) == r"format: one\nother\t\u2028 cannot be read; this reads widepin.task/1"
 
 
-@settings(max_examples=150)
+@settings(max_examples=many(70, 1500))
 @given(st.sampled_from([(task, made) for task in TASKS for _, made in task.solutions]), st.data(), JSON)
 def test_a_spoilt_work_gets_a_verdict(solution, data, value):
     task, made = solution

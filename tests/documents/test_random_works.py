@@ -7,6 +7,7 @@ import warnings
 import pytest
 
 from tests import zoo
+from tests.amount import many
 from widepin.documents.explaining import Feedback, explained, what_stays_true
 from widepin.documents.task import read_task
 from widepin.documents.verdict import judge_document, read_verdict, write_verdict
@@ -58,7 +59,7 @@ def nudged(step, rng):
     return {**step, "pick": 3 - step["pick"]} if "pick" in step and rng.random() < 0.4 else step
 
 
-@pytest.mark.parametrize("seed", range(120))
+@pytest.mark.parametrize("seed", range(many(50, 2000)))
 def test_any_work_gets_a_verdict_that_can_be_written_read_and_said(seed):
     task, work = random_case(seed)
     with warnings.catch_warnings():

@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from tests.amount import many
 from widepin.documents.bundle import read_bundle
 from widepin.documents.rule_words import worded
 from widepin.documents.task import read_task, read_work
@@ -257,7 +258,7 @@ def test_the_demo_students_get_what_they_deserve(title, expected, made):
 SOLUTIONS = [(one, made) for one in TASKS for _, made in one.solutions]
 
 
-@settings(max_examples=25)
+@settings(max_examples=many(12, 200))
 @given(
     st.sampled_from(SOLUTIONS),
     st.floats(-50, 50),

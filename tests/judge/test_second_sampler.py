@@ -8,6 +8,7 @@ import math
 import numpy as np
 import pytest
 
+from tests.amount import many
 from tests.judge.generated import some
 from tests.judge.test_cases import CASES
 from tests.judge.test_faults import FAULTS
@@ -87,7 +88,7 @@ def test_it_finds_no_failure_that_a_verdict_on_a_sample_missed(name, number):
 
 
 def test_it_finds_no_failure_that_a_verdict_on_a_generated_work_missed():
-    for case in some(250, seed=21):
+    for case in some(many(90, 1500), seed=21):
         agrees(case.task, case.work, case.name)
 
 
@@ -102,7 +103,7 @@ def agrees(task, work, name=""):
 def test_every_claim_of_a_report_holds_in_fresh_positions():
     """Truths, repeated objects and breaks of generated works, looked at by balls where the judge did not look."""
     looked_at = 0
-    for case in some(160, seed=8):
+    for case in some(many(60, 1000), seed=8):
         found = judge(case.task, case.work)
         if found.report is None or not (found.report.truths or found.report.repeated):
             continue
@@ -115,12 +116,12 @@ def test_every_claim_of_a_report_holds_in_fresh_positions():
             for truth in found.report.truths:
                 looked_at += 1
                 assert proving.holds_in_balls(truth, [column]), f"{case.name}: {truth}"
-    assert looked_at > 500
+    assert looked_at > 200
 
 
 def test_every_break_can_be_seen_and_every_mend_is_sound():
     breaks = mends = 0
-    for case in some(160, seed=31):
+    for case in some(many(90, 1000), seed=31):
         found = judge(case.task, case.work)
         if found.breaks is not None:
             breaks += 1
@@ -134,4 +135,4 @@ def test_every_break_can_be_seen_and_every_mend_is_sound():
             instead = {step.id: step for step in mend.steps}
             steps = sources_first(instead.get(step.id, step) for step in case.work.steps)
             assert judge(case.task, Work(tuple(steps), found.answer), report=False).outcome is Outcome.SOUND, case.name
-    assert breaks > 15 and mends > 3
+    assert breaks > 8 and mends > 1

@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from tests.amount import many
 from tests.reason.figures import known_of
 from widepin.reason.drawing import columns_where_all_is, drawn_in
 from widepin.reason.engine import saturate
@@ -25,7 +26,7 @@ MADE = (
 CURVES = "g line A B\nh line B C\nk circle A C\nl circle_radius B A C\n"
 
 
-@settings(max_examples=25)
+@settings(max_examples=many(15, 300))
 @given(st.lists(st.tuples(st.integers(0, len(MADE) - 1), st.permutations("ABC")), min_size=1, max_size=4))
 def test_every_derived_fact_holds_in_fresh_positions(chosen):
     lines = CURVES + "\n".join(
