@@ -87,6 +87,17 @@ def test_the_core_reaches_no_server_store_or_socket(layer):
         assert not {module.split(".")[0] for module in reached(path)} & FORBIDDEN_IN_CORE, path
 
 
+def test_pages_hold_no_queries():
+    """Where data are asked for, and by which query, is the school's matter."""
+    allowed = {"database.py", "errors.py"}  # sessions, and what is said when the database does not answer
+    asking = [
+        str(path.relative_to(SRC))
+        for path in modules("web")
+        if path.name not in allowed and any(module.startswith("sqlalchemy") for module in imports(path))
+    ]
+    assert asking == []
+
+
 SCRIPTS = SRC / "widepin/web/static"
 
 BELOW = {

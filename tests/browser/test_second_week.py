@@ -94,7 +94,7 @@ def test_a_week_with_two_classes(teacher, students, served):
     teacher.get_by_role("button", name="Add", exact=True).click()
     teacher.get_by_label("Aude Quillon").fill("50")
     teacher.get_by_role("button", name="Save", exact=True).click()
-    teacher.get_by_role("link", name="Terms of several tasks").click()
+    teacher.get_by_role("link", name="Settings of several tasks").click()
     teacher.get_by_label("all", exact=True).check()
     teacher.get_by_label("Weight in the mean").fill("3")
     teacher.get_by_role("button", name="Change the selected tasks").click()

@@ -8,7 +8,7 @@ from widepin.judge.verdict import Outcome
 from widepin.school.models import ClassTool, SchoolClass
 from widepin.school.people import roster
 from widepin.school.refused import Refused
-from widepin.school.tasks import assigning, class_tools, sheets
+from widepin.school.tasks import assigning, class_tools, settings, sheets
 from widepin.school.tasks.library import LIBRARY
 from widepin.school.works import again, autosave, handins
 from widepin.school.works.history import OperationRefused
@@ -28,7 +28,7 @@ def centre_line(session, first_year):
 @pytest.fixture
 def work(session, first_year, centre_line):
     sheet = sheets.new_sheet(session, first_year.teacher, LIBRARY["circumcircle"].document())
-    made = assigning.assign(session, sheet, first_year, assigning.Terms(class_tools=(centre_line,)))
+    made = assigning.assign(session, sheet, first_year, settings.proposed(class_tools=(centre_line,)))
     return autosave.work_of(session, made, first_year.students[0])
 
 
@@ -109,7 +109,7 @@ def test_a_step_within_a_class_tool_is_not_made_another_way(session, work, centr
 
 
 def test_without_being_lent_a_class_tool_cannot_be_used(session, work, centre_line):
-    assigning.change_terms(work.assignment, assigning.Terms())
+    settings.change(work.assignment, settings.proposed())
     with pytest.raises(OperationRefused, match="not among the class tools"):
         put(session, work, use(centre_line, "AB", "u"))
 

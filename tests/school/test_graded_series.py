@@ -11,7 +11,7 @@ from widepin.judge.verdict import Outcome
 from widepin.school.models import SchoolClass
 from widepin.school.refused import Refused
 from widepin.school.results.progress import to_do
-from widepin.school.tasks import assigning, graded_series, sheets
+from widepin.school.tasks import graded_series, settings, sheets
 from widepin.school.tasks.library import LIBRARY
 from widepin.school.works import again, handins
 from widepin.school.works.autosave import store, work_of
@@ -36,7 +36,7 @@ def test_every_level_is_solved_by_the_rest_of_the_model(key):
 
 def test_a_level_opens_when_the_one_below_is_solved(session, first_year):
     sheet = sheets.new_sheet(session, first_year.teacher, LIBRARY["midpoint"].document())
-    made = graded_series.assign_series(session, sheet, first_year, assigning.Terms())
+    made = graded_series.assign_series(session, sheet, first_year, settings.proposed())
     assert [one.after for one in made] == [None, *made[:-1]]
     student = first_year.students[0]
     closed = [one.closed for one in to_do(session, student) if one.assignment in made]
@@ -46,7 +46,7 @@ def test_a_level_opens_when_the_one_below_is_solved(session, first_year):
 
 def test_levels_are_solved_one_after_the_other(session, first_year):
     sheet = sheets.new_sheet(session, first_year.teacher, LIBRARY["midpoint"].document())
-    made = graded_series.assign_series(session, sheet, first_year, assigning.Terms())
+    made = graded_series.assign_series(session, sheet, first_year, settings.proposed())
     student = first_year.students[0]
     assert solved(session, student, made) == [0, 0, 0]
     task = read_task(made[0].sheet.document)
@@ -68,7 +68,7 @@ def solved(session, student, made):
 def test_a_model_of_one_move_makes_no_graded_series(session, first_year):
     sheet = sheets.new_sheet(session, first_year.teacher, LIBRARY["carry-a-length"].document())
     with pytest.raises(Refused, match="too few moves"):
-        graded_series.assign_series(session, sheet, first_year, assigning.Terms())
+        graded_series.assign_series(session, sheet, first_year, settings.proposed())
 
 
 def test_judging_again_gives_the_same_verdicts_and_goes_on_where_it_stopped(session, first_year):

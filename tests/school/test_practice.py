@@ -79,12 +79,13 @@ def test_two_who_begin_at_once_get_the_same(session, first_year):
 
 
 def test_a_task_that_was_set_is_mastered_too(session, first_year, student):
-    from widepin.school.tasks.assigning import Terms, assign
+    from widepin.school.tasks.assigning import assign
+    from widepin.school.tasks.settings import proposed
     from widepin.school.tasks.sheets import from_library
 
     key = "kite"
     sheet = from_library(session, first_year.teacher, LIBRARY[key])
-    assignment = assign(session, sheet, first_year, Terms())
+    assignment = assign(session, sheet, first_year, proposed())
     work = autosave.work_of(session, assignment, student)
     for after, step in enumerate(read_steps(sheet.document["model"])):
         autosave.store(session, work, f"set-{after:06}", after, add(step))

@@ -8,9 +8,10 @@ from widepin.documents.proofs import explained_proof
 from widepin.reason.proving import prove
 from widepin.school.models import SchoolClass
 from widepin.school.states import Reasons
-from widepin.school.tasks.assigning import Terms, assign
+from widepin.school.tasks.assigning import assign
 from widepin.school.tasks.library import LIBRARY
 from widepin.school.tasks.scoring import SCORING
+from widepin.school.tasks.settings import proposed
 from widepin.school.tasks.sheets import from_library
 from widepin.school.works import autosave, handins, reasoning
 from widepin.school.works.autosave import task_of
@@ -25,7 +26,7 @@ def asked(session):
 
     def hand_in(kind, share=40):
         sheet = from_library(session, school_class.teacher, LIBRARY["lost-centre"])
-        made = assign(session, sheet, school_class, Terms(reasons=kind, reasons_share=share))
+        made = assign(session, sheet, school_class, proposed(reasons=kind, reasons_share=share))
         work = autosave.work_of(session, made, school_class.students[0])
         for after, step in enumerate(read_steps(sheet.document["model"])):
             autosave.store(session, work, f"reason-{after:04}", after, add(step))

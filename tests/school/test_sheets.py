@@ -12,7 +12,7 @@ from widepin.school.models import Person, SchoolClass, now
 from widepin.school.refused import Refused
 from widepin.school.results.progress import standings, to_do
 from widepin.school.states import Late, Release
-from widepin.school.tasks import assigning, sheets
+from widepin.school.tasks import assigning, settings, sheets
 from widepin.school.tasks.library import LIBRARY
 from widepin.school.tasks.scoring import SCORING, score_for
 from widepin.school.works import handins
@@ -34,7 +34,7 @@ def test_a_sheet_that_is_not_assigned_changes_in_place(session, sheet):
 
 
 def test_an_assigned_version_never_changes(session, sheet, first_year):
-    assigning.assign(session, sheet, first_year, assigning.Terms())
+    assigning.assign(session, sheet, first_year, settings.proposed())
     changed = sheets.change(session, sheet, {"title": "Another crown"}, None, None)
     assert (changed.version, changed.family, changed.title) == (2, sheet.family, "Another crown")
     assert sheet.title == "Equilateral triangle on a side" and sheet.document["title"] == sheet.title
@@ -111,19 +111,19 @@ def test_an_unfinished_task_says_what_is_missing(session, first_year):
     with pytest.raises(Unreadable, match="given is empty|given: is empty"):
         sheets.task_in(sheet)
     with pytest.raises(sheets.NotSolved, match="not finished"):
-        assigning.assign(session, sheet, first_year, assigning.Terms())
+        assigning.assign(session, sheet, first_year, settings.proposed())
 
 
 def test_only_a_task_that_its_model_solves_is_assigned(session, sheet, first_year):
     sheets.change(session, sheet, {"conditions": [{"rel": "on", "of": ["C", "s"]}]}, None, None)
     with pytest.raises(sheets.NotSolved, match="does not solve"):
-        assigning.assign(session, sheet, first_year, assigning.Terms())
+        assigning.assign(session, sheet, first_year, settings.proposed())
 
 
 def test_a_class_gets_a_task_once(session, sheet, first_year):
-    assigning.assign(session, sheet, first_year, assigning.Terms())
+    assigning.assign(session, sheet, first_year, settings.proposed())
     with pytest.raises(Refused, match="already"):
-        assigning.assign(session, sheet, first_year, assigning.Terms())
+        assigning.assign(session, sheet, first_year, settings.proposed())
 
 
 @pytest.mark.parametrize("name", sheets.READY_MADE)
@@ -137,7 +137,7 @@ def rows(session, student, **what):
 
 def test_a_task_for_some_students_is_not_there_for_others(session, sheet, first_year):
     chosen, other = first_year.students[:2]
-    made = assigning.assign(session, sheet, first_year, assigning.Terms(chosen=(chosen,)))
+    made = assigning.assign(session, sheet, first_year, settings.proposed(chosen=(chosen,)))
     assert sheet.id in rows(session, chosen) and sheet.id not in rows(session, other)
     assert [one.student for one in standings(session, made)] == [chosen]
 
@@ -145,7 +145,9 @@ def test_a_task_for_some_students_is_not_there_for_others(session, sheet, first_
 def test_a_task_is_closed_before_it_opens_and_until_the_one_before_is_solved(session, sheet, first_year):
     bram = session.scalars(select(Person).where(Person.login == "bram.idris")).one()
     before = next(one for one in to_do(session, bram) if one.standing.best is None).assignment
-    made = assigning.assign(session, sheet, first_year, assigning.Terms(opens=now() + timedelta(days=1), after=before))
+    made = assigning.assign(
+        session, sheet, first_year, settings.proposed(opens=now() + timedelta(days=1), after=before)
+    )
     assert "opens on" in rows(session, bram)[sheet.id].closed
     assert "first" in rows(session, bram, at=now() + timedelta(days=2))[sheet.id].closed
     made.after = None
@@ -177,14 +179,15 @@ def test_late_works_and_attempts_beyond_the_last_are_refused(session, first_year
 )
 def test_terms_are_checked(session, first_year, form, words):
     with pytest.raises(Refused, match=words):
-        assigning.read_terms(MultiDict(form), first_year)
+        settings.read_settings(MultiDict(form), first_year)
 
 
 def test_terms_are_read(session, first_year):
     student, before = first_year.students[0], first_year.assignments[0]
     form = MultiDict({"attempts": "3", "after": str(before.id), "student": str(student.id), "late": "refused"})
-    terms = assigning.read_terms(form, first_year)
-    assert (terms.attempts, terms.after, terms.chosen, terms.late) == (3, before, (student,), "refused")
+    terms = settings.read_settings(form, first_year)
+    assert (terms.after, terms.chosen) == (before, (student,))
+    assert terms.values == settings.proposed(attempts=3, late="refused").values
 
 
 def verdict(outcome, moves=4, **what):
@@ -210,10 +213,10 @@ def test_credit_follows_the_table(given, budget, table, expected):
 
 
 def test_terms_can_be_changed_and_come_back_as_typed(session, sheet, first_year):
-    made = assigning.assign(session, sheet, first_year, assigning.Terms())
+    made = assigning.assign(session, sheet, first_year, settings.proposed())
     form = MultiDict({"due": "2031-05-06T12:00", "late": "refused", "attempts": "2"})
-    assigning.change_terms(made, assigning.read_terms(form, first_year))
-    assert assigning.terms_as_typed(made) == {
+    settings.change(made, settings.read_settings(form, first_year))
+    assert settings.as_typed(made) == {
         "opens": "",
         "due": "2031-05-06T12:00",
         "late": "refused",
@@ -230,9 +233,9 @@ def test_terms_can_be_changed_and_come_back_as_typed(session, sheet, first_year)
 
 def test_no_task_waits_for_itself(session, first_year):
     first, second = first_year.assignments[:2]
-    assigning.change_terms(second, assigning.Terms(after=first))
+    settings.change(second, settings.proposed(after=first))
     with pytest.raises(Refused, match="wait for itself"):
-        assigning.change_terms(first, assigning.Terms(after=second))
+        settings.change(first, settings.proposed(after=second))
 
 
 def test_tasks_are_moved_among_each_other(session, first_year):
@@ -249,7 +252,7 @@ def test_terms_of_several_tasks_are_changed_together_or_not_at_all(session, firs
         one.opens, one.due = None, now() + timedelta(days=days)
     before = [one.due for one in (first, second, third)]
     chosen = [("assignment", str(first.id)), ("assignment", str(second.id))]
-    changed = assigning.change_several(
+    changed = settings.change_several(
         first_year, MultiDict([*chosen, ("days", "7"), ("weight", "3"), ("late", "refused"), ("attempts", "any")])
     )
     assert changed == [first, second]
@@ -269,7 +272,7 @@ def test_terms_of_several_tasks_are_changed_together_or_not_at_all(session, firs
         ([*chosen, ("opens", opens), ("due", first.due.isoformat())], "before it opens"),
     ]:
         with pytest.raises(Refused, match=words):
-            assigning.change_several(first_year, MultiDict(wrong))
+            settings.change_several(first_year, MultiDict(wrong))
     assert (first.weight, second.opens) == (3, None)
 
 
@@ -293,7 +296,7 @@ def test_a_copy_for_another_class_has_the_same_terms(session, first_year):
 
 
 def test_folders_and_the_archive_hold_a_task_in_all_its_versions(session, sheet, first_year):
-    assigning.assign(session, sheet, first_year, assigning.Terms())
+    assigning.assign(session, sheet, first_year, settings.proposed())
     sheets.set_folder(session, sheet, "  Arches   and  vaults ")
     newer = sheets.change(session, sheet, {"title": "Another crown"}, None, None)
     assert newer.folder == sheet.folder == "Arches and vaults"

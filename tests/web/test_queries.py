@@ -10,7 +10,7 @@ from widepin.documents.construction import read_steps
 from widepin.documents.operations import add
 from widepin.school.models import Person, SchoolClass
 from widepin.school.people import roster
-from widepin.school.tasks import assigning, class_tools, sheets
+from widepin.school.tasks import assigning, class_tools, settings, sheets
 from widepin.school.tasks.library import LIBRARY
 from widepin.school.works import autosave, handins
 
@@ -39,7 +39,7 @@ class LargeClass:
             roster.add_students(session, found, [f"Student {number}" for number in range(students)])
             for key in TASKS[len(found.assignments) : len(found.assignments) + tasks]:
                 sheet = sheets.new_sheet(session, found.teacher, LIBRARY[key].document())
-                terms = assigning.Terms(class_tools=tuple(found.class_tools))
+                terms = settings.proposed(class_tools=tuple(found.class_tools))
                 made = assigning.assign(session, sheet, found, terms)
                 class_tools.give(session, found, key, "one", class_tools.proven_on_sheet(sheet))
                 session.refresh(found)

@@ -24,6 +24,18 @@ class Feedback(StrEnum):
     BREAK = "break"  # and the counterexample, and what would fix it
 
 
+FEEDBACK_WORDS: dict[str, str] = complete(
+    "FEEDBACK_WORDS",
+    Feedback,
+    {
+        Feedback.RESULT: marked("only the result"),
+        Feedback.CONDITIONS: marked("which conditions fail"),
+        Feedback.BREAK: marked("where it breaks, and what would fix it"),
+    },
+)
+"""What students see, by how much of a verdict they are told."""
+
+
 def explained(verdict: Verdict, task: Task, level: str = "break") -> list[str]:
     """Sentences for the student, the most helpful first. A refusal is always said: it is about the rules.
 

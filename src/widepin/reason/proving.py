@@ -153,6 +153,15 @@ def _without_idle_rows(proof: Proof, passes: Callable[[Proof], bool]) -> Proof:
     return replace(proof, lines=without_unused(proof.lines))
 
 
+def follows_by(task: Task, steps: Sequence[Step], answer: Mapping[str, str], number: int, rule: RuleName) -> bool:
+    """Whether a line of a proof, by its number from 1, follows by another rule too: the checker says so."""
+    lines = list(prove(task, steps, answer).lines)
+    lines[number - 1] = replace(lines[number - 1], rule=rule)
+    examined = Examination(task, steps)
+    numbers = [n for n in range(examined.last) if is_defined(examined.shapes[n])]
+    return check(Proof(tuple(lines)), examined, numbers, answer) is None
+
+
 def moved(lines: Sequence[Line], by: int) -> Iterator[Line]:
     """Lines that stand so many later."""
     return (replace(line, because=tuple(number + by for number in line.because)) for line in lines)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from sqlalchemy import Engine, create_engine, text
-from sqlalchemy.exc import DBAPIError
+from sqlalchemy.exc import DBAPIError, SQLAlchemyError
 from sqlalchemy.orm import Session, sessionmaker
 
 POOL, OVERFLOW = 8, 8
@@ -49,7 +49,14 @@ def make_sessions(engine: Engine) -> sessionmaker[Session]:
     return sessionmaker(engine, expire_on_commit=False)
 
 
+class NoDatabase(Exception):
+    """The database does not answer."""
+
+
 def newest_seen(session: Session) -> str | None:
-    """The last migration that the database has seen."""
-    found = session.scalar(text("SELECT version_num FROM alembic_version"))
+    """The last migration that the database has seen. Raises NoDatabase."""
+    try:
+        found = session.scalar(text("SELECT version_num FROM alembic_version"))
+    except SQLAlchemyError as trouble:
+        raise NoDatabase(type(trouble).__name__) from trouble
     return None if found is None else str(found)

@@ -13,7 +13,6 @@ from typing import Any, TypeVar
 from flask import abort, request
 from flask import session as browser_session
 from flask_login import LoginManager, UserMixin, current_user, login_required, login_user, logout_user
-from sqlalchemy import select
 
 from ..documents.language import gettext, marked
 from ..school.models import Assignment, ClassTool, HandIn, MarkColumn, Person, SchoolClass, TaskSheet, Work, now
@@ -22,6 +21,7 @@ from ..school.people.teaching import teaches
 from ..school.results.progress import assignment_of, closed_now
 from ..school.states import Role
 from ..school.tasks.library import LIBRARY, LibraryTask
+from ..school.works.autosave import work_begun
 from .database import session
 
 login_manager = LoginManager()
@@ -201,7 +201,7 @@ def assignment_to_do(assignment_id: int) -> Assignment:
 
 def own_work(assignment: Assignment) -> Work | None:
     """This student's work for an assignment, if begun."""
-    return session().scalar(select(Work).where(Work.assignment_id == assignment.id, Work.student_id == me().id))
+    return work_begun(session(), assignment, me())
 
 
 def taught_column(column_id: int) -> MarkColumn:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from enum import StrEnum
 from typing import TypeVar
 
 from flask import abort, request
@@ -11,6 +12,7 @@ from werkzeug.routing import IntegerConverter
 from ..documents.language import gettext as _
 from ..documents.reading import Unreadable, check_plain, from_validation, parse_json
 
+Choice = TypeVar("Choice", bound=StrEnum)
 Body = TypeVar("Body", bound="JsonBody")
 
 
@@ -39,6 +41,14 @@ def number_of(text: str | None) -> int:
     """The number of something, as it stands in a form; 0, which nothing has, where that is none."""
     text = text or ""
     return int(text) if text.isascii() and text.isdecimal() and len(text) <= DIGITS else 0
+
+
+def choice_of(choices: type[Choice], name: str) -> Choice:
+    """What the address asks for, the first of the choices where it does not say; 404 for anything else."""
+    try:
+        return choices(request.args.get(name, next(iter(choices))))
+    except ValueError:
+        abort(404)
 
 
 def json_body(kind: type[Body]) -> Body:

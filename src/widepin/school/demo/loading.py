@@ -28,11 +28,12 @@ from ..results.entering import add_column, change_column, enter, keep_photo
 from ..results.practice import practice_of, set_topics
 from ..results.scale import set_scale
 from ..states import Release, Role, Showing
-from ..tasks.assigning import Terms, assign, copy_class
+from ..tasks.assigning import assign, copy_class
 from ..tasks.class_tools import give, proven_on_sheet, read_class_tool
 from ..tasks.graded_series import assign_series
 from ..tasks.library import LIBRARY
 from ..tasks.library.notation import steps
+from ..tasks.settings import proposed
 from ..tasks.sheets import new_sheet
 from ..works import phrases
 from ..works.handins import hand_in
@@ -96,7 +97,7 @@ def load_demo(
     say("A graded series, and a class of last year")
     altitude = LIBRARY["foot-of-an-altitude"]
     series = new_sheet(session, teacher, altitude.document(), altitude.topic)
-    assign_series(session, series, school_class, Terms(due=at_nine(24)))
+    assign_series(session, series, school_class, proposed(due=at_nine(24)))
     allow_a_class_tool(session, school_class)
     for one in session.scalars(select(SchoolClass).order_by(SchoolClass.id)):
         say(f"{one.name}, marks and practice")
@@ -180,7 +181,7 @@ def allow_a_class_tool(session: Session, school_class: SchoolClass) -> None:
         for key in ("perpendicular-bisector", "circumcircle")
     )
     known = give(session, school_class, "Centre line", "one", proven_on_sheet(proven))
-    terms = Terms(due=at_nine(20), class_tools=(known,))
+    terms = proposed(due=at_nine(20), class_tools=(known,))
     assignment = assign(session, sheet, school_class, terms)
     class_tool = read_class_tool(known.document)
     made: list[JsonObject] = []

@@ -177,10 +177,15 @@ def class_to_practise_in(session: Session, student: Person, task: LibraryTask) -
     )
 
 
+def assignment_of(session: Session, school_class: SchoolClass, task: LibraryTask) -> Assignment | None:
+    """The assignment by which a class practises a task, if anybody has begun to."""
+    known = select(Assignment).where(Assignment.class_id == school_class.id, Assignment.practice_key == task.key)
+    return session.scalar(known)
+
+
 def practice_of(session: Session, school_class: SchoolClass, task: LibraryTask) -> Assignment:
     """The assignment by which a class practises a task, made if there is none; two who begin at once get the same."""
-    known = select(Assignment).where(Assignment.class_id == school_class.id, Assignment.practice_key == task.key)
-    found = session.scalar(known)
+    found = assignment_of(session, school_class, task)
     if found is None:
         try:
             with session.begin_nested():
@@ -189,5 +194,6 @@ def practice_of(session: Session, school_class: SchoolClass, task: LibraryTask) 
                 session.add(Assignment(class_id=school_class.id, sheet=sheet, practice_key=task.key))
         except IntegrityError:
             session.expire_all()
-        found = session.scalars(known).one()
+        found = assignment_of(session, school_class, task)
+        assert found is not None
     return found

@@ -13,7 +13,8 @@ from ...documents.reading import JsonObject
 from ...judge.costs.counts import moves_of
 from ..models import Assignment, SchoolClass, TaskSheet
 from ..refused import Refused
-from .assigning import Terms, assign
+from .assigning import assign
+from .settings import Settings
 from .sheets import new_sheet
 
 
@@ -35,7 +36,9 @@ def levels(document: JsonObject) -> list[JsonObject]:
     ]
 
 
-def assign_series(session: Session, sheet: TaskSheet, school_class: SchoolClass, terms: Terms) -> list[Assignment]:
+def assign_series(
+    session: Session, sheet: TaskSheet, school_class: SchoolClass, settings: Settings
+) -> list[Assignment]:
     """Give a graded series to a class: each level opens when the one below is solved. Raises NotSolved and Refused."""
     documents = levels(sheet.document)
     if len(documents) < 2:
@@ -51,7 +54,7 @@ def assign_series(session: Session, sheet: TaskSheet, school_class: SchoolClass,
         level = new_sheet(session, sheet.owner, document, sheet.topic)
         level.series_of = sheet.family
         level.policy = Policy.model_validate(sheet.policy).model_dump(mode="json")
-        below = made[-1] if made else terms.after
-        made.append(assign(session, level, school_class, replace(terms, after=below)))
+        below = made[-1] if made else settings.after
+        made.append(assign(session, level, school_class, replace(settings, after=below)))
         made[-1].level, made[-1].levels = number, len(documents)
     return made

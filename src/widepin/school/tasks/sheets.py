@@ -117,6 +117,11 @@ def own_sheets(session: Session, owner: Person) -> list[TaskSheet]:
     return sorted(latest.values(), key=lambda sheet: -sheet.family)
 
 
+def shared(session: Session) -> list[TaskSheet]:
+    """Every version of a task that is shared with the school, by title."""
+    return list(session.scalars(select(TaskSheet).where(TaskSheet.shared).order_by(TaskSheet.title)))
+
+
 def shared_by_others(session: Session, person: Person) -> list[TaskSheet]:
     """What colleagues share with the school: of each task the latest version that is shared."""
     wanted = select(TaskSheet).where(TaskSheet.shared, TaskSheet.owner_id != person.id, TaskSheet.series_of.is_(None))

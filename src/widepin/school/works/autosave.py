@@ -73,17 +73,23 @@ def _task_read(text: str) -> Task:
     return read_task(loads(text))
 
 
+def work_begun(session: Session, assignment: Assignment, student: Person) -> Work | None:
+    """The student's work for an assignment, if begun."""
+    own = select(Work).where(Work.assignment_id == assignment.id, Work.student_id == student.id)
+    return session.scalars(own).one_or_none()
+
+
 def work_of(session: Session, assignment: Assignment, student: Person) -> Work:
     """The student's work for an assignment, begun if there is none; two tabs that begin at once get the same."""
-    own = select(Work).where(Work.assignment_id == assignment.id, Work.student_id == student.id)
-    found = session.scalars(own).one_or_none()
+    found = work_begun(session, assignment, student)
     if found is None:
         session.execute(
             insert(Work)
             .values(assignment_id=assignment.id, student_id=student.id, started=now(), touched=now())
             .on_duplicate_key_update(assignment_id=assignment.id)
         )
-        found = session.scalars(own).one()
+        found = work_begun(session, assignment, student)
+        assert found is not None
     return found
 
 

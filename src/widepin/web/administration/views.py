@@ -7,8 +7,6 @@ from pathlib import Path
 
 from flask import current_app, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
-from sqlalchemy import func, select
-from sqlalchemy.orm import selectinload
 from werkzeug.wrappers import Response
 
 from ... import version
@@ -17,12 +15,13 @@ from ...documents.language import marked
 from ...documents.reading import JsonObject
 from ...school import storage
 from ...school.database import newest_seen
-from ...school.models import Operation, Person, SchoolClass, TaskSheet, Work
-from ...school.people import accounts, audit, personal_data, signing_in, teaching
+from ...school.models import Person
+from ...school.people import accounts, audit, directory, personal_data, signing_in, teaching
 from ...school.people import retention as keeping
 from ...school.refused import Refused
 from ...school.results import scale
-from ...school.states import Action, Role, SignInOutcome
+from ...school.states import Action, SignInOutcome
+from ...school.tasks import sheets
 from ..access import administrators_only, any_class, any_teacher, me, shared_sheet
 from ..database import session
 from ..figures import draft_figure
@@ -41,10 +40,8 @@ def show_people(**context: object) -> str:
         "administration/people.html",
         teachers=accounts.teachers(session()),
         waiting=accounts.waiting_links(session()),
-        students=session().scalar(select(func.count()).where(Person.role == Role.STUDENT)),
-        classes=dict(
-            session().execute(select(SchoolClass.teacher_id, func.count()).group_by(SchoolClass.teacher_id)).all()
-        ),
+        students=directory.count_students(session()),
+        classes=directory.classes_per_teacher(session()),
         **context,
     )
 
@@ -114,12 +111,10 @@ def ask_erase(person_id: int) -> str:
 
 def show_erasing(person: Person, trouble: str | None = None) -> str:
     """The question before a teacher is erased."""
-    of_person = select(func.count()).select_from(SchoolClass).where(SchoolClass.teacher_id == person.id)
     return render_template(
         "administration/erase.html",
         person=person,
-        classes=session().scalar(of_person),
-        tasks=session().scalar(select(func.count(TaskSheet.family.distinct())).where(TaskSheet.owner_id == person.id)),
+        belongings=directory.belongings_of(session(), person),
         heirs=[one for one in teaching.at_work(session()) if one.id != person.id],
         trouble=trouble,
     )
@@ -145,12 +140,9 @@ def classes() -> str:
 
 def show_classes(trouble: str | None = None) -> str:
     """The page of all classes."""
-    every = select(SchoolClass).options(
-        selectinload(SchoolClass.teacher), selectinload(SchoolClass.colleagues), selectinload(SchoolClass.students)
-    )
     return render_template(
         "administration/classes.html",
-        classes=list(session().scalars(every.order_by(SchoolClass.archived.is_not(None), SchoolClass.name))),
+        classes=directory.all_classes(session()),
         teachers=teaching.at_work(session()),
         trouble=trouble,
     )
@@ -176,8 +168,8 @@ def set_teachers(class_id: int) -> ResponseReturnValue:
 @administrators_only
 def library() -> str:
     """What teachers share with the whole school."""
-    shared = session().scalars(select(TaskSheet).where(TaskSheet.shared).order_by(TaskSheet.title))
-    return render_template("administration/library.html", shared=[(one, draft_figure(one.document)) for one in shared])
+    shared = [(one, draft_figure(one.document)) for one in sheets.shared(session())]
+    return render_template("administration/library.html", shared=shared)
 
 
 @administrators_only
@@ -275,7 +267,7 @@ def set_scale() -> ResponseReturnValue:
 def status() -> str:
     """Version, storage and health."""
     data = current_app.config["DATA"]
-    count = select(func.count())
+    counted = directory.counts(session())
     return render_template(
         "administration/status.html",
         version=version(),
@@ -285,9 +277,9 @@ def status() -> str:
         tables=storage.size_of_tables(session()),
         backup=storage.last_backup(Path(data)) if data else None,
         counts={
-            _("Students"): session().scalar(count.where(Person.role == Role.STUDENT)),
-            _("Classes"): session().scalar(count.select_from(SchoolClass)),
-            _("Works"): session().scalar(count.select_from(Work)),
-            _("Steps kept"): session().scalar(count.select_from(Operation)),
+            _("Students"): counted.students,
+            _("Classes"): counted.classes,
+            _("Works"): counted.works,
+            _("Steps kept"): counted.operations,
         },
     )

@@ -6,14 +6,12 @@ from collections.abc import Callable
 
 from flask import flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
-from sqlalchemy import select
 from werkzeug.wrappers import Response
 
 from ...documents.language import gettext as _
 from ...documents.reading import JsonObject
 from ...documents.words import class_tool_in_words, listed
-from ...school.models import SchoolClass
-from ...school.people.teaching import taught_by
+from ...school.people.directory import present_classes_of
 from ...school.refused import Refused
 from ...school.tasks import class_tools
 from ...school.tasks.assigning import with_tasks
@@ -77,10 +75,9 @@ Proven = Callable[[], JsonObject]
 
 def show(proven: Proven, title: str, class_id: int | None = None, trouble: str | None = None) -> str:
     """The page that asks for name, class and price; or says why this is no class tool."""
-    classes = select(SchoolClass).where(taught_by(me()), SchoolClass.archived.is_(None))
     context: JsonObject = {
         "title": title,
-        "classes": list(session().scalars(classes.order_by(SchoolClass.name))),
+        "classes": present_classes_of(session(), me()),
         "typed": request.form,
         "chosen": request.form.get("class") or request.args.get("to") or class_id,
         "trouble": trouble,

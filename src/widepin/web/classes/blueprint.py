@@ -4,7 +4,7 @@ from flask import Blueprint
 
 from ...school.states import Role
 from ..navigation import Entry
-from . import views
+from . import assignments, views
 
 blueprint = Blueprint("classes", __name__)
 
@@ -16,19 +16,23 @@ blueprint.add_url_rule("/classes", "index", views.index)
 blueprint.add_url_rule("/classes/<int:class_id>", "school_class", views.school_class)
 blueprint.add_url_rule("/classes/<int:class_id>/students/<int:person_id>", "student", views.student)
 blueprint.add_url_rule("/classes/<int:class_id>/marks.csv", "as_csv", views.as_csv)
-blueprint.add_url_rule("/assignments/<int:assignment_id>", "assignment", views.assignment)
-blueprint.add_url_rule("/assignments/<int:assignment_id>/changes", "changes", views.changes)
-blueprint.add_url_rule("/assignments/<int:assignment_id>/groups", "groups", views.groups)
-blueprint.add_url_rule("/assignments/<int:assignment_id>/several", "several", views.several, methods=["POST"])
-blueprint.add_url_rule("/assignments/<int:assignment_id>/projector", "projector", views.projector)
-blueprint.add_url_rule("/assignments/<int:assignment_id>/overview.pdf", "on_paper", views.on_paper)
-blueprint.add_url_rule("/works/<int:work_id>", "replay", views.replay)
-blueprint.add_url_rule("/assignments/<int:assignment_id>/version", "take_version", views.take_version, methods=["POST"])
-blueprint.add_url_rule("/assignments/<int:assignment_id>/again", "judge_again", views.judge_again, methods=["POST"])
-blueprint.add_url_rule("/assignments/<int:assignment_id>/terms", "set_terms", views.set_terms, methods=["POST"])
-blueprint.add_url_rule("/assignments/<int:assignment_id>/place", "set_place", views.set_place, methods=["POST"])
-blueprint.add_url_rule("/assignments/<int:assignment_id>/remove", "ask_remove", views.ask_remove)
-blueprint.add_url_rule("/assignments/<int:assignment_id>/remove", "remove", views.remove, methods=["POST"])
+blueprint.add_url_rule("/assignments/<int:assignment_id>", "assignment", assignments.assignment)
+blueprint.add_url_rule("/assignments/<int:assignment_id>/changes", "changes", assignments.changes)
+blueprint.add_url_rule("/assignments/<int:assignment_id>/groups", "groups", assignments.groups)
+blueprint.add_url_rule("/assignments/<int:assignment_id>/several", "several", assignments.several, methods=["POST"])
+blueprint.add_url_rule("/assignments/<int:assignment_id>/projector", "projector", assignments.projector)
+blueprint.add_url_rule("/assignments/<int:assignment_id>/overview.pdf", "on_paper", assignments.on_paper)
+blueprint.add_url_rule("/works/<int:work_id>", "replay", assignments.replay)
 blueprint.add_url_rule(
-    "/assignments/<int:assignment_id>/feedback", "set_feedback", views.set_feedback, methods=["POST"]
+    "/assignments/<int:assignment_id>/version", "take_version", assignments.take_version, methods=["POST"]
+)
+blueprint.add_url_rule(
+    "/assignments/<int:assignment_id>/again", "judge_again", assignments.judge_again, methods=["POST"]
+)
+blueprint.add_url_rule("/assignments/<int:assignment_id>/terms", "set_terms", assignments.set_terms, methods=["POST"])
+blueprint.add_url_rule("/assignments/<int:assignment_id>/place", "set_place", assignments.set_place, methods=["POST"])
+blueprint.add_url_rule("/assignments/<int:assignment_id>/remove", "ask_remove", assignments.ask_remove)
+blueprint.add_url_rule("/assignments/<int:assignment_id>/remove", "remove", assignments.remove, methods=["POST"])
+blueprint.add_url_rule(
+    "/assignments/<int:assignment_id>/feedback", "set_feedback", assignments.set_feedback, methods=["POST"]
 )

@@ -92,7 +92,7 @@ SECTIONS = (
             marked(
                 "You decide what students see: after handing in only the result, the conditions that fail, or where a"
                 " construction breaks; and when they see the demonstration, the sample solution and the shortest work"
-                " of the class. Terms of several tasks are changed together from the page of the class."
+                " of the class. Settings of several tasks are changed together from the page of the class."
             ),
         ),
         "assign.jpg",

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from functools import partial
 
 from flask import abort, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
@@ -12,6 +13,7 @@ from ...documents.explaining import Feedback, explained, mend_in_words, what_sta
 from ...documents.language import gettext as _
 from ...documents.language import ngettext
 from ...documents.reading import JsonObject
+from ...documents.shown_proofs import for_reader
 from ...documents.verdict import read_verdict
 from ...documents.words import listed
 from ...school.models import HandIn, now
@@ -106,7 +108,7 @@ def why(hand_in_id: int) -> JsonObject:
         abort(403, _("Give the reasons first; then you see the whole proof."))
     if not reasoning.is_why_told(attempt, mine):
         abort(404)
-    return proofs.for_reader(proofs.of_attempt(attempt), reasoning.names_elements(attempt, me()))
+    return for_reader(proofs.of_attempt(attempt), reasoning.names_elements(attempt, me()))
 
 
 @students_only
@@ -115,13 +117,8 @@ def give_reasons(hand_in_id: int) -> ResponseReturnValue:
     attempt = own_hand_in(hand_in_id)
     if attempt.reasoned is None:
         abort(404)
-    lines = proofs.of_attempt(attempt)["lines"]
-    document, answer = attempt.work.assignment.sheet.document, attempt.verdict["answer"]
-
-    def follows(number: int, rule: str) -> bool:
-        return proofs.follows(document, attempt.document["steps"], answer, number, rule)
-
-    right = reasoning.rightness(attempt, lines, request.form.to_dict(flat=False), follows)
+    lines, given = proofs.of_attempt(attempt)["lines"], request.form.to_dict(flat=False)
+    right = reasoning.rightness(attempt, lines, given, partial(proofs.follows, attempt))
     percent = reasoning.answer(attempt, right)
     session().flush()
     if percent == 100:

@@ -8,10 +8,8 @@ from __future__ import annotations
 from flask import Response, abort, current_app, request
 from flask.typing import ResponseReturnValue
 from prometheus_client import CONTENT_TYPE_LATEST
-from sqlalchemy import text
-from sqlalchemy.exc import SQLAlchemyError
 
-from ...school.database import newest_seen
+from ...school.database import NoDatabase, newest_seen
 from ..database import sessions
 from ..metrics import collected
 
@@ -28,10 +26,9 @@ def ready() -> ResponseReturnValue:
     state = {"database": False, "migrations": False}
     try:
         with sessions()() as session:
-            session.execute(text("SELECT 1"))
-            state["database"] = True
-            state["migrations"] = current_app.config["REVISION"] in (None, newest_seen(session))
-    except SQLAlchemyError:
+            seen = newest_seen(session)
+            state = {"database": True, "migrations": current_app.config["REVISION"] in (None, seen)}
+    except NoDatabase:
         pass
     return state, 200 if all(state.values()) else 503
 

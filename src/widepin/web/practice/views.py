@@ -4,10 +4,8 @@ from __future__ import annotations
 
 from flask import abort, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
-from sqlalchemy import select
 
 from ...documents.language import gettext as _
-from ...school.models import Assignment
 from ...school.refused import Refused
 from ...school.results import practice
 from ...school.tasks.library import LEVELS, LIBRARY
@@ -77,8 +75,7 @@ def set_topics(class_id: int) -> ResponseReturnValue:
 def works(class_id: int, key: str) -> ResponseReturnValue:
     """The works of a class on a task: what was practised, or else the task itself."""
     school_class, task = own_class(class_id), known_task(key)
-    wanted = select(Assignment.id).where(Assignment.class_id == school_class.id, Assignment.practice_key == task.key)
-    found = session().scalar(wanted)
+    found = practice.assignment_of(session(), school_class, task)
     if found is None:
         return redirect(url_for("sheets.library_task", key=key, class_id=school_class.id))
-    return redirect(url_for("classes.assignment", assignment_id=found))
+    return redirect(url_for("classes.assignment", assignment_id=found.id))

@@ -7,7 +7,6 @@ from typing import Any
 
 from flask import current_app, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
-from sqlalchemy import select
 from werkzeug.wrappers import Response
 
 from ...documents.language import gettext as _
@@ -15,8 +14,7 @@ from ...documents.language import ngettext
 from ...documents.reading import Unreadable
 from ...documents.roster import COLUMN_WORDS, LONGEST_NAME, Column, decoded, read_roster, write_roster
 from ...school.models import SchoolClass, class_code
-from ...school.people import audit, personal_data, roster, teaching
-from ...school.people.teaching import taught_by
+from ...school.people import audit, directory, personal_data, roster, teaching
 from ...school.refused import Refused
 from ...school.states import Action
 from ...school.tasks import assigning
@@ -48,14 +46,11 @@ def index(class_id: int) -> str:
 
 def show(school_class: SchoolClass, **context: Any) -> str:
     """The roster page."""
-    others = select(SchoolClass).where(
-        taught_by(me()), SchoolClass.id != school_class.id, SchoolClass.archived.is_(None)
-    )
     return render_template(
         "roster/index.html",
         school_class=school_class,
         code_of=code_of(),
-        others=list(session().scalars(others.order_by(SchoolClass.name))),
+        others=[one for one in directory.present_classes_of(session(), me()) if one.id != school_class.id],
         teachers=[one for one in teaching.at_work(session()) if one.id != school_class.teacher_id],
         **context,
     )

@@ -6,18 +6,17 @@ from functools import partial
 
 from flask import flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
-from sqlalchemy import select
 
+from ...documents.explaining import FEEDBACK_WORDS
 from ...documents.kept import Policy
 from ...documents.language import gettext as _
 from ...documents.words import listed
 from ...judge.task_check import is_solved
 from ...school.models import Assignment, SchoolClass, TaskSheet
-from ...school.people.teaching import taught_by
+from ...school.people.directory import present_classes_of
 from ...school.refused import Refused
-from ...school.tasks import assigning, graded_series, sheets
+from ...school.tasks import assigning, graded_series, settings, sheets
 from ..access import me, own_class, own_sheet, teachers_only
-from ..classes.views import FEEDBACK_IN_WORDS
 from ..database import session
 from ..figures import task_figure
 from ..judging import apart
@@ -34,14 +33,13 @@ def ask_assign(sheet_id: int) -> ResponseReturnValue:
 def show_assign(found: TaskSheet, trouble: str | None = None, passed: bool = False) -> str:
     """The page that asks how to assign; with what is wrong, and whether a time that has passed may be meant."""
     task = ready(found)
-    classes = select(SchoolClass).where(taught_by(me()), SchoolClass.archived.is_(None))
     return render_template(
         "sheets/assign.html",
         sheet=found,
         levels=len(graded_series.levels(found.document)),
-        classes=assigning.with_tasks(session(), *session().scalars(classes)),
+        classes=assigning.with_tasks(session(), *present_classes_of(session(), me())),
         figure=task_figure(task),
-        feedback_levels=FEEDBACK_IN_WORDS,
+        feedback_levels=FEEDBACK_WORDS,
         policy=Policy.model_validate(found.policy),
         typed=request.form,
         trouble=trouble,
@@ -62,7 +60,7 @@ def assign(sheet_id: int) -> ResponseReturnValue:
         with session().begin_nested():
             made = [assign_to(sheet, school_class) for school_class in classes]
     except (Refused, sheets.NotSolved) as wrong:
-        return show_assign(sheet, str(wrong), isinstance(wrong, assigning.DuePassed)), 422
+        return show_assign(sheet, str(wrong), isinstance(wrong, settings.DuePassed)), 422
     names = listed([school_class.name for school_class in classes])
     if "series" in request.form:
         flash(
@@ -80,7 +78,7 @@ def assign(sheet_id: int) -> ResponseReturnValue:
 
 def assign_to(sheet: TaskSheet, school_class: SchoolClass) -> list[Assignment]:
     """Give a task that is finished to one class, by what was filled in. Raises Refused."""
-    terms = assigning.read_terms(request.form, school_class)
+    terms = settings.read_settings(request.form, school_class)
     if "series" in request.form:
         return graded_series.assign_series(session(), sheet, school_class, terms)
     return [assigning.assign(session(), sheet, school_class, terms, lambda _task: True)]

@@ -9,6 +9,7 @@ from werkzeug.wrappers import Response
 from ...documents.language import gettext as _
 from ...documents.language import ngettext
 from ...documents.reading import Unreadable, check_plain, parse_json
+from ...documents.shown_proofs import for_reader
 from ...documents.task import read_task
 from ...documents.words import Words
 from ...school.tasks import sheets
@@ -96,7 +97,7 @@ def library_task(key: str) -> str:
 @teachers_only
 def why_known(key: str) -> ResponseReturnValue:
     """The proof that the sample solution of a task of the library is right."""
-    return proofs.for_reader(proofs.why_known(known_task(key)), me().elements)
+    return for_reader(proofs.why_known(known_task(key)), me().elements)
 
 
 @teachers_only

@@ -11,11 +11,12 @@ from pydantic import Field
 from werkzeug.wrappers import Response
 
 from ...documents.construction import read_steps
-from ...documents.explaining import explained
+from ...documents.explaining import FEEDBACK_WORDS, explained
 from ...documents.kept import Policy
 from ...documents.language import gettext as _
 from ...documents.language import marked
 from ...documents.reading import JsonObject, Unreadable, check_plain, parse_json
+from ...documents.shown_proofs import for_reader
 from ...documents.task import write_condition
 from ...documents.verdict import write_verdict
 from ...documents.words import Words, results_of
@@ -25,10 +26,10 @@ from ...judge.task_check import check_task, proposed
 from ...school.models import TaskSheet
 from ...school.tasks import sheets
 from ...school.tasks.library import LIBRARY, TOPICS
+from ...school.tasks.proofs import shown_instead
 from ...school.tasks.scoring import SCORING
 from .. import proofs
 from ..access import me, own_sheet, teachers_only
-from ..classes.views import FEEDBACK_IN_WORDS
 from ..database import session
 from ..downloads import download
 from ..figures import board_setting, draft_figure
@@ -55,7 +56,7 @@ def sheet(sheet_id: int) -> str:
         uses_rare=any(read_tool(one) in RARE for one in sheet.document["tools"]),
         topics=TOPICS,
         known={topic: [one for one in LIBRARY.values() if one.topic == topic] for topic in TOPICS},
-        feedback_levels=FEEDBACK_IN_WORDS,
+        feedback_levels=FEEDBACK_WORDS,
         scoring=SCORING,
         steps=STEPS_OF_MAKING,
     )
@@ -252,7 +253,7 @@ def why(sheet_id: int) -> JsonObject:
     """The proof that the sample solution of a task is right."""
     sheet = own_sheet(sheet_id)
     ready(sheet)
-    return proofs.for_reader(proofs.of_sheet(sheet), me().elements)
+    return for_reader(proofs.of_sheet(sheet), me().elements)
 
 
 @teachers_only
@@ -271,7 +272,7 @@ def on_paper(sheet_id: int) -> Response:
     figure = {"given": sheet.document["given"], "steps": sheet.document["model"]}
     names = [one.name for one in task.wanted]
     proved = dict(zip(names, names, strict=True))
-    shows = proofs.shown_instead(sheet)
+    shows = shown_instead(sheet)
     return handout(sheet.document, figure, names, task.title, sheet.topic, proved, me().elements, shows)
 
 

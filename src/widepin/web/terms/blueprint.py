@@ -1,4 +1,4 @@
-"""Terms of tasks that are set: of several at once, and for another class."""
+"""Settings of tasks that are assigned: of several at once, and for another class."""
 
 from flask import Blueprint
 

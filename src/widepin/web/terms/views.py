@@ -1,17 +1,17 @@
-"""Terms of tasks that are set: of several at once, and for another class."""
+"""Settings of tasks that are assigned: of several at once, and for another class."""
 
 from __future__ import annotations
 
 from flask import flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
+from ...documents.explaining import FEEDBACK_WORDS
 from ...documents.language import gettext as _
 from ...documents.language import ngettext
 from ...school.models import SchoolClass, now
 from ...school.refused import Refused
-from ...school.tasks import assigning
+from ...school.tasks import assigning, settings
 from ..access import own_class, taught_assignment, teachers_only
-from ..classes.views import FEEDBACK_IN_WORDS
 from ..database import session
 from ..reading import number_of
 
@@ -29,7 +29,7 @@ def show_several(school_class: SchoolClass, trouble: str | None = None) -> str:
         school_class=assigning.with_tasks(session(), school_class)[0],
         typed=request.form,
         chosen=request.form.getlist("assignment"),
-        feedback_levels=FEEDBACK_IN_WORDS,
+        feedback_levels=FEEDBACK_WORDS,
         trouble=trouble,
         at=now(),
     )
@@ -40,7 +40,7 @@ def change_several(class_id: int) -> ResponseReturnValue:
     """Change the terms of several tasks."""
     school_class = own_class(class_id)
     try:
-        changed = assigning.change_several(school_class, request.form)
+        changed = settings.change_several(school_class, request.form)
     except Refused as wrong:
         return show_several(school_class, str(wrong)), 422
     flash(ngettext("The terms of %(n)s task are changed.", "The terms of %(n)s tasks are changed.", len(changed)))

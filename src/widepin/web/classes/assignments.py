@@ -1,0 +1,292 @@
+"""An assignment of a class: its overview, what is done with several works at once, its settings."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+from functools import partial
+
+from flask import abort, flash, get_template_attribute, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
+from werkzeug.wrappers import Response
+
+from ...documents import amounts
+from ...documents.construction import write_step
+from ...documents.explaining import FEEDBACK_WORDS, explained
+from ...documents.forms import Form, Moment
+from ...documents.language import gettext as _
+from ...documents.reading import JsonObject, Unreadable
+from ...documents.verdict import read_verdict
+from ...documents.words import Words
+from ...judge.task import Task
+from ...judge.task_check import is_solved
+from ...school.lessons import lesson, overview
+from ...school.lessons.overview import GroupedBy
+from ...school.lessons.overview_groups import SortedBy, grouped, ordered
+from ...school.models import Assignment, SchoolClass, now
+from ...school.people import directory
+from ...school.refused import Refused
+from ...school.results import marks
+from ...school.tasks import assigning, settings
+from ...school.tasks.sheets import NotSolved
+from ...school.works import again, phrases, reviewing
+from ...school.works.autosave import task_of
+from ..access import me, taught_assignment, taught_work, teachers_only
+from ..database import session
+from ..figures import task_figure, told_figure
+from ..handouts import overview_on_paper
+from ..judging import apart
+from ..reading import choice_of, number_of
+
+
+@teachers_only
+def assignment(assignment_id: int) -> str:
+    """One task of a class: every student's work as it stands, and the task."""
+    return show(taught_assignment(assignment_id))
+
+
+def show(found: Assignment, trouble: str | None = None, passed: bool = False) -> str:
+    """The page of an assignment; with what is wrong with terms that were typed, and whether that may be meant."""
+    task, at = task_of(found), now()
+    by, order = choice_of(GroupedBy, "by"), choice_of(SortedBy, "sort")
+    places = overview.overview_of(session(), found)
+    return render_template(
+        "classes/assignment.html",
+        assignment=found,
+        own_class=assigning.with_tasks(session(), found.school_class),
+        task=task,
+        words=Words(task),
+        figure=task_figure(task),
+        groups=grouped(places, by, order),
+        by=by,
+        order=order,
+        help=lesson.needing_help(places, at),
+        timeline=lesson.timeline(places),
+        summary=marks.summary_of([place.standing for place in places]),
+        at=at,
+        newer=again.newer_version(session(), found),
+        other_classes=other_classes(found),
+        phrases=phrases.of(session(), me()),
+        terms=request.form if trouble else settings.as_typed(found),
+        chosen=request.form.getlist("student") if trouble else [str(student.id) for student in found.chosen],
+        allowed_already=request.form.getlist("class_tool")
+        if trouble
+        else [str(class_tool.id) for class_tool in found.class_tools],
+        trouble=trouble,
+        passed=passed,
+        feedback_levels=FEEDBACK_WORDS,
+    )
+
+
+def other_classes(assignment: Assignment) -> list[SchoolClass]:
+    """The classes of this teacher that do not have a task yet, by name."""
+    having = assigning.classes_with(session(), assignment.sheet)
+    return [one for one in directory.present_classes_of(session(), me()) if one.id not in having]
+
+
+@teachers_only
+def groups(assignment_id: int) -> str:
+    """The groups of the class overview alone, as they are now."""
+    assignment = taught_assignment(assignment_id)
+    places = overview.overview_of(session(), assignment)
+    return render_template(
+        "classes/overview_groups.html",
+        groups=grouped(places, choice_of(GroupedBy, "by"), choice_of(SortedBy, "sort")),
+        task=task_of(assignment),
+        at=now(),
+    )
+
+
+class Asked(Form):
+    """Since when changes are asked for."""
+
+    since: Moment
+
+
+@teachers_only
+def changes(assignment_id: int) -> ResponseReturnValue:
+    """What changed on the class overview since a time: cards to replace, and what everybody is doing."""
+    assignment = taught_assignment(assignment_id)
+    try:
+        since = Asked.read(request.args).since
+    except Unreadable as wrong:
+        abort(400, f"{wrong}.")
+    at = now()
+    places = overview.overview_of(session(), assignment, since)
+    card = get_template_attribute("classes/overview_card.html", "card")
+    budget = task_of(assignment).budget
+    return {
+        "at": at.isoformat(),
+        "cards": {str(place.student.id): str(card(place, budget, at)) for place in places},
+        "groups": {str(place.student.id): dict(place.group) for place in places},
+        "presence": {str(id_): words for id_, words in overview.presences(session(), assignment, at).items()},
+    }
+
+
+@teachers_only
+def several(assignment_id: int) -> Response:
+    """One comment to several students, one score, or the return of all their works."""
+    assignment = taught_assignment(assignment_id)
+    attempts = reviewing.latest_attempts(
+        session(), assignment, [number_of(one) for one in request.form.getlist("student")]
+    )
+    count = amounts.works(len(attempts))
+    try:
+        match request.form.get("what"):
+            case "comment":
+                reviewing.comment_on_all(session(), attempts, me(), request.form.get("text", ""))
+                if "keep" in request.form:
+                    phrases.keep(session(), me(), request.form["text"])
+                said = _("The comment stands on %(count)s.", count=count)
+            case "score":
+                reviewing.score_all(attempts, request.form.get("score", ""), request.form.get("reason", ""))
+                said = _("The score is set for %(count)s.", count=count)
+            case "return":
+                reviewing.return_all(attempts)
+                said = _("%(count)s returned for revision.", count=count)
+            case _other:
+                abort(400, _("Choose what to do with the selected works."))
+    except Refused as wrong:
+        said = str(wrong)
+    flash(said)
+    by, sort = request.form.get("by") or None, request.form.get("sort") or None
+    return redirect(url_for("classes.assignment", assignment_id=assignment.id, by=by, sort=sort))
+
+
+@teachers_only
+def projector(assignment_id: int) -> str:
+    """One work after the other, large, for the class to see."""
+    assignment = taught_assignment(assignment_id)
+    task = task_of(assignment)
+    places = ordered(overview.overview_of(session(), assignment), choice_of(SortedBy, "sort"))
+    return render_template(
+        "classes/projector.html",
+        assignment=assignment,
+        task=task,
+        shown=[shown_large(place, task) for place in places if place.is_handed_in],
+    )
+
+
+def shown_large(place: overview.Place, task: Task) -> JsonObject:
+    """A work as the projector shows it: whose, its figure with the sample solution, and what is to be said of it."""
+    best = place.standing.best
+    assert best is not None
+    figure = told_figure(best, "break")
+    return {
+        "student": place.student.name,
+        "heading": place.group[GroupedBy.TROUBLE],
+        "sentences": explained(read_verdict(best.verdict), task)[:2],
+        "figure": {**figure, "model": figure.get("model") or [write_step(step) for step in task.model]},
+    }
+
+
+@teachers_only
+def on_paper(assignment_id: int) -> Response:
+    """The class overview as a PDF."""
+    assignment = taught_assignment(assignment_id)
+    return overview_on_paper(
+        assignment,
+        task_of(assignment).budget,
+        grouped(overview.overview_of(session(), assignment), choice_of(GroupedBy, "by")),
+    )
+
+
+@teachers_only
+def take_version(assignment_id: int) -> Response:
+    """Give the class the latest version of its task; the works are judged again from the page that follows."""
+    assignment = taught_assignment(assignment_id)
+    try:
+        newer = again.take_version(session(), assignment, partial(apart, is_solved))
+    except NotSolved as wrong:
+        flash(_("The class keeps version %(version)s. %(wrong)s", version=assignment.sheet.version, wrong=wrong))
+        return redirect(url_for("classes.assignment", assignment_id=assignment.id, _anchor="task"))
+    if newer is None:
+        abort(400, _("The class has the latest version already."))
+    flash(_("The class has version %(version)s now.", version=newer.version))
+    return redirect(url_for("classes.assignment", assignment_id=assignment.id, judge="again"))
+
+
+@teachers_only
+def judge_again(assignment_id: int) -> ResponseReturnValue:
+    """Judge some more of the attempts again, and say how far it has come."""
+    assignment = taught_assignment(assignment_id)
+    after = number_of(request.form.get("after"))
+    return asdict(again.judge_again(session(), assignment, after, AT_ONCE, partial(apart, again.judge_for)))
+
+
+AT_ONCE = 1.0
+"""Seconds of judging in one request."""
+
+
+@teachers_only
+def replay(work_id: int) -> str:
+    """A work, operation by operation."""
+    work = taught_work(work_id)
+    figure = task_figure(task_of(work.assignment))
+    log = [
+        {"stored": operation.stored.isoformat(timespec="seconds") + "Z", **operation.document}
+        for operation in work.operations
+    ]
+    return render_template("classes/replay.html", work=work, figure=figure, log=log)
+
+
+@teachers_only
+def set_terms(assignment_id: int) -> ResponseReturnValue:
+    """Change when and for whom a task is."""
+    assignment = taught_assignment(assignment_id)
+    try:
+        terms = settings.read_settings(request.form, assignment.school_class, assignment.due)
+        settings.change(assignment, terms)
+    except Refused as wrong:
+        return show(assignment, str(wrong), isinstance(wrong, settings.DuePassed)), 422
+    flash(_("The dates and conditions are changed."))
+    return redirect(url_for("classes.assignment", assignment_id=assignment.id))
+
+
+@teachers_only
+def set_place(assignment_id: int) -> Response:
+    """Move a task before the one before it, or after the one after it."""
+    assignment = taught_assignment(assignment_id)
+    assigning.move(assignment, -1 if request.form.get("way") == "before" else 1)
+    return redirect(url_for("classes.school_class", class_id=assignment.class_id))
+
+
+@teachers_only
+def ask_remove(assignment_id: int) -> str:
+    """Say what would be lost with an assignment."""
+    assignment = taught_assignment(assignment_id)
+    attempts = sum(len(work.hand_ins) for work in assignment.works)
+    return render_template(
+        "confirm.html",
+        title=_("Remove “%(title)s” from %(name)s?", title=assignment.sheet.title, name=assignment.school_class.name),
+        lost=[
+            _(
+                "%(works)s with %(attempts)s, their results and comments",
+                works=amounts.works(len(assignment.works)),
+                attempts=amounts.attempts(attempts),
+            )
+        ],
+        keep=_("The task itself stays among your tasks."),
+        export=url_for("roster.class_data", class_id=assignment.class_id),
+        action=url_for("classes.remove", assignment_id=assignment.id),
+        deed=_("Remove from the class"),
+        back=url_for("classes.assignment", assignment_id=assignment.id),
+    )
+
+
+@teachers_only
+def remove(assignment_id: int) -> Response:
+    """Take a task away from a class, with all works on it."""
+    assignment = taught_assignment(assignment_id)
+    flash(_("%(title)s was removed from %(name)s.", title=assignment.sheet.title, name=assignment.school_class.name))
+    assigning.remove(session(), assignment)
+    return redirect(url_for("classes.school_class", class_id=assignment.class_id))
+
+
+@teachers_only
+def set_feedback(assignment_id: int) -> Response:
+    """Choose how much a hand-in tells the students of this class, and what they may."""
+    assignment = taught_assignment(assignment_id)
+    may = request.form.getlist("may") if "may" in request.form else None
+    assigning.set_feedback(assignment, request.form.get("feedback", ""), may)
+    flash(_("From now on students see: %(what)s.", what=_(FEEDBACK_WORDS[assignment.feedback])))
+    return redirect(url_for("classes.assignment", assignment_id=assignment.id))

@@ -1,0 +1,39 @@
+"""Scripts and styles are kept by browsers for good, under an address that changes with what is in them."""
+
+from widepin.web import static_files
+
+
+def url(app, filename):
+    with app.test_request_context():
+        return app.url_for("static", filename=filename)
+
+
+def test_a_file_under_the_address_of_its_version_is_kept(app):
+    address = url(app, "look/look.css")
+    assert address == f"/static/{static_files.version()}/look/look.css"
+    answer = app.test_client().get(address)
+    assert answer.status_code == 200
+    kept = answer.cache_control
+    assert kept.immutable and kept.public and kept.max_age == static_files.A_YEAR and not kept.no_cache
+
+
+def test_a_page_of_an_older_version_gets_the_file_as_it_is_now_and_does_not_keep_it(app):
+    client = app.test_client()
+    now = client.get(url(app, "look/look.css")).data
+    for address in ("/static/look/look.css", "/static/0123456789ab/look/look.css"):
+        answer = client.get(address)
+        assert answer.data == now and not answer.cache_control.immutable
+    assert client.get("/static/0123456789ab/look/nothing.css").status_code == 404
+    assert client.get("/static/0123456789ab/../app.py").status_code == 404
+
+
+def test_the_version_changes_with_any_file(tmp_path, monkeypatch):
+    (tmp_path / "board").mkdir()
+    script = tmp_path / "board" / "board.js"
+    script.write_text("let a = 1;")
+    monkeypatch.setattr(static_files, "FOLDER", tmp_path)
+    first = static_files.version.__wrapped__()
+    script.write_text("let a = 2;")
+    second = static_files.version.__wrapped__()
+    script.rename(tmp_path / "board" / "paper.js")
+    assert len({first, second, static_files.version.__wrapped__()}) == 3
