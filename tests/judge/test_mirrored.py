@@ -2,11 +2,12 @@
 
 from dataclasses import replace
 
+import numpy as np
 import pytest
 
 from tests.zoo import steps
 from widepin.documents.task import read_task
-from widepin.judge.mirrored import apart, mirror_images, other_intersections, place_of
+from widepin.judge.mirrored import answer_of, apart, mirror_images, other_intersections, place_of
 from widepin.judge.task import Wanted
 from widepin.plane.shapes import Circle, Kind, Line, Point
 from widepin.school.tasks.library import LIBRARY
@@ -55,3 +56,16 @@ def test_a_line_is_the_same_whatever_points_span_it():
     line = Line(0.0, 1.0, 1.0, 2.0)
     assert place_of(line, Kind.LINE) == pytest.approx(place_of(Line(2.0, 5.0, -3.0, -6.0), Kind.LINE))
     assert place_of(line, Kind.RAY) != pytest.approx(place_of(Line(2.0, 5.0, -3.0, -6.0), Kind.RAY))
+
+
+def test_an_answer_of_which_a_part_is_gone_lies_nowhere():
+    """One of two points exists; the segment does not reach the other."""
+    given = steps("A free_point at=0,0\nB free_point at=4,0\nC free_point at=9,0")
+    model = steps(
+        "k circle A B\nl line A C\nX intersection l k pick=2\nm circle B A\ns segment B C\nY intersection s m pick=1"
+    )
+    task = replace(CROWN, given=given, model=model, wanted=(Wanted("X", "point"), Wanted("Y", "point")), conditions=())
+    measures, places = answer_of(task, model, ["X", "Y"], ["A", "B", "C"])
+    assert measures.shape == places.shape == (1,) and np.isnan(measures).all() and np.isnan(places).all()
+    whole, _ = answer_of(task, model, ["X"], ["A", "B", "C"])
+    assert whole.shape == (4,) and np.isfinite(whole).all()

@@ -50,6 +50,14 @@ def test_the_midline_is_parallel_to_the_side():
     assert ("parallel", "a", "m") in truths(TRIANGLE, made)
 
 
+def test_the_base_angles_of_an_isosceles_triangle():
+    """The apex is as far from A as from B; the angle there is another."""
+    made = "m perpendicular_bisector A B\nT point_on m at=3,9\na line A T\nb line B T\nX line A B"
+    angles = [one[1:] for one in truths(AB, made, "line X") if one[0] == "equal_angle"]
+    assert [{frozenset(one) for one in group} for group in angles] == [{frozenset("ABT")}], angles
+    assert {one[1] for one in angles[0]} == {"A", "B"}, "the vertices of the base"
+
+
 @pytest.mark.parametrize(
     "made",
     [
