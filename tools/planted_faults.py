@@ -42,6 +42,11 @@ OPERATORS = [
 ]
 """The kinds of faults, by their names in cosmic-ray: those that people make."""
 
+PYTEST = (sys.executable, "-m", "pytest", "-q")
+
+LEFT_BEHIND = (".git", ".venv", "node_modules", "var", "__pycache__")
+"""Folders that the copies do without."""
+
 MOST_TESTS, SECONDS = 25, 90
 """Tests that look for one fault, and for how long; a fault that makes them hang is found."""
 
@@ -75,22 +80,10 @@ def faults(path: Path) -> Iterator[Fault]:
 
 def contexts(folder: Path) -> dict[str, dict[int, list[str]]]:
     """Module -> line -> the tests that run it, from one run of all tests but those of the browser and of running it."""
+    parallel = ("-n", "2", "--dist", "loadscope", "-p", "no:randomly")
+    covered = ("--cov", "--cov-context=test", "--cov-report=", "--cov-fail-under=0")
     subprocess.run(
-        [
-            sys.executable,
-            "-m",
-            "pytest",
-            "-q",
-            "-n",
-            "2",
-            "--dist",
-            "loadscope",
-            "-p",
-            "no:randomly",
-            "--cov",
-            "--cov-context=test",
-        ]
-        + ["--cov-report=", "--no-cov-on-fail", "tests", "--ignore=tests/browser", "--ignore=tests/running"],
+        [*PYTEST, *parallel, *covered, "tests", "--ignore=tests/browser", "--ignore=tests/running"],
         cwd=ROOT,
         env=environment(ROOT) | {"COVERAGE_FILE": str(folder / "coverage")},
         stdout=sys.stderr,
@@ -114,16 +107,12 @@ def read(folder: Path) -> dict[str, dict[int, list[str]]]:
 
 def environment(root: Path) -> dict[str, str]:
     """How tests are run on the program in a folder."""
-    return {
-        **os.environ,
-        "PYTHONPATH": f"{root / 'src'}:{root}",
-        "PYDANTIC_DISABLE_PLUGINS": "__all__",
-        "PYTHONDONTWRITEBYTECODE": "1",
-    }
+    here = {"PYTHONPATH": f"{root / 'src'}:{root}", "PYTHONDONTWRITEBYTECODE": "1"}
+    return {**os.environ, **here, "PYDANTIC_DISABLE_PLUGINS": "__all__"}
 
 
 def tests_for(fault: Fault, known: dict[str, dict[int, list[str]]], rng: random.Random) -> list[str]:
-    """The tests that look for a fault: those that run its line, of the module's own tests first, then a choice of others."""
+    """The tests that look for a fault: those that run its line, the module's own first, then a choice of others."""
     every = known.get(fault.path, {}).get(fault.line, [])
     own = [test for test in every if Path(fault.path).stem in test]
     others = [test for test in every if test not in own]
@@ -142,7 +131,7 @@ def is_found(fault: Fault, tests: list[str], copy: Path) -> bool:
     path.write_text(planted)
     try:
         done = subprocess.run(
-            [sys.executable, "-m", "pytest", "-q", "-x", "-p", "no:randomly", "-p", "no:cacheprovider", *tests],
+            [*PYTEST, "-x", "-p", "no:randomly", "-p", "no:cacheprovider", *tests],
             cwd=copy,
             env=environment(copy),
             capture_output=True,
@@ -178,9 +167,7 @@ def main() -> None:
         copies: Queue[Path] = Queue()
         for number in range(2):
             copy = Path(temporary) / f"copy-{number}"
-            shutil.copytree(
-                ROOT, copy, ignore=shutil.ignore_patterns(".git", ".venv", "node_modules", "var", "__pycache__")
-            )
+            shutil.copytree(ROOT, copy, ignore=shutil.ignore_patterns(*LEFT_BEHIND))
             copies.put(copy)
 
         def look(numbered: tuple[int, Fault]) -> tuple[Fault, bool]:
@@ -196,9 +183,8 @@ def main() -> None:
         with ThreadPoolExecutor(2) as workers:
             results = list(workers.map(look, enumerate(chosen)))
     survived = [fault for fault, found in results if not found]
-    print(
-        f"\n{len(results) - len(survived)} of {len(results)} found ({1 - len(survived) / len(results):.0%}), of {len(every)}"
-    )
+    share = 1 - len(survived) / len(results)
+    print(f"\n{len(results) - len(survived)} of {len(results)} found ({share:.0%}), of {len(every)} that there are")
     for fault in survived:
         print(f"{fault.path}:{fault.line} {fault.operator.removeprefix('core/')}: {fault.what}")
 

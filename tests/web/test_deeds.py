@@ -144,7 +144,7 @@ def school_of_deeds(app):
 ADDED, REMOVED, CHANGED = "added", "removed", "changed"
 
 # deed: (who, address, form, what it did: table, how, how many rows, values that one of them has)
-DEEDS = {
+DEEDS: dict[str, tuple] = {
     "a class is made": (TEACHER, "/classes", {"name": "Vault 7"}, [("school_class", ADDED, 1, {"name": "Vault 7"})]),
     "a class is renamed": (
         TEACHER,
