@@ -10,7 +10,7 @@ def url(app, filename):
 
 def test_a_file_under_the_address_of_its_version_is_kept(app):
     address = url(app, "look/look.css")
-    assert address == f"/static/{static_files.version()}/look/look.css"
+    assert address == f"/static/{static_files.digest()}/look/look.css"
     answer = app.test_client().get(address)
     assert answer.status_code == 200
     kept = answer.cache_control
@@ -32,8 +32,8 @@ def test_the_version_changes_with_any_file(tmp_path, monkeypatch):
     script = tmp_path / "board" / "board.js"
     script.write_text("let a = 1;")
     monkeypatch.setattr(static_files, "FOLDER", tmp_path)
-    first = static_files.version.__wrapped__()
+    first = static_files.digest.__wrapped__()
     script.write_text("let a = 2;")
-    second = static_files.version.__wrapped__()
+    second = static_files.digest.__wrapped__()
     script.rename(tmp_path / "board" / "paper.js")
-    assert len({first, second, static_files.version.__wrapped__()}) == 3
+    assert len({first, second, static_files.digest.__wrapped__()}) == 3

@@ -54,7 +54,7 @@ from .logs import use_logs
 from .metrics import measure
 from .navigation import Navigation
 from .reading import NumberConverter
-from .static_files import use_static_files, version
+from .static_files import digest, use_static_files
 
 FEATURES = (
     signin,
@@ -123,7 +123,7 @@ def create_app(settings: dict[str, Any]) -> Flask:
     personal codes follow from; SECRET_KEY if None. SCHOOL_NAME, TIME_ZONE: of the school. DATA: the folder whose disk
     is watched for room. REVISION: the migration that the database should have seen, if that is asked.
     """
-    app = Flask(__name__, static_url_path=f"/static/{version()}")
+    app = Flask(__name__, static_url_path=f"/static/{digest()}")
     app.config.update(DEFAULTS | settings)
     app.config["CODES_KEY"] = app.config["CODES_KEY"] or app.config["SECRET_KEY"]
     use_logs(app)

@@ -14,7 +14,7 @@ from ..school.states import Role
 class Entry:
     """An entry of the main navigation: what it says, where it leads, for whom, and under which features it is current.
 
-    ``place``: entries stand in this order.
+    ``words``: marked for translation. ``place``: entries stand in this order.
     """
 
     words: str
@@ -39,3 +39,9 @@ class Navigation:
             for entry in self.entries
             if entry.role is person.role and (person.administrator or not entry.administrators_only)
         ]
+
+    def current(self, person: Person, endpoint: str | None) -> Entry | None:
+        """The entry under which a page stands: the one that leads to it, else the first that has its feature."""
+        entries, feature = self(person), (endpoint or "").partition(".")[0]
+        leading = (entry for entry in entries if entry.endpoint == endpoint)
+        return next(leading, next((entry for entry in entries if feature in entry.blueprints), None))

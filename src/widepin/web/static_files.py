@@ -19,18 +19,18 @@ A_YEAR = 365 * 24 * 3600
 
 ENDPOINTS = ("static", "static_now")
 
-VERSION = re.compile(r"[0-9a-f]{12}/")
+DIGEST = re.compile(r"[0-9a-f]{12}/")
 
 
 @cache
-def version() -> str:
+def digest() -> str:
     """A digest of all files that are served."""
-    digest = hashlib.sha256()
+    contents = hashlib.sha256()
     for path in sorted(FOLDER.rglob("*")):
         if path.is_file():
-            digest.update(f"{path.relative_to(FOLDER)}\n".encode())
-            digest.update(hashlib.sha256(path.read_bytes()).digest())
-    return digest.hexdigest()[:12]
+            contents.update(f"{path.relative_to(FOLDER)}\n".encode())
+            contents.update(hashlib.sha256(path.read_bytes()).digest())
+    return contents.hexdigest()[:12]
 
 
 def use_static_files(app: Flask) -> None:
@@ -38,7 +38,7 @@ def use_static_files(app: Flask) -> None:
 
     def without_version(filename: str) -> Response:
         """A file by its bare name, or one that a page of an older version asks for: as it is now."""
-        return app.send_static_file(VERSION.sub("", filename, count=1))
+        return app.send_static_file(DIGEST.sub("", filename, count=1))
 
     def keep(response: Response) -> Response:
         if request.endpoint == "static" and response.status_code in (200, 206, 304):

@@ -2,15 +2,17 @@
 
 from flask import Blueprint
 
+from ...documents.language import marked
 from ...school.states import Role
 from ..navigation import Entry
 from . import assignments, views
 
 blueprint = Blueprint("classes", __name__)
 
-NAVIGATION = (
-    Entry("Classes", "classes.index", Role.TEACHER, ("classes", "roster", "handins", "class_tools", "marks"), 1),
-)
+IN_CLASSES = ("classes", "roster", "handins", "class_tools", "marks", "practice", "terms")
+"""Features whose pages stand under a teacher's classes."""
+
+NAVIGATION = (Entry(marked("Classes"), "classes.index", Role.TEACHER, IN_CLASSES, 1),)
 
 blueprint.add_url_rule("/classes", "index", views.index)
 blueprint.add_url_rule("/classes/<int:class_id>", "school_class", views.school_class)

@@ -2,13 +2,14 @@
 
 from flask import Blueprint
 
+from ...documents.language import marked
 from ...school.states import Role
 from ..navigation import Entry
 from . import assign, library, views
 
 blueprint = Blueprint("sheets", __name__)
 
-NAVIGATION = (Entry("Task library", "sheets.library", Role.TEACHER, ("sheets",), 2),)
+NAVIGATION = (Entry(marked("Task library"), "sheets.library", Role.TEACHER, ("sheets", "demonstrations"), 2),)
 
 blueprint.add_url_rule("/library", "library", library.library)
 blueprint.add_url_rule("/library/<key>", "library_task", library.library_task)

@@ -2,13 +2,14 @@
 
 from flask import Blueprint
 
+from ...documents.language import marked
 from ...school.states import Role
 from ..navigation import Entry
 from . import views
 
 blueprint = Blueprint("tasks", __name__)
 
-NAVIGATION = (Entry("Tasks", "tasks.index", Role.STUDENT, ("tasks", "handins"), 1),)
+NAVIGATION = (Entry(marked("Tasks"), "tasks.index", Role.STUDENT, ("tasks", "handins"), 1),)
 
 blueprint.add_url_rule("/tasks", "index", views.index)
 blueprint.add_url_rule("/tasks/<int:assignment_id>", "board", views.board)
