@@ -47,7 +47,7 @@ def test_a_command_is_understood(page, line):
         for path in rest if name == "test" else ():
             assert path.startswith("-") or (ROOT / path).exists(), line
         return
-    command = main
+    command: click.Command = main
     for word in words:
         if not isinstance(command, click.Group):
             break

@@ -11,6 +11,7 @@ import re
 from collections.abc import Iterator
 from importlib.metadata import PackageNotFoundError, metadata
 from pathlib import Path
+from typing import Any
 
 ROOT = Path(__file__).parents[1]
 PAGE = ROOT / "docs/licences.md"
@@ -29,7 +30,7 @@ def python_packages(lock: str) -> dict[str, str]:
 def licence_of(name: str) -> str:
     """The licence of an installed Python package, as its makers say it."""
     try:
-        about = metadata(name)
+        about: Any = metadata(name)  # a message of the email package, whose methods the type leaves out
     except PackageNotFoundError:
         return "not needed on this system"
     expression = about.get("License-Expression")

@@ -1,23 +1,23 @@
 """The main navigation: entries by role, texts that are translated, and at most one entry that is current."""
 
 import re
-from types import SimpleNamespace
+from types import ModuleType
 
 import pytest
 
 from widepin.documents.language import marked
+from widepin.school.models import Person
 from widepin.school.states import Role
 from widepin.web.navigation import Entry, Navigation
 
-TWO = SimpleNamespace(
-    NAVIGATION=(
-        Entry("Marks", "results.marks", Role.TEACHER, ("results",), 2),
-        Entry("Practice", "results.practice", Role.TEACHER, ("results",), 1),
-        Entry("Keys", "results.keys", Role.TEACHER, ("results",), 3, administrators_only=True),
-        Entry("Tasks", "tasks.index", Role.STUDENT, ("tasks",), 1),
-    )
+TWO = ModuleType("results")
+vars(TWO)["NAVIGATION"] = (
+    Entry("Marks", "results.marks", Role.TEACHER, ("results",), 2),
+    Entry("Practice", "results.practice", Role.TEACHER, ("results",), 1),
+    Entry("Keys", "results.keys", Role.TEACHER, ("results",), 3, administrators_only=True),
+    Entry("Tasks", "tasks.index", Role.STUDENT, ("tasks",), 1),
 )
-TEACHER = SimpleNamespace(role=Role.TEACHER, administrator=False)
+TEACHER = Person(role=Role.TEACHER, administrator=False)
 
 
 @pytest.mark.parametrize(
@@ -39,7 +39,7 @@ def test_one_entry_is_current_where_a_feature_has_two(endpoint, words):
 def test_entries_stand_in_their_order_and_for_their_role():
     navigation = Navigation([TWO])
     assert [entry.words for entry in navigation(TEACHER)] == ["Practice", "Marks"]
-    administrator = SimpleNamespace(role=Role.TEACHER, administrator=True)
+    administrator = Person(role=Role.TEACHER, administrator=True)
     assert [entry.words for entry in navigation(administrator)] == ["Practice", "Marks", "Keys"]
 
 
