@@ -13,6 +13,6 @@ def test_pages_and_pictures_have_the_same_colours():
 
 
 def test_every_colour_that_a_style_names_is_there():
-    named = {name for path in LOOK.glob("*.css") for name in re.findall(r"var\(--([\w-]+)\)", path.read_text())}
+    named = {name for path in LOOK.rglob("*.css") for name in re.findall(r"var\(--([\w-]+)\)", path.read_text())}
     other = {"serif"} | {name for name in named if name.startswith("bs-")}
     assert named - other <= set(COLOURS)

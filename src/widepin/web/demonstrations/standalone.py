@@ -20,7 +20,7 @@ from ..drawing.views import book
 
 STATIC = Path(__file__).resolve().parents[1] / "static"
 ENTRY = "demonstration/show.js"
-STYLES = ("look/colours.css", "look/figure.css", "look/demonstration.css")
+STYLES = ("look/colours.css", "look/figure.css", "look/pages/demonstration.css")
 IMPORT = re.compile(r'(\bfrom\s+|\bimport\s+)"(\.{1,2}/[^"]+)"')
 
 

@@ -73,7 +73,10 @@ export class Elementary {
     const { make, from } = figure.step(id);
     for (const { steps: construction, turn } of figure.book.makes[make].constructions) {
       if (turn) {
-        const [side] = figure.book.play("side point point point", turn.of.flatMap((entry) => figure.shape(from[entry])));
+        const [side] = figure.book.play(
+          "side point point point",
+          turn.of.flatMap((entry) => figure.shape(from[entry])),
+        );
         if (!(side * turn.side > 0)) continue;
       }
       const known = new Set(taken);

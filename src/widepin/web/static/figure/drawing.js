@@ -131,4 +131,3 @@ function lettered(name) {
     },
   };
 }
-
