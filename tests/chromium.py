@@ -1,6 +1,8 @@
-"""How Debian's Chromium is started: as root, and quiet on the network."""
+"""How Debian's Chromium is started: without its own windows, which take half of the time, as root, and quiet on the
+network.
+"""
 
-EXECUTABLE = "/usr/bin/chromium"
+EXECUTABLE = "/usr/bin/chromium-headless-shell"
 CHROMIUM = [
     "--no-sandbox",
     "--disable-gpu",

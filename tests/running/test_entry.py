@@ -25,7 +25,7 @@ def test_what_debian_has_never_heard_of_is_installed(tmp_path):
     )
     assert done.returncode == 0, done.stderr
     update, install = (tmp_path / "asked").read_text().splitlines()
-    assert update.startswith("update") and "mariadb-server chromium" in install
+    assert update.startswith("update") and "mariadb-server chromium-headless-shell" in install
     assert "installing from Debian" in done.stderr
 
 
