@@ -13,10 +13,10 @@ COMPUTING = (
     "plane/predicates.py",
     "judge/positions/drags.py",
     "judge/trials/breaks.py",
-    "judge/trials/proving.py",
+    "judge/trials/certifying.py",
 )
 HELPERS = {"spanned", "directed", "round_about"} | {  # steps of others, which have examples themselves
-    f"Proving.{name}" for name in ("seen_by_floats", "holds_in_balls", "shapes_in_balls", "finding")
+    f"Certifier.{name}" for name in ("seen_by_floats", "holds_in_balls", "shapes_in_balls", "finding")
 }
 
 

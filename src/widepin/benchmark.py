@@ -37,7 +37,7 @@ GIVEN = [
 
 
 @dataclass(frozen=True)
-class Measured:
+class Timing:
     """Median seconds for one work: its floor, its verdict, the verdict with its whole report; and their ratios.
 
     A ratio is the median of those of single runs, since a machine's speed swings more from second to second than
@@ -166,7 +166,7 @@ def timed(*runs: Callable[[], Any]) -> NDArray[np.float64]:
     return seconds
 
 
-def measured() -> list[Measured]:
+def measured() -> list[Timing]:
     """Works of 5, 40 and 200 steps, sound, fragile and by eye."""
     rows = []
     for name, make in (("sound", sound), ("fragile", fragile), ("eyeballed", eyeballed)):
@@ -176,7 +176,7 @@ def measured() -> list[Measured]:
             floor = floor_of(task, work, max(rounds, 1))
             seconds = timed(floor, partial(judge, task, work, report=False), partial(judge, task, work))
             ratios = np.median(seconds / seconds[:, :1], axis=0)
-            rows.append(Measured(name, count, outcome, *np.median(seconds, axis=0).tolist(), *ratios[1:].tolist()))
+            rows.append(Timing(name, count, outcome, *np.median(seconds, axis=0).tolist(), *ratios[1:].tolist()))
     return rows
 
 

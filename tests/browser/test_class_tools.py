@@ -1,4 +1,4 @@
-"""Class tools, proven constructions: given by the teacher, used by students on the board."""
+"""Class tools, constructions: given by the teacher, used by students on the board."""
 
 import pytest
 from playwright.sync_api import expect
@@ -19,7 +19,7 @@ def take(desk):
 def test_a_whole_task_is_built_with_a_class_tool_by_keyboard(round_a_gable):
     desk, page = round_a_gable, round_a_gable.page
     take(desk)
-    expect(page.locator(".proven .point")).to_have_count(2)
+    expect(page.locator(".class-tool-figure .point")).to_have_count(2)
     page.keyboard.type("ABBC")
     desk.take("intersection")
     page.keyboard.type("de")
@@ -32,7 +32,7 @@ def test_a_whole_task_is_built_with_a_class_tool_by_keyboard(round_a_gable):
         "3 f: circle centred D through A",
     ]
     expect(page.locator(".step-list .count")).to_have_text("3 of 7 moves")
-    expect(page.locator(".proven")).to_be_hidden()
+    expect(page.locator(".class-tool-figure")).to_be_hidden()
     assert [one["operation"]["op"] for one in desk.stored()] == ["use", "use", "add", "add"]
     desk.hand_in()
     expect(page.locator(".big-results .result-item.good")).to_have_count(3)

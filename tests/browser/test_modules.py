@@ -84,13 +84,13 @@ def random_logs(count):
     """A task, and random logs on it in which every operation fits; some use a class tool of several steps."""
     from widepin.documents.operations import read_operation
     from widepin.documents.task import read_task
-    from widepin.judge.costs.compound_tools import compound_tool_of
+    from widepin.judge.costs.class_tools import class_tool_geometry
     from widepin.school.tasks.library import LIBRARY
     from widepin.school.works.history import History, OperationRefused
 
     rng = random.Random(8)
     centre = read_task(LIBRARY["perpendicular-bisector"].document())
-    rule = compound_tool_of(centre.given, centre.model, ["m"])
+    rule = class_tool_geometry(centre.given, centre.model, ["m"])
     task = read_task(LIBRARY["circumcircle"].document())
     logs = []
     for _ in range(count):

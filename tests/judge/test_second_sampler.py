@@ -17,9 +17,9 @@ from widepin.documents.task import read_work
 from widepin.judge.judging import judge
 from widepin.judge.positions.ordering import sources_first
 from widepin.judge.task import Work
+from widepin.judge.trials.certifying import Certifier
 from widepin.judge.trials.examination import Examination
 from widepin.judge.trials.findings import Ruling
-from widepin.judge.trials.proving import Proving
 from widepin.judge.verdict import Outcome
 from widepin.plane.figure import Evaluation
 from widepin.plane.shapes import Circle, Kind
@@ -108,14 +108,14 @@ def test_every_claim_of_a_report_holds_in_fresh_positions():
         if found.report is None or not (found.report.truths or found.report.repeated):
             continue
         examined = Examination(case.task, case.work.steps)
-        proving = Proving(examined)
+        certifier = Certifier(examined)
         for column, position in enumerate(positions(examined, only_given=False, seed=5)[:, :4].T, start=10**6):
-            proving.in_balls[column] = examined.in_balls(position.tolist())
-            if proving.in_balls[column] is None:
+            certifier.in_balls[column] = examined.in_balls(position.tolist())
+            if certifier.in_balls[column] is None:
                 continue
             for truth in found.report.truths:
                 looked_at += 1
-                assert proving.holds_in_balls(truth, [column]), f"{case.name}: {truth}"
+                assert certifier.holds_in_balls(truth, [column]), f"{case.name}: {truth}"
     assert looked_at > 200
 
 

@@ -6,8 +6,8 @@ from tests import zoo
 from tests.judge.test_judging import AB, ALL, DEMO, TASKS_BY_NAME, task, verdict
 from widepin.judge.reports.truths import MOST
 from widepin.judge.task import Condition
+from widepin.judge.trials.certifying import Certifier
 from widepin.judge.trials.examination import Examination
-from widepin.judge.trials.proving import Proving
 from widepin.school.tasks.library.notation import rel
 
 TRIANGLE = "A free_point at=1,1\nB free_point at=7,2\nC free_point at=3,6"
@@ -132,9 +132,9 @@ def test_balls_tell_a_near_miss_from_an_equality():
         low, high = f"N{n}", f"M{n}"
     lines += [f"c circle {high} A", "T intersection l c other_than=A"]
     examined = Examination(task(AB, ["point X"], [rel("distinct", "X", "A")]), zoo.steps("\n".join(lines)))
-    proving = Proving(examined)
-    assert not proving.is_proven(Condition("equal_length", (("A", high), ("T", "B"))))
-    assert proving.is_proven(Condition("equal_length", (("A", high), (high, "T"))))
+    certifier = Certifier(examined)
+    assert not certifier.is_proven(Condition("equal_length", (("A", high), ("T", "B"))))
+    assert certifier.is_proven(Condition("equal_length", (("A", high), (high, "T"))))
 
 
 @pytest.mark.parametrize(("title", "expected", "made"), DEMO, ids=[f"{t}-{e}-{len(m)}" for t, e, m in DEMO])

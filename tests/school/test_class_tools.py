@@ -22,7 +22,7 @@ def first_year(session):
 @pytest.fixture
 def centre_line(session, first_year):
     proven = sheets.new_sheet(session, first_year.teacher, LIBRARY["perpendicular-bisector"].document())
-    return class_tools.give(session, first_year, "Mid rule", "one", class_tools.proven_on_sheet(proven))
+    return class_tools.give(session, first_year, "Mid rule", "one", class_tools.tool_of_sheet(proven))
 
 
 @pytest.fixture
@@ -137,16 +137,16 @@ def test_a_class_tool_that_cannot_be_given_is_said(session, first_year, centre_l
 
 def test_only_what_is_proven_becomes_a_class_tool(session, first_year, work):
     with pytest.raises(Refused, match="not finished"):
-        class_tools.proven_on_sheet(sheets.new_sheet(session, first_year.teacher, dict(sheets.BLANK)))
+        class_tools.tool_of_sheet(sheets.new_sheet(session, first_year.teacher, dict(sheets.BLANK)))
     put(session, work, {"op": "add", "step": {"id": "k", "make": "circle", "from": ["A", "B"]}})
     wrong = handins.hand_in(session, work)
     with pytest.raises(Refused, match="holds everywhere"):
-        class_tools.proven_by(wrong)
+        class_tools.tool_of_attempt(wrong)
 
 
 def test_a_students_sound_work_becomes_a_class_tool(session, work, centre_line):
     put(session, work, *round_a_gable(centre_line))
-    document = class_tools.proven_by(handins.hand_in(session, work))
+    document = class_tools.tool_of_attempt(handins.hand_in(session, work))
     found = class_tools.read_class_tool(document)
     assert [blank.name for blank in found.takes] == ["A", "B", "C"] and found.gives == ("k",) and found.moves == 7
 

@@ -213,7 +213,7 @@ def parameters(app):
             "work_id": attempt.work_id,
             "person_id": attempt.work.student_id,
             "sheet_id": a_sheet(session),
-            "class_tool_id": compound_tool_of(session),
+            "class_tool_id": class_tool_geometry(session),
             "key": "midpoint",
             "part": "model",
             "filename": "look/look.css",
@@ -234,7 +234,7 @@ def a_sheet(session):
     return made.id
 
 
-def compound_tool_of(session):
+def class_tool_geometry(session):
     """A class tool of the first year's teacher."""
     return session.scalars(select(ClassTool.id)).first()
 

@@ -82,7 +82,7 @@ class School:
         practice.set_topics(session, first, set())
         self.last = max(one.position for one in first.assignments)
         new = assign(session, sheet, first, settings.proposed())
-        tool = class_tools.give(session, first, f"Kite {new.id}", "one", class_tools.proven_on_sheet(sheet))
+        tool = class_tools.give(session, first, f"Kite {new.id}", "one", class_tools.tool_of_sheet(sheet))
         phrases.keep(session, teacher, f"Said often {new.id}")
         phrase = next(one for one in phrases.of(session, teacher) if str(new.id) in one.text)
         self.ids = {

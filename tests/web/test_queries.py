@@ -41,7 +41,7 @@ class LargeClass:
                 sheet = sheets.new_sheet(session, found.teacher, LIBRARY[key].document())
                 terms = settings.proposed(class_tools=tuple(found.class_tools))
                 made = assigning.assign(session, sheet, found, terms)
-                class_tools.give(session, found, key, "one", class_tools.proven_on_sheet(sheet))
+                class_tools.give(session, found, key, "one", class_tools.tool_of_sheet(sheet))
                 session.refresh(found)
                 self.ids |= {"assignment": made.id, "sheet": sheet.id}
             for assignment in found.assignments:

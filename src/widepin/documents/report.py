@@ -9,7 +9,7 @@ from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 
 from ..judge.costs.elementary import Costs
 from ..judge.task import Condition, Names
-from ..judge.trials.proving import TRUTHS
+from ..judge.trials.certifying import TRUTHS
 from ..judge.verdict import ConditionReport, Fate, Measured, Mend, Quantity, Report
 from ..plane.steps import Step
 from ..plane.strokes import Strokes

@@ -7,7 +7,7 @@ from collections.abc import Iterable, Sequence
 from functools import cached_property
 
 from ..judge.conditions import RELATIONS, RelationName
-from ..judge.costs.compound_tools import CompoundTool
+from ..judge.costs.class_tools import ClassToolGeometry
 from ..judge.reports.sameness import known_as
 from ..judge.task import MODEL, Allowance, Condition, Names, Task, Use
 from ..judge.verdict import Outcome, Report, Verdict
@@ -187,7 +187,7 @@ def instruction_to_use(use: Use, steps: Sequence[Step]) -> str:
     )
 
 
-def class_tool_in_words(class_tool: CompoundTool) -> str:
+def class_tool_in_words(class_tool: ClassToolGeometry) -> str:
     """What a class tool asks for and what it makes: From the points A and B it makes the line m."""
     kinds = {step.id: MAKES[step.make].gives for step in class_tool.steps}
     asks = _of_each_kind((kind_in_words(blank.kind), blank.name) for blank in class_tool.takes)

@@ -13,7 +13,7 @@ from __future__ import annotations
 from ..plane.rules import broken
 from ..plane.steps import IllFormed, check_steps
 from ..plane.tolerances import DIGITS
-from .costs.compound_tools import at_result, without_helpers
+from .costs.class_tools import at_result, without_helpers
 from .costs.counts import by_hand, counted, counted_alone, refused_tool
 from .positions.references import check_references
 from .reports.report import report_on

@@ -88,7 +88,7 @@ class Condition:
 
 @dataclass(frozen=True)
 class Use:
-    """One use of a class tool that is a proven construction: the ids of all its steps, and which are its results.
+    """One use of a class tool that is a construction: the ids of all its steps, and which are its results.
 
     ``moves``: what the use counts, however many steps it took.
     """

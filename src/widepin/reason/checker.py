@@ -14,8 +14,8 @@ from itertools import combinations, permutations
 from ..judge.conditions import RELATIONS, RelationName
 from ..judge.reports.sameness import known_as
 from ..judge.task import MODEL, Condition
+from ..judge.trials.certifying import TRUTHS, Certifier
 from ..judge.trials.examination import Examination
-from ..judge.trials.proving import TRUTHS, Proving
 from .drawing import after_making, columns_where_all_is, drawn_in, put_model
 from .drawn import Drawn, lie_in_a_row
 from .facts import Fact, Rel, Term, fact, lengths_of, three
@@ -40,7 +40,7 @@ class _State:
 
     drawn: Drawn
     made: set[Fact]
-    proving: Proving
+    certifier: Certifier
     columns: list[int] | None
 
 
@@ -53,7 +53,7 @@ def check(proof: Proof, examined: Examination, numbers: Sequence[int], answer: M
     if cases and not _cover(cases, proof.open_case):
         return Wrong(1, "its cases are not all that there are")
     columns = columns_where_all_is(examined, numbers, further=True)
-    proving = Proving(examined)
+    certifier = Certifier(examined)
     for case in cases:
         drawn = drawn_in(examined, numbers, columns, further=True)
         put_model(drawn, examined, columns, further=True)
@@ -61,7 +61,7 @@ def check(proof: Proof, examined: Examination, numbers: Sequence[int], answer: M
             return Wrong(1, "no position is of its case")
         made = {drawn.normal(one) for one, _steps in (*drawn.given, *after_making(drawn, examined, numbers))}
         wrong = _check_case(
-            proof, case, _State(drawn, made, proving, _columns(examined, numbers, case)), examined, answer
+            proof, case, _State(drawn, made, certifier, _columns(examined, numbers, case)), examined, answer
         )
         if wrong is not None:
             return wrong
@@ -326,8 +326,8 @@ def _holds(state: _State, one: Fact) -> bool:
     if not drawn.holds(drawn.normal(one)):
         return False
     if state.columns is None:
-        return all(map(state.proving.is_proven, _in_balls(drawn, one)))
-    return all(state.proving.holds_in_balls(condition, state.columns) for condition in _in_balls(drawn, one))
+        return all(map(state.certifier.is_proven, _in_balls(drawn, one)))
+    return all(state.certifier.holds_in_balls(condition, state.columns) for condition in _in_balls(drawn, one))
 
 
 def _in_balls(drawn: Drawn, one: Fact) -> Iterator[Condition]:

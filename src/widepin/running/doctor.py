@@ -45,7 +45,7 @@ class State(StrEnum):
 
 
 @dataclass(frozen=True)
-class Finding:
+class Diagnosis:
     """A thing that was looked at: how it stands, in words, and what to do where it is not good."""
 
     what: str
@@ -54,62 +54,62 @@ class Finding:
     remedy: str = ""
 
 
-def examine(path: Path) -> Iterator[Finding]:
+def examine(path: Path) -> Iterator[Diagnosis]:
     """Everything that can be told of a school from outside, one thing after the other. Nothing is changed."""
     try:
         settings = read(path)
     except BadSettings as wrong:
-        yield Finding("configuration", State.WRONG, str(wrong), "Correct it, or run bin/widepin setup.")
+        yield Diagnosis("configuration", State.WRONG, str(wrong), "Correct it, or run bin/widepin setup.")
         return
-    yield Finding("configuration", State.GOOD, f"{path} can be used")
+    yield Diagnosis("configuration", State.GOOD, f"{path} can be used")
     yield from (check(settings) for check in (_data, _space, _keys, _programs))
     yield from _database(settings)
     yield _serving(settings)
     yield _backups(settings)
 
 
-def _data(settings: Settings) -> Finding:
+def _data(settings: Settings) -> Diagnosis:
     folder = settings.folder
     if not folder.is_dir():
-        return Finding("data folder", State.WRONG, f"{folder} is not there", "Run bin/widepin setup.")
+        return Diagnosis("data folder", State.WRONG, f"{folder} is not there", "Run bin/widepin setup.")
     if not os.access(folder, os.W_OK):
-        return Finding(
+        return Diagnosis(
             "data folder", State.WRONG, f"{folder} cannot be written", f"Let this user own it: chown -R $USER {folder}"
         )
     if folder.stat().st_mode & (stat.S_IRWXG | stat.S_IRWXO):
-        return Finding(
+        return Diagnosis(
             "data folder", State.WORTH_A_LOOK, f"{folder} is open to other users", f"Close it: chmod 700 {folder}"
         )
-    return Finding("data folder", State.GOOD, f"{folder} is there, and this user's alone")
+    return Diagnosis("data folder", State.GOOD, f"{folder} is there, and this user's alone")
 
 
-def _space(settings: Settings) -> Finding:
+def _space(settings: Settings) -> Diagnosis:
     at = settings.folder if settings.folder.is_dir() else Path("/")
     free = shutil.disk_usage(at).free
     words = f"{free / (1 << 30):.1f} GB are free where the data live"
     if free < NEEDED_SPACE // 10:
-        return Finding("space", State.WRONG, words, "Make room at once: a full disk stops every save.")
+        return Diagnosis("space", State.WRONG, words, "Make room at once: a full disk stops every save.")
     if free < NEEDED_SPACE:
-        return Finding("space", State.WORTH_A_LOOK, words, "Make room before the disk is full.")
-    return Finding("space", State.GOOD, words)
+        return Diagnosis("space", State.WORTH_A_LOOK, words, "Make room before the disk is full.")
+    return Diagnosis("space", State.GOOD, words)
 
 
-def _keys(settings: Settings) -> Finding:
+def _keys(settings: Settings) -> Diagnosis:
     path = settings.folder / "keys.json"
     try:
         found = keys(settings.folder, make=False)
     except BadSettings as wrong:
-        return Finding("keys", State.WRONG, str(wrong), "Put keys.json back from a backup.")
+        return Diagnosis("keys", State.WRONG, str(wrong), "Put keys.json back from a backup.")
     if not found:
-        return Finding(
+        return Diagnosis(
             "keys", State.WORTH_A_LOOK, f"{path} is not there yet", "It is made by setup, or at the first start."
         )
     if path.stat().st_mode & (stat.S_IRWXG | stat.S_IRWXO):
-        return Finding("keys", State.WRONG, f"{path} can be read by other users", f"Close it: chmod 600 {path}")
-    return Finding("keys", State.GOOD, "there, and nobody else can read them")
+        return Diagnosis("keys", State.WRONG, f"{path} can be read by other users", f"Close it: chmod 600 {path}")
+    return Diagnosis("keys", State.GOOD, "there, and nobody else can read them")
 
 
-def _programs(settings: Settings) -> Finding:
+def _programs(settings: Settings) -> Diagnosis:
     missing = [name for name in ("mariadb", "mariadb-dump") if shutil.which(name) is None]
     if not settings.database:
         try:
@@ -117,16 +117,16 @@ def _programs(settings: Settings) -> Finding:
         except DatabaseTrouble:
             missing.append("mariadbd")
     if missing:
-        return Finding(
+        return Diagnosis(
             "programs",
             State.WRONG,
             f"{', '.join(missing)}: not installed",
             "Run bin/widepin setup, which installs them.",
         )
-    return Finding("programs", State.GOOD, "what the database and backups need is installed")
+    return Diagnosis("programs", State.GOOD, "what the database and backups need is installed")
 
 
-def _database(settings: Settings) -> Iterator[Finding]:
+def _database(settings: Settings) -> Iterator[Diagnosis]:
     try:
         with opened(settings) as url:
             engine = make_engine(url)
@@ -135,7 +135,7 @@ def _database(settings: Settings) -> Iterator[Finding]:
                 connection.execute(text("CREATE TEMPORARY TABLE doctor (n INT)"))
                 connection.execute(text("INSERT INTO doctor VALUES (1)"))
             engine.dispose()
-            yield Finding("database", State.GOOD, f"MariaDB {version} answers and writes")
+            yield Diagnosis("database", State.GOOD, f"MariaDB {version} answers and writes")
             found, newest = revision_of(url), newest_revision()
     except (DatabaseTrouble, SQLAlchemyError, OSError) as wrong:
         remedy = (
@@ -143,21 +143,21 @@ def _database(settings: Settings) -> Iterator[Finding]:
             if settings.database
             else f"See {settings.folder / 'database' / 'db.log'}; if the data are damaged, restore a backup."
         )
-        yield Finding("database", State.WRONG, str(wrong).splitlines()[0], remedy)
+        yield Diagnosis("database", State.WRONG, str(wrong).splitlines()[0], remedy)
         return
     if found == newest:
-        yield Finding("tables", State.GOOD, f"up to date ({newest})")
+        yield Diagnosis("tables", State.GOOD, f"up to date ({newest})")
     elif found is None:
-        yield Finding("tables", State.WORTH_A_LOOK, "not made yet", "bin/widepin setup makes them.")
+        yield Diagnosis("tables", State.WORTH_A_LOOK, "not made yet", "bin/widepin setup makes them.")
     elif found > newest:
-        yield Finding(
+        yield Diagnosis(
             "tables",
             State.WRONG,
             f"of a newer version ({found}) than this program ({newest})",
             "Use the newer program.",
         )
     else:
-        yield Finding(
+        yield Diagnosis(
             "tables",
             State.WORTH_A_LOOK,
             f"of an older version ({found}, now {newest})",
@@ -165,9 +165,9 @@ def _database(settings: Settings) -> Iterator[Finding]:
         )
 
 
-def _serving(settings: Settings) -> Finding:
+def _serving(settings: Settings) -> Diagnosis:
     if not is_served(lock_of(settings)):
-        return Finding(
+        return Diagnosis(
             "serving", State.WORTH_A_LOOK, "the school is not served", "Start bin/widepin serve, or its systemd unit."
         )
     host = f"[{settings.host}]" if ":" in settings.host else settings.host
@@ -175,39 +175,39 @@ def _serving(settings: Settings) -> Finding:
         with urllib.request.urlopen(f"http://{host}:{settings.port}/readyz", timeout=ANSWERS_WITHIN) as answer:
             ready = json.load(answer)
     except urllib.error.HTTPError as wrong:
-        return Finding(
+        return Diagnosis(
             "serving",
             State.WRONG,
             f"served, but not ready: {wrong.read().decode(errors='replace')[:200]}",
             "See its log.",
         )
     except (OSError, ValueError) as wrong:
-        return Finding(
+        return Diagnosis(
             "serving",
             State.WRONG,
             f"it does not answer on {host}:{settings.port} ({wrong})",
             "See its log; start it again.",
         )
-    return Finding("serving", State.GOOD, f"ready on {host}:{settings.port} ({', '.join(ready)})")
+    return Diagnosis("serving", State.GOOD, f"ready on {host}:{settings.port} ({', '.join(ready)})")
 
 
-def _backups(settings: Settings) -> Finding:
+def _backups(settings: Settings) -> Diagnosis:
     found, remedy = (
         last_backup(settings.folder),
         "Make one every night with bin/widepin backup FILE (docs/running.md).",
     )
     if found is None:
-        return Finding("backup", State.WORTH_A_LOOK, "none was made yet", remedy)
+        return Diagnosis("backup", State.WORTH_A_LOOK, "none was made yet", remedy)
     made, file = found
     words = f"the last one was made {made}, to {file}"
     is_old = datetime.now(UTC) - datetime.fromisoformat(made).replace(tzinfo=UTC) > OLD_BACKUP
-    return Finding("backup", State.WORTH_A_LOOK if is_old else State.GOOD, words, remedy if is_old else "")
+    return Diagnosis("backup", State.WORTH_A_LOOK if is_old else State.GOOD, words, remedy if is_old else "")
 
 
 SIGNS: dict[State, str] = {State.GOOD: "ok  ", State.WORTH_A_LOOK: "look", State.WRONG: "!!  "}
 
 
-def tell(findings: Iterator[Finding], say: Callable[[str], None]) -> bool:
+def tell(findings: Iterator[Diagnosis], say: Callable[[str], None]) -> bool:
     """Say what was found; whether nothing is wrong."""
     good = True
     for finding in findings:

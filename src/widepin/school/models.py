@@ -343,7 +343,7 @@ class Assignment(Base):
 
 
 class ClassTool(Base):
-    """A proven construction that a class was given as a class tool: all its steps are made at once.
+    """A constructions that a class was given as a class tool: all its steps are made at once.
 
     ``document``: given, steps and gives, of which the class tool is made. ``moves``: what one use counts.
     """

@@ -82,13 +82,13 @@ def class_tools_setting(assignment: Assignment) -> list[JsonObject]:
                 "steps": [write_step(step) for step in class_tool.steps],
                 "gives": list(class_tool.gives),
                 "moves": one.moves,
-                "figure": proven_figure(one.document),
+                "figure": class_tool_figure(one.document),
             }
         )
     return found
 
 
-def proven_figure(document: JsonObject) -> JsonObject:
+def class_tool_figure(document: JsonObject) -> JsonObject:
     """What a class tool takes and gives, as it is drawn; its other steps are hidden."""
     gives = document["gives"]
     steps = [step if step["id"] in gives else step | {"hidden": True} for step in document["steps"]]

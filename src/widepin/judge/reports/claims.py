@@ -8,8 +8,8 @@ from typing import Literal
 from ...plane.steps import Step
 from ..conditions import RelationName
 from ..task import Condition, Task
+from ..trials.certifying import Certifier
 from ..trials.examination import Examination
-from ..trials.proving import Proving
 
 Claimed = Literal["equal_length", "equal_angle", "right_angle"]
 """Relations that can be claimed: of two pairs of points, of two triples or of one; vertices second."""
@@ -36,5 +36,5 @@ def in_every_position(task: Task, steps: Sequence[Step], claims: Sequence[Condit
     >>> in_every_position(apex, steps, claims)
     (True, False)
     """
-    proving = Proving(Examination(task, steps))
-    return tuple(proving.is_proven(claim) for claim in claims)
+    certifier = Certifier(Examination(task, steps))
+    return tuple(certifier.is_proven(claim) for claim in claims)

@@ -22,8 +22,8 @@ from ...plane.tolerances import ALWAYS_EQUAL, IN_A_ROW
 from ..positions.alike import alike
 from ..positions.references import passes_through
 from ..task import Condition, Names
+from ..trials.certifying import TRUTHS, Certifier
 from ..trials.examination import SAMPLES, Examination
-from ..trials.proving import TRUTHS, Proving
 
 MOST, MAX_TRIED = 12, 36
 """Truths that are told, and that are put to the proof for it."""
@@ -55,13 +55,13 @@ def what_stays_true(examined: Examination, answer: Sequence[int], left_out: Sequ
         *looking.equal_angles(),
         *looking.concyclic(),
     ]
-    proving = Proving(examined)
+    certifier = Certifier(examined)
     proven: list[Condition] = []
     for truth in sorted(found, key=looking.interest)[:MAX_TRIED]:
         if len(proven) == MOST:
             break
         for variant in looking.within_extent_or_on_lines(truth):
-            if proving.is_proven(variant):
+            if certifier.is_proven(variant):
                 proven.append(variant)
                 break
     return tuple(proven)

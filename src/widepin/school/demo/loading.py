@@ -29,7 +29,7 @@ from ..results.practice import practice_of, set_topics
 from ..results.scale import set_scale
 from ..states import Release, Role, Showing
 from ..tasks.assigning import assign, copy_class
-from ..tasks.class_tools import give, proven_on_sheet, read_class_tool
+from ..tasks.class_tools import give, read_class_tool, tool_of_sheet
 from ..tasks.graded_series import assign_series
 from ..tasks.library import LIBRARY
 from ..tasks.library.notation import steps
@@ -176,11 +176,11 @@ def practise(session: Session, school_class: SchoolClass) -> None:
 
 def allow_a_class_tool(session: Session, school_class: SchoolClass) -> None:
     """What the class has proven may be used for a new task, and the first students have built with it."""
-    proven, sheet = (
+    bisector, sheet = (
         new_sheet(session, school_class.teacher, LIBRARY[key].document(), LIBRARY[key].topic)
         for key in ("perpendicular-bisector", "circumcircle")
     )
-    known = give(session, school_class, "Centre line", "one", proven_on_sheet(proven))
+    known = give(session, school_class, "Centre line", "one", tool_of_sheet(bisector))
     terms = proposed(due=at_nine(20), class_tools=(known,))
     assignment = assign(session, sheet, school_class, terms)
     class_tool = read_class_tool(known.document)

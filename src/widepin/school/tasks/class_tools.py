@@ -1,4 +1,4 @@
-"""Proven constructions as tools of a class: given by its teacher, and allowed for one task or another."""
+"""Constructions as tools of a class: given by its teacher, and allowed for one task or another."""
 
 from __future__ import annotations
 
@@ -9,7 +9,7 @@ from ...documents.construction import read_steps, write_step
 from ...documents.language import gettext as _
 from ...documents.reading import JsonObject, Unreadable
 from ...documents.rule_words import worded
-from ...judge.costs.compound_tools import CompoundTool, NotATool, compound_tool_of
+from ...judge.costs.class_tools import ClassToolGeometry, NotATool, class_tool_geometry
 from ...judge.costs.structure import needed_by
 from ...judge.task import Use
 from ...judge.task_check import judge_model
@@ -23,7 +23,7 @@ PRICES = ("one", "full")
 """What a use of a class tool counts: one move, or the moves of its construction."""
 
 
-def proven_on_sheet(sheet: TaskSheet) -> JsonObject:
+def tool_of_sheet(sheet: TaskSheet) -> JsonObject:
     """The model of a task, as the document of a class tool. Raises Refused."""
     try:
         task = task_in(sheet)
@@ -35,7 +35,7 @@ def proven_on_sheet(sheet: TaskSheet) -> JsonObject:
     return document_of(task.given, task.model, found.answer or {})
 
 
-def proven_by(attempt: HandIn) -> JsonObject:
+def tool_of_attempt(attempt: HandIn) -> JsonObject:
     """A student's sound work, as the document of a class tool. Raises Refused."""
     if attempt.outcome is not Outcome.SOUND:
         raise Refused(_("Only a construction that holds everywhere becomes a class tool."))
@@ -48,7 +48,7 @@ def document_of(given: tuple[Step, ...], steps: tuple[Step, ...], answer: dict[s
     made = {step.id for step in steps}
     gives = [id_ for id_ in answer.values() if id_ in made]
     try:
-        compound_tool_of(given, steps, gives)
+        class_tool_geometry(given, steps, gives)
     except NotATool as wrong:
         raise Refused(f"{worded(wrong.broken)}.") from None
     needed = needed_by([*given, *steps], gives)
@@ -59,9 +59,9 @@ def document_of(given: tuple[Step, ...], steps: tuple[Step, ...], answer: dict[s
     }
 
 
-def read_class_tool(document: JsonObject) -> CompoundTool:
+def read_class_tool(document: JsonObject) -> ClassToolGeometry:
     """The class tool of a document that was kept."""
-    return compound_tool_of(read_steps(document["given"]), read_steps(document["steps"]), document["gives"])
+    return class_tool_geometry(read_steps(document["given"]), read_steps(document["steps"]), document["gives"])
 
 
 def give(session: Session, school_class: SchoolClass, name: str, price: str, document: JsonObject) -> ClassTool:
@@ -92,7 +92,7 @@ def remove(session: Session, class_tool: ClassTool) -> None:
     session.delete(class_tool)
 
 
-def allowed_tools(assignment: Assignment) -> dict[str, tuple[CompoundTool, int]]:
+def allowed_tools(assignment: Assignment) -> dict[str, tuple[ClassToolGeometry, int]]:
     """The class tools that may be used for a task, by name, with what one use counts."""
     return {
         class_tool.name: (read_class_tool(class_tool.document), class_tool.moves)

@@ -29,7 +29,7 @@ from ...documents.operations import (
 )
 from ...documents.reading import JsonObject
 from ...documents.rule_words import worded
-from ...judge.costs.compound_tools import CompoundTool
+from ...judge.costs.class_tools import ClassToolGeometry
 from ...judge.costs.counts import by_hand, refused_tool
 from ...judge.positions.ordering import sources_first
 from ...judge.positions.references import check_references
@@ -108,11 +108,11 @@ class BoardState:
 class History:
     """A board: operations that are in force, and those taken back that can be brought back.
 
-    ``class_tools``: those proven constructions that may be used on it, by name, with what one use counts.
+    ``class_tools``: those constructions that may be used on it, by name, with what one use counts.
     """
 
     task: Task
-    class_tools: Mapping[str, tuple[CompoundTool, int]] = field(default_factory=dict)
+    class_tools: Mapping[str, tuple[ClassToolGeometry, int]] = field(default_factory=dict)
     done: list[DoneOperation] = field(default_factory=list)
     undone: list[DoneOperation] = field(default_factory=list)
     _board: BoardState | None = None
@@ -384,7 +384,7 @@ def dependents(steps: Iterable[Step], uses: Iterable[Use], *ids: str) -> set[str
 
 
 def replay(
-    task: Task, log: Iterable[JsonObject], class_tools: Mapping[str, tuple[CompoundTool, int]] | None = None
+    task: Task, log: Iterable[JsonObject], class_tools: Mapping[str, tuple[ClassToolGeometry, int]] | None = None
 ) -> History:
     """The state that a log of stored operations leads to."""
     state = History(task, class_tools or {})

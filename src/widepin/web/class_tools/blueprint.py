@@ -1,4 +1,4 @@
-"""Instruments of a class that are proven constructions."""
+"""Class tools of a class."""
 
 from flask import Blueprint
 

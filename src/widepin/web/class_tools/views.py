@@ -1,4 +1,4 @@
-"""Instruments of a class that are proven constructions."""
+"""Class tools: given to a class, shown, and removed."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ from ...school.tasks import class_tools
 from ...school.tasks.assigning import with_tasks
 from ..access import me, own_class, own_sheet, taught_class_tool, teachers_only, visible_hand_in
 from ..database import session
-from ..figures import proven_figure
+from ..figures import class_tool_figure
 from ..reading import number_of
 
 
@@ -26,7 +26,7 @@ def index(class_id: int) -> str:
     """The class tools of a class, and where a new one may come from."""
     (found,) = with_tasks(session(), own_class(class_id))
     shown = [
-        (class_tool, class_tools.read_class_tool(class_tool.document), proven_figure(class_tool.document))
+        (class_tool, class_tools.read_class_tool(class_tool.document), class_tool_figure(class_tool.document))
         for class_tool in found.class_tools
     ]
     return render_template("class_tools/index.html", school_class=found, shown=shown, in_words=class_tool_in_words)
@@ -44,14 +44,14 @@ def from_task(class_id: int) -> Response:
 def ask_model(sheet_id: int) -> ResponseReturnValue:
     """Ask how a task's model is to be given as a class tool."""
     sheet = own_sheet(sheet_id)
-    return show(lambda: class_tools.proven_on_sheet(sheet), sheet.title)
+    return show(lambda: class_tools.tool_of_sheet(sheet), sheet.title)
 
 
 @teachers_only
 def give_model(sheet_id: int) -> ResponseReturnValue:
     """Give a task's model to a class as a class tool."""
     sheet = own_sheet(sheet_id)
-    return give(lambda: class_tools.proven_on_sheet(sheet), sheet.title)
+    return give(lambda: class_tools.tool_of_sheet(sheet), sheet.title)
 
 
 @teachers_only
@@ -59,7 +59,9 @@ def ask_work(hand_in_id: int) -> ResponseReturnValue:
     """Ask how a student's sound work is to be given as a class tool."""
     attempt = visible_hand_in(hand_in_id)
     return show(
-        lambda: class_tools.proven_by(attempt), attempt.work.assignment.sheet.title, attempt.work.assignment.class_id
+        lambda: class_tools.tool_of_attempt(attempt),
+        attempt.work.assignment.sheet.title,
+        attempt.work.assignment.class_id,
     )
 
 
@@ -67,13 +69,14 @@ def ask_work(hand_in_id: int) -> ResponseReturnValue:
 def give_work(hand_in_id: int) -> ResponseReturnValue:
     """Give a student's sound work to a class as a class tool."""
     attempt = visible_hand_in(hand_in_id)
-    return give(lambda: class_tools.proven_by(attempt), attempt.work.assignment.sheet.title)
+    return give(lambda: class_tools.tool_of_attempt(attempt), attempt.work.assignment.sheet.title)
 
 
-Proven = Callable[[], JsonObject]
+DocumentOf = Callable[[], JsonObject]
+"""Makes the document of a class tool of a sample solution or of a work. Raises Refused where that is none."""
 
 
-def show(proven: Proven, title: str, class_id: int | None = None, trouble: str | None = None) -> str:
+def show(document_of: DocumentOf, title: str, class_id: int | None = None, trouble: str | None = None) -> str:
     """The page that asks for name, class and price; or says why this is no class tool."""
     context: JsonObject = {
         "title": title,
@@ -83,27 +86,27 @@ def show(proven: Proven, title: str, class_id: int | None = None, trouble: str |
         "trouble": trouble,
     }
     try:
-        document = proven()
+        document = document_of()
     except Refused as wrong:
         return render_template("class_tools/give.html", why_not=str(wrong), **context)
     class_tool = class_tools.read_class_tool(document)
     return render_template(
         "class_tools/give.html",
-        figure=proven_figure(document),
+        figure=class_tool_figure(document),
         words=class_tool_in_words(class_tool),
         moves=class_tool.moves,
         **context,
     )
 
 
-def give(proven: Proven, title: str) -> ResponseReturnValue:
-    """Give what is proven to the class that was chosen."""
+def give(document_of: DocumentOf, title: str) -> ResponseReturnValue:
+    """Give a class tool to the class that was chosen."""
     school_class = own_class(number_of(request.form.get("class")))
     name, price = request.form.get("name", ""), request.form.get("price", "")
     try:
-        made = class_tools.give(session(), school_class, name, price, proven())
+        made = class_tools.give(session(), school_class, name, price, document_of())
     except Refused as wrong:
-        return show(proven, title, trouble=str(wrong)), 422
+        return show(document_of, title, trouble=str(wrong)), 422
     flash(
         _(
             "%(name)s is a tool of %(class_name)s now. Allow it for a task when you assign it.",

@@ -8,8 +8,10 @@ const HELD = 600; // milliseconds that a point stays over what it is to be attac
 const STILL = 6; // pixels that it may wander meanwhile
 
 export class Attaching {
-  #timer = null;
-  #place = null; // where the point was when it came to rest
+  /** @type {number | undefined} */
+  #timer;
+  #place = [0, 0]; // where the point was when it came to rest
+  /** @type {import("../figure/types.js").Step | null} */
   #step = null; // how it would be made
 
   constructor({ store, paper, bar, pointed }, id, pointerType) {
@@ -39,7 +41,7 @@ export class Attaching {
     return step;
   }
 
-  said({ id, make, from }) {
+  said({ id, make, from = /** @type {string[]} */ ([]) }) {
     const name = (one) => labelOf(this.store.figure, one);
     const [first, second] = from.map(name);
     return make === "intersection"
@@ -64,8 +66,9 @@ export class Attaching {
     const [curve] = hits.curves(...this.#place, reach);
     const target = meeting ?? (curve && { ...curve, type: "slide" });
     if (!target) return;
-    this.#step = { id, ...pointOf(target) };
-    const names = this.#step.from.map((one) => labelOf(figure, one));
+    const { from = [], ...made } = { id, ...pointOf(target) };
+    this.#step = { ...made, from };
+    const names = from.map((one) => labelOf(figure, one));
     this.bar.announce(
       meeting
         ? _("Drop it to make it the intersection of %(first)s and %(second)s.", { first: names[0], second: names[1] })

@@ -45,7 +45,7 @@ import { Store } from "./store.js";
 import { Taking } from "./taking.js";
 import { Toolbar } from "./toolbar.js";
 import { allowed, inGroups } from "./tools.js";
-import { ProvenFigure, fromProven } from "./uses.js";
+import { ClassToolFigure, fromClassTool } from "./uses.js";
 import { Vanished, whyGone } from "./vanished.js";
 
 // What is said over an empty board, by what is drawn on it.
@@ -62,8 +62,8 @@ export class Board {
     const at = (selector) => find(selector, page);
     this.page = page;
     this.setting = setting;
-    const proven = (setting.class_tools ?? []).map((one) => fromProven(one, book));
-    this.tools = inGroups([...allowed(setting.tools, setting.measuring, book), ...proven]);
+    const classTools = (setting.class_tools ?? []).map((one) => fromClassTool(one, book));
+    this.tools = inGroups([...allowed(setting.tools, setting.measuring, book), ...classTools]);
 
     // The construction, what is in hand, and where they are seen.
     this.store = new Store(book, setting);
@@ -100,7 +100,7 @@ export class Board {
     this.dragTest = new DragTest(this);
     this.result = new Result(at(".result-strip"), this);
     this.toolbar = new Toolbar(at(".cards"), this.tools, (tool) => this.taking.take(tool));
-    this.proven = at(".proven") && new ProvenFigure(at(".proven"), book);
+    this.classTool = at(".class-tool-figure") && new ClassToolFigure(at(".class-tool-figure"), book);
     this.stepList = new StepList(at(".step-list"), this.#onSteps());
     this.sheets = new Sheets(page);
     this.vanished = new Vanished();
@@ -194,8 +194,10 @@ export class Board {
 
   #hear(panel) {
     const { bar, setting } = this;
-    this.standing = new Standing(panel, setting.standing, { bar, now: () => this.presence.say() });
-    this.presence = new Presence(setting.urls.here, (standing) => this.standing.show(standing));
+    const presence = new Presence(setting.urls.here, (now) => standing.show(now));
+    const standing = new Standing(panel, setting.standing, { bar, now: () => presence.say() });
+    this.presence = presence;
+    this.standing = standing;
   }
 
   // An object of the list fills the next blank, if it fits there.
@@ -270,7 +272,7 @@ export class Board {
     this.selection.show();
     this.handingIn.show();
     this.commands.show();
-    this.proven?.show(hand.tool?.proven ?? null);
+    this.classTool?.show(hand.tool?.classTool ?? null);
     this.equalities.show(store.figure, store.equals);
     this.toolbar.show((tool) => store.used(tool), hand.tool);
     const marks = hand.tool?.make === "intersection" && !hand.meetings;

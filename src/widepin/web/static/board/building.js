@@ -24,6 +24,7 @@ const PROBES = [
 ]; // of which two curves that are one have the same nearest places
 
 export class Building {
+  #filledAt = 0; // when a blank was filled last
   // parts: store, hand, tools, pointed, paper, bar, show()
   constructor(parts, { selection, handingIn }) {
     this.parts = parts;
@@ -63,7 +64,7 @@ export class Building {
     const id = choice.type === "object" ? choice.id : this.#pointFor(choice);
     if (id === null) return;
     hand.filled.push(id);
-    this.filledAt = performance.now();
+    this.#filledAt = performance.now();
     if (hand.tool.make === "move")
       this.bar.announce(_("Arrow keys move it, with Shift ten times as far. Esc lets go of it."));
     const newPoint = choice.type === "object" ? null : id;
@@ -148,7 +149,7 @@ export class Building {
     if (make === "intersection") return this.#intersect();
     if (hand.tool.gauge) return this.#measure();
     if (hand.tool.pairs) return this.#markEqual();
-    if (hand.tool.proven) return this.#use(newPoint);
+    if (hand.tool.classTool) return this.#use(newPoint);
     const step = { id: this.store.newId(makeOf(hand.tool)), make: makeOf(hand.tool), from: hand.sources };
     hand.next();
     const there = this.#drawnAlready(step);
@@ -183,7 +184,7 @@ export class Building {
   #use(newPoint) {
     const { hand, store } = this;
     const newId = (make, taken) => store.newId(make, taken);
-    const operation = useOf(hand.tool.proven, hand.sources, [...store.taken], newId);
+    const operation = useOf(hand.tool.classTool, hand.sources, [...store.taken], newId);
     hand.next();
     store.perform(operation);
     this.#announceDrawn(operation.gives, newPoint);
@@ -308,7 +309,7 @@ export class Building {
     const { offer } = this.parts.pointed;
     // A new point is put by a click: Enter may have been meant for something else.
     if (isFinal && !name && offer && !["free", "slide"].includes(offer.type)) return this.fill(offer);
-    if (isFinal && !name && performance.now() - this.filledAt < HASTE) return;
+    if (isFinal && !name && performance.now() - this.#filledAt < HASTE) return;
     if (isFinal) this.bar.announce(name ? this.#misnamed(name) : _("Type the name of what is meant."), true);
     this.parts.pointed.at({ highlighted: exact ?? null });
   }

@@ -8,7 +8,8 @@ const MOMENT = 500; // milliseconds without a change before the server is asked
 export class Claims {
   #known = new Map(); // construction and claim as text -> whether it holds in every position
   #wanted = [];
-  #timer = null;
+  /** @type {number | undefined} */
+  #timer;
   #made = { own: null, text: "" }; // the student's steps as text
 
   // url: where claims are looked at, or nothing; changed(): something became known

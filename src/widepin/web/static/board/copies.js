@@ -59,6 +59,7 @@ export async function pngOf(figure, roles, notes) {
   const canvas = document.createElement("canvas");
   [canvas.width, canvas.height] = [Math.round(width), Math.round(height)];
   const context = canvas.getContext("2d");
+  if (!context) throw new Error("this browser draws no canvas");
   context.fillStyle = getComputedStyle(document.documentElement).getPropertyValue("--board");
   context.fillRect(0, 0, canvas.width, canvas.height);
   context.drawImage(picture, 0, 0, canvas.width, canvas.height);

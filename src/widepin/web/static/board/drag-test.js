@@ -5,7 +5,15 @@ const BEAT = 0.55; // seconds from one place to the next
 const REACH = 0.8; // of the figure's span
 
 export class DragTest {
+  /** @type {number | null} */
   #frame = null;
+  /** @type {string[]} */
+  ids = []; // of the points that are dragged
+  home = new Map(); // id -> place, before
+  middle = [0, 0]; // of these places, and how far they reach
+  span = 0;
+  /** @type {Map<string, number[]>[]} */
+  targets = []; // where they go, beat by beat
 
   // parts: store, whose figure is dragged, and paint()
   constructor(parts) {
@@ -27,9 +35,9 @@ export class DragTest {
     const beats = Math.round(SECONDS / BEAT);
     this.targets = [this.home, ...Array.from({ length: beats - 1 }, (_, beat) => this.#target(beat)), this.home];
     const calm = matchMedia("(prefers-reduced-motion: reduce)").matches;
-    let begun = null;
+    let begun = NaN;
     const step = (now) => {
-      begun ??= now;
+      if (Number.isNaN(begun)) begun = now;
       const at = (now - begun) / 1000 / BEAT;
       if (at >= beats) return this.stop();
       this.#put(Math.floor(at), calm ? 0 : smooth(at % 1));
@@ -39,7 +47,7 @@ export class DragTest {
   }
 
   stop() {
-    cancelAnimationFrame(this.#frame);
+    if (this.#frame !== null) cancelAnimationFrame(this.#frame);
     this.#frame = null;
     this.parts.store.refresh(); // the figure as it was
   }
@@ -62,7 +70,7 @@ export class DragTest {
   #put(beat, share) {
     // Steps may be undone while it runs.
     for (const id of this.ids.filter((one) => this.parts.store.figure.has(one))) {
-      const [from, to] = [this.targets[beat].get(id), this.targets[beat + 1].get(id)];
+      const [from, to] = [this.targets[beat], this.targets[beat + 1]].map((places) => places.get(id) ?? [0, 0]);
       this.parts.store.figure.put(
         id,
         [0, 1].map((axis) => from[axis] + share * (to[axis] - from[axis])),

@@ -1,6 +1,7 @@
 // Focus never falls to the page: where what had it is gone or cannot be used any more, it goes on to where work goes on.
 
 export class Focus {
+  /** @type {HTMLButtonElement | null} */
   #last = null;
 
   // fallback(): what has the focus then

@@ -40,7 +40,7 @@ export function hints({ store: { figure }, hand, pointed: { offer, trial }, pape
 function previewsOf(hand, offer, figure) {
   const { tool } = hand;
   if (!tool || !offer || hand.meetings || !hand.blank || hand.filled.length !== blanksOf(tool).length - 1) return [];
-  if (!tool.proven && hand.blank.kind !== "point") return [];
+  if (!tool.classTool && hand.blank.kind !== "point") return [];
   const trial = new Hand();
   trial.take(tool);
   trial.filled = [...hand.filled, HERE];
@@ -58,8 +58,8 @@ function previewsOf(hand, offer, figure) {
 function madeBy(tool, from, { book, ids }) {
   let all = [],
     results = [];
-  if (tool.proven) {
-    ({ steps: all, gives: results } = useOf(tool.proven, from, ids, (_, taken) => ` made ${taken.size}`));
+  if (tool.classTool) {
+    ({ steps: all, gives: results } = useOf(tool.classTool, from, ids, (_, taken) => ` made ${taken.size}`));
   } else if (book.makes[makeOf(tool)]) {
     all = [{ id: " made", make: makeOf(tool), from }];
     results = [" made"];

@@ -47,6 +47,7 @@ export function lociPaths(figure, loci, view, width) {
 }
 
 function pathData(places, jump) {
+  /** @type {number[] | null} */
   let before = null;
   return places
     .map(([x, y]) => {

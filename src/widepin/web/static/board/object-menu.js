@@ -11,6 +11,7 @@ const BESIDE = 22; // pixels between the place that was pointed at and the menu
 export class ObjectMenu {
   id = null; // of the object, while its menu is open
   #others = []; // what else lies there
+  /** @type {[number, number] | null} */
   #place = null; // that was pointed at, in pixels of the paper
   #isAsking = false; // whether what hangs on it may be removed
 
@@ -65,7 +66,7 @@ export class ObjectMenu {
     if (this.isOpen && !figure.has(this.id)) this.id = null;
     this.panel.hidden = !this.isOpen;
     render(this.isOpen ? this.#content(figure) : nothing, this.panel);
-    if (this.isOpen) this.#putBeside(this.#place);
+    if (this.isOpen && this.#place) this.#putBeside(this.#place);
   }
 
   #content(figure) {

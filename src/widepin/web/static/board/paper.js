@@ -10,7 +10,7 @@ const EDGE = 0.12; // the same around all that a solution needs
 export class Paper {
   isFitted = true; // the view follows the window until somebody moves it
   showsArcs = false;
-  view = null;
+  view = /** @type {View} */ (/** @type {unknown} */ (null)); // until the size of the window is known
 
   // places(): what should be in view; needed: corners between which a solution lies, none where that is not known;
   // changed(): it has to be painted again

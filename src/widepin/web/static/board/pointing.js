@@ -12,14 +12,19 @@ const TWICE = 500; // milliseconds between two clicks on a name that write it an
 const AGAIN = 24; // pixels within which a finger taps the same place again
 
 export class Pointing {
+  /** @type {{start: number[], grip: any, moved: [number[], number, number] | null} | null} */
   #down = null; // {start, grip, moved} while a pointer is down; moved: what the grip was moved by last, nothing before
   #touches = new Map();
+  /** @type {{middle: number[], width: number, view: any} | null} */
   #pinch = null; // {middle, width, view} while two fingers are down
   #offers = [];
   #asking = ""; // the blank that they were offered for
   #near = []; // objects that lie there while no tool is in hand, the one that is meant first
+  /** @type {number[] | null} */
   #touched = null; // where a finger was last
+  /** @type {number[] | null} */
   #place = null;
+  /** @type {{id: string, timeStamp: number} | null} */
   #named = null; // the name that was clicked last, and when: {id, timeStamp}
 
   // parts: store, hand, tools, pointed, paper, bar, selection, notes, objectMenu, building
@@ -266,7 +271,7 @@ export class Pointing {
   #isTwice(id, { timeStamp }) {
     const last = this.#named;
     this.#named = { id, timeStamp };
-    return last?.id === id && timeStamp - last.timeStamp < TWICE;
+    return last !== null && last.id === id && timeStamp - last.timeStamp < TWICE;
   }
 
   // Clicking a name twice writes it anew.
@@ -305,7 +310,7 @@ export class Pointing {
   }
 
   #spread() {
-    if (this.#touches.size !== 2) return;
+    if (this.#touches.size !== 2 || !this.#pinch) return;
     const { middle, width } = this.#span();
     const { middle: before, width: old, view } = this.#pinch;
     this.parts.paper.look(view.zoomed(width / old, ...before).panned(middle[0] - before[0], middle[1] - before[1]));

@@ -6,6 +6,7 @@ import { along } from "../figure/picture.js";
 import { html, render } from "../vendor/lit-html/lit-html.js";
 
 export class Result {
+  /** @type {import("../figure/break-player.js").BreakPlayer | null} */
   #player = null;
 
   // strip: where it stands; parts: store, whose figure is dragged, and paint()

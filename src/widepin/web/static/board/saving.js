@@ -8,7 +8,8 @@ const LONGEST_WAIT = 10000; // milliseconds between tries
 export class Saving {
   #busy = false;
   #tries = 0;
-  #timer = null;
+  /** @type {number | undefined} */
+  #timer;
 
   // on: stored(entry), missed(entries), refused(entry, words), state(words, isTrouble, address to sign in again at or null)
   // stored: the operations that the server has, with their keys.
@@ -29,7 +30,7 @@ export class Saving {
     const found = [];
     try {
       for (const name of Object.keys(localStorage).filter((one) => one.startsWith(`${this.place}:`))) {
-        found.push(...JSON.parse(localStorage.getItem(name)));
+        found.push(...JSON.parse(localStorage.getItem(name) ?? "[]"));
         localStorage.removeItem(name);
       }
     } catch {
@@ -90,7 +91,7 @@ export class Saving {
     if (!(await this.settled())) return { error: _("There is no connection; try again.") };
     const answer = await this.#post(url, { after: this.count, work }).catch(() => null);
     const said = await answer?.json().catch(() => null);
-    if (!said || answer.redirected) return { error: _("There is no connection; try again.") };
+    if (!answer || !said || answer.redirected) return { error: _("There is no connection; try again.") };
     if (!said.operations) return said;
     this.count += said.operations.length;
     if (answer.ok) return said;

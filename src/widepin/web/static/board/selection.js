@@ -11,6 +11,7 @@ const SAMPLES = 90; // places on a curve that are looked at, of which one must l
 
 export class Selection {
   #ids = new Set();
+  /** @type {[number[], number[]] | null} */
   #frame = null; // [from, to] in the window, while it is dragged
   #isAsking = false; // whether what else goes along may be removed
 

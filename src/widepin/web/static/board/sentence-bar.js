@@ -67,7 +67,7 @@ export class SentenceBar {
   }
 
   // change: what could have been meant instead, as {words, run()}; it is offered as a button behind the words.
-  announce(words, isTrouble = false, change = null) {
+  announce(words, isTrouble = false, change = /** @type {{words: string, run: () => void} | null} */ (null)) {
     this.hint.classList.toggle("trouble", isTrouble);
     if (!change) return this.hint.replaceChildren(words);
     const button = Object.assign(document.createElement("button"), { type: "button", textContent: change.words });

@@ -10,7 +10,9 @@ const SAME = 1e-4; // centimetres within which a point lies where it was first p
 
 export class Store {
   #stored;
+  figure = /** @type {Figure} */ (/** @type {unknown} */ (null)); // replayed before anybody can ask
   #listeners = []; // called when the construction has changed
+  /** @type {boolean | null} */
   #isJoined = null; // within one action: whether the next operation is joined to the one before
   #beforehand = []; // called before an operation of this window is performed
   /** @type {{pending: any[], add: (operation: object) => void, replace: (pending: any[]) => void}} */

@@ -1,4 +1,4 @@
-// Class tools, proven constructions: as the toolbar shows them, and what using one makes.
+// Class tools, constructions: as the toolbar shows them, and what using one makes.
 
 import { _ } from "../look/language.js";
 import { curvePath, outlineOf } from "../figure/outlines.js";
@@ -9,9 +9,9 @@ import { Picture } from "../figure/picture.js";
 import { renamed } from "../figure/renaming.js";
 import { View } from "../figure/view.js";
 
-// A tool as the toolbar and the sentence bar know it. proven: its name, takes, steps, gives, moves and figure.
-export function fromProven(proven, book) {
-  const { name, takes, moves } = proven;
+// A tool as the toolbar and the sentence bar know it. classTool: its name, takes, steps, gives, moves and figure.
+export function fromClassTool(classTool, book) {
+  const { name, takes, moves } = classTool;
   const say = takes.flatMap(({ kind, name: as }, place) => [
     place ? joiner(place, takes.length) : _("%(name)s from", { name }),
     { kind, as },
@@ -21,9 +21,9 @@ export function fromProven(proven, book) {
     group: "construct",
     name,
     say,
-    proven,
+    classTool,
     most: null,
-    drawing: () => miniature(proven.figure, book),
+    drawing: () => miniature(classTool.figure, book),
     costs: `${moves} ${moves === 1 ? "move" : "moves"}`,
   };
 }
@@ -60,20 +60,20 @@ export function freshNames(steps, gives, taken, newId) {
   return names;
 }
 
-// Beside the paper while such a tool is in hand: the figure that was proven, with the names of its blanks.
-export class ProvenFigure {
+// Beside the paper while such a tool is in hand: the figure that was classTool, with the names of its blanks.
+export class ClassToolFigure {
   constructor(panel, book) {
     this.panel = panel;
     this.book = book;
     this.shown = null;
   }
 
-  show(proven) {
-    if (proven === this.shown) return;
-    this.shown = proven;
+  show(classTool) {
+    if (classTool === this.shown) return;
+    this.shown = classTool;
     this.picture?.end();
-    this.panel.hidden = !proven;
-    this.picture = proven && new Picture(this.book, proven.figure, this.panel.querySelector("svg"), true);
+    this.panel.hidden = !classTool;
+    this.picture = classTool && new Picture(this.book, classTool.figure, this.panel.querySelector("svg"), true);
     this.picture?.paint();
   }
 }
@@ -89,7 +89,7 @@ export function countOf({ id, make, within }, makes) {
   return makes[make].counts ? 1 : 0;
 }
 
-// The proven figure, small enough for a card: what is asked for thin, the results heavy.
+// The classTool figure, small enough for a card: what is asked for thin, the results heavy.
 function miniature({ given, steps, answer }, book) {
   const figure = new Figure(book, [...given, ...steps]);
   const [width, height] = [26, 28];

@@ -166,9 +166,9 @@ class Making {
   }
 
   // undo: what a button beside the words does
-  #say(words, undo = null) {
+  #say(words, undo = /** @type {(() => void) | null} */ (null)) {
     const button = Object.assign(document.createElement("button"), { type: "button", textContent: _("Undo") });
-    button.addEventListener("click", () => undo());
+    button.addEventListener("click", () => undo?.());
     this.state.replaceChildren(words, ...(undo ? [" ", button] : []));
   }
 }

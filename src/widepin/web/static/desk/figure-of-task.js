@@ -6,13 +6,16 @@ import { Picture } from "../figure/picture.js";
 const REACH = 16; // pixels
 
 export class FigureOfTask {
+  /** @type {Picture | undefined} */
+  picture;
+
   // clicked(name, isPoint): an object was clicked
   constructor(book, svg, clicked) {
     this.book = book;
     this.svg = svg;
     svg.addEventListener("click", (event) => {
       const hit = this.#at(event);
-      if (hit) clicked(hit, this.picture.figure.isPoint(hit));
+      if (hit) clicked(hit, this.picture?.figure.isPoint(hit));
     });
   }
 
@@ -28,10 +31,11 @@ export class FigureOfTask {
   }
 
   kind(id) {
-    return this.picture.figure.kind(id);
+    return this.picture?.figure.kind(id);
   }
 
   #at({ clientX, clientY }) {
+    if (!this.picture) return undefined;
     const box = this.svg.getBoundingClientRect();
     const hits = new Hits(this.picture.figure, this.picture.view, () => false);
     const place = [clientX - box.left, clientY - box.top];

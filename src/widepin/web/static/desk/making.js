@@ -324,7 +324,7 @@ class Making {
 
   // known(found): as soon as the sample solution is judged, while wrong works that would pass are still looked for
   // said: an element where the headline stands too
-  async #checkTask(known = (_found) => {}, said = null) {
+  async #checkTask(known = (_found) => {}, said = /** @type {HTMLElement | null} */ (null)) {
     this.taskCheck.wait();
     if (said) said.textContent = _("Checking the sample solution …");
     await this.proposing; // conditions that are on their way are tried too

@@ -50,7 +50,7 @@ async function ask() {
 async function fetched(url) {
   const answer = await fetch(url, { headers: { Accept: "application/json" } });
   if (!answer.ok || answer.redirected) throw new Error(`${answer.status}`);
-  return answer.headers.get("Content-Type").includes("json") ? answer.json() : answer.text();
+  return answer.headers.get("Content-Type")?.includes("json") ? answer.json() : answer.text();
 }
 
 function cardOf(student) {
@@ -83,7 +83,7 @@ function replace(student, html) {
 // What is selected and what has the focus stay so when cards are put anew.
 function keeping(put) {
   const ticked = new Set(boxes().flatMap((box) => (box.checked ? [box.value] : [])));
-  const focused = document.activeElement.closest?.("[data-student]")?.getAttribute("data-student");
+  const focused = document.activeElement?.closest?.("[data-student]")?.getAttribute("data-student");
   drawAll(put());
   for (const box of boxes()) box.checked = ticked.has(box.value);
   if (focused) cardOf(focused)?.querySelector("a")?.focus();

@@ -11,6 +11,7 @@ import { hideNames } from "./names-hidden.js";
 
 class Projector {
   #at = 0;
+  /** @type {import("../figure/picture.js").Picture | null} */
   #picture = null;
 
   constructor(page, book) {

@@ -10,7 +10,9 @@ import { ToolBook } from "../figure/tape.js";
 const PACE = 700; // milliseconds an operation
 
 class Replay {
+  /** @type {number | null} */
   #timer = null;
+  count = 0; // of the operations that are shown
 
   constructor(page, book) {
     this.page = page;

@@ -43,7 +43,7 @@ async function smaller(file) {
   const canvas = document.createElement("canvas");
   canvas.width = Math.round(picture.width * scale);
   canvas.height = Math.round(picture.height * scale);
-  canvas.getContext("2d").drawImage(picture, 0, 0, canvas.width, canvas.height);
+  canvas.getContext("2d")?.drawImage(picture, 0, 0, canvas.width, canvas.height);
   return new Promise((resolve) => canvas.toBlob(resolve, "image/jpeg", QUALITY));
 }
 

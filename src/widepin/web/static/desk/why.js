@@ -7,6 +7,7 @@ import { find, findAll } from "../look/page.js";
 const PACE = 2600; // milliseconds a line, or a step of the construction
 
 class Why {
+  /** @type {number | null} */
   #playing = null;
   #current = 0; // the line that is shown, from 1
 

@@ -13,6 +13,7 @@ export class BreakPlayer {
     this.slider = controls.querySelector("input");
     this.say = say;
     this.begun = begun;
+    /** @type {number | null} */
     this.frame = null;
     this.button.addEventListener("click", () => (this.frame ? this.stop() : this.play()));
     this.slider.addEventListener("input", () => {
@@ -24,11 +25,11 @@ export class BreakPlayer {
 
   play() {
     this.begun();
-    cancelAnimationFrame(this.frame); // one play at a time
+    if (this.frame !== null) cancelAnimationFrame(this.frame); // one play at a time
     const from = this.picture.share > 0.99 ? 0 : this.picture.share;
-    let begun = null;
+    let begun = NaN;
     const step = (now) => {
-      begun ??= now;
+      if (Number.isNaN(begun)) begun = now;
       // A frame may be told an earlier time than the one before it.
       const share = Math.min(1, from + Math.max(0, now - begun) / (1000 * SECONDS));
       this.#show(share);
@@ -41,7 +42,7 @@ export class BreakPlayer {
   }
 
   stop() {
-    cancelAnimationFrame(this.frame);
+    if (this.frame !== null) cancelAnimationFrame(this.frame);
     this.frame = null;
     this.button.textContent = this.picture.isBroken ? _("Show it again") : _("Show the counterexample");
   }

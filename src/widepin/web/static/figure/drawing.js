@@ -8,6 +8,7 @@ import { Names } from "./names.js";
 import { curveOf, rounded } from "./outlines.js";
 
 export class Drawing {
+  /** @type {[number, number] | null} */
   #size = null;
 
   constructor(svg) {
@@ -31,7 +32,7 @@ export class Drawing {
   }
 
   // roles: id -> a set of "given", "answer", "broken", "highlighted", "hidden", "dashed", "arcs". extras: elements laid on top.
-  draw(figure, view, roles, { names = true, extras = [] } = {}) {
+  draw(figure, view, roles, { names = true, extras = /** @type {Element[]} */ ([]) } = {}) {
     const [width, height] = this.size();
     const { layers } = this;
     const points = [],

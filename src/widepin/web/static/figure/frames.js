@@ -10,6 +10,9 @@ const MARGIN = 0.12; // share of the window around the figure
 
 export class Frames {
   at = 0; // the frame that is shown
+  looks = new Map(); // id -> how an object is shown by then
+  /** @type {string[][]} */
+  measures = [];
   dragged = () => {}; // to be called when a point was dragged
 
   // document: a demonstration; svg: where it is drawn
@@ -17,7 +20,8 @@ export class Frames {
     this.book = book;
     this.document = document;
     this.drawing = new Drawing(svg);
-    this.outline = outlineOf(new Figure(book, [...document.given, ...document.steps]));
+    this.figure = new Figure(book, [...document.given, ...document.steps]);
+    this.outline = outlineOf(this.figure);
     new ResizeObserver(() => this.paint()).observe(svg);
     this.go(0);
   }

@@ -15,7 +15,7 @@ export class Layer {
   // An element under a key of its own; attributes: numbers where they are lengths; content: its text, or {like,
   // children()}, which are made anew where like differs; at: where it is moved. Numbers are set as such, since writing
   // them as text for the browser to read took most of a frame.
-  put(key, name, attributes, content, at = null) {
+  put(key, name, attributes, content, at = /** @type {[number, number] | null} */ (null)) {
     const like = typeof content === "object" ? content.like : content;
     let kept = this.#kept.get(key);
     if (!kept || kept.name !== name) {

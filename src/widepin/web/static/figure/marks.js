@@ -78,7 +78,8 @@ export function noteText({ note, text, at }, view) {
 function linesOf(text) {
   const lines = [""];
   for (const word of text.split(/\s+/)) {
-    if (lines.at(-1) && lines.at(-1).length + word.length >= LETTERS) lines.push("");
+    const last = lines[lines.length - 1];
+    if (last && last.length + word.length >= LETTERS) lines.push("");
     lines[lines.length - 1] = `${lines.at(-1)} ${word}`.trim();
   }
   return lines;

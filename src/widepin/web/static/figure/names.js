@@ -84,7 +84,7 @@ export class Names {
       const far = Math.sqrt(shape[2]) * view.scale + FROM_CURVE;
       return { count: AROUND.length, placeAt: (n) => [x + far * Math.cos(AROUND[n]), y - far * Math.sin(AROUND[n])] };
     }
-    const [x1, y1, x2, y2] = visiblePart(kind, shape, view, ...this.size);
+    const [x1, y1, x2, y2] = visiblePart(kind, shape, view, ...this.size) ?? [0, 0, 0, 0];
     const length = Math.hypot(x2 - x1, y2 - y1) || 1;
     const [nx, ny] = [(FROM_CURVE * (y2 - y1)) / length, (-FROM_CURVE * (x2 - x1)) / length];
     const placeAt = (n) => {

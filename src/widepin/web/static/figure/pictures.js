@@ -57,6 +57,7 @@ document.addEventListener("keydown", (event) => {
   find(`a[data-key="${CSS.escape(key)}"]`)?.click();
 });
 
+/** @type {ToolBook | null} */
 let book = null;
 
 // Draws the figures in a part of a page.

@@ -9,7 +9,8 @@ const TOO_MANY = 429; // requests at once, which is no fault of what is sent
 const AGAIN = 4000; // milliseconds after which what did not arrive is sent again
 
 export class Storing {
-  #timer = null;
+  /** @type {number | undefined} */
+  #timer;
   #waiting = {}; // fields that are not sent yet
   #sent = {}; // fields that are on their way
   /** @type {Promise<boolean>} */

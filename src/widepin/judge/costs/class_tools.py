@@ -1,8 +1,8 @@
-"""A proven construction as a class tool: its given objects are asked for anew, and all its steps are made at once.
+"""A construction as a class tool: its given objects are asked for anew, and all its steps are made at once.
 
 >>> given = (Step("A", "free_point", at=(0, 0)), Step("B", "free_point", at=(6, 0)), Step("s", "segment", ("A", "B")))
 >>> steps = (Step("c", "circle", ("A", "B")), Step("d", "circle", ("B", "A")), Step("C", "intersection", ("c", "d")))
->>> apex = compound_tool_of(given, steps, ("C",))
+>>> apex = class_tool_geometry(given, steps, ("C",))
 >>> [blank.name for blank in apex.takes], apex.moves
 (['A', 'B'], 2)
 >>> apex.made(("P", "Q"), ("e", "f", "R"))[2].sources
@@ -36,14 +36,14 @@ class NotATool(CoreError):
 
 @dataclass(frozen=True)
 class Blank:
-    """What a class tool asks for, by its name in the proven construction; ``kind`` is point, line or circle."""
+    """What a class tool asks for, by its name in the constructions; ``kind`` is point, line or circle."""
 
     name: str
     kind: str
 
 
 @dataclass(frozen=True)
-class CompoundTool:
+class ClassToolGeometry:
     """A construction from ``takes`` to the objects ``gives``; ``moves`` is what its steps cost one by one."""
 
     takes: tuple[Blank, ...]
@@ -62,7 +62,7 @@ class CompoundTool:
         return tuple(id_ for id_, step in zip(ids, self.steps, strict=True) if step.id in self.gives)
 
 
-def compound_tool_of(given: Sequence[Step], steps: Sequence[Step], gives: Collection[str]) -> CompoundTool:
+def class_tool_geometry(given: Sequence[Step], steps: Sequence[Step], gives: Collection[str]) -> ClassToolGeometry:
     """The class tool that makes ``gives`` as these steps do, from whatever stands in the place of the given objects.
 
     It asks for the given objects that the steps use. A given line through points that it asks for anyway is no blank:
@@ -82,7 +82,7 @@ def compound_tool_of(given: Sequence[Step], steps: Sequence[Step], gives: Collec
             raise NotATool(broken(ClassToolRule.SLIDES, id=id_, on=known[id_].sources[0]))
     takes = tuple(Blank(id_, _asked_kind(step)) for id_, step in known.items() if id_ in asked)
     again = tuple(step for id_, step in known.items() if id_ in along)
-    return CompoundTool(takes, (*again, *own), tuple(gives), moves_of(own))
+    return ClassToolGeometry(takes, (*again, *own), tuple(gives), moves_of(own))
 
 
 def asked_for(given: dict[str, Step], used: set[str]) -> tuple[set[str], set[str]]:

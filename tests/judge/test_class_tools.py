@@ -1,4 +1,4 @@
-"""Proven constructions as class_tools: what they ask for, what they make, and what their uses count."""
+"""Constructions as class_tools: what they ask for, what they make, and what their uses count."""
 
 from dataclasses import replace
 
@@ -7,7 +7,7 @@ import pytest
 from tests.zoo import steps
 from widepin.documents.rule_words import worded
 from widepin.documents.task import read_task
-from widepin.judge.costs.compound_tools import CompoundTool, NotATool, compound_tool_of
+from widepin.judge.costs.class_tools import ClassToolGeometry, NotATool, class_tool_geometry
 from widepin.judge.judging import judge
 from widepin.judge.rules import ClassToolRule
 from widepin.judge.task import Allowance, Use, Work
@@ -22,7 +22,7 @@ MIDDLE = steps("e circle A B\nf circle B A\nP intersection e f\nQ intersection e
 
 
 def asks(given: tuple[Step, ...], made: str, gives: str) -> list[tuple[str, str]]:
-    return [(blank.name, blank.kind) for blank in compound_tool_of(given, steps(made), [gives]).takes]
+    return [(blank.name, blank.kind) for blank in class_tool_geometry(given, steps(made), [gives]).takes]
 
 
 def test_a_class_tool_asks_for_what_the_construction_uses():
@@ -32,13 +32,13 @@ def test_a_class_tool_asks_for_what_the_construction_uses():
 
 
 def test_a_given_line_between_what_is_asked_for_is_drawn_along():
-    height = compound_tool_of(GABLE, steps("h perpendicular c A"), ["h"])
+    height = class_tool_geometry(GABLE, steps("h perpendicular c A"), ["h"])
     assert [blank.name for blank in height.takes] == ["A", "B"]
     assert [step.id for step in height.steps] == ["c", "h"] and height.moves == 1
 
 
 def test_steps_that_the_results_do_not_need_are_left_out():
-    found = compound_tool_of(GABLE, (*MIDDLE, *steps("z circle C A")), ["m"])
+    found = class_tool_geometry(GABLE, (*MIDDLE, *steps("z circle C A")), ["m"])
     assert [step.id for step in found.steps] == ["e", "f", "P", "Q", "m"] and found.moves == 3
 
 
@@ -53,7 +53,7 @@ def test_steps_that_the_results_do_not_need_are_left_out():
 )
 def test_what_cannot_be_a_class_tool_is_said(made, gives, said):
     with pytest.raises(NotATool) as caught:
-        compound_tool_of(GABLE, steps(made), [gives])
+        class_tool_geometry(GABLE, steps(made), [gives])
     assert said in worded(caught.value.broken)
 
 
@@ -62,7 +62,7 @@ def test_models_of_the_library_are_right_from_other_points_too(key):
     """The class tool of a model, used in the place of the model on objects of other names, solves the same task."""
     task = read_task(LIBRARY[key].document())
     try:
-        class_tool = compound_tool_of(task.given, task.model, [one.name for one in task.wanted])
+        class_tool = class_tool_geometry(task.given, task.model, [one.name for one in task.wanted])
     except NotATool as wrong:
         assert wrong.broken.rule in (ClassToolRule.SLIDES, ClassToolRule.PLACED_BY_HAND)
         return
@@ -76,7 +76,7 @@ def names(task):
     return [step.id for step in task.model if step.id in {one.name for one in task.wanted}]
 
 
-def used(class_tool: CompoundTool, sources: list[str], prefix: str, moves: int) -> tuple[tuple[Step, ...], Use]:
+def used(class_tool: ClassToolGeometry, sources: list[str], prefix: str, moves: int) -> tuple[tuple[Step, ...], Use]:
     ids = [f"{prefix}{number}" for number in range(len(class_tool.steps))]
     return class_tool.made(sources, ids), Use("it", tuple(ids), class_tool.given_by(ids), moves)
 
@@ -89,7 +89,7 @@ def round_a_gable():
 
 @pytest.mark.parametrize(("price", "moves"), [(1, 3), (3, 7)])
 def test_a_use_counts_its_price_and_needs_no_tools_of_the_task(round_a_gable, price, moves):
-    centre_line = compound_tool_of(GABLE, MIDDLE, ["m"])
+    centre_line = class_tool_geometry(GABLE, MIDDLE, ["m"])
     first, use = used(centre_line, ["A", "B"], "u", price)
     second, other = used(centre_line, ["B", "C"], "v", price)
     last = (
@@ -105,7 +105,7 @@ def test_a_use_counts_its_price_and_needs_no_tools_of_the_task(round_a_gable, pr
 
 
 def test_a_use_that_the_answer_does_not_need_is_named_by_its_results(round_a_gable):
-    centre_line = compound_tool_of(GABLE, MIDDLE, ["m"])
+    centre_line = class_tool_geometry(GABLE, MIDDLE, ["m"])
     made, use = used(centre_line, ["A", "C"], "u", 2)
     verdict = judge(
         replace(round_a_gable, tools=(Allowance("circle_through"),)),
@@ -116,7 +116,7 @@ def test_a_use_that_the_answer_does_not_need_is_named_by_its_results(round_a_gab
 
 def test_what_is_said_of_a_work_does_not_name_helpers(round_a_gable):
     """The same centre line twice repeats helpers too, and vanishes with them where two corners coincide."""
-    centre_line = compound_tool_of(GABLE, MIDDLE, ["m"])
+    centre_line = class_tool_geometry(GABLE, MIDDLE, ["m"])
     first, use = used(centre_line, ["A", "B"], "u", 1)
     second, again = used(centre_line, ["A", "B"], "v", 1)
     verdict = judge(round_a_gable, Work((*first, *second), None, (use, again)))

@@ -56,7 +56,7 @@ TRUTHS = {
 """The relations that are looked for, the most telling first."""
 
 
-class Proving:
+class Certifier:
     """Proves truths about a board, each in positions where its own objects exist."""
 
     def __init__(self, examined: Examination):
@@ -70,10 +70,11 @@ class Proving:
 
         They do so where floats see it fail, and on every branch of the figure on which its objects exist.
 
-        >>> proving = Proving(Examination(apex, constructed("c circle A B\\nd circle B A\\nC intersection c d pick=1")))
-        >>> proving.is_proven(Condition("equal_length", (("A", "C"), ("B", "C"))))
+        >>> made = constructed("c circle A B\\nd circle B A\\nC intersection c d pick=1")
+        >>> certifier = Certifier(Examination(apex, made))
+        >>> certifier.is_proven(Condition("equal_length", (("A", "C"), ("B", "C"))))
         True
-        >>> proving.is_proven(Condition("ratio", (("A", "C"), ("A", "B")), (2, 1)))
+        >>> certifier.is_proven(Condition("ratio", (("A", "C"), ("A", "B")), (2, 1)))
         False
         """
         columns, failing = self.seen_by_floats(truth)
