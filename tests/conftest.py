@@ -25,6 +25,15 @@ settings.load_profile("untimed")  # a busy machine is no fault
 CHEAP = Passwords(time_cost=1, memory_kib=64)
 
 
+SLOW = ("tests/running", "tests/browser")
+
+
+@pytest.hookimpl(trylast=True)
+def pytest_collection_modifyitems(items):
+    """What takes long comes first, so that no worker is left alone with it at the end; else the order is random."""
+    items.sort(key=lambda item: not item.nodeid.startswith(SLOW))
+
+
 @pytest.fixture(scope="session")
 def database_url(tmp_path_factory):
     """The address of an empty, migrated database on a server of its own."""

@@ -81,7 +81,7 @@ def faults(path: Path) -> Iterator[Fault]:
 def contexts(folder: Path) -> dict[str, dict[int, list[str]]]:
     """Module -> line -> the tests that run it, from one run of all tests but those of the browser and of running it."""
     parallel = ("-n", "2", "--dist", "loadscope", "-p", "no:randomly")
-    covered = ("--cov", "--cov-context=test", "--cov-report=", "--cov-fail-under=0")
+    covered = ("--cov=src/widepin", "--cov-context=test", "--cov-report=", "--cov-fail-under=0")
     subprocess.run(
         [*PYTEST, *parallel, *covered, "tests", "--ignore=tests/browser", "--ignore=tests/running"],
         cwd=ROOT,

@@ -69,6 +69,75 @@ def test_a_number_takes_what_stands_under_it_in_the_list(desk):
     expect(desk.page.locator(".blank.filled")).to_have_text(second)
 
 
+@pytest.fixture
+def two_there(desk):
+    """A segment on a line, with the tool for intersections in hand and the pointer on both."""
+    desk.enter("Splitting a gable")
+    desk.put([{"id": "s", "make": "segment", "from": ["A", "B"]}])
+    desk.take("intersection")
+    desk.page.mouse.move(*desk.at(5.5, 2.25))
+    expect(desk.page.locator(".chooser button")).to_have_count(2)
+    return desk
+
+
+def test_going_on_and_back_among_what_lies_there_marks_one_and_keeps_the_order(two_there):
+    page = two_there.page
+    listed = page.locator(".chooser button").all_inner_texts()
+    marked = page.locator(".chooser button.first")
+    expect(marked).to_have_text(listed[0])
+    for key, place in (("ArrowDown", 1), ("ArrowUp", 0), ("ArrowUp", 1), ("ArrowDown", 0)):  # round and round
+        page.keyboard.press(key)
+        expect(marked).to_have_text(listed[place])
+    assert page.locator(".chooser button").all_inner_texts() == listed
+
+
+@pytest.mark.parametrize(("digit", "taken"), [("1", 0), ("2", 1), ("3", None)])
+def test_a_number_takes_its_own_entry_and_no_other(two_there, digit, taken):
+    page = two_there.page
+    names = [text.split()[1].rstrip(",") for text in page.locator(".chooser button").all_inner_texts()]
+    page.keyboard.press(digit)
+    if taken is None:
+        expect(page.locator(".blank.filled")).to_have_count(0)
+    else:
+        expect(page.locator(".blank.filled")).to_have_text(names[taken])
+
+
+CHOOSER = """
+  const paper = Object.assign(document.createElement("div"), { innerHTML: "<div></div>" });
+  paper.style.cssText = "position: absolute; left: 0; top: 0; width: 300px; height: 200px";
+  const panel = paper.firstChild;
+  panel.style.cssText = "position: absolute; width: 80px; height: 40px; overflow: hidden";
+  document.body.append(paper);
+  const taken = [], offers = [{ name: "far", far: 9 }, { name: "near", far: 1 }];
+  const chooser = new m.Chooser(panel, (offer) => taken.push(offer.name));
+  chooser.show(offers, x, (offer) => offer.name);
+  const entries = [...panel.querySelectorAll("button")];
+  const [texts, first] = [entries.map((one) => one.textContent.replace(/\\s+/g, " ").trim()), entries.findIndex((one) => one.className === "first")];
+  entries[0].click();
+  const at = [panel.style.left, panel.style.top];
+  chooser.show([], x, () => "");
+  const isHidden = panel.hidden;
+  paper.remove();
+  return { texts, first, taken, at, isHidden };
+"""
+
+
+@pytest.mark.parametrize(
+    ("place", "at"),
+    [
+        ([100, 100], ["118px", "118px"]),  # right of the pointer and below it
+        ([250, 100], ["152px", "118px"]),  # it would reach over the right edge
+        ([100, 180], ["118px", "122px"]),  # and over the lower one
+        ([250, 180], ["152px", "122px"]),
+        ([202, 142], ["104px", "84px"]),  # just not: it would end at the edge itself
+        ([201, 141], ["219px", "159px"]),
+    ],
+)
+def test_the_list_stands_beside_the_pointer_and_within_the_paper(run, place, at):
+    found = run("board/chooser.js", CHOOSER, place)
+    assert found == {"texts": ["1 near", "2 far"], "first": 1, "taken": ["near"], "at": at, "isHidden": True}
+
+
 def test_the_list_of_steps_and_the_given_objects_fill_blanks(crossed):
     page = crossed.page
     crossed.take("segment")
