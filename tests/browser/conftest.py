@@ -145,6 +145,11 @@ def context(kept_context):
     """A browser in which nobody is signed in and nothing is kept but what is the same for everybody."""
     yield kept_context
     kept_context.set_offline(False)
+    for origin, page in {
+        page.url.split("/")[2]: page for page in kept_context.pages if page.url.startswith("http")
+    }.items():
+        forgetting = kept_context.new_cdp_session(page)
+        forgetting.send("Storage.clearDataForOrigin", {"origin": f"http://{origin}", "storageTypes": "local_storage"})
     for page in kept_context.pages:
         page.unroute_all(behavior="ignoreErrors")
         page.close()

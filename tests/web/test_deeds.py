@@ -7,7 +7,18 @@ import pytest
 from flask import g
 from sqlalchemy import select
 
-from widepin.school.models import Assignment, Base, HandIn, MarkColumn, Person, SchoolClass, TaskSheet, Work
+from widepin.school.models import (
+    Assignment,
+    Base,
+    ClassTool,
+    HandIn,
+    MarkColumn,
+    Person,
+    Phrase,
+    SchoolClass,
+    TaskSheet,
+    Work,
+)
 from widepin.school.results import practice
 from widepin.school.tasks import class_tools, settings
 from widepin.school.tasks.assigning import assign
@@ -79,6 +90,7 @@ class School:
         shared = from_library(session, by_login[COLLEAGUE], LIBRARY["rectangle"])
         shared.shared = True
         session.flush()
+        self.topics = set(practice.open_topics(session, first))
         practice.set_topics(session, first, set())
         self.last = max(one.position for one in first.assignments)
         new = assign(session, sheet, first, settings.proposed())
@@ -101,6 +113,19 @@ class School:
             "column_id": session.scalars(select(MarkColumn.id).where(MarkColumn.class_id == first.id)).first(),
             "colleague_id": by_login[COLLEAGUE].id,
         }
+
+    def clear_away(self):
+        """All that was made for these tests, so that others find the demo school as it was."""
+        with self.app.extensions["sessions"]() as session:
+            made = (
+                *((Assignment, "new_id"), (ClassTool, "class_tool_id"), (Phrase, "phrase_id")),
+                *((TaskSheet, name) for name in ("sheet_id", "set_sheet_id", "shared_id")),
+            )
+            for table, name in made:
+                session.delete(session.get_one(table, self.ids[name]))
+                session.flush()
+            practice.set_topics(session, session.get_one(SchoolClass, self.ids["class_id"]), self.topics)
+            session.commit()
 
     def do(self, monkeypatch, login, path, form=None, json=None):
         """Do it; the answer and what it changed. Nothing is kept."""
@@ -138,7 +163,9 @@ def school_of_deeds(app):
         assert client.post("/sign-in", data={"login": login, "password": "tracery"}).status_code == 302
         return client
 
-    return School(app, as_person)
+    made = School(app, as_person)
+    yield made
+    made.clear_away()
 
 
 ADDED, REMOVED, CHANGED = "added", "removed", "changed"

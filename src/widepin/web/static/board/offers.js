@@ -135,7 +135,12 @@ export function insteadOf(made, { store, view }, pointerType) {
 
 // The nearest first, whatever order the wheel has brought them into.
 export function byDistance(offers) {
-  return [...offers].sort((a, b) => a.far - b.far);
+  return [...offers].sort((a, b) => a.far - b.far || named(a).localeCompare(named(b)));
+}
+
+// What tells an offer from others that are as near: of a segment on a line, the order must not hang on which was meant.
+function named({ type, id, step }) {
+  return [type, id, ...(step?.from ?? []), step?.pick].join(" ");
 }
 
 function slides(curves) {
