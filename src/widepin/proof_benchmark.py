@@ -14,7 +14,7 @@ from statistics import median
 
 from .documents.bundle import read_bundle
 from .documents.construction import read_steps
-from .documents.proofs import how_far, proof_of
+from .documents.proofs import how_far
 from .documents.task import read_task, read_work, to_be_shown
 from .documents.verdict import judge_document
 from .judge.judging import judge
@@ -111,10 +111,3 @@ def summed(
         f" lines: median {median(lines):g}, most {max(lines)}; most cited {sums['most cited']};"
         f" {median(times or [0]):.2f} s at the median, {max(times or [0]):.2f} s at most; {memory:.0f} MB"
     )
-
-
-def proof_in_library(key: str) -> Proof | None:
-    """The proof of the sample solution of a task of the library."""
-    task = read_task(LIBRARY[key].document())
-    work = Work(task.model)
-    return proof_of(task, work, judge(task, work, report=False))

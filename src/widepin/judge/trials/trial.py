@@ -40,8 +40,6 @@ SHARE_FOR_BALLS = 72
 CLAIMS = 32
 """Failures seen by floats, of one kind, that are put to balls before the kind is dropped."""
 
-Columns = NDArray[np.intp]
-
 
 @dataclass(frozen=True)
 class Trial:

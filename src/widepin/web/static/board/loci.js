@@ -13,7 +13,7 @@ export function driversOf(figure, id) {
 }
 
 // The places of a point while another slides, in order, undefined ones included. The figure is left as it was.
-export function pathOf(figure, point, driver) {
+function pathOf(figure, point, driver) {
   const [curve] = figure.step(driver).from;
   if (!figure.isDefined(curve)) return [];
   return figure.sweep(driver, parametersOf(figure.kind(curve)), point);

@@ -117,7 +117,7 @@ function blankFor(kinds) {
 }
 
 // All tools, in the order of their cards.
-export function toolsOf(book) {
+function toolsOf(book) {
   /** @type {any[]} */
   const making = Object.keys(book.words.makes)
     .filter((make) => book.words.makes[make].card)

@@ -142,7 +142,7 @@ function play({ tape, parents, inputs }) {
 }
 
 // The parameter of the place on a curve nearest to a point: an angle, or a multiple of the way.
-export function parameterAt(kind, [x, y, dx, dy], [px, py]) {
+function parameterAt(kind, [x, y, dx, dy], [px, py]) {
   if (kind === "circle") return Math.atan2(py - y, px - x);
   const t = ((px - x) * dx + (py - y) * dy) / (dx * dx + dy * dy);
   if (kind === "line") return t;
