@@ -47,7 +47,7 @@ PYTEST = (sys.executable, "-m", "pytest", "-q")
 LEFT_BEHIND = (".git", ".venv", "node_modules", "var", "__pycache__")
 """Folders that the copies do without."""
 
-MOST_TESTS, SECONDS = 25, 90
+MOST_TESTS, SECONDS = 60, 120
 """Tests that look for one fault, and for how long; a fault that makes them hang is found."""
 
 
@@ -73,7 +73,9 @@ def faults(path: Path) -> Iterator[Fault]:
         for node in ast_nodes(tree):
             for start, _end in operator.mutation_positions(node):
                 line = lines[start[0] - 1].strip()
-                if not line.startswith(('"', "#", "from ", "import ", "@")):
+                if "strict=" in line and name == "core/ReplaceTrueWithFalse":
+                    pass  # zip's own check, which nothing that is right depends on
+                elif not line.startswith(('"', "#", "from ", "import ", "@")):
                     yield Fault(str(path.relative_to(ROOT)), name, count, start[0], line)
                 count += 1
 
@@ -118,7 +120,7 @@ def tests_for(fault: Fault, known: dict[str, dict[int, list[str]]], rng: random.
     others = [test for test in every if test not in own]
     rng.shuffle(own)
     rng.shuffle(others)
-    return (own[: MOST_TESTS - 8] + others)[:MOST_TESTS]
+    return (own[: MOST_TESTS - 20] + others)[:MOST_TESTS]
 
 
 def is_found(fault: Fault, tests: list[str], copy: Path) -> bool:
@@ -142,6 +144,11 @@ def is_found(fault: Fault, tests: list[str], copy: Path) -> bool:
         return True
     finally:
         path.write_text(before)
+
+
+def told(fault: Fault) -> str:
+    """A fault as a line."""
+    return f"{fault.path}:{fault.line} {fault.operator.removeprefix('core/')}: {fault.what}"
 
 
 def main() -> None:
@@ -177,7 +184,7 @@ def main() -> None:
                 found = is_found(fault, tests_for(fault, known, random.Random(number)), copy)
             finally:
                 copies.put(copy)
-            print("." if found else "S", end="", file=sys.stderr, flush=True)
+            print("." if found else f"\n{told(fault)}", end="" if found else "\n", file=sys.stderr, flush=True)
             return fault, found
 
         with ThreadPoolExecutor(2) as workers:
@@ -186,7 +193,7 @@ def main() -> None:
     share = 1 - len(survived) / len(results)
     print(f"\n{len(results) - len(survived)} of {len(results)} found ({share:.0%}), of {len(every)} that there are")
     for fault in survived:
-        print(f"{fault.path}:{fault.line} {fault.operator.removeprefix('core/')}: {fault.what}")
+        print(told(fault))
 
 
 if __name__ == "__main__":

@@ -386,3 +386,30 @@ def test_a_step_is_told_in_one_line(on_board):
         "intersection of c and d other than A",
         "circle centred C with radius AB",
     ]
+
+
+HAND = """
+  const figure = { kind: () => "point" };
+  const blank = { kind: "point" };
+  const hand = new m.Hand();
+  const fitting = (tool, filled) => {
+    hand.take({ say: Array(x.blanks).fill(blank), ...tool });
+    hand.filled = filled;
+    return ["A", "B", "C"].filter((id) => hand.fits(figure, id)).join("");
+  };
+  return x.filled.map((filled) => fitting({ make: "one", different: x.different }, [...filled]));
+"""
+
+
+@pytest.mark.parametrize(
+    ("different", "blanks", "filled", "fitting"),
+    [
+        (None, 3, ["", "A", "AB"], ["ABC", "BC", "C"]),  # of most tools all points differ
+        ([[0, 1]], 3, ["A", "AB"], ["BC", "ABC"]),  # a radius may be measured from the centre
+        # A rotation about the vertex of its own angle, of a point of its leg.
+        ([[2, 3], [3, 4], [0, 1], [2, 4]], 5, ["C", "CA", "CAB", "CABA"], ["AB", "ABC", "AC", "C"]),
+    ],
+)
+def test_a_blank_takes_a_point_again_where_the_make_allows_it(run, different, blanks, filled, fitting):
+    found = run("board/hand.js", HAND, {"different": different, "blanks": blanks, "filled": filled})
+    assert found == fitting

@@ -172,6 +172,21 @@ def test_a_make_vanishes_just_where_points_coincide_that_must_be_apart(name):
         assert there == (pair not in make.apart), f"{pair} of {name}"
 
 
+@pytest.mark.parametrize(("name", "pair"), [(name, pair) for name in PLAIN for pair in MAKES[name].trivial])
+def test_what_is_trivial_gives_a_point_that_is_there_or_a_line_through_two(name, pair):
+    make, places = MAKES[name], PLACES | {pair[1]: PLACES[pair[0]]}
+    lines = "\n".join(f"{'ABCDE'[n]} free_point at={x},{y}" for n, (x, y) in places.items())
+    sources = tuple("ABCDE"[: len(make.sources)])
+    figure = Figure((*read_steps(from_lines(lines)), Step("X", name, sources)))
+    found = figure.drawn()[1][-1]
+    points = [places[entry] for entry in range(len(sources))]
+    if make.gives is Kind.POINT:
+        assert any(found == pytest.approx(point) for point in points)
+    else:
+        on = [abs((x - found.x) * found.dy - (y - found.y) * found.dx) < 1e-9 for x, y in set(points)]
+        assert sum(on) > 1
+
+
 @pytest.mark.parametrize("name", PLAIN)
 def test_why_something_is_undefined_is_so(name):
     """What is said of the entries that span it is so: they are one point, lie on one line, or make no angle."""

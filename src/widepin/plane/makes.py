@@ -273,8 +273,8 @@ class Make:
     ``compute`` is None for the three makes that ``figure`` treats itself: free and sliding points, intersections.
     ``price``: what it costs with compass and ruler. ``through``: the entries of ``from`` that lie on what it gives.
     ``spanned``: the entries that must not be one point, lie in a row, or make no angle, for ``undefined``. ``apart``:
-    the pairs of entries that must be different points. ``symmetric``: whether its sources may trade places without
-    changing the object, but for which intersection is meant.
+    the pairs of entries that must be different points; ``trivial``: those that give nothing new where they are one.
+    ``symmetric``: whether its sources may trade places without changing the object, but which intersection is meant.
     """
 
     name: MakeName
@@ -286,6 +286,7 @@ class Make:
     undefined: Undefined = Undefined.NEVER
     spanned: Entries = NONE
     apart: tuple[tuple[int, int], ...] = ()
+    trivial: tuple[tuple[int, int], ...] = ()
     symmetric: bool = False
     inputs: int = 0
     counts: bool = True
@@ -315,6 +316,7 @@ ROWS = (
         Kind.POINT,
         midpoint,
         Price(4, strokes(FREE_CIRCLE, FREE_CIRCLE, LINE, LINE)),
+        trivial=FIRST_TWO,
         symmetric=True,
     ),
     Make(M.LINE, (A_POINT, A_POINT), Kind.LINE, line, By.RULER, BOTH, U.ONE_POINT, BOTH, FIRST_TWO, symmetric=True),
@@ -368,6 +370,7 @@ ROWS = (
         U.IN_A_ROW,
         ALL,
         ((0, 1), (1, 2)),
+        trivial=((0, 2),),
     ),
     Make(M.CIRCLE, (A_POINT, A_POINT), Kind.CIRCLE, circle, By.COMPASS, SECOND, U.ONE_POINT, BOTH, FIRST_TWO),
     Make(
@@ -411,6 +414,7 @@ ROWS = (
         Kind.POINT,
         translation,
         Price(2, strokes("C1 C1", FREE_CIRCLE, "C1 C1", FREE_CIRCLE)),
+        trivial=((1, 2),),
     ),
     # The angle is copied to the centre (Euclid I.23): both legs, a circle about the vertex with the way from the centre
     # to the point as its radius, the same about the centre, and what the legs cut out taken from the point on that.
@@ -424,6 +428,7 @@ ROWS = (
         U.NO_ANGLE,
         LAST_THREE,
         ((2, 3), (3, 4)),
+        trivial=((0, 1), (2, 4)),
     ),
 )
 

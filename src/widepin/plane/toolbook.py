@@ -31,6 +31,7 @@ def tool_book() -> dict[str, Any]:
                 "through": make.through,
                 "undefined": make.undefined,
                 "spanned": make.spanned,
+                "different": [*make.apart, *make.trivial],
             }
             for make in MAKES.values()
         },

@@ -55,7 +55,7 @@ export class Hand {
     const kind = figure.kind(id);
     switch (this.blank?.kind) {
       case "point":
-        return kind === "point" && !(this.filled.includes(id) && !this.tool.order && !this.blank.again);
+        return kind === "point" && !this.#mustDiffer(id);
       case "point or line":
         return kind !== "circle" && !this.filled.includes(id);
       case "any":
@@ -75,6 +75,18 @@ export class Hand {
       default:
         return false;
     }
+  }
+
+  // Whether an object stands in the sentence already where the next blank needs another one. The tool book says which
+  // sources of a make have to be different; of other tools all have to, but where a blank says that it takes one again.
+  #mustDiffer(id) {
+    if (this.blank.again) return false;
+    const { different } = this.tool;
+    const next = this.filled.length;
+    return this.filled.some(
+      (one, blank) =>
+        one === id && (!different || different.some((pair) => pair.includes(blank) && pair.includes(next))),
+    );
   }
 
   // The sentence: words and blanks; offer is what a click would take now.

@@ -98,7 +98,7 @@ const EQUALITIES = [
 function toolOf(make, { makes, words }) {
   const { card, sentence, icon, keeps } = words.makes[make];
   const entries = [...sentence.matchAll(/\{(\d)\}/g)].map(([, entry]) => Number(entry));
-  const { constructions, counts } = makes[make];
+  const { constructions, counts, different } = makes[make];
   const inOrder = entries.every((entry, blank) => entry === blank);
   return {
     make,
@@ -106,6 +106,7 @@ function toolOf(make, { makes, words }) {
     name: card,
     icon,
     keeps: keeps.length ? keeps : undefined,
+    different: different.map((pair) => pair.map((entry) => entries.indexOf(entry))),
     order: inOrder ? undefined : entries.map((_blank, entry) => entries.indexOf(entry)),
     say: spoken(sentence, (entry) => ({ kind: blankFor(makes[make].from[Number(entry)]) })),
   };
