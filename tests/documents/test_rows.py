@@ -183,6 +183,7 @@ def test_what_is_trivial_gives_a_point_that_is_there_or_a_line_through_two(name,
     if make.gives is Kind.POINT:
         assert any(found == pytest.approx(point) for point in points)
     else:
+        assert isinstance(found, Line)
         on = [abs((x - found.x) * found.dy - (y - found.y) * found.dx) < 1e-9 for x, y in set(points)]
         assert sum(on) > 1
 
