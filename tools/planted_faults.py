@@ -47,7 +47,7 @@ PYTEST = (sys.executable, "-m", "pytest", "-q")
 LEFT_BEHIND = (".git", ".venv", "node_modules", "var", "__pycache__")
 """Folders that the copies do without."""
 
-MOST_TESTS, SECONDS = 60, 120
+MOST_TESTS, SECONDS = 80, 120
 """Tests that look for one fault, and for how long; a fault that makes them hang is found."""
 
 
@@ -114,13 +114,14 @@ def environment(root: Path) -> dict[str, str]:
 
 
 def tests_for(fault: Fault, known: dict[str, dict[int, list[str]]], rng: random.Random) -> list[str]:
-    """The tests that look for a fault: those that run its line, the module's own first, then a choice of others."""
+    """The tests that look for a fault: the module's own examples, and those that run its line: first of the module,
+    then of its package, then others.
+    """
     every = known.get(fault.path, {}).get(fault.line, [])
-    own = [test for test in every if Path(fault.path).stem in test]
-    others = [test for test in every if test not in own]
-    rng.shuffle(own)
-    rng.shuffle(others)
-    return (own[: MOST_TESTS - 20] + others)[:MOST_TESTS]
+    module, package = Path(fault.path).stem, f"tests/{Path(fault.path).parts[2]}/"
+    rng.shuffle(every)
+    every.sort(key=lambda test: (module not in test, not test.startswith(package)))
+    return [fault.path, *every[:MOST_TESTS]]
 
 
 def is_found(fault: Fault, tests: list[str], copy: Path) -> bool:

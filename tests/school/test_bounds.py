@@ -7,10 +7,11 @@ from sqlalchemy import select
 
 from tests.school.test_works import add, an_assignment
 from widepin.documents.reading import Unreadable
-from widepin.school.models import Person
+from widepin.school.models import Person, now
 from widepin.school.refused import Refused
 from widepin.school.works import autosave, handins, reviewing
 from widepin.school.works.autosave import import_steps, store, work_of
+from widepin.school.works.board_standing import board_standing
 from widepin.school.works.handins import NotTaken, hand_in
 from widepin.school.works.history import OperationRefused
 
@@ -98,3 +99,26 @@ def test_so_many_attempts_a_minute_and_comments_on_each_are_taken(session, work,
     session.refresh(attempt)
     with pytest.raises(Refused, match="no more are taken"):
         reviewing.comment(session, attempt, work.student, "And why?")
+
+
+@pytest.mark.parametrize(
+    ("attempts", "handed_in", "is_returned", "left"),
+    [
+        (None, 1, False, None),
+        (3, 0, False, 3),
+        (3, 1, False, 2),
+        (3, 1, True, 2),  # a work that was returned has its attempts anyway
+        (1, 1, False, 0),
+        (1, 1, True, 1),  # but where none is left it is taken once more
+        (1, 2, False, 0),
+    ],
+)
+def test_a_board_says_how_many_attempts_are_left(session, work, attempts, handed_in, is_returned, left):
+    store(session, work, "k" * 10, 0, add("P", "free_point", at=[1, 1]))
+    work.assignment.attempts = None
+    for _ in range(handed_in):
+        handins.hand_in(session, work)
+    work.assignment.attempts = attempts
+    work.returned = now() if is_returned else None
+    session.flush()
+    assert board_standing(session, work.assignment, work.student).attempts_left == left

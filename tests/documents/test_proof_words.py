@@ -1,0 +1,41 @@
+"""What a line of a proof says, for every relation that facts have."""
+
+import pytest
+
+from widepin.documents.proof_words import fact_in_words
+from widepin.documents.task import read_task
+from widepin.documents.words import Words
+from widepin.reason.facts import Fact, Rel
+from widepin.school.tasks.library import LIBRARY
+
+WORDS = Words(read_task(LIBRARY["perpendicular-bisector"].document()))
+
+SAID = {
+    Rel.EQUAL_LENGTH: ((("A", "C"), ("B", "C")), "AC = BC"),
+    Rel.EQUAL_ANGLE: ((("A", "C", "M"), ("B", "C", "M")), "angle ACM = angle BCM"),
+    Rel.RIGHT_ANGLE: ((("A", "M", "C"),), "angle AMC is a right angle"),
+    Rel.PARALLEL: (("g", ("B", "C")), "g ∥ BC"),
+    Rel.PERPENDICULAR: (("g", ("B", "C")), "g ⊥ BC"),
+    Rel.COLLINEAR: (("A", "M", "B"), "A, M and B lie on one line"),
+    Rel.CONCYCLIC: (("A", "B", "C", "D"), "A, B, C and D lie on one circle"),
+    Rel.MIDPOINT: (("M", "A", "B"), "M is the midpoint of AB"),
+    Rel.ON: (("P", "k"), "P lies on k"),
+    Rel.TANGENT: (("k", "t"), "k touches t"),
+    Rel.CONGRUENT: ((("A", "C", "D"), ("B", "C", "D")), "triangles ACD and BCD are congruent"),
+    Rel.SIMILAR: ((("A", "B", "C"), ("D", "E", "F")), "triangles ABC and DEF are similar"),
+    Rel.RATIO: ((("A", "M"), ("A", "B")), "AM : AB = 1 : 2"),
+    Rel.SAME: (("X", "m"), "X is m"),
+    Rel.CONCURRENT: (("g", "h", ("A", "B")), "g, h and AB pass through one point"),
+    Rel.EQUIDISTANT: (("I", "a", "b", "c"), "I is equally far from a, b and c"),
+}
+
+
+@pytest.mark.parametrize("rel", Rel)
+def test_a_fact_is_said(rel):
+    of, said = SAID[rel]
+    assert fact_in_words(Fact(rel, of, (1, 2) if rel is Rel.RATIO else None), WORDS, {}) == said
+
+
+def test_objects_are_called_as_they_are_named():
+    named = {"A": "Apex", "g": "sill"}
+    assert fact_in_words(Fact(Rel.PARALLEL, ("g", ("A", "B"))), WORDS, named) == "sill ∥ ApexB"
