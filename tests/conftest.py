@@ -25,12 +25,15 @@ settings.load_profile("untimed")  # a busy machine is no fault
 CHEAP = Passwords(time_cost=1, memory_kib=64)
 
 
-SLOW = ("tests/running", "tests/browser")
+SLOW = (
+    "tests/running",
+    *(f"tests/browser/test_{name}" for name in ("a_school", "a_week", "access_for_all", "second_week")),
+)
 
 
 @pytest.hookimpl(trylast=True)
 def pytest_collection_modifyitems(items):
-    """What takes long comes first, so that no worker is left alone with it at the end; else the order is random."""
+    """What takes longest comes first, so that no worker is left alone with it at the end; else the order is random."""
     items.sort(key=lambda item: not item.nodeid.startswith(SLOW))
 
 
