@@ -409,7 +409,3 @@ def test_a_task_that_is_deleted_is_gone_and_its_class_keeps_the_others(school_of
     _, found = school_of_deeds.do(monkeypatch, TEACHER, "/assignments/{new_id}/remove")
     (gone,) = found["assignment"].removed
     assert gone["id"] == school_of_deeds.ids["new_id"] and set(found) <= {"assignment"}
-
-
-def test_the_models_are_those_that_deeds_are_looked_for_in():
-    assert {one.__tablename__ for one in (Assignment, TaskSheet, HandIn)} <= set(Base.metadata.tables)

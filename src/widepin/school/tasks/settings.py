@@ -6,7 +6,7 @@ To add one: its column in ``models.Assignment``, its row here, and its field in 
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from datetime import datetime
 from typing import Annotated, Any, Literal
 
@@ -86,7 +86,7 @@ class Settings:
     values: Mapping[str, Any]
     after: Assignment | None = None
     chosen: tuple[Person, ...] = ()
-    class_tools: tuple[ClassTool, ...] = field(default=())
+    class_tools: tuple[ClassTool, ...] = ()
 
 
 def proposed(
