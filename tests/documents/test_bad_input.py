@@ -8,9 +8,11 @@ from hypothesis import strategies as st
 
 from tests.amount import many
 from tests.judge.test_judging import TASKS_BY_NAME
+from widepin.documents.construction import read_step
 from widepin.documents.reading import Unreadable
 from widepin.documents.task import read_task
 from widepin.documents.verdict import judge_document, write_verdict
+from widepin.plane.steps import Step
 from widepin.school.demo.tasks import TASKS
 from widepin.school.tasks.library.notation import steps as from_lines
 
@@ -72,3 +74,26 @@ def test_a_spoilt_work_gets_a_verdict(solution, data, value):
     verdict = judge_document(TASKS_BY_NAME[task.title], spoilt(work, path, value))
     assert write_verdict(verdict)["outcome"] == verdict.outcome.value
     assert (verdict.outcome == "refused") == (verdict.refusal is not None)
+
+
+def test_an_intersection_takes_one_choice_and_no_other_step_minds_any():
+    both = {"id": "X", "make": "intersection", "from": ["c", "d"], "pick": 2, "other_than": "P"}
+    with pytest.raises(Unreadable, match="at most one of"):
+        read_step(both)
+    assert read_step({**both, "make": "segment"}) == Step("X", "segment", ("c", "d"))
+    assert read_step({**both, "other_than": None}).pick == 2
+
+
+def test_a_step_without_a_place_is_named_where_it_stands():
+    first = {"id": "A", "make": "free_point", "at": [0, 0]}
+    task = {**TASKS[0].document(), "given": [first, {"id": "B", "make": "free_point"}]}
+    with pytest.raises(Unreadable) as wrong:
+        read_task(task)
+    assert wrong.value.place == "given[1].at"
+
+
+def test_ids_of_steps_that_cannot_be_read_are_cut_to_the_longest_there_may_be():
+    verdict = judge_document(
+        TASKS_BY_NAME["Centre line of a sill"], {"steps": [{"id": "x" * 30, "make": "line", "at": "no"}]}
+    )
+    assert verdict.counts.idle == ("x" * 24,)

@@ -1,6 +1,8 @@
 """Figures as SVG for print."""
 
+import re
 import xml.etree.ElementTree as ElementTree
+from math import hypot
 
 import pytest
 
@@ -77,3 +79,28 @@ def test_every_model_of_the_library_is_drawn_and_told(key):
     sentences = [instruction(step) for step in model]
     assert len(set(sentences)) >= len(sentences) - 1
     assert all(sentence.startswith(f"{step.id}: ") for step, sentence in zip(model, sentences, strict=True))
+
+
+def test_short_arcs_pass_through_what_was_marked_and_keep_to_their_circle():
+    circle = next(one for one in drawn().findall(f"{SVG}circle") if float(one.get("r")) > 10)
+    (cx, cy), radius = numbers(circle, "cx", "cy"), float(circle.get("r"))
+    path = next(one.get("d") for one in drawn(arcs=True).findall(f"{SVG}path") if "A" in one.get("d"))
+    for x1, y1, r, other, x2, y2 in re.findall(r"M(\S+) ([^A]+)A(\S+) (\S+) 0 0 0 (\S+) ([^MZ]+)", path):
+        assert float(r) == float(other) == pytest.approx(radius, abs=0.02)
+        for x, y in ((x1, y1), (x2, y2)):
+            assert hypot(float(x) - cx, float(y) - cy) == pytest.approx(radius, abs=0.03)
+
+
+def test_of_points_that_do_not_exist_there_are_no_arcs():
+    apart = read_steps(from_lines("k circle_radius A B B\nc circle B A\nX intersection k c"))
+    tree = ElementTree.fromstring(picture(GIVEN, apart, arcs=True))
+    assert all("nan" not in (one.get("d") or "") for one in tree.iter())
+
+
+def test_names_stand_clear_of_their_points():
+    tree = drawn()
+    dots = [numbers(one, "cx", "cy") for one in tree.findall(f"{SVG}circle") if float(one.get("r")) < 2]
+    for text in tree.findall(f"{SVG}text"):
+        if text.text in "AB":
+            x, y = numbers(text, "x", "y")
+            assert 4 < min(hypot(x - px, y - 2.4 - py) for px, py in dots) < 9

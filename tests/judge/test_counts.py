@@ -3,10 +3,13 @@
 import pytest
 
 from tests import zoo
+from widepin.documents.construction import read_steps
 from widepin.documents.rule_words import worded
-from widepin.judge.costs.counts import counted, counted_alone, is_move, refused_tool
+from widepin.judge.costs.counts import counted, counted_alone, is_move, moves_within, refused_tool
 from widepin.judge.task import Allowance, Work
 from widepin.plane.makes import MAKES
+from widepin.plane.steps import Step
+from widepin.school.tasks.library.notation import steps as from_lines
 
 GIVEN = "A free_point at=0,0\nB free_point at=6,1\n"
 OWN = "c circle A B\nd circle B A\nD intersection c d\nP free_point at=2,2\nl line A D\nx segment B P\nM midpoint A B"
@@ -52,3 +55,12 @@ def test_the_first_step_with_a_tool_that_is_not_allowed_is_named(tools, refused)
     allowances = [Allowance(one) if isinstance(one, str) else Allowance(*one) for one in tools]
     found = refused_tool(zoo.steps(OWN), allowances)
     assert (found.step if found else None) == refused
+
+
+def test_a_tool_that_is_used_up_costs_what_ruler_and_compass_need():
+    points = read_steps(from_lines("A free_point at=0,0\nB free_point at=4,0"))
+    halves = [Step(f"M{number}", "midpoint", ("A", "B")) for number in range(4)]
+    by_hand = moves_within(halves[:1], [])
+    assert by_hand > 1
+    found = [moves_within([*points, *halves[:count]], [Allowance("midpoint", 2)]) for count in range(5)]
+    assert found == [0, 1, 2, 2 + by_hand, 2 + 2 * by_hand]

@@ -25,3 +25,13 @@ def test_instructions_only_refer_to_registers_before_them():
 def test_the_book_is_plain_json():
     assert json.loads(json.dumps(tool_book()))["format"] == "widepin.toolbook/1"
     assert len(json.dumps(tool_book())) < 60_000
+
+
+def test_two_curves_of_whatever_kinds_have_the_tapes_of_all_their_choices():
+    per_pair = {
+        (a, b): sum(key.startswith(f"intersection {a} {b}") for key in tapes())
+        for a in ("line", "ray", "segment", "circle")
+        for b in ("line", "ray", "segment", "circle")
+    }
+    with_circle = 2 + 3  # the first, the second; another than a point, nearest to it, farthest from it
+    assert per_pair == {pair: with_circle if "circle" in pair else 1 for pair in per_pair}

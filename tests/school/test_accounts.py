@@ -190,3 +190,10 @@ def test_nobody_ends_the_sessions_of_somebody_else(session, administrator, corin
     key = browser_sessions.begin(session, corin, "127.0.0.1", "")
     browser_sessions.end_one(session, administrator, browser_sessions.known(session, key).id)
     assert isinstance(browser_sessions.known(session, key).person, Person)
+
+
+def test_a_code_fits_half_a_minute_before_and_after_its_own_and_no_longer():
+    secret, at = second_factor.new_secret(), 3000.0
+    code = pyotp.TOTP(secret).at(at)
+    fits = {seconds: second_factor.step_of(secret, code, at + seconds) for seconds in (-60, -30, 0, 30, 60)}
+    assert fits == {-60: None, -30: 100, 0: 100, 30: 100, 60: None}

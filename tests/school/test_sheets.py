@@ -316,3 +316,17 @@ def test_a_task_counts_as_the_librarys_until_it_is_another(session, first_year):
     assert sheets.from_library(session, first_year.teacher, LIBRARY["rhombus"]) is sheet
     assert sheets.change(session, sheet, {"text": "Another story."}, None, None).library_key == "rhombus"
     assert sheets.change(session, sheet, {"conditions": []}, None, None).library_key is None
+
+
+def test_a_topic_keeps_to_its_length(session, sheet):
+    assert sheets.change(session, sheet, {}, None, "a" * 59 + "bc").topic == "a" * 59 + "b"
+    assert sheets.change(session, sheet, {}, None, None).topic == "a" * 59 + "b"  # not asked for
+
+
+def test_shared_tasks_come_by_their_titles(session, sheet, first_year):
+    titles = ("Trefoil", "Arch", "Mullion")
+    for title in titles:
+        other = sheets.new_sheet(session, first_year.teacher, {**sheet.document, "title": title}, "Arches")
+        other.shared = True
+    session.flush()
+    assert [one.title for one in sheets.shared(session) if one.title in titles] == sorted(titles)

@@ -95,3 +95,9 @@ def test_it_takes_a_fixed_number_of_queries(session, teacher):
     session.expire_all()
     person = session.get_one(Person, teacher.id)
     assert queries(session.get_bind(), lambda: today.today_of(session, person)) <= 14
+
+
+def test_on_a_first_visit_nothing_is_new(session, teacher):
+    teacher.visited = teacher.visited_before = None
+    found = today.today_of(session, teacher, now())
+    assert {task.new for row in found.classes for task in row.tasks} == {0}

@@ -3,6 +3,8 @@
 import { _ } from "../look/language.js";
 import { labelOf } from "../figure/outlines.js";
 import { hitsBeside, pointOf, reachOf } from "./offers.js";
+/** @import { Board } from "./board.js" */
+/** @import { Place } from "../figure/types.js" */
 
 const HELD = 600; // milliseconds that a point stays over what it is to be attached to
 const STILL = 6; // pixels that it may wander meanwhile
@@ -14,6 +16,11 @@ export class Attaching {
   /** @type {import("../figure/types.js").Step | null} */
   #step = null; // how it would be made
 
+  /**
+   * @param {Pick<Board, "store" | "paper" | "bar" | "pointed">} parts
+   * @param {string} id
+   * @param {string} pointerType
+   */
   constructor({ store, paper, bar, pointed }, id, pointerType) {
     this.store = store;
     this.paper = paper;
@@ -24,7 +31,10 @@ export class Attaching {
     this.isPossible = store.isOwn(id) && store.figure.step(id).make === "free_point";
   }
 
-  // The point is dragged to a place.
+  /**
+   * The point is dragged to a place.
+   * @param {Place} place
+   */
   at(place) {
     if (!this.isPossible) return;
     if (this.#place && Math.hypot(place[0] - this.#place[0], place[1] - this.#place[1]) < STILL) return;
@@ -41,7 +51,9 @@ export class Attaching {
     return step;
   }
 
+  /** @param {{id: string, make: string, from?: string[]}} step */
   said({ id, make, from = /** @type {string[]} */ ([]) }) {
+    /** @param {string} one */
     const name = (one) => labelOf(this.store.figure, one);
     const [first, second] = from.map(name);
     return make === "intersection"
@@ -62,13 +74,13 @@ export class Attaching {
     const { figure } = store;
     const hits = hitsBeside(store, paper.view, id);
     const reach = reachOf(this.pointerType);
-    const [meeting] = hits.intersections(...this.#place, reach);
-    const [curve] = hits.curves(...this.#place, reach);
+    const [meeting] = hits.intersections(this.#place, reach);
+    const [curve] = hits.curves(this.#place, reach);
     const target = meeting ?? (curve && { ...curve, type: "slide" });
     if (!target) return;
     const { from = [], ...made } = { id, ...pointOf(target) };
     this.#step = { ...made, from };
-    const names = from.map((one) => labelOf(figure, one));
+    const names = from.map((/** @type {any} */ one) => labelOf(figure, one));
     this.bar.announce(
       meeting
         ? _("Drop it to make it the intersection of %(first)s and %(second)s.", { first: names[0], second: names[1] })

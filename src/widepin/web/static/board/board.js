@@ -47,8 +47,11 @@ import { Toolbar } from "./toolbar.js";
 import { allowed, inGroups } from "./tools.js";
 import { ClassToolFigure, fromClassTool } from "./uses.js";
 import { Vanished, whyGone } from "./vanished.js";
+/** @import { Draft, Dress, Entry, OnSaving, Saver, Setting } from "./types.js" */
+/** @import { Place, Step } from "../figure/types.js" */
 
 // What is said over an empty board, by what is drawn on it.
+/** @type {Record<string, string>} */
 const WELCOME = {
   given: _("Draw what is given to the students. Start with some points."),
   model: _("Draw one correct construction, with any tools."),
@@ -56,9 +59,12 @@ const WELCOME = {
 };
 
 export class Board {
+  /** @type {Place[]} */
   #candidates = []; // intersections that could be marked, while that tool is in hand
 
+  /** @param {any} page @param {ToolBook} book @param {Setting} setting */
   constructor(page, book, setting) {
+    /** @param {string} selector */
     const at = (selector) => find(selector, page);
     this.page = page;
     this.setting = setting;
@@ -70,7 +76,9 @@ export class Board {
     this.hand = new Hand();
     this.pointed = new Pointed(() => this.#pointedElsewhere());
     this.bar = new SentenceBar(at(".sentence-bar"), {
+      /** @param {string} text */
       typed: (text) => this.building.typed(text, false),
+      /** @param {string} text */
       entered: (text) => this.building.typed(text, true),
     });
     const outline = () => [...outlineOf(this.store.figure), ...(this.hand.meetings ?? []).map((one) => one.at)];
@@ -121,29 +129,33 @@ export class Board {
     if (!this.store.own.length) this.bar.announce(WELCOME[setting.draft?.part ?? "trial"]);
   }
 
+  /** @returns {Saver} */
   #saving() {
     const { setting, store } = this;
     const on = {
+      /** @param {Entry} entry */
       stored: (entry) => store.takeIn([entry]),
+      /** @param {Entry[]} entries */
       missed: (entries) => {
         store.takeInMissed(entries);
         this.bar.announce(_("Steps from another window were added."));
       },
-      refused: (_entry, words) => {
+      refused: (/** @type {unknown} */ _entry, /** @type {string} */ words) => {
         store.refresh();
         this.bar.announce(words, true);
       },
       state: sayState,
     };
-    if (setting.draft) return this.#drafting(on);
+    if (setting.draft) return this.#drafting(setting.draft, on);
     const place = `widepin-${setting.student}-${setting.urls.operations}`;
     return new Saving({ url: setting.urls.operations, place, stored: setting.log, on });
   }
 
-  #drafting(on) {
+  /** @param {Draft} draft @param {OnSaving} on */
+  #drafting(draft, on) {
     const { setting, store } = this;
     const drawn = setting.log.map(({ operation }) => operation.step);
-    const drafting = new Drafting({ draft: setting.draft, drawn, steps: () => store.own, on });
+    const drafting = new Drafting({ draft, drawn, steps: () => store.own, on });
     const unstored = drafting.unstored();
     if (unstored) store.redraw(unstored);
     return drafting;
@@ -153,23 +165,29 @@ export class Board {
     const { pointed } = this;
     return {
       ...this.#onDressing(),
+      /** @param {string | null} id */
       highlighted: (id) => pointed.at({ highlighted: id }),
       chosen: () => this.show(),
+      /** @param {string} id */
       picked: (id) => this.#picked(id),
+      /** @param {string} id */
       opened: (id) => {
         this.objectMenu.open([id], this.paper.placeOn(this.store.figure, id));
         this.objectMenu.focus();
       },
-      dress: (id, dress) => this.#dress(id, dress),
+      dress: (/** @type {string} */ id, /** @type {Dress} */ dress) => this.#dress(id, dress),
     };
   }
 
   #onObjects() {
     return {
       ...this.#onDressing(),
-      dressed: (id, dress) => this.#dress(id, dress),
+      dressed: (/** @type {string} */ id, /** @type {Dress} */ dress) => this.#dress(id, dress),
+      /** @param {string} id */
       first: (id) => actionsFor(this, id),
+      /** @param {string} id */
       last: (id) => this.elementary.offer(id),
+      /** @param {string} id */
       isTold: (id) => this.elementary.isShown(id),
       closed: () => this.elementary.hide(),
     };
@@ -179,12 +197,16 @@ export class Board {
   #onDressing() {
     const { store, pointed } = this;
     return {
+      /** @param {Step} step */
       tryOut: (step) => pointed.at({ trial: step }),
+      /** @param {string} id */
       hideRest: (id) => this.commands.hideRest(id),
+      /** @param {Step} step */
       remake: (step) => {
         pointed.trial = null;
         store.perform({ op: "remake", step });
       },
+      /** @param {string} id */
       remove: (id) => {
         store.perform({ op: "remove", id });
         this.bar.announce(_("Removed. Undo brings it back."));
@@ -192,6 +214,7 @@ export class Board {
     };
   }
 
+  /** @param {any} panel */
   #hear(panel) {
     const { bar, setting } = this;
     const presence = new Presence(setting.urls.here, (now) => standing.show(now));
@@ -200,7 +223,10 @@ export class Board {
     this.standing = standing;
   }
 
-  // An object of the list fills the next blank, if it fits there.
+  /**
+   * An object of the list fills the next blank, if it fits there.
+   * @param {string} id
+   */
   #picked(id) {
     if (!this.hand.blank || !fits(this, id)) return false;
     this.building.fill({ type: "object", id });
@@ -208,7 +234,7 @@ export class Board {
   }
 
   // False where a name is asked for that another object has.
-  #dress(id, dress) {
+  #dress(/** @type {string} */ id, /** @type {Dress} */ dress) {
     const { store, bar } = this;
     const { figure } = store;
     const other = dress.label && figure.ids.find((one) => one !== id && labelOf(figure, one) === dress.label);
@@ -217,7 +243,7 @@ export class Board {
     return !other;
   }
 
-  #handedIn(result) {
+  #handedIn(/** @type {any} */ result) {
     this.result.show(result);
     const last = find(".last-result", this.page);
     last.href = result.url;
@@ -230,6 +256,7 @@ export class Board {
 
   #changed() {
     const { store, hand, pointing } = this;
+    /** @param {string} id */
     const isGone = (id) => !store.figure.has(id);
     pointing.forget(isGone);
     hand.forget(isGone);
@@ -262,7 +289,8 @@ export class Board {
   // The last step in words, or nothing.
   #lastStep() {
     const { figure, own } = this.store;
-    return own.length ? described(figure, own.at(-1).id) : "";
+    const last = own.at(-1);
+    return last ? described(figure, last.id) : "";
   }
 
   show() {
@@ -288,7 +316,9 @@ export class Board {
       store: this.store,
       hand: this.hand,
       pointed: this.pointed,
+      /** @param {string} id */
       isSelected: (id) => this.selection.has(id),
+      /** @param {string} id */
       resultRole: (id) => this.result.role(id),
       showsArcs: this.paper.showsArcs,
     });
@@ -329,7 +359,7 @@ addEventListener("pageshow", (event) => {
 
 const page = find(".board-page");
 try {
-  const book = await ToolBook.load(document.body.dataset.toolBook);
+  const book = await ToolBook.load(String(document.body.dataset.toolBook));
   page.board = new Board(page, book, JSON.parse(find("#setting").textContent));
   page.dataset.ready = "yes";
 } catch (error) {

@@ -11,9 +11,13 @@ import { fits, insteadOf, pointOf } from "./offers.js";
 import { makeOf } from "./tools.js";
 import { isHelper, useOf } from "./uses.js";
 import { whyNoIntersection } from "./vanished.js";
+/** @import { Board } from "./board.js" */
+/** @import { ClassTool } from "./types.js" */
+/** @import { Made, NewStep, Place, Shape } from "../figure/types.js" */
 
 export const HASTE = 900; // milliseconds in which Enter is meant for the name that was taken by itself just now
 const PLACE = /^\(?\s*(-?\d+(?:\.\d+)?)\s*[,; ]\s*(-?\d+(?:\.\d+)?)\s*\)?$/;
+/** @type {Record<string, string>} */
 const MADE_AS = { intersection: "intersection", slide: "point_on", free: "free_point" }; // what is pointed at
 const ONE = 1e-6; // centimetres within which two places are one
 const PROBES = [
@@ -25,7 +29,11 @@ const PROBES = [
 
 export class Building {
   #filledAt = 0; // when a blank was filled last
-  // parts: store, hand, tools, pointed, paper, bar, show()
+  /**
+   * parts: store, hand, tools, pointed, paper, bar, show()
+   * @param {Board} parts
+   * @param {Pick<Board, "selection" | "handingIn">} asked
+   */
   constructor(parts, { selection, handingIn }) {
     this.parts = parts;
     this.store = parts.store;
@@ -40,32 +48,37 @@ export class Building {
     return this.store.figure;
   }
 
+  /** @param {NewStep} step */
   add(step) {
     this.store.perform({ op: "add", step });
     return step.id;
   }
 
-  // Fill the next blank with what was pointed at or named; a place or intersection becomes a point first. All that comes
-  // of it is undone at once.
+  /**
+   * Fill the next blank with what was pointed at or named; a place or intersection becomes a point first. All that comes
+   * of it is undone at once.
+   * @param {any} choice
+   */
   fill(choice) {
     this.store.asOneAction(() => this.#fill(choice));
   }
 
+  /** @param {any} choice */
   #fill(choice) {
     const { hand } = this;
     if (hand.meetings) return this.mark(hand.meetings[choice.which - 1].step);
-    if (hand.blank.kind === "place") return this.#point(choice);
-    if (hand.blank.kind === "spot") return this.#startNote(choice.at);
-    if (hand.tool.make === "select several") {
+    if (hand.blank?.kind === "place") return this.#point(choice);
+    if (hand.blank?.kind === "spot") return this.#startNote(choice.at);
+    if (hand.taken.make === "select several") {
       this.bar.clear();
       return this.selection.toggle(choice.id);
     }
-    if (hand.tool.make === "intersection" && choice.type === "intersection") return this.mark(choice.step);
+    if (hand.taken.make === "intersection" && choice.type === "intersection") return this.mark(choice.step);
     const id = choice.type === "object" ? choice.id : this.#pointFor(choice);
     if (id === null) return;
     hand.filled.push(id);
     this.#filledAt = performance.now();
-    if (hand.tool.make === "move")
+    if (hand.taken.make === "move")
       this.bar.announce(_("Arrow keys move it, with Shift ten times as far. Esc lets go of it."));
     const newPoint = choice.type === "object" ? null : id;
     if (newPoint) this.#announcePoint(newPoint);
@@ -78,6 +91,7 @@ export class Building {
     this.parts.show();
   }
 
+  /** @param {any} choice */
   #pointFor(choice) {
     const put = () => this.add({ id: this.store.newId(MADE_AS[choice.type]), ...pointOf(choice) });
     if (choice.type === "intersection") return put();
@@ -91,6 +105,7 @@ export class Building {
     return null;
   }
 
+  /** @param {any} choice */
   #point(choice) {
     const place =
       choice.type === "object" ? { type: "slide", id: choice.id, at: choice.at ?? this.#middleOf(choice.id) } : choice;
@@ -99,12 +114,17 @@ export class Building {
     this.#shown();
   }
 
-  // What a point became that was put: on a curve, an intersection, or anywhere; and what it could be instead. also: what
-  // else there is to say.
+  /**
+   * What a point became that was put: on a curve, an intersection, or anywhere; and what it could be instead. also: what
+   * else there is to say.
+   * @param {string} id
+   * @param {string} [also]
+   */
   #announcePoint(id, also = "") {
     const { figure } = this;
     const { make, from = [] } = figure.step(id);
     const [first, second] = from.map((one) => labelOf(figure, one));
+    /** @type {Record<string, () => string>} */
     const said = {
       free_point: () => _("%(id)s is a free point.", { id }),
       point_on: () => _("%(id)s is a point on %(first)s.", { id, first }),
@@ -113,12 +133,18 @@ export class Building {
     this.bar.announce(`${said[make]()} ${also}`.trim(), false, this.#change(id, also));
   }
 
-  // The button that makes a new point what else may have been meant.
+  /**
+   * The button that makes a new point what else may have been meant.
+   * @param {string} id
+   * @param {string} also
+   */
   #change(id, also) {
     const { store, figure, paper } = this;
     const instead = insteadOf(figure.step(id), { store, view: paper.view }, isTouch() ? "touch" : "mouse");
     if (!instead) return null;
+    /** @param {string} one */
     const name = (one) => labelOf(figure, one);
+    /** @type {Record<string, () => string>} */
     const words = {
       intersection: () =>
         _("Intersection of %(first)s and %(second)s instead", {
@@ -133,34 +159,42 @@ export class Building {
       this.#announcePoint(id, also);
       this.bar.focus();
     };
-    return { words: words[instead.type](), run };
+    return { words: words[String(instead.type)](), run };
   }
 
+  /** @param {string} id */
   #middleOf(id) {
     return nearestPlace(this.figure.kind(id), this.figure.shape(id), this.paper.view.toPaper(...this.paper.middle));
   }
 
-  // newPoint: the point that was just put to fill the last blank, or null
+  /**
+   * newPoint: the point that was just put to fill the last blank, or null
+   * @param {string | null} newPoint
+   */
   #complete(newPoint) {
     const { hand } = this;
-    const { make } = hand.tool;
+    const { make } = hand.taken;
     if (make === "move") return;
     if (make === "answer") return this.handingIn.answered();
     if (make === "intersection") return this.#intersect();
-    if (hand.tool.gauge) return this.#measure();
-    if (hand.tool.pairs) return this.#markEqual();
-    if (hand.tool.classTool) return this.#use(newPoint);
-    const step = { id: this.store.newId(makeOf(hand.tool)), make: makeOf(hand.tool), from: hand.sources };
+    if (hand.taken.gauge) return this.#measure();
+    if (hand.taken.pairs) return this.#markEqual();
+    if (hand.taken.classTool) return this.#use(newPoint);
+    const { most = null } = hand.taken;
+    const step = { id: this.store.newId(makeOf(hand.taken)), make: makeOf(hand.taken), from: hand.sources };
     hand.next();
     const there = this.#drawnAlready(step);
     if (there)
       return this.bar.announce(_("That is %(name)s, which is there already.", { name: labelOf(this.figure, there) }));
     this.add(step);
     this.#announceDrawn([step.id], newPoint);
-    if (hand.tool.most !== null && this.store.used(hand.tool) >= hand.tool.most) hand.putDown();
+    if (most !== null && this.store.used(hand.taken) >= most) hand.putDown();
   }
 
-  // The object that a step would draw once more: made from the same, and lying in the same place.
+  /**
+   * The object that a step would draw once more: made from the same, and lying in the same place.
+   * @param {{make: string, from: string[]}} step
+   */
   #drawnAlready({ make, from }) {
     const { figure } = this;
     const shape = figure.preview({ make, from });
@@ -172,24 +206,32 @@ export class Building {
     });
   }
 
-  // Whether an object lies where a shape of its kind does, in whatever direction either runs.
+  /**
+   * Whether an object lies where a shape of its kind does, in whatever direction either runs.
+   * @param {string} id
+   * @param {Shape} shape
+   */
   #isSame(id, shape) {
     const { figure } = this;
     const kind = figure.kind(id);
+    /** @param {Place} a @param {Place} b */
     const apart = (a, b) => Math.max(...a.map((number, place) => Math.abs(number - b[place])));
     if (kind === "point" || kind === "circle") return apart(figure.shape(id), shape) < ONE;
     return PROBES.every((at) => apart(nearestPlace(kind, figure.shape(id), at), nearestPlace(kind, shape, at)) < ONE);
   }
 
+  /** @param {string | null} newPoint */
   #use(newPoint) {
     const { hand, store } = this;
+    /** @param {string} make @param {Set<string>} taken */
     const newId = (make, taken) => store.newId(make, taken);
-    const operation = useOf(hand.tool.classTool, hand.sources, [...store.taken], newId);
+    const operation = useOf(/** @type {ClassTool} */ (hand.taken.classTool), hand.sources, [...store.taken], newId);
     hand.next();
     store.perform(operation);
     this.#announceDrawn(operation.gives, newPoint);
   }
 
+  /** @param {string[]} ids @param {string | null} newPoint */
   #announceDrawn(ids, newPoint) {
     const gone = ids.find((id) => !this.figure.isDefined(id));
     const words = gone
@@ -207,8 +249,8 @@ export class Building {
   }
 
   #markEqual() {
-    const { filled, tool } = this.hand;
-    const of = [filled.slice(0, tool.pairs), filled.slice(tool.pairs)];
+    const { filled, taken } = this.hand;
+    const of = [filled.slice(0, taken.pairs), filled.slice(taken.pairs)];
     this.hand.empty();
     const isNothing = of.some((term) => new Set(term).size < term.length) || of[0].join() === of[1].join();
     if (isNothing) return this.bar.announce(_("Two different lengths or angles can be equal."), true);
@@ -218,6 +260,7 @@ export class Building {
 
   // -- notes --------------------------------------------------------------------------------------
 
+  /** @param {Place} at */
   #startNote(at) {
     this.hand.filled.push({ at: rounded(at) });
     this.parts.pointed.offer = null;
@@ -226,6 +269,7 @@ export class Building {
     this.bar.focus();
   }
 
+  /** @param {string} text */
   #write(text) {
     const [{ at }] = this.hand.filled;
     this.hand.putDown();
@@ -263,6 +307,7 @@ export class Building {
     }
   }
 
+  /** @param {Place} at */
   #markedAt(at) {
     const { figure } = this;
     return figure.ids.find(
@@ -274,6 +319,7 @@ export class Building {
     );
   }
 
+  /** @param {Made} step */
   mark(step) {
     const id = this.add({ id: this.store.newId("intersection"), ...step });
     this.hand.empty();
@@ -286,6 +332,7 @@ export class Building {
 
   // -- typing -------------------------------------------------------------------------------------
 
+  /** @param {string} text @param {boolean} isFinal */
   typed(text, isFinal) {
     const { hand, figure } = this;
     const name = text.trim();
@@ -298,7 +345,7 @@ export class Building {
       return;
     }
     const place = name.match(PLACE);
-    if (place && isFinal && ["point", "place", "spot"].includes(hand.blank?.kind) && !hand.blank.there)
+    if (place && isFinal && ["point", "place", "spot"].includes(hand.blank?.kind ?? "") && !hand.blank?.there)
       return this.fill({ type: "free", at: [Number(place[1]), Number(place[2])] });
     const ids = figure.ids.filter((id) => fits(this.parts, id));
     const exact = ids.find((id) => labelOf(figure, id) === name) ?? ids.find((id) => id === name);
@@ -308,18 +355,23 @@ export class Building {
     if (exact && (isFinal || !longer)) return this.fill({ type: "object", id: exact });
     const { offer } = this.parts.pointed;
     // A new point is put by a click: Enter may have been meant for something else.
-    if (isFinal && !name && offer && !["free", "slide"].includes(offer.type)) return this.fill(offer);
+    if (isFinal && !name && offer && !["free", "slide"].includes(offer.type ?? "")) return this.fill(offer);
     if (isFinal && !name && performance.now() - this.#filledAt < HASTE) return;
     if (isFinal) this.bar.announce(name ? this.#misnamed(name) : _("Type the name of what is meant."), true);
     this.parts.pointed.at({ highlighted: exact ?? null });
   }
 
+  /** @param {string} name */
   #misnamed(name) {
     if (!this.figure.has(name)) return _("There is no %(name)s on the board.", { name });
     return _("%(name)s is a %(kind)s; it does not fit here.", { name, kind: this.figure.kind(name) });
   }
 
-  // Move the point in hand by so many centimetres.
+  /**
+   * Move the point in hand by so many centimetres.
+   * @param {number} dx
+   * @param {number} dy
+   */
   nudge(dx, dy) {
     const [id] = this.hand.filled;
     const [x, y] = this.figure.shape(id);

@@ -4,11 +4,18 @@ import { _ } from "../look/language.js";
 import { labelOf } from "../figure/outlines.js";
 import { nearestPlace } from "../figure/figure.js";
 import { rounded } from "../figure/log.js";
+import { CHOICES } from "../figure/tape.js";
+/** @import { Figure } from "../figure/figure.js" */
+/** @import { Made, Step } from "../figure/types.js" */
 
 const ON = 1e-6; // centimetres within which a point lies on a curve as drawn
 const MOST = 4; // points and curves that are offered, the nearest first
 
-// Each {words, step}: how the step would be made instead.
+/**
+ * Each {words, step}: how the step would be made instead.
+ * @param {Figure} figure
+ * @param {Step} step
+ */
 export function choicesFor(figure, step) {
   if (step.make === "intersection") return intersections(figure, step);
   if (step.make === "free_point") return ties(figure, step);
@@ -17,12 +24,14 @@ export function choicesFor(figure, step) {
   return [];
 }
 
+/** @param {Figure} figure @param {Step & {from: string[]}} step */
 function intersections(figure, step) {
   if (!step.from.some((id) => figure.kind(id) === "circle")) return [];
+  /** @param {string} id */
   const name = (id) => labelOf(figure, id);
   const plain = { id: step.id, make: "intersection", from: step.from };
   const bothRound = step.from.every((id) => figure.kind(id) === "circle");
-  const line = step.from.find((id) => figure.kind(id) !== "circle");
+  const line = step.from.find((id) => figure.kind(id) !== "circle") ?? "";
   const words = bothRound
     ? [_("left"), _("right")].map((side) =>
         _("%(side)s of the way from %(first)s to %(second)s", {
@@ -50,6 +59,7 @@ function intersections(figure, step) {
   ].filter((choice) => !isSame(choice.step, step));
 }
 
+/** @param {Figure} figure @param {Step} step */
 function ties(figure, step) {
   const curves = before(figure, step.id).filter(
     (id) => !figure.isPoint(id) && figure.isDefined(id) && !figure.step(id).hidden,
@@ -64,26 +74,28 @@ function ties(figure, step) {
     }));
 }
 
+/** @param {Figure} figure @param {string} id */
 function before(figure, id) {
   return figure.ids.slice(0, figure.ids.indexOf(id));
 }
 
+/** @param {Figure} figure @param {string} point @param {string} curve */
 function away(figure, point, curve) {
   const at = figure.shape(point);
   const [x, y] = nearestPlace(figure.kind(curve), figure.shape(curve), at);
   return Math.hypot(x - at[0], y - at[1]);
 }
 
+/** @param {Figure} figure @param {Step} step @param {string[]} points */
 function byDistance(figure, step, points) {
   if (!figure.isDefined(step.id)) return points;
   const here = figure.shape(step.id);
+  /** @param {string} id */
   const far = (id) => Math.hypot(figure.shape(id)[0] - here[0], figure.shape(id)[1] - here[1]);
   return points.sort((a, b) => far(a) - far(b));
 }
 
+/** @param {Made} a @param {Made} b */
 function isSame(a, b) {
-  return (
-    ["other_than", "nearest_to", "farthest_from"].every((choice) => a[choice] === b[choice]) &&
-    (a.pick ?? 1) === (b.pick ?? 1)
-  );
+  return CHOICES.every((choice) => a[choice] === b[choice]) && (a.pick ?? 1) === (b.pick ?? 1);
 }

@@ -5,17 +5,28 @@ import { _ } from "../look/language.js";
 import { isTouch } from "../look/touch.js";
 import { byDistance } from "./offers.js";
 import { html, nothing, render } from "../vendor/lit-html/lit-html.js";
+/** @import { Offer } from "./types.js" */
+/** @import { Place } from "../figure/types.js" */
 
 const BESIDE = 18; // pixels between the pointer and the list
 
 export class Chooser {
-  // panel: lies over the paper; taken(offer): one was chosen
+  /**
+   * panel: lies over the paper; taken(offer): one was chosen
+   * @param {any} panel
+   * @param {(offer: Offer) => void} taken
+   */
   constructor(panel, taken) {
     this.panel = panel;
     this.taken = taken;
   }
 
-  // offers: what lies there; place: of the pointer, in pixels of the paper; words(offer): how it is called
+  /**
+   * offers: what lies there; place: of the pointer, in pixels of the paper; words(offer): how it is called
+   * @param {Offer[]} offers
+   * @param {Place | null} place
+   * @param {(offer: Offer) => string} words
+   */
   show(offers, place, words) {
     const isShown = offers.length > 0 && place !== null;
     this.panel.hidden = !isShown;
@@ -23,6 +34,7 @@ export class Chooser {
     if (isShown) this.#putBeside(place);
   }
 
+  /** @param {Offer[]} offers @param {(offer: Offer) => string} words */
   #list(offers, words) {
     // The order of the list stays while the wheel goes round, so that only the mark moves.
     if (offers.length === 1) return html`<p>${words(offers[0])}</p>`;
@@ -40,6 +52,7 @@ export class Chooser {
       )}`;
   }
 
+  /** @param {Place} place */
   #putBeside([x, y]) {
     const { clientWidth: width, clientHeight: height } = this.panel.parentElement;
     const { offsetWidth: own, offsetHeight: high } = this.panel;

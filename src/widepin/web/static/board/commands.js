@@ -5,14 +5,20 @@ import { labelOf } from "../figure/outlines.js";
 import { findAll } from "../look/page.js";
 import { pngOf, save, svgOf } from "./copies.js";
 import { NOTE, SELECT } from "./tools.js";
+/** @import { Board } from "./board.js" */
+/** @import { Step } from "../figure/types.js" */
 
 const NO_JSON = _("is not JSON; choose one that was exported from a board.");
 
 export class Commands {
-  // parts: page, setting, store, paper, bar, notes, taking, dragTest, result, handingIn, roles()
+  /**
+   * parts: page, setting, store, paper, bar, notes, taking, dragTest, result, handingIn, roles()
+   * @param {Board} parts
+   */
   constructor(parts) {
     this.parts = parts;
     const { store, paper, taking } = parts;
+    /** @type {Record<string, () => unknown>} */
     this.actions = {
       undo: () => store.canUndo && store.perform({ op: "undo" }),
       redo: () => store.canRedo && store.perform({ op: "redo" }),
@@ -45,6 +51,7 @@ export class Commands {
       });
   }
 
+  /** @param {string} name */
   run(name) {
     this.actions[name]();
   }
@@ -52,6 +59,7 @@ export class Commands {
   // Whether each can be done now, and what is pressed.
   show() {
     const { page, store, hand, paper, dragTest } = this.parts;
+    /** @param {string} name */
     const button = (name) => page.querySelector(`[data-do='${name}']`);
     button("undo").disabled = !store.canUndo;
     button("redo").disabled = !store.canRedo;
@@ -106,7 +114,10 @@ export class Commands {
     bar.announce(isMoved ? _("Every point is where it was first put.") : _("No point has been moved."));
   }
 
-  // Hides what a step is not made from; what is hidden is still there.
+  /**
+   * Hides what a step is not made from; what is hidden is still there.
+   * @param {string} id
+   */
   hideRest(id) {
     const { store, bar } = this.parts;
     const rest = store.notNeededBy(id);
@@ -118,7 +129,10 @@ export class Commands {
 
   // -- files ----------------------------------------------------------------------------------------
 
-  // Steps from a file; the server takes all of them or says what is wrong with one.
+  /**
+   * Steps from a file; the server takes all of them or says what is wrong with one.
+   * @param {File | undefined} file
+   */
   async #import(file) {
     if (!file) return;
     const { setting, saving, store, paper, bar } = this.parts;
@@ -128,7 +142,7 @@ export class Commands {
     } catch {
       return bar.announce(`${file.name} ${NO_JSON}`, true);
     }
-    const { operations, error } = await saving.importSteps(setting.urls.import, work);
+    const { operations, error } = (await saving.importSteps?.(setting.urls.import, work)) ?? {};
     if (!operations) return bar.announce(`${file.name}: ${error}`, true);
     store.takeIn(operations);
     this.parts.page.querySelector(".copies").open = false;
@@ -136,6 +150,7 @@ export class Commands {
     bar.announce(ngettext("%(n)s step imported.", "%(n)s steps imported.", operations.length));
   }
 
+  /** @param {string} kind */
   async #export(kind) {
     const { page, store, notes, roles, bar } = this.parts;
     const name = document.title.split(" · ")[0];
@@ -157,6 +172,7 @@ export class Commands {
   }
 }
 
+/** @param {Step[]} own */
 function constructionOf(own) {
   return { steps: own.map(({ within: _within, ...step }) => step) };
 }

@@ -5,21 +5,34 @@ import { Drawing } from "../figure/drawing.js";
 import { outlineOf } from "../figure/outlines.js";
 import { noteText } from "../figure/marks.js";
 import { View } from "../figure/view.js";
+/** @import { Figure } from "../figure/figure.js" */
+/** @import { Hand } from "./hand.js" */
+/** @import { NoteText, Roles } from "../figure/types.js" */
 
 const SCALE = 48; // pixels per centimetre in the PNG, units per centimetre in the SVG
 const MARGIN = 1; // centimetres around the figure
 // A drawing on a sheet of a fixed size, which is not on the page.
 class Sheet extends Drawing {
+  /** @param {number} width @param {number} height */
   constructor(width, height) {
     super(document.createElementNS("http://www.w3.org/2000/svg", "svg"));
-    this.size = () => [width, height];
+    this.extent = /** @type {[number, number]} */ ([width, height]);
+  }
+
+  size() {
+    return this.extent;
   }
 }
 
-// notes: {text, at} each.
+/**
+ * notes: {text, at} each.
+ * @param {Figure} figure
+ * @param {Roles} roles
+ * @param {NoteText[]} notes
+ */
 export async function svgOf(figure, roles, notes) {
   const places = [...outlineOf(figure), ...notes.map(({ at }) => at)];
-  const span = (axis) => {
+  const span = (/** @type {number} */ axis) => {
     const values = places.map((at) => at[axis]);
     return [Math.min(...values) - MARGIN, Math.max(...values) + MARGIN];
   };
@@ -51,6 +64,7 @@ async function styles() {
   return text.replace(/var\((--[\w-]+)\)/g, (_, name) => root.getPropertyValue(name).trim());
 }
 
+/** @param {Figure} figure @param {Roles} roles @param {NoteText[]} notes */
 export async function pngOf(figure, roles, notes) {
   const { text, width, height } = await svgOf(figure, roles, notes);
   const picture = new Image();
@@ -68,7 +82,12 @@ export async function pngOf(figure, roles, notes) {
   });
 }
 
-// Hand a file to the browser's downloads.
+/**
+ * Hand a file to the browser's downloads.
+ * @param {any} content
+ * @param {string} name
+ * @param {string} [type]
+ */
 export function save(content, name, type) {
   const link = document.createElement("a");
   link.href = URL.createObjectURL(content instanceof Blob ? content : new Blob([content], { type }));

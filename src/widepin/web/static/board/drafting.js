@@ -4,13 +4,19 @@
 import { findAll } from "../look/page.js";
 import { Storing } from "../look/storing.js";
 import { newKey } from "./saving.js";
+/** @import { Draft, Entry } from "./types.js" */
+/** @import { Operation, Step } from "../figure/types.js" */
 
 export class Drafting {
   #storing;
+  /** @type {Entry[]} */
   pending = [];
 
-  // draft: {part, url, then}, the last one the name of the page that follows; drawn: the construction as the server has it
-  // steps(): as it stands; on: stored(entry), refused(entry, words), state(words, isTrouble, address to sign in again at)
+  /**
+   * draft: {part, url, then}, the last one the name of the page that follows; drawn: the construction as the server has it
+   * steps(): as it stands; on: stored(entry), refused(entry, words), state(words, isTrouble, address to sign in again at)
+   * @param {{draft: Draft, drawn: Step[], steps: () => Step[], on: any}} fields
+   */
   constructor({ draft, drawn, steps, on }) {
     this.draft = draft;
     this.steps = steps;
@@ -20,10 +26,14 @@ export class Drafting {
       part: draft.part,
       server: { [draft.part]: drawn },
       body: (document) => ({ document }),
-      on: { ...on, refused: (words) => on.refused(null, words), stored: ({ urls }) => this.#stored(urls) },
+      on: {
+        ...on,
+        /** @param {string} words */ refused: (words) => on.refused(null, words),
+        /** @param {{urls: Record<string, string>}} fields */ stored: ({ urls }) => this.#stored(urls),
+      },
     });
     for (const done of findAll("[data-done]"))
-      done.addEventListener("click", async (event) => {
+      done.addEventListener("click", async (/** @type {Event & {target: any}} */ event) => {
         event.preventDefault();
         const { href } = done;
         if (await this.settled()) location.assign(href);
@@ -37,6 +47,7 @@ export class Drafting {
     return drawn;
   }
 
+  /** @param {Operation} operation */
   add(operation) {
     this.on.stored({ key: newKey(), operation });
     if (this.draft.part !== "trial") this.#storing.change({ [this.draft.part]: this.steps() });
@@ -49,12 +60,18 @@ export class Drafting {
     return this.#storing.store();
   }
 
-  // The form of a trial holds the construction itself.
+  /**
+   * The form of a trial holds the construction itself.
+   * @param {FormData} body
+   */
   fill(body) {
     body.append("steps", JSON.stringify(this.steps()));
   }
 
-  // An assigned task is never changed: from now on this is its next version.
+  /**
+   * An assigned task is never changed: from now on this is its next version.
+   * @param {Record<string, string>} urls
+   */
   #stored(urls) {
     this.#storing.url = urls.save;
     for (const done of findAll("[data-done]")) done.href = urls[this.draft.then];

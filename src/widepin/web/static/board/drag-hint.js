@@ -2,15 +2,21 @@
 
 import { _ } from "../look/language.js";
 import { element } from "../figure/element.js";
+/** @import { Board } from "./board.js" */
+/** @import { View } from "../figure/view.js" */
 
 const ARROWS = "M0-30v-12M-4-38L0-42L4-38M0 30v12M-4 38L0 42L4 38M-30 0h-12M-38-4L-42 0L-38 4M30 0h12M38-4L42 0L38 4";
 
 export class DragHint {
-  // parts: store, hand, paper
+  /**
+   * parts: store, hand, paper
+   * @param {Pick<Board, "store" | "hand" | "paper">} parts
+   */
   constructor(parts) {
     this.parts = parts;
   }
 
+  /** @param {View} view */
   marks(view) {
     const { store, hand, paper } = this.parts;
     if (store.own.length || store.hasMoved || hand.tool) return [];

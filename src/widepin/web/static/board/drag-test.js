@@ -1,5 +1,8 @@
 // The drag test: a few seconds of drags at random, as a test of one's own. Nothing of it is kept.
 
+/** @import { Board } from "./board.js" */
+/** @import { Places } from "../figure/types.js" */
+
 const SECONDS = 5;
 const BEAT = 0.55; // seconds from one place to the next
 const REACH = 0.8; // of the figure's span
@@ -15,7 +18,10 @@ export class DragTest {
   /** @type {Map<string, number[]>[]} */
   targets = []; // where they go, beat by beat
 
-  // parts: store, whose figure is dragged, and paint()
+  /**
+   * parts: store, whose figure is dragged, and paint()
+   * @param {Pick<Board, "store" | "paint">} parts
+   */
   constructor(parts) {
     this.parts = parts;
   }
@@ -36,6 +42,7 @@ export class DragTest {
     this.targets = [this.home, ...Array.from({ length: beats - 1 }, (_, beat) => this.#target(beat)), this.home];
     const calm = matchMedia("(prefers-reduced-motion: reduce)").matches;
     let begun = NaN;
+    /** @param {number} now */
     const step = (now) => {
       if (Number.isNaN(begun)) begun = now;
       const at = (now - begun) / 1000 / BEAT;
@@ -52,7 +59,10 @@ export class DragTest {
     this.parts.store.refresh(); // the figure as it was
   }
 
-  // Places for all points: mirrored, nearly in a row, and else anywhere.
+  /**
+   * Places for all points: mirrored, nearly in a row, and else anywhere.
+   * @param {number} beat
+   */
   #target(beat) {
     const [mx, my] = this.middle;
     const places = new Map();
@@ -67,6 +77,7 @@ export class DragTest {
     return places;
   }
 
+  /** @param {number} beat @param {number} share */
   #put(beat, share) {
     // Steps may be undone while it runs.
     for (const id of this.ids.filter((one) => this.parts.store.figure.has(one))) {
@@ -80,6 +91,7 @@ export class DragTest {
   }
 }
 
+/** @param {number} share */
 function smooth(share) {
   return share * share * (3 - 2 * share);
 }

@@ -8,11 +8,21 @@ import { html, nothing } from "../vendor/lit-html/lit-html.js";
 import { choicesFor } from "./choices.js";
 import { dependentsOf } from "../figure/log.js";
 import { isHelper } from "./uses.js";
+/** @import { Figure } from "../figure/figure.js" */
+/** @import { Made, Step, Use } from "../figure/types.js" */
+/** @import { OnDressing } from "./types.js" */
 
 const HUES = ["grey", "blue", "purple", "green"]; // told apart by colour-blind eyes too, and by their darkness
 
-// on: dress(id, fields), remake(step), remove(id), hideRest(id), tryOut(step or null), ask(id or null).
-// isAsking: whether it was asked what removing would take along; first, last: what stands before and after the others.
+/**
+ * on: dress(id, fields), remake(step), remove(id), hideRest(id), tryOut(step or null), ask(id or null).
+ * isAsking: whether it was asked what removing would take along; first, last: what stands before and after the others.
+ * @param {Figure} figure
+ * @param {Step[]} own
+ * @param {Step} step
+ * @param {OnDressing} on
+ * @param {{isAsking?: boolean, isOwn?: boolean, first?: any, last?: any}} [fields]
+ */
 export function dressing(
   figure,
   own,
@@ -23,14 +33,14 @@ export function dressing(
   const together = step.within?.steps.map(({ id }) => id) ?? [step.id];
   const along = dependentsOf(own, step.id).filter((id) => !together.includes(id));
   const choices = step.within || !isOwn ? [] : choicesFor(figure, step);
-  const rename = ({ target }) => {
+  const rename = (/** @type {{target: any}} */ { target }) => {
     if (!on.dress(step.id, { label: target.value.trim() || step.id })) target.value = step.label ?? step.id;
   };
   return html`<div class="dressing">
     ${first} ${choice(step.hidden ? _("Show") : _("Hide"), () => on.dress(step.id, { hidden: !step.hidden }))}
     ${figure.isPoint(step.id) ? nothing : lineLooks(figure, step, on)}
     ${choice(_("Hide the rest"), () => on.hideRest(step.id))}
-    ${together.length > step.within?.gives.length ? unfolding(own, step, on) : nothing}
+    ${step.within && together.length > step.within.gives.length ? unfolding(own, step.within, on) : nothing}
     ${
       isOwn
         ? html`<input
@@ -49,6 +59,7 @@ export function dressing(
   </div>`;
 }
 
+/** @param {Figure} figure @param {Step} step @param {OnDressing} on */
 function lineLooks(figure, step, on) {
   const dashed = step.style === "dashed",
     thick = step.weight === "thick";
@@ -57,13 +68,19 @@ function lineLooks(figure, step, on) {
   ${HUES.map((hue) => swatch(hue, step, on))}`;
 }
 
-// How a tool built its result, shown or hidden.
-function unfolding(own, { within }, on) {
+/**
+ * How a tool built its result, shown or hidden.
+ * @param {Step[]} own
+ * @param {Use} within
+ * @param {OnDressing} on
+ */
+function unfolding(own, within, on) {
   const helpers = own.filter((step) => step.within === within && isHelper(step)).map(({ id }) => id);
   const isOpen = own.some(({ id, hidden }) => helpers.includes(id) && !hidden);
   return choice(isOpen ? _("Hide steps") : _("Show steps"), () => on.dress(helpers, { hidden: isOpen }));
 }
 
+/** @param {string} hue @param {Step} step @param {OnDressing} on */
 function swatch(hue, step, on) {
   return html`<button
     type="button"
@@ -74,6 +91,7 @@ function swatch(hue, step, on) {
   ></button>`;
 }
 
+/** @param {Step} step @param {{words: string, step: Made}[]} choices @param {OnDressing} on */
 function otherChoices(step, choices, on) {
   return html`<div class="other-choices">
     <p>${step.make === "intersection" ? _("Choose the intersection that is") : _("This point")}</p>
@@ -93,7 +111,13 @@ function otherChoices(step, choices, on) {
   </div>`;
 }
 
-// Removing asks only where something depends on these steps, says what would go, and offers hiding first.
+/**
+ * Removing asks only where something depends on these steps, says what would go, and offers hiding first.
+ * @param {Figure} figure
+ * @param {string[]} ids
+ * @param {string[]} along
+ * @param {OnDressing} on
+ */
 export function question(figure, ids, along, on) {
   const named = ids.length > 3 ? _("these %(n)s", { n: ids.length }) : listed(ids.map((id) => labelOf(figure, id)));
   const which = ids.length === 1 ? ids[0] : ids;
@@ -106,6 +130,7 @@ export function question(figure, ids, along, on) {
   </div>`;
 }
 
+/** @param {string} words @param {() => void} onClick */
 function choice(words, onClick) {
   return html`<button type="button" @click=${onClick}>${words}</button>`;
 }

@@ -5,13 +5,23 @@ import { labelOf } from "../figure/outlines.js";
 import { element } from "../figure/element.js";
 import { angleArcs, ticks } from "../figure/marks.js";
 import { html, render } from "../vendor/lit-html/lit-html.js";
+/** @import { Claims } from "./claims.js" */
+/** @import { Equality } from "./types.js" */
+/** @import { Figure } from "../figure/figure.js" */
+/** @import { View } from "../figure/view.js" */
 
 const MOST = 3; // ticks on one mark; after that they begin anew
 
 export class Equalities {
+  /** @type {Equality[]} */
   #all = []; // {of, claim, number}: number of the group of lengths or angles that are equal
 
-  // list: where they are listed; claims: what is known of them; drop(of): no longer mark this
+  /**
+   * list: where they are listed; claims: what is known of them; drop(of): no longer mark this
+   * @param {any} list
+   * @param {Claims} claims
+   * @param {(of: string[][]) => void} drop
+   */
   constructor(list, claims, drop) {
     this.list = list;
     this.claims = claims;
@@ -22,6 +32,7 @@ export class Equalities {
     return this.#all.map(({ claim }) => claim);
   }
 
+  /** @param {Figure} figure @param {string[][][]} equals */
   show(figure, equals) {
     const there = equals.filter((of) => of.flat().every((id) => figure.has(id)));
     const groups = groupsOf(there.map((of) => of.map((term) => keyOf(figure, term))));
@@ -34,6 +45,7 @@ export class Equalities {
     render(html`${this.#all.map((one) => this.#row(figure, one))}`, this.list);
   }
 
+  /** @param {Figure} figure @param {Equality} one */
   #row(figure, { of, claim }) {
     const [first, second] = claim.of.map((term) => nameOf(figure, term));
     const name = `${first} = ${second}`;
@@ -45,7 +57,11 @@ export class Equalities {
     </li>`;
   }
 
-  // Elements to lay over the drawing. A term that stands in several equalities is marked once, in full where one is proven.
+  /**
+   * Elements to lay over the drawing. A term that stands in several equalities is marked once, in full where one is proven.
+   * @param {Figure} figure
+   * @param {View} view
+   */
   marks(figure, view) {
     const byTerm = new Map();
     for (const { claim, number } of this.#all) {
@@ -57,44 +73,67 @@ export class Equalities {
       }
     }
     return [...byTerm.values()]
-      .filter(({ term }) => term.every((id) => figure.isDefined(id)))
+      .filter(({ term }) => term.every((/** @type {string} */ id) => figure.isDefined(id)))
       .flatMap(({ term, number, isProven }) => markOf(figure, term, (number % MOST) + 1, isProven, view));
   }
 }
 
+/** @param {boolean | undefined} holds */
 function stateWords(holds) {
   if (holds === undefined) return _("believed");
   return holds ? _("in every position") : _("not in every position");
 }
 
+/**
+ * @param {Figure} figure
+ * @param {string[]} term
+ * @param {number} count
+ * @param {boolean} isProven
+ * @param {View} view
+ */
 function markOf(figure, term, count, isProven, view) {
   const shapes = term.map((id) => figure.shape(id));
   const kind = isProven ? "tick proven" : "tick believed";
-  if (term.length === 3) return angleArcs(...shapes.map((at) => view.toScreen(...at)), count, kind);
+  if (term.length === 3) {
+    const places = shapes.map((at) => view.toScreen(...at));
+    return angleArcs(places, count, kind);
+  }
   const [[ax, ay], [bx, by]] = shapes;
   const [x1, y1, x2, y2] = [...view.toScreen(ax, ay), ...view.toScreen(bx, by)];
   const mark = ticks([ax, ay, bx - ax, by - ay], count, view, kind);
   return [element("line", { x1, y1, x2, y2, class: "marked-length" }), mark];
 }
 
-// A length as its two points, an angle as its three.
+/**
+ * A length as its two points, an angle as its three.
+ * @param {Figure} figure
+ * @param {string[]} term
+ */
 function pointsOf(figure, term) {
   return term.length === 1 ? figure.step(term[0]).from : term;
 }
 
-// The same for a length or an angle however its points are named.
+/**
+ * The same for a length or an angle however its points are named.
+ * @param {Figure} figure
+ * @param {string[]} term
+ */
 function keyOf(figure, term) {
   const points = pointsOf(figure, term);
   const [first, last] = [points[0], points.at(-1)].sort();
   return [first, ...points.slice(1, -1), last].join(" ");
 }
 
+/** @param {Figure} figure @param {string[]} term */
 function nameOf(figure, term) {
   const names = term.map((id) => labelOf(figure, id)).join("");
   return term.length === 3 ? _("angle %(names)s", { names }) : names;
 }
 
-// The number of the group that each pair belongs to, where pairs that share something are one group.
+/**
+ * The number of the group that each pair belongs to, where pairs that share something are one group.
+ * @param {string[][]} pairs
+ */
 function groupsOf(pairs) {
   const group = new Map(); // key -> number
   let count = 0;

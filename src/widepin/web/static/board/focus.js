@@ -4,10 +4,14 @@ export class Focus {
   /** @type {HTMLButtonElement | null} */
   #last = null;
 
-  // fallback(): what has the focus then
+  /**
+   * fallback(): what has the focus then
+   * @param {any} page
+   * @param {() => HTMLElement} fallback
+   */
   constructor(page, fallback) {
     this.fallback = fallback;
-    page.addEventListener("focusin", ({ target }) => {
+    page.addEventListener("focusin", (/** @type {{target: any}} */ { target }) => {
       this.#last = target;
     });
     // A click beside everything lets go of it; that is meant.

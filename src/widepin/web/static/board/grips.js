@@ -1,21 +1,36 @@
-// What a drag on the paper takes hold of: a point, the whole figure, a note, a name, a frame, or the paper itself. Each
-// is {move(place, dx, dy), drop(), isThere(), letGo()}: where the pointer is, and how far from where it went down, in
-// pixels. Whoever calls move paints after it; drop keeps what was moved, letGo keeps nothing. While it is dragged the
-// figure may be made anew, since something was stored: then move is called again, if what is held is still there.
+// What a drag on the paper takes hold of: a point, the whole figure, a note, a name, a frame, or the paper itself. While
+// it is dragged the figure may be made anew, since something was stored: then it is moved again, if it is still there.
 
 import { rounded } from "../figure/log.js";
 import { _ } from "../look/language.js";
 import { labelOf } from "../figure/outlines.js";
 import { Attaching } from "./attaching.js";
 import { draggableAt } from "./offers.js";
+/** @import { Board } from "./board.js" */
+/** @import { Figure } from "../figure/figure.js" */
+/** @import { Grip } from "./types.js" */
+/** @import { Notes } from "./notes.js" */
+/** @import { Paper } from "./paper.js" */
+/** @import { Place } from "../figure/types.js" */
+/** @import { Selection } from "./selection.js" */
+/** @import { Store } from "./store.js" */
+/** @import { View } from "../figure/view.js" */
 
 const always = () => true;
 const letGo = () => {};
 
-// parts: store, hand, paper, selection, notes. event: of the pointer that went down at this place.
+/**
+ * parts: store, hand, paper, selection, notes. event: of the pointer that went down at this place.
+ * @param {Board} parts
+ * @param {PointerEvent & {target: any}} event
+ * @param {Place} place
+ * @param {boolean} isOffered
+ * @returns {Grip}
+ */
 export function gripAt(parts, event, place, isOffered) {
   const { store, hand, paper, selection, notes } = parts;
   if (selection.isOn && !isOffered) return frame(selection, place);
+  /** @param {string} name */
   const on = (name) => (hand.tool ? null : event.target.closest?.(`[data-${name}]`)?.dataset[name]);
   if (on("note")) return note(store, notes, paper.view, on("note"));
   const id = draggableAt({ store, view: paper.view }, place, event.pointerType);
@@ -26,7 +41,13 @@ export function gripAt(parts, event, place, isOffered) {
   return paperItself(paper);
 }
 
-// A point of one's own is attached to what it is held on, and pulled away from its curve with Shift.
+/**
+ * A point of one's own is attached to what it is held on, and pulled away from its curve with Shift.
+ * @param {Board} parts
+ * @param {string} id
+ * @param {{pointerType: string, shiftKey: boolean}} event
+ * @returns {Grip}
+ */
 function point(parts, id, { pointerType, shiftKey }) {
   // The figure is made anew when something is stored meanwhile, so it is asked for each time.
   const { store, paper, bar } = parts;
@@ -49,18 +70,25 @@ function point(parts, id, { pointerType, shiftKey }) {
   };
 }
 
+/** @param {Pick<Store, "figure">} store @param {string} id */
 function isDraggable({ figure }, id) {
   return figure.has(id) && figure.canDrag(id);
 }
 
 const ONTO = 3; // pixels within which a point is dragged exactly onto another one
 
-// The points that do not hang on one that is dragged.
+/**
+ * The points that do not hang on one that is dragged.
+ * @param {Pick<Store, "figure">} store
+ * @param {string} id
+ */
 function othersThan({ figure }, id) {
+  /** @param {string} one */
   const hangs = (one) => figure.madeFrom(one).includes(id);
   return figure.ids.filter((one) => figure.isPoint(one) && !figure.step(one).hidden && !hangs(one));
 }
 
+/** @param {Figure} figure @param {View} view @param {string[]} ids @param {Place} place */
 function pointAt(figure, view, ids, [px, py]) {
   const id = ids.find((one) => {
     const [x, y] = view.toScreen(...figure.shape(one));
@@ -69,7 +97,12 @@ function pointAt(figure, view, ids, [px, py]) {
   return id ? figure.shape(id) : null;
 }
 
-// Without its curve, and wherever it is pulled.
+/**
+ * Without its curve, and wherever it is pulled.
+ * @param {Pick<Board, "store" | "paper" | "bar">} parts
+ * @param {string} id
+ * @returns {Grip}
+ */
 function pulledAway({ store, paper, bar }, id) {
   let at = store.figure.shape(id);
   return {
@@ -87,6 +120,8 @@ function pulledAway({ store, paper, bar }, id) {
   };
 }
 
+/** @param {Store} store @param {View} view * @returns {Grip}
+ */
 function wholeFigure(store, view) {
   const { figure } = store;
   const places = new Map(
@@ -105,20 +140,27 @@ function wholeFigure(store, view) {
   };
 }
 
+/** @param {Store} store @param {Notes} notes @param {View} view @param {string} name * @returns {Grip}
+ */
 function note(store, notes, view, name) {
-  const [x, y] = notes.named(name).at;
+  const [x, y] = notes.named(name)?.at ?? [0, 0];
   return {
     isThere: () => Boolean(notes.named(name)),
     letGo,
     move: (_place, dx, dy) => notes.putAside(name, [x + dx / view.scale, y - dy / view.scale]),
     drop: () => {
-      const { text, at } = notes.named(name);
-      store.perform({ op: "note", note: name, text, at });
+      const { text, at } = notes.named(name) ?? {};
+      if (at) store.perform({ op: "note", note: name, text, at });
     },
   };
 }
 
-// A name can be dragged aside; how far is kept in pixels.
+/**
+ * A name can be dragged aside; how far is kept in pixels.
+ * @param {Store} store
+ * @param {string} id
+ * @returns {Grip}
+ */
 function nameBeside(store, id) {
   const [x, y] = store.figure.step(id).name_at ?? [0, 0];
   return {
@@ -131,6 +173,8 @@ function nameBeside(store, id) {
   };
 }
 
+/** @param {Selection} selection @param {Place} start * @returns {Grip}
+ */
 function frame(selection, start) {
   return {
     isThere: always,
@@ -140,7 +184,15 @@ function frame(selection, start) {
   };
 }
 
+/** @param {Paper} paper * @returns {Grip}
+ */
 function paperItself(paper) {
   const { view } = paper;
-  return { isThere: always, letGo, move: (_place, dx, dy) => paper.setView(view.panned(dx, dy)), drop: letGo };
+  return {
+    isThere: always,
+    letGo,
+    /** @param {Place} _place @param {number} dx @param {number} dy */ move: (_place, dx, dy) =>
+      paper.setView(view.panned(dx, dy)),
+    drop: letGo,
+  };
 }

@@ -2,16 +2,27 @@
 
 import { _ } from "../look/language.js";
 import { blanksOf } from "./tools.js";
+/** @import { Blank, Offer, Part, Tool } from "./types.js" */
+/** @import { Figure } from "../figure/figure.js" */
 
 export class Hand {
-  constructor() {
-    this.putDown();
+  /** @type {Tool | null} */
+  tool = null;
+  /** @type {any[]} */
+  filled = []; // ids, and places of notes
+  /** @type {Omit<Offer, "far">[] | null} */
+  meetings = null; // two intersections to choose between, once both curves are named
+
+  // The tool, for who knows that there is one.
+  get taken() {
+    return /** @type {Tool} */ (this.tool);
   }
 
+  /** @param {Tool | null} tool */
   take(tool) {
     this.tool = tool;
     this.filled = [];
-    this.meetings = null; // two intersections to choose between, once both curves are named
+    this.meetings = null;
   }
 
   putDown() {
@@ -22,7 +33,10 @@ export class Hand {
     this.meetings = null;
   }
 
-  // Empty the blanks that hold what is gone; intersections of it are no choice any more.
+  /**
+   * Empty the blanks that hold what is gone; intersections of it are no choice any more.
+   * @param {(id: string) => boolean} isGone
+   */
   forget(isGone) {
     const left = this.filled.filter((id) => typeof id !== "string" || !isGone(id));
     if (left.length < this.filled.length) this.meetings = null;
@@ -31,26 +45,28 @@ export class Hand {
 
   // Ready for the next step: a compass keeps its radius, a polyline goes on from its end.
   next() {
-    this.filled = (this.tool.keeps ?? []).map((blank) => this.filled[blank]);
+    this.filled = (this.taken.keeps ?? []).map((blank) => this.filled[blank]);
     this.meetings = null;
   }
 
+  /** @returns {Blank | null} */
   get blank() {
     if (!this.tool) return null;
     return this.meetings ? { kind: "which" } : (blanksOf(this.tool)[this.filled.length] ?? null);
   }
 
   get isFull() {
-    return this.tool !== null && this.filled.length === blanksOf(this.tool).length;
+    return this.tool !== null && this.filled.length === blanksOf(this.taken).length;
   }
 
   // The ids in the order of "from".
   get sources() {
-    const { order, opening } = this.tool;
+    const { order, opening } = this.taken;
     if (opening) return [...this.filled, ...opening];
     return order ? order.map((blank) => this.filled[blank]) : [...this.filled];
   }
 
+  /** @param {Figure} figure @param {string} id */
   fits(figure, id) {
     const kind = figure.kind(id);
     switch (this.blank?.kind) {
@@ -61,7 +77,7 @@ export class Hand {
       case "any":
         return true;
       case "wanted":
-        return this.blank.kinds.includes(kind) && !this.filled.includes(id);
+        return Boolean(this.blank.kinds?.includes(kind)) && !this.filled.includes(id);
       case "draggable":
         return figure.canDrag(id);
       case "straight":
@@ -77,11 +93,14 @@ export class Hand {
     }
   }
 
-  // Whether an object stands in the sentence already where the next blank needs another one. The tool book says which
-  // sources of a make have to be different; of other tools all have to, but where a blank says that it takes one again.
+  /**
+   * Whether an object stands in the sentence already where the next blank needs another one. The tool book says which
+   * sources of a make have to be different; of other tools all have to, but where a blank says that it takes one again.
+   * @param {string} id
+   */
   #mustDiffer(id) {
-    if (this.blank.again) return false;
-    const { different } = this.tool;
+    if (this.blank?.again) return false;
+    const { different } = this.taken;
     const next = this.filled.length;
     return this.filled.some(
       (one, blank) =>
@@ -89,10 +108,15 @@ export class Hand {
     );
   }
 
-  // The sentence: words and blanks; offer is what a click would take now.
+  /**
+   * The sentence: words and blanks; offer is what a click would take now.
+   * @param {(id: string) => string} labelOf
+   * @param {string} offer
+   */
   parts(labelOf, offer) {
     if (!this.tool) return [_("Take a tool, or drag a point.")];
     let blank = 0;
+    /** @type {Part[]} */
     const parts = this.tool.say.map((part) => {
       if (typeof part === "string") return part;
       const place = blank++;
@@ -112,8 +136,10 @@ export class Hand {
   }
 }
 
+/** @param {string} kind */
 function roleWords(kind) {
-  return {
+  /** @type {Record<string, string>} */
+  const words = {
     point: _("a point"),
     draggable: _("a point"),
     straight: _("a line, ray or segment"),
@@ -125,5 +151,6 @@ function roleWords(kind) {
     wanted: _("an object"),
     spot: _("a place"),
     words: _("words"),
-  }[kind];
+  };
+  return words[kind];
 }

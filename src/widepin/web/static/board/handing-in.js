@@ -3,11 +3,17 @@
 import { _, ngettext } from "../look/language.js";
 import { HASTE } from "./building.js";
 import { answering } from "./tools.js";
+/** @import { Board } from "./board.js" */
 
 const LOST = { error: _("It could not be handed in: there is no connection. Nothing is lost; try again.") };
 
 export class HandingIn {
-  // form: the question; parts: setting, store, hand, bar, saving, show(); closed(): back to the paper; done(result)
+  /**
+   * form: the question; parts: setting, store, hand, bar, saving, show(); closed(): back to the paper; done(result)
+   * @param {any} form
+   * @param {Board} parts
+   * @param {{closed: () => void, done: (result: any) => void}} fields
+   */
   constructor(form, parts, { closed, done }) {
     this.form = form;
     this.parts = parts;
@@ -17,11 +23,11 @@ export class HandingIn {
     this.button = form.querySelector(".btn-main");
     form.querySelector("[data-not-yet]").addEventListener("click", () => this.close());
     this.answeredAt = -HASTE;
-    this.button.addEventListener("keydown", (event) => {
+    this.button.addEventListener("keydown", (/** @type {any} */ event) => {
       // Enter that was meant for the name typed just now hands nothing in.
       if (event.key === "Enter" && performance.now() - this.answeredAt < HASTE) event.preventDefault();
     });
-    form.addEventListener("submit", async (event) => {
+    form.addEventListener("submit", async (/** @type {any} */ event) => {
       event.preventDefault();
       if (!this.#isWhole()) return;
       this.#checking(true);
@@ -92,6 +98,7 @@ export class HandingIn {
     return false;
   }
 
+  /** @param {boolean} isOn */
   #checking(isOn) {
     this.button.disabled = isOn;
     this.button.textContent = isOn ? _("Checking …") : _("Hand in now");

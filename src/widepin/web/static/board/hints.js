@@ -5,10 +5,18 @@ import { element } from "../figure/element.js";
 import { Hand } from "./hand.js";
 import { blanksOf, makeOf } from "./tools.js";
 import { useOf } from "./uses.js";
+/** @import { Board } from "./board.js" */
+/** @import { Figure } from "../figure/figure.js" */
+/** @import { NewStep, Place } from "../figure/types.js" */
+/** @import { Offer, Tool } from "./types.js" */
 
 const HERE = " here"; // no object can have this id
 
-// candidates: intersections that could be marked
+/**
+ * candidates: intersections that could be marked
+ * @param {Pick<Board, "store" | "hand" | "pointed" | "paper">} parts
+ * @param {Place[]} candidates
+ */
 export function hints({ store: { figure }, hand, pointed: { offer, trial }, paper: { view, size } }, candidates) {
   const extras = candidates.map((at) => {
     const [cx, cy] = view.toScreen(...at);
@@ -36,7 +44,12 @@ export function hints({ store: { figure }, hand, pointed: { offer, trial }, pape
   return extras;
 }
 
-// The curves that filling the last blank with the offer would draw.
+/**
+ * The curves that filling the last blank with the offer would draw.
+ * @param {Hand} hand
+ * @param {Offer | null} offer
+ * @param {Figure} figure
+ */
 function previewsOf(hand, offer, figure) {
   const { tool } = hand;
   if (!tool || !offer || hand.meetings || !hand.blank || hand.filled.length !== blanksOf(tool).length - 1) return [];
@@ -50,19 +63,30 @@ function previewsOf(hand, offer, figure) {
   const steps = madeBy(tool, sources, figure);
   const shapes = figure.previewAll([...here, ...steps.all]);
   return steps.results
-    .map((id) => ({ kind: steps.kind(id), shape: shapes.get(id) }))
+    .map((id) => ({ kind: steps.kind(id), shape: shapes.get(id) ?? [] }))
     .filter(({ kind, shape }) => kind !== "point" && shape.every(Number.isFinite));
 }
 
-// What the tool would make, under names that no object has.
+/**
+ * What the tool would make, under names that no object has.
+ * @param {Tool} tool
+ * @param {string[]} from
+ * @param {Figure} figure
+ */
 function madeBy(tool, from, { book, ids }) {
-  let all = [],
-    results = [];
+  /** @type {NewStep[]} */
+  let all = [];
+  /** @type {string[]} */
+  let results = [];
   if (tool.classTool) {
     ({ steps: all, gives: results } = useOf(tool.classTool, from, ids, (_, taken) => ` made ${taken.size}`));
   } else if (book.makes[makeOf(tool)]) {
     all = [{ id: " made", make: makeOf(tool), from }];
     results = [" made"];
   }
-  return { all, results, kind: (id) => book.makes[all.find((step) => step.id === id).make].gives };
+  return {
+    all,
+    results,
+    kind: (/** @type {string} */ id) => book.makes[String(all.find((step) => step.id === id)?.make)].gives,
+  };
 }

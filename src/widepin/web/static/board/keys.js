@@ -1,19 +1,29 @@
 // The keyboard: everything on the board can be done with it.
 
+/** @import { Board } from "./board.js" */
+
 const NUDGE = 0.1; // centimetres per arrow key; ten times as much with Shift
 
+/** @type {Record<string, string>} */
 const VIEW = { "+": "closer", "=": "closer", "-": "farther", 0: "fit" };
+/** @type {Record<string, string>} */
 const TAKEN_UP = { n: "note", g: "select several" };
+/** @type {Record<string, number>} */
 const CYCLE = { ArrowDown: 1, ArrowUp: -1 }; // through what lies under the pointer
+/** @type {Record<string, number[]>} */
 const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
 
 export class Keys {
-  // parts: store, hand, bar, selection, objectMenu, pointing, building, toolbar, commands
+  /**
+   * parts: store, hand, bar, selection, objectMenu, pointing, building, toolbar, commands
+   * @param {Board} parts
+   */
   constructor(parts) {
     this.parts = parts;
     document.addEventListener("keydown", (event) => this.#press(event));
   }
 
+  /** @param {KeyboardEvent & {target: any}} event */
   #press(event) {
     const { hand, bar, selection, pointing, building, commands, toolbar } = this.parts;
     const writing = event.target.matches?.("input, select") && event.target !== bar.field;
@@ -53,6 +63,7 @@ export class Keys {
     if (event.key.length === 1 && /\S/.test(event.key) && !event.target.closest?.("a, input, summary")) bar.focus();
   }
 
+  /** @param {KeyboardEvent & {target: any}} event */
   #takeCard(event) {
     const card = this.parts.toolbar.cards[Number(event.key) - 1]?.card;
     if (!card || card.disabled) return;
@@ -60,8 +71,11 @@ export class Keys {
     card.click();
   }
 
-  // H hides what is under the pointer, Delete asks to remove it, Enter opens its menu, F2 its name. True where there was
-  // something.
+  /**
+   * H hides what is under the pointer, Delete asks to remove it, Enter opens its menu, F2 its name. True where there was
+   * something.
+   * @param {{key: string, target: any}} event
+   */
   #onHovered({ key, target }) {
     if (!["h", "H", "Delete", "Backspace", "Enter", "F2"].includes(key)) return false;
     if (key === "Enter" && target.closest?.("button, a, summary")) return false;

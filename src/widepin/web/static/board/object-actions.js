@@ -4,21 +4,28 @@ import { _ } from "../look/language.js";
 import { labelOf } from "../figure/outlines.js";
 import { html, nothing } from "../vendor/lit-html/lit-html.js";
 import { driversOf } from "./loci.js";
+/** @import { Board } from "./board.js" */
 
-// parts: store, tools, setting, taking, building, bar
+/**
+ * parts: store, tools, setting, taking, building, bar
+ * @param {Board} parts
+ * @param {string} id
+ */
 export function actionsFor(parts, id) {
   return html`${measuring(parts, id)} ${loci(parts, id)}`;
 }
 
+/** @param {string} words @param {() => void} onClick */
 function button(words, onClick) {
   return html`<button type="button" @click=${onClick}>${words}</button>`;
 }
 
+/** @param {Pick<Board, "store" | "tools" | "taking" | "building">} parts @param {string} id */
 function measuring({ store, tools, taking, building }, id) {
   const { figure } = store;
   if (!tools.some(({ gauge }) => gauge)) return nothing;
   if (figure.isPoint(id)) {
-    const length = tools.find(({ make }) => make === "length");
+    const length = tools.find(({ make }) => make === "length") ?? null;
     return button(_("Length from %(name)s …", { name: labelOf(figure, id) }), () => {
       taking.take(length);
       building.fill({ type: "object", id });
@@ -28,7 +35,7 @@ function measuring({ store, tools, taking, building }, id) {
   const of = figure.kind(id) === "circle" ? [id] : make === "segment" ? from : null;
   if (!of) return nothing;
   const equal = () => {
-    taking.take(tools.find((tool) => tool.make === "equal_lengths"));
+    taking.take(tools.find((tool) => tool.make === "equal_lengths") ?? null);
     for (const point of from) building.fill({ type: "object", id: point });
   };
   const isMeasured = store.measures.some((one) => one.join(" ") === of.join(" "));
@@ -41,6 +48,7 @@ function measuring({ store, tools, taking, building }, id) {
   ${make === "segment" ? button(_("Equal to …"), equal) : nothing}`;
 }
 
+/** @param {Pick<Board, "store" | "setting" | "bar">} parts @param {string} id */
 function loci({ store, setting, bar }, id) {
   const { figure } = store;
   if (setting.loci === false || !figure.isPoint(id)) return nothing;

@@ -5,23 +5,36 @@ import { described } from "../figure/step-words.js";
 import { labelOf } from "../figure/outlines.js";
 import { html, nothing, render } from "../vendor/lit-html/lit-html.js";
 import { dressing } from "./dressing.js";
+/** @import { Board } from "./board.js" */
+/** @import { Dress, OnDressing, OnObjects } from "./types.js" */
+/** @import { Figure } from "../figure/figure.js" */
+/** @import { Place } from "../figure/types.js" */
+/** @import { Store } from "./store.js" */
 
 const BESIDE = 22; // pixels between the place that was pointed at and the menu
 
 export class ObjectMenu {
+  /** @type {string | null} */
   id = null; // of the object, while its menu is open
+  /** @type {string[]} */
   #others = []; // what else lies there
-  /** @type {[number, number] | null} */
+  /** @type {Place | null} */
   #place = null; // that was pointed at, in pixels of the paper
   #isAsking = false; // whether what hangs on it may be removed
 
-  // panel: lies over the paper; parts: store, pointed, setting; on: what dressing.js asks for; dressed(id, fields), closed(); first(id) and last(id): what stands before and after that; isTold(id): whether the last stands alone, so that the figure is
-  // seen
+  /**
+   * panel: lies over the paper; parts: store, pointed, setting; on: what dressing.js asks for; dressed(id, fields), closed(); first(id) and last(id): what stands before and after that; isTold(id): whether the last stands alone, so that the figure is
+   * seen
+   * @param {any} panel
+   * @param {Board} parts
+   * @param {OnObjects} on
+   */
   constructor(panel, parts, on) {
     this.panel = panel;
     this.parts = parts;
+    /** @type {OnObjects & OnDressing} */
     this.on = { ...on, dress: (id, fields) => this.#dress(id, fields), ask: (id) => this.#ask(id) };
-    panel.addEventListener("keydown", (event) => {
+    panel.addEventListener("keydown", (/** @type {KeyboardEvent} */ event) => {
       if (event.key === "Escape" && this.isOpen) this.close();
     });
   }
@@ -30,7 +43,11 @@ export class ObjectMenu {
     return this.id !== null;
   }
 
-  // ids: what lies there, the one that is meant first
+  /**
+   * ids: what lies there, the one that is meant first
+   * @param {string[]} ids
+   * @param {Place} place
+   */
   open([id, ...others], place) {
     Object.assign(this, { id });
     this.#others = others;
@@ -63,58 +80,66 @@ export class ObjectMenu {
 
   show() {
     const { figure } = this.parts.store;
-    if (this.isOpen && !figure.has(this.id)) this.id = null;
+    if (this.id !== null && !figure.has(this.id)) this.id = null;
     this.panel.hidden = !this.isOpen;
-    render(this.isOpen ? this.#content(figure) : nothing, this.panel);
+    render(this.id !== null ? this.#content(figure, this.id) : nothing, this.panel);
     if (this.isOpen && this.#place) this.#putBeside(this.#place);
   }
 
-  #content(figure) {
+  /** @param {Figure} figure @param {string} id */
+  #content(figure, id) {
     const { store } = this.parts;
-    const step = figure.step(this.id);
-    const others = this.#others.filter((id) => figure.has(id));
+    const step = figure.step(id);
+    const others = this.#others.filter((one) => figure.has(one));
     return html`<header>
-        <p>${whatItIs(store, this.id)}</p>
+        <p>${whatItIs(store, id)}</p>
         <button type="button" class="close-menu" aria-label=${_("Close")} @click=${() => this.close()}>×</button>
       </header>
       ${
         others.length
           ? html`<p class="also-here">
               ${_("Also here:")}
-              ${others.map((id) => html`<button type="button" @click=${() => this.#turnTo(id)}>${labelOf(figure, id)}</button>`)}
+              ${others.map((one) => html`<button type="button" @click=${() => this.#turnTo(one)}>${labelOf(figure, one)}</button>`)}
             </p>`
           : nothing
       }
       ${
-        this.on.isTold(this.id)
-          ? html`<div class="dressing">${this.on.last(this.id)}</div>`
+        this.on.isTold(id)
+          ? html`<div class="dressing">${this.on.last(id)}</div>`
           : dressing(figure, store.own, step, this.on, {
               isAsking: this.#isAsking,
-              isOwn: store.isOwn(this.id),
-              first: this.on.first(this.id),
-              last: this.on.last(this.id),
+              isOwn: store.isOwn(id),
+              first: this.on.first(id),
+              last: this.on.last(id),
             })
       }`;
   }
 
+  /** @param {string} id */
   #turnTo(id) {
-    this.open([id, ...[this.id, ...this.#others].filter((one) => one !== id)], this.#place);
+    const others = [this.id, ...this.#others].filter((one) => one !== null && one !== id);
+    this.open([id, .../** @type {string[]} */ (others)], this.#place ?? this.parts.paper.middle);
     this.focus();
   }
 
+  /** @param {string} id @param {Dress} fields */
   #dress(id, fields) {
     this.#isAsking = false;
     if (fields.hidden) this.close();
     return this.on.dressed(id, fields);
   }
 
+  /** @param {string | null} id */
   #ask(id) {
     this.#isAsking = id !== null;
     this.show();
     this.panel.querySelector(".asking button")?.focus();
   }
 
-  // Beside the place, wherever there is room for it.
+  /**
+   * Beside the place, wherever there is room for it.
+   * @param {Place} place
+   */
   #putBeside([x, y]) {
     const { clientWidth: width, clientHeight: height } = this.panel.parentElement;
     const { offsetWidth: own, offsetHeight: high } = this.panel;
@@ -124,7 +149,11 @@ export class ObjectMenu {
   }
 }
 
-// An object in words; of what is given it is said.
+/**
+ * An object in words; of what is given it is said.
+ * @param {Pick<Store, "figure" | "given">} store
+ * @param {string} id
+ */
 export function whatItIs({ figure, given }, id) {
   if (!given.has(id)) return described(figure, id);
   if (figure.step(id).make === "free_point") return _("%(name)s: given point", { name: labelOf(figure, id) });

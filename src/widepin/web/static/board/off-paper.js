@@ -5,23 +5,39 @@ import { labelOf, visiblePart } from "../figure/outlines.js";
 import { listed } from "../figure/listed.js";
 import { html, render } from "../vendor/lit-html/lit-html.js";
 import { isHelper } from "./uses.js";
+/** @import { Figure } from "../figure/figure.js" */
+/** @import { Off, Offer, Side, Where } from "./types.js" */
+/** @import { Paper } from "./paper.js" */
+/** @import { Place, Shape } from "../figure/types.js" */
+/** @import { Store } from "./store.js" */
+/** @import { View } from "../figure/view.js" */
 
 const MOST = 4; // names on one edge
 const NEAR = 2; // windows from the middle within which intersections that are not marked are spoken of
 const INSET = 0.1; // share of the window left free around what was brought in
+/** @type {Side[]} */
 const SIDES = ["left", "right", "top", "bottom"];
 const ARROWS = { left: "←", right: "→", top: "↑", bottom: "↓" };
 
 export class OffPaper {
   #shown = ""; // what the edges say, as it was rendered last
 
-  // panel: lies over the paper; paper: whose view is changed
+  /**
+   * panel: lies over the paper; paper: whose view is changed
+   * @param {any} panel
+   * @param {Paper} paper
+   */
   constructor(panel, paper) {
     this.panel = panel;
     this.paper = paper;
   }
 
-  // meetings: intersections that can be chosen between, [{at}]; candidates: places of those that could be marked
+  /**
+   * meetings: intersections that can be chosen between, [{at}]; candidates: places of those that could be marked
+   * @param {Store} store
+   * @param {Omit<Offer, "far">[]} meetings
+   * @param {Place[]} candidates
+   */
   show(store, meetings, candidates) {
     const off = [...this.#objectsOff(store), ...this.#meetingsOff(meetings), ...this.#candidatesOff(candidates)];
     const said = off.map(({ name, side }) => name + side).join(" ");
@@ -38,16 +54,22 @@ export class OffPaper {
     );
   }
 
+  /** @param {Pick<Store, "figure" | "own" | "given">} store */
   #objectsOff({ figure, own, given }) {
     const ids = [...given, ...own.filter((step) => !isHelper(step)).map(({ id }) => id)];
     return ids
       .filter((id) => figure.has(id) && figure.isDefined(id) && !figure.step(id).hidden)
-      .map((id) => ({ name: labelOf(figure, id), at: this.#placeOff(figure, id) }))
-      .filter(({ at }) => at)
-      .map(({ name, at }) => ({ name, at, side: this.#sideOf(at) }));
+      .flatMap((id) => {
+        const at = this.#placeOff(figure, id);
+        return at ? [{ name: labelOf(figure, id), at, side: this.#sideOf(at) }] : [];
+      });
   }
 
-  // Where an object is of which nothing is seen; null where some of it is.
+  /**
+   * Where an object is of which nothing is seen; null where some of it is.
+   * @param {Figure} figure
+   * @param {string} id
+   */
   #placeOff(figure, id) {
     const shape = figure.shape(id);
     const { view, size } = this.paper;
@@ -61,6 +83,7 @@ export class OffPaper {
     }
   }
 
+  /** @param {Omit<Offer, "far">[]} meetings */
   #meetingsOff(meetings) {
     return meetings
       .map(({ at }, number) => ({ name: String(number + 1), at }))
@@ -68,7 +91,10 @@ export class OffPaper {
       .map((one) => ({ ...one, side: this.#sideOf(one.at) }));
   }
 
-  // Only those that a look around would find; parallels meet very far away when they are nearly so.
+  /**
+   * Only those that a look around would find; parallels meet very far away when they are nearly so.
+   * @param {Place[]} candidates
+   */
   #candidatesOff(candidates) {
     const [width, height] = this.paper.size;
     return candidates
@@ -80,7 +106,10 @@ export class OffPaper {
       .map((at) => ({ name: "", at, side: this.#sideOf(at) }));
   }
 
-  // The edge that a place off the paper lies beyond, the one that it is farther from.
+  /**
+   * The edge that a place off the paper lies beyond, the one that it is farther from.
+   * @param {Place} at
+   */
   #sideOf(at) {
     const [x, y] = this.paper.view.toScreen(...at);
     const [width, height] = this.paper.size;
@@ -88,6 +117,7 @@ export class OffPaper {
     return SIDES.reduce((best, side) => (beyond[side] > beyond[best] ? side : best));
   }
 
+  /** @param {Side} side @param {Off[]} off */
   #edge(side, off) {
     if (!off.length) return "";
     const names = namesOf(off);
@@ -107,6 +137,7 @@ export class OffPaper {
   }
 }
 
+/** @param {Off[]} off */
 function namesOf(off) {
   const named = off.filter(({ name }) => name).map(({ name }) => name);
   const unmarked = off.length - named.length;
@@ -116,7 +147,12 @@ function namesOf(off) {
     : listed([...named, ...meetings]);
 }
 
-// Whether some of a circle is seen: its line crosses the window or lies in it.
+/**
+ * Whether some of a circle is seen: its line crosses the window or lies in it.
+ * @param {Shape} circle
+ * @param {View} view
+ * @param {[number, number]} size
+ */
 function touches([x, y, rr], view, [width, height]) {
   const [cx, cy] = view.toScreen(x, y);
   const r = Math.sqrt(rr) * view.scale;

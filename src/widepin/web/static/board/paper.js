@@ -3,6 +3,9 @@
 import { Drawing } from "../figure/drawing.js";
 import { nearestPlace } from "../figure/figure.js";
 import { View } from "../figure/view.js";
+/** @import { Figure } from "../figure/figure.js" */
+/** @import { Place, Roles } from "../figure/types.js" */
+/** @import { Where } from "./types.js" */
 
 const ROOM = 0.22; // share of the window left free around the figure, for what is still to be drawn
 const EDGE = 0.12; // the same around all that a solution needs
@@ -12,8 +15,14 @@ export class Paper {
   showsArcs = false;
   view = /** @type {View} */ (/** @type {unknown} */ (null)); // until the size of the window is known
 
-  // places(): what should be in view; needed: corners between which a solution lies, none where that is not known;
-  // changed(): it has to be painted again
+  /**
+   * places(): what should be in view; needed: corners between which a solution lies, none where that is not known;
+   * changed(): it has to be painted again
+   * @param {any} svg
+   * @param {() => Place[]} places
+   * @param {Place[]} needed
+   * @param {() => void} changed
+   */
   constructor(svg, places, needed, changed) {
     this.svg = svg;
     this.drawing = new Drawing(svg);
@@ -23,6 +32,7 @@ export class Paper {
     new ResizeObserver(() => (this.isFitted ? this.fit() : this.changed())).observe(svg);
   }
 
+  /** @returns {[number, number]} of the window in pixels */
   get size() {
     return this.drawing.size();
   }
@@ -36,17 +46,22 @@ export class Paper {
     this.changed();
   }
 
+  /** @param {View} view */
   look(view) {
     this.setView(view);
     this.changed();
   }
 
-  // The same for whoever paints anyway.
+  /**
+   * The same for whoever paints anyway.
+   * @param {View} view
+   */
   setView(view) {
     this.isFitted = false;
     this.view = view;
   }
 
+  /** @param {number} factor */
   zoom(factor) {
     this.look(this.view.zoomed(factor, ...this.middle));
   }
@@ -55,7 +70,11 @@ export class Paper {
     return this.size.map((length) => length / 2);
   }
 
-  // Show these places too, as large as they and what is seen now allow.
+  /**
+   * Show these places too, as large as they and what is seen now allow.
+   * @param {Place[]} places
+   * @param {number} inset
+   */
   bringIn(places, inset) {
     const [width, height] = this.size;
     const seen = [this.view.toPaper(0, 0), this.view.toPaper(width, height)];
@@ -66,14 +85,21 @@ export class Paper {
     this.look(View.fitted([...shrunk, ...places], width, height, inset));
   }
 
-  // Whether a place lies in the window.
+  /**
+   * Whether a place lies in the window.
+   * @param {Place} at
+   */
   isInView(at) {
     const [x, y] = this.view.toScreen(...at);
     const [width, height] = this.size;
     return x >= 0 && y >= 0 && x <= width && y <= height;
   }
 
-  // A place in the window on an object, in pixels; the middle for what is undefined.
+  /**
+   * A place in the window on an object, in pixels; the middle for what is undefined.
+   * @param {Figure} figure
+   * @param {string} id
+   */
   placeOn(figure, id) {
     if (!figure.isDefined(id)) return this.middle;
     const shape = figure.shape(id);
@@ -82,12 +108,16 @@ export class Paper {
     );
   }
 
-  // Where an event of the pointer is, in pixels.
+  /**
+   * Where an event of the pointer is, in pixels.
+   * @param {{clientX: number, clientY: number}} fields
+   */
   placeOf({ clientX, clientY }) {
     const box = this.svg.getBoundingClientRect();
     return [clientX - box.left, clientY - box.top];
   }
 
+  /** @param {Figure} figure @param {Roles} roles @param {Element[]} extras */
   draw(figure, roles, extras) {
     this.drawing.draw(figure, this.view, roles, { extras });
   }

@@ -5,6 +5,10 @@ import { isTouch } from "../look/touch.js";
 import { labelOf } from "../figure/outlines.js";
 import { gripAt } from "./grips.js";
 import { byDistance, objectsAt, offersAt } from "./offers.js";
+/** @import { Board } from "./board.js" */
+/** @import { Grip, Offer, Where } from "./types.js" */
+/** @import { Place } from "../figure/types.js" */
+/** @import { View } from "../figure/view.js" */
 
 const TYPED = ["point", "place", "spot"]; // kinds of blanks that take a place as 3, 4.5
 const STILL = 5; // pixels that a click may wander
@@ -12,13 +16,15 @@ const TWICE = 500; // milliseconds between two clicks on a name that write it an
 const AGAIN = 24; // pixels within which a finger taps the same place again
 
 export class Pointing {
-  /** @type {{start: number[], grip: any, moved: [number[], number, number] | null} | null} */
+  /** @type {{start: Place, grip: Grip, moved: [Place, number, number] | null} | null} */
   #down = null; // {start, grip, moved} while a pointer is down; moved: what the grip was moved by last, nothing before
   #touches = new Map();
-  /** @type {{middle: number[], width: number, view: any} | null} */
+  /** @type {{middle: Place, width: number, view: View} | null} */
   #pinch = null; // {middle, width, view} while two fingers are down
+  /** @type {Offer[]} */
   #offers = [];
   #asking = ""; // the blank that they were offered for
+  /** @type {Offer[]} */
   #near = []; // objects that lie there while no tool is in hand, the one that is meant first
   /** @type {number[] | null} */
   #touched = null; // where a finger was last
@@ -27,25 +33,31 @@ export class Pointing {
   /** @type {{id: string, timeStamp: number} | null} */
   #named = null; // the name that was clicked last, and when: {id, timeStamp}
 
-  // parts: store, hand, tools, pointed, paper, bar, selection, notes, objectMenu, building
+  /**
+   * parts: store, hand, tools, pointed, paper, bar, selection, notes, objectMenu, building
+   * @param {Board} parts
+   */
   constructor(parts) {
     this.parts = parts;
     const { svg } = parts.paper;
-    svg.addEventListener("pointerdown", (event) => this.#press(event));
-    svg.addEventListener("pointermove", (event) => this.#move(event));
-    svg.addEventListener("pointerup", (event) => this.#release(event));
-    svg.addEventListener("pointercancel", (event) => this.#cancel(event));
+    svg.addEventListener("pointerdown", (/** @type {any} */ event) => this.#press(event));
+    svg.addEventListener("pointermove", (/** @type {any} */ event) => this.#move(event));
+    svg.addEventListener("pointerup", (/** @type {any} */ event) => this.#release(event));
+    svg.addEventListener("pointercancel", (/** @type {any} */ event) => this.#cancel(event));
     // A finger that is lifted leaves too, but what it pointed at may still be meant.
-    svg.addEventListener("pointerleave", ({ pointerType }) => {
+    svg.addEventListener("pointerleave", (/** @type {{pointerType: string}} */ { pointerType }) => {
       // Nor does a mouse that rests where a list appears under it.
       if (this.#down || pointerType === "touch" || isTouch()) return;
       this.#place = null;
       this.#offer([]);
     });
-    svg.addEventListener("wheel", (event) => this.#wheel(event), { passive: false });
+    svg.addEventListener("wheel", (/** @type {any} */ event) => this.#wheel(event), { passive: false });
   }
 
-  // To be called when the figure was made anew: objects that are gone are offered no more.
+  /**
+   * To be called when the figure was made anew: objects that are gone are offered no more.
+   * @param {(id: string) => boolean} isGone
+   */
   forget(isGone) {
     this.#offers = this.#offers.filter(({ id, step }) =>
       [id, ...(step?.from ?? [])].every((one) => !one || !isGone(one)),
@@ -80,10 +92,13 @@ export class Pointing {
     return this.#offers.filter(({ type }) => type === "object" || type === "intersection");
   }
 
-  // Take the one with this number in the list beside the pointer. Where a place could be typed, digits are its own.
+  /**
+   * Take the one with this number in the list beside the pointer. Where a place could be typed, digits are its own.
+   * @param {number} number
+   */
   chooseNumber(number) {
     const { hand } = this.parts;
-    if (!this.isAmbiguous || hand.meetings || TYPED.includes(hand.blank?.kind)) return false;
+    if (!this.isAmbiguous || hand.meetings || TYPED.includes(hand.blank?.kind ?? "")) return false;
     const chosen = byDistance(this.ambiguous)[number - 1];
     if (chosen) this.choose(chosen);
     return Boolean(chosen);
@@ -94,7 +109,10 @@ export class Pointing {
     return this.#touched ?? this.#place;
   }
 
-  // Take one of what lies there.
+  /**
+   * Take one of what lies there.
+   * @param {Offer} offer
+   */
   choose(offer) {
     this.#offers = [offer];
     this.#take();
@@ -105,8 +123,8 @@ export class Pointing {
   next(way = 1) {
     const list = this.parts.hand.tool ? this.#offers : this.#near;
     if (list.length < 2) return false;
-    if (way > 0) list.push(list.shift());
-    else list.unshift(list.pop());
+    if (way > 0) list.push(...list.splice(0, 1));
+    else list.unshift(...list.splice(-1));
     this.parts.pointed.at(list === this.#near ? { highlighted: list[0].id } : { offer: list[0] });
     return true;
   }
@@ -139,7 +157,8 @@ export class Pointing {
     return { store, hand, tools, view: paper.view };
   }
 
-  #offersAt(place, pointerType, isFree) {
+  /** @param {Place} place @param {string} pointerType @param {boolean} [isFree] */
+  #offersAt(place, pointerType, isFree = false) {
     return offersAt(this.#where(), place, pointerType, isFree);
   }
 
@@ -149,6 +168,7 @@ export class Pointing {
     return tool ? `${tool.make} ${tool.name ?? ""} ${filled.join(" ")} ${Boolean(meetings)}` : "";
   }
 
+  /** @param {Offer[]} offers */
   #offer(offers) {
     this.#offers = offers;
     this.#asking = this.#blank;
@@ -157,7 +177,11 @@ export class Pointing {
     this.parts.pointed.at(wasNear ? { offer: offers[0] ?? null, highlighted: null } : { offer: offers[0] ?? null });
   }
 
-  // Without a tool, what lies there is named and lit up.
+  /**
+   * Without a tool, what lies there is named and lit up.
+   * @param {Place} place
+   * @param {string} pointerType
+   */
   #hover(place, pointerType) {
     const { objectMenu, pointed } = this.parts;
     if (objectMenu.isOpen) return;
@@ -169,7 +193,10 @@ export class Pointing {
     if (before || this.#near.length) pointed.at({ offer: null, highlighted: this.#near[0]?.id ?? null });
   }
 
-  // A finger: the first tap offers, tapping again at the same place goes round.
+  /**
+   * A finger: the first tap offers, tapping again at the same place goes round.
+   * @param {Place} place
+   */
   #touch(place) {
     const again = this.#touched && Math.hypot(place[0] - this.#touched[0], place[1] - this.#touched[1]) < AGAIN;
     this.#touched = place;
@@ -186,6 +213,7 @@ export class Pointing {
     if (taken) this.parts.building.fill(taken);
   }
 
+  /** @param {PointerEvent & {target: any}} event */
   #press(event) {
     if (event.button > 0) return;
     const { paper } = this.parts;
@@ -200,6 +228,7 @@ export class Pointing {
     this.#down = { start: place, grip, moved: null };
   }
 
+  /** @param {PointerEvent & {target: any}} event */
   #move(event) {
     const { paper } = this.parts;
     const place = paper.placeOf(event);
@@ -216,6 +245,7 @@ export class Pointing {
     this.#offer([]);
   }
 
+  /** @param {PointerEvent & {target: any}} event */
   #release(event) {
     this.#touches.delete(event.pointerId);
     if (this.#pinch) {
@@ -229,6 +259,7 @@ export class Pointing {
     else this.#click(down.start, event);
   }
 
+  /** @param {Place} place @param {PointerEvent & {target: any}} event */
   #click(place, event) {
     const { pointerType } = event;
     const { bar, hand } = this.parts;
@@ -238,14 +269,14 @@ export class Pointing {
     } else if (this.#offers.length) {
       this.#take();
       if (pointerType === "touch") return;
-      this.#offer(this.#offersAt(this.#place ?? place, pointerType, false));
+      this.#offer(this.#offersAt(this.#place ?? place, pointerType));
       bar.focus();
     } else if (hand.tool) {
       this.#place = place;
       const { figure } = this.parts.store;
       const id = objectsAt(this.#where(), place, pointerType)[0]?.id;
       bar.announce(
-        id && figure.isPoint(id) && ["point", "place"].includes(hand.blank?.kind)
+        id && figure.isPoint(id) && ["point", "place"].includes(hand.blank?.kind ?? "")
           ? _("%(name)s lies here already.", { name: labelOf(figure, id) })
           : _("There is nothing here that fits the blank."),
         true,
@@ -253,6 +284,7 @@ export class Pointing {
     } else {
       this.#place = place;
       const near = objectsAt(this.#where(), place, pointerType);
+      /** @param {Offer} offer */
       const isMeant = ({ id }) => id === this.#near[0]?.id;
       this.#near = [...near.filter(isMeant), ...near.filter((one) => !isMeant(one))];
       const named = namedAt(event);
@@ -267,20 +299,28 @@ export class Pointing {
     }
   }
 
-  // Whether a name was clicked a second time just now; the element itself may have been drawn anew between.
+  /**
+   * Whether a name was clicked a second time just now; the element itself may have been drawn anew between.
+   * @param {string} id
+   * @param {{timeStamp: number}} event
+   */
   #isTwice(id, { timeStamp }) {
     const last = this.#named;
     this.#named = { id, timeStamp };
     return last !== null && last.id === id && timeStamp - last.timeStamp < TWICE;
   }
 
-  // Clicking a name twice writes it anew.
+  /**
+   * Clicking a name twice writes it anew.
+   * @param {string} id
+   */
   #rename(id) {
     const { objectMenu } = this.parts;
-    objectMenu.open([id], this.#place);
+    if (this.#place) objectMenu.open([id], this.#place);
     objectMenu.focus(true);
   }
 
+  /** @param {PointerEvent & {target: any}} event */
   #cancel(event) {
     this.#touches.delete(event.pointerId);
     this.#letGo();
@@ -288,6 +328,7 @@ export class Pointing {
     this.parts.store.refresh();
   }
 
+  /** @param {WheelEvent} event */
   #wheel(event) {
     event.preventDefault();
     const { paper } = this.parts;
@@ -317,7 +358,10 @@ export class Pointing {
   }
 }
 
-// The object whose name lies under the pointer, while that is captured by the paper.
+/**
+ * The object whose name lies under the pointer, while that is captured by the paper.
+ * @param {{clientX: number, clientY: number}} fields
+ */
 function namedAt({ clientX, clientY }) {
   return document.elementFromPoint(clientX, clientY)?.closest("[data-names]")?.getAttribute("data-names");
 }

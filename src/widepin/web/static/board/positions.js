@@ -8,14 +8,25 @@ import { rounded } from "../figure/log.js";
 import { html, nothing, render } from "../vendor/lit-html/lit-html.js";
 import { newKey } from "./saving.js";
 import { save } from "./copies.js";
+/** @import { Board } from "./board.js" */
+/** @import { Figure } from "../figure/figure.js" */
+/** @import { Places } from "../figure/types.js" */
+/** @import { Position } from "./types.js" */
+/** @import { View } from "../figure/view.js" */
 
 const KEY = 10; // characters of the name of a position
 
 export class Positions {
+  /** @type {Places | null} */
   #ghost = null; // points of the position that is seen as a ghost: id -> place
+  /** @type {{elements: Element[], figure?: Figure, view?: View}} */
   #drawn = { elements: [] }; // the ghost as it was drawn last
 
-  // panel: where the table stands; parts: store, measures, paper, bar, show()
+  /**
+   * panel: where the table stands; parts: store, measures, paper, bar, show()
+   * @param {any} panel
+   * @param {Board} parts
+   */
   constructor(panel, parts) {
     this.panel = panel;
     this.parts = parts;
@@ -45,6 +56,7 @@ export class Positions {
     this.#compareWith(this.#ghost ? null : this.#now());
   }
 
+  /** @param {Places | null} points */
   #compareWith(points) {
     this.#ghost = points;
     this.#drawn = { elements: [] };
@@ -59,6 +71,7 @@ export class Positions {
     render(positions.length ? this.#table(positions) : nothing, this.panel);
   }
 
+  /** @param {Position[]} positions */
   #table(positions) {
     const { store, measures } = this.parts;
     const values = positions.map(({ points }) => store.figure.elsewhere(points, () => measures.values(store.figure)));
@@ -85,6 +98,7 @@ export class Positions {
       }`;
   }
 
+  /** @param {Position} one @param {number} number @param {{name: string, value: string | null}[]} values */
   #row({ position, points }, number, values) {
     const { store, bar } = this.parts;
     const bringBack = () => {
@@ -119,6 +133,7 @@ export class Positions {
     </tr>`;
   }
 
+  /** @param {string[]} names @param {{name: string, value: string | null}[][]} values */
   #export(names, values) {
     const rows = [
       [_("Position"), ...names],
@@ -129,7 +144,11 @@ export class Positions {
     this.parts.bar.announce(_("Exported to your downloads."));
   }
 
-  // The ghost, to lie under the figure; drawn anew only where the figure or the view has changed.
+  /**
+   * The ghost, to lie under the figure; drawn anew only where the figure or the view has changed.
+   * @param {View} view
+   * @param {[number, number]} size
+   */
   marks(view, size) {
     if (!this.#ghost) return [];
     const { figure } = this.parts.store;
@@ -140,6 +159,7 @@ export class Positions {
   }
 }
 
+/** @param {Figure} figure @param {View} view @param {[number, number]} size */
 function ghostOf(figure, view, size) {
   return figure.ids
     .filter((id) => figure.isDefined(id) && !figure.step(id).hidden)
@@ -155,7 +175,10 @@ function ghostOf(figure, view, size) {
     .filter(Boolean);
 }
 
-// A cell that no spreadsheet takes for a formula.
+/**
+ * A cell that no spreadsheet takes for a formula.
+ * @param {any} value
+ */
 function inCsv(value) {
   const text = String(value);
   return `"${/^[=+\-@\t]/.test(text) ? "'" : ""}${text.replaceAll('"', '""')}"`;

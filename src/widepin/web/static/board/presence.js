@@ -5,7 +5,11 @@ import { post } from "../look/page.js";
 const EVERY = 30000; // milliseconds
 
 export class Presence {
-  // heard(standing): what the server answers
+  /**
+   * heard(standing): what the server answers
+   * @param {string} url
+   * @param {(standing: any) => void} heard
+   */
   constructor(url, heard) {
     this.url = url;
     this.heard = heard;

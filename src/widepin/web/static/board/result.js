@@ -4,12 +4,17 @@ import { _ } from "../look/language.js";
 import { BreakPlayer } from "../figure/break-player.js";
 import { along } from "../figure/picture.js";
 import { html, render } from "../vendor/lit-html/lit-html.js";
+/** @import { Board } from "./board.js" */
 
 export class Result {
   /** @type {import("../figure/break-player.js").BreakPlayer | null} */
   #player = null;
 
-  // strip: where it stands; parts: store, whose figure is dragged, and paint()
+  /**
+   * strip: where it stands; parts: store, whose figure is dragged, and paint()
+   * @param {any} strip
+   * @param {Pick<Board, "store" | "paint">} parts
+   */
   constructor(strip, parts) {
     this.strip = strip;
     this.parts = parts;
@@ -28,6 +33,7 @@ export class Result {
     return this.drags.length > 0 && this.share > 0.98;
   }
 
+  /** @param {any} data */
   show(data) {
     this.data = data;
     this.share = 0;
@@ -60,7 +66,10 @@ export class Result {
     this.parts.store.refresh(); // the figure as it was before it was dragged to the break
   }
 
-  // What the player asks of a figure.
+  /**
+   * What the player asks of a figure.
+   * @param {number} share
+   */
   dragTo(share) {
     this.share = share;
     for (const { id, from, to, path } of this.drags)
@@ -68,12 +77,14 @@ export class Result {
     this.parts.paint();
   }
 
+  /** @param {string} id */
   role(id) {
     if (!this.data?.answer.includes(id)) return null;
     return this.isBroken || ["wrong", "refused"].includes(this.data.outcome) ? "broken" : "answer";
   }
 }
 
+/** @param {{word: string, state: string, meaning: string}} part */
 function resultItem({ word, state, meaning }) {
   return html`<span class="result-item ${state}" title=${meaning}
     ><span class="sign" aria-hidden="true"></span>${word}<span class="visually-hidden">, ${meaning}</span></span

@@ -2,6 +2,9 @@
 
 import { _, ngettext } from "../look/language.js";
 import { post, renewToken } from "../look/page.js";
+/** @import { Entry, SavingOptions } from "./types.js" */
+/** @import { Operation } from "../figure/types.js" */
+/** @import { Store } from "./store.js" */
 
 const LONGEST_WAIT = 10000; // milliseconds between tries
 
@@ -11,8 +14,11 @@ export class Saving {
   /** @type {number | undefined} */
   #timer;
 
-  // on: stored(entry), missed(entries), refused(entry, words), state(words, isTrouble, address to sign in again at or null)
-  // stored: the operations that the server has, with their keys.
+  /**
+   * on: stored(entry), missed(entries), refused(entry, words), state(words, isTrouble, address to sign in again at or null)
+   * stored: the operations that the server has, with their keys.
+   * @param {SavingOptions} how
+   */
   constructor({ url, place, stored, on }) {
     this.url = url;
     this.place = place; // where this browser keeps what is not stored yet
@@ -48,12 +54,14 @@ export class Saving {
     }
   }
 
+  /** @param {Operation} operation */
   add(operation) {
     this.pending.push({ key: newKey(), operation });
     this.#keep();
     this.flush();
   }
 
+  /** @param {Entry[]} pending */
   replace(pending) {
     this.pending = pending;
     this.#keep();
@@ -86,7 +94,12 @@ export class Saving {
     }
   }
 
-  // Store many steps at once: {operations} that are stored now, or {error}.
+  /**
+   * Store many steps at once: {operations} that are stored now, or {error}.
+   * @param {string} url
+   * @param {unknown} work
+   * @returns {Promise<{operations?: Entry[], error?: string}>}
+   */
   async importSteps(url, work) {
     if (!(await this.settled())) return { error: _("There is no connection; try again.") };
     const answer = await this.#post(url, { after: this.count, work }).catch(() => null);
@@ -99,10 +112,12 @@ export class Saving {
     return this.importSteps(url, work);
   }
 
+  /** @param {string} url @param {unknown} body */
   #post(url, body) {
     return post(url, body, { signal: AbortSignal.timeout(15000) });
   }
 
+  /** @param {Entry} entry */
   async #send(entry) {
     let answer;
     try {
@@ -135,6 +150,7 @@ export class Saving {
     return true;
   }
 
+  /** @param {string | null} signIn */
   #signedOut(signIn) {
     return this.#wait(_("you are signed out"), signIn);
   }
@@ -149,12 +165,17 @@ export class Saving {
     return true;
   }
 
+  /** @param {Entry} entry */
   #done(entry) {
     this.pending = this.pending.filter(({ key }) => key !== entry.key);
     this.#keep();
   }
 
-  // signIn: where to sign in again, if that is what is missing; this page is opened afterwards, and goes on
+  /**
+   * signIn: where to sign in again, if that is what is missing; this page is opened afterwards, and goes on
+   * @param {string} why
+   * @param {string | null} [signIn]
+   */
   #wait(why, signIn = null) {
     const steps = this.pending.length;
     this.on.state(

@@ -6,6 +6,9 @@ import { element } from "../figure/element.js";
 import { html, nothing, render } from "../vendor/lit-html/lit-html.js";
 import { question } from "./dressing.js";
 import { dependentsOf } from "../figure/log.js";
+/** @import { Board } from "./board.js" */
+/** @import { Dress } from "./types.js" */
+/** @import { Place } from "../figure/types.js" */
 
 const SAMPLES = 90; // places on a curve that are looked at, of which one must lie in the frame
 
@@ -15,8 +18,12 @@ export class Selection {
   #frame = null; // [from, to] in the window, while it is dragged
   #isAsking = false; // whether what else goes along may be removed
 
-  // strip: with buttons that hold what they do to the look as JSON, and one each to remove and to clear the selection
-  // parts: store, hand, paper, bar, taking, show()
+  /**
+   * strip: with buttons that hold what they do to the look as JSON, and one each to remove and to clear the selection
+   * parts: store, hand, paper, bar, taking, show()
+   * @param {any} strip
+   * @param {Board} parts
+   */
   constructor(strip, parts) {
     this.strip = strip;
     this.parts = parts;
@@ -34,10 +41,12 @@ export class Selection {
   get isEmpty() {
     return this.#ids.size === 0;
   }
+  /** @param {string} id */
   has(id) {
     return this.#ids.has(id);
   }
 
+  /** @param {string} id */
   toggle(id) {
     if (!this.#ids.delete(id)) this.#ids.add(id);
     this.#ask(false);
@@ -64,6 +73,7 @@ export class Selection {
 
   // -- the frame -----------------------------------------------------------------------------------
 
+  /** @param {Place} from @param {Place} to */
   frame(from, to) {
     this.#frame = [from, to];
   }
@@ -77,6 +87,7 @@ export class Selection {
     if (!this.#frame) return;
     const [[x1, y1], [x2, y2]] = this.#frame;
     this.unframe();
+    /** @param {Place} place */
     const inside = ([x, y]) =>
       Math.min(x1, x2) <= x && x <= Math.max(x1, x2) && Math.min(y1, y2) <= y && y <= Math.max(y1, y2);
     const { store, bar } = this.parts;
@@ -87,6 +98,7 @@ export class Selection {
     this.#ask(false);
   }
 
+  /** @param {string} id */
   #placesOf(id) {
     const {
       store: { figure },
@@ -121,6 +133,7 @@ export class Selection {
 
   // -- what is done with them ------------------------------------------------------------------------
 
+  /** @param {Dress} dress */
   #dress(dress) {
     const ids = [...this.#ids];
     if (dress.hidden) this.#ids.clear();
@@ -145,6 +158,7 @@ export class Selection {
     return dependentsOf(this.parts.store.own, ...this.#ids).filter((id) => !this.#ids.has(id));
   }
 
+  /** @param {boolean} isAsking */
   #ask(isAsking) {
     this.#isAsking = isAsking;
     this.parts.show();

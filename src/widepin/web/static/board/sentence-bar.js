@@ -1,8 +1,13 @@
 // The sentence bar: the tool in hand as a sentence with blanks. The next blank is a field to type a name into.
 
 import { _ } from "../look/language.js";
+/** @import { Part } from "./types.js" */
 export class SentenceBar {
-  // on: typed(text) for every change, entered(text) for Enter
+  /**
+   * on: typed(text) for every change, entered(text) for Enter
+   * @param {any} bar
+   * @param {{typed: (text: string) => void, entered: (text: string) => void}} on
+   */
   constructor(bar, on) {
     this.say = bar.querySelector(".sentence");
     this.hint = bar.querySelector(".hint");
@@ -27,16 +32,20 @@ export class SentenceBar {
     });
   }
 
-  // parts: words, {filled: name}, {next: role, offer: name under the pointer} or {open: true}
+  /**
+   * parts: words, {filled: name}, {next: role, offer: name under the pointer} or {open: true}
+   * @param {Part[]} parts
+   */
   show(parts) {
     // Between two sentences there may be one without a blank; focus comes back with the next blank.
     const lost = this.hasFocus && document.activeElement === document.body;
     this.hasFocus = document.activeElement === this.field || lost;
-    this.said = parts.map((part) => part.filled ?? (typeof part === "string" ? part : "…")).join(" ");
+    this.said = parts.map((part) => (typeof part === "string" ? part : "filled" in part ? part.filled : "…")).join(" ");
     this.say.replaceChildren(...parts.map((part) => this.#part(part)));
     if (this.hasFocus) this.focus();
   }
 
+  /** @param {any} part */
   #part(part) {
     if (part.next) {
       this.field.maxLength = part.next === "words" ? 200 : 30;
@@ -53,7 +62,10 @@ export class SentenceBar {
     return span;
   }
 
-  // A button that takes what is offered; null when there is nothing to ask.
+  /**
+   * A button that takes what is offered; null when there is nothing to ask.
+   * @param {(() => void) | null} onTake
+   */
   askToTake(onTake) {
     this.onTake = onTake;
     this.takeIt.hidden = onTake === null;
@@ -66,7 +78,12 @@ export class SentenceBar {
     if (this.field.isConnected) this.field.focus({ preventScroll: true });
   }
 
-  // change: what could have been meant instead, as {words, run()}; it is offered as a button behind the words.
+  /**
+   * change: what could have been meant instead, as {words, run()}; it is offered as a button behind the words.
+   * @param {string} words
+   * @param {boolean} [isTrouble]
+   * @param {{words: string, run: () => void} | null} [change]
+   */
   announce(words, isTrouble = false, change = /** @type {{words: string, run: () => void} | null} */ (null)) {
     this.hint.classList.toggle("trouble", isTrouble);
     if (!change) return this.hint.replaceChildren(words);

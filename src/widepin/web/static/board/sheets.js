@@ -3,9 +3,11 @@
 
 import { find } from "../look/page.js";
 
+/** @type {Record<string, string>} */
 const SHEETS = { steps: "steps-pulled", more: "more-open" };
 
 export class Sheets {
+  /** @param {any} page */
   constructor(page) {
     this.page = page;
     this.last = find(".pull span", page);
@@ -15,15 +17,18 @@ export class Sheets {
     if (page.querySelector(".brief-slip[open]")) this.toggle("steps"); // what is to be constructed is read first
   }
 
+  /** @param {string} name */
   isOpen(name) {
     return this.page.classList.contains(SHEETS[name]);
   }
 
+  /** @param {string} name */
   toggle(name) {
     const isOpen = !this.isOpen(name);
     for (const other of Object.keys(SHEETS)) this.#set(other, other === name && isOpen);
   }
 
+  /** @param {string} name */
   close(name) {
     this.#set(name, false);
   }
@@ -35,11 +40,15 @@ export class Sheets {
     return open.length > 0;
   }
 
-  // words: the last step, which is read without pulling the sheet up
+  /**
+   * words: the last step, which is read without pulling the sheet up
+   * @param {string} words
+   */
   show(words) {
     this.last.textContent = words;
   }
 
+  /** @param {string} name @param {boolean} isOpen */
   #set(name, isOpen) {
     this.page.classList.toggle(SHEETS[name], isOpen);
     find(`[data-do="${name}"]`, this.page).setAttribute("aria-expanded", String(isOpen));

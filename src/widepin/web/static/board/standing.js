@@ -5,11 +5,17 @@ import { _, ngettext } from "../look/language.js";
 import { inWords } from "../look/times.js";
 import { post } from "../look/page.js";
 import { html, nothing, render } from "../vendor/lit-html/lit-html.js";
+/** @import { SentenceBar } from "./sentence-bar.js" */
 
 export class Standing {
   #failed = ""; // why the last answer was not taken
 
-  // panel: where it stands; standing: as the page came; now(): ask the server anew
+  /**
+   * panel: where it stands; standing: as the page came; now(): ask the server anew
+   * @param {any} panel
+   * @param {any} standing
+   * @param {{bar: SentenceBar, now: () => void}} fields
+   */
   constructor(panel, standing, { bar, now }) {
     this.panel = panel;
     this.opened = standing.version;
@@ -19,8 +25,9 @@ export class Standing {
     this.show(standing);
   }
 
+  /** @param {any} standing */
   show(standing) {
-    const fresh = standing.comments.slice(this.seen).filter((one) => !one.is_own);
+    const fresh = standing.comments.slice(this.seen).filter((/** @type {any} */ one) => !one.is_own);
     this.seen = standing.comments.length;
     if (fresh.length) this.bar.announce(_("%(name)s has commented on your last attempt.", { name: fresh[0].by }));
     this.standing = standing;
@@ -40,6 +47,7 @@ export class Standing {
     );
   }
 
+  /** @param {any[]} comments */
   #comments(comments) {
     return html`<details class="said" ?open=${comments.some((one) => !one.is_own)}>
       <summary>${ngettext("%(n)s comment", "%(n)s comments", comments.length)}</summary>
@@ -47,7 +55,7 @@ export class Standing {
         ({ by, step, text, is_own: isOwn }) =>
           html`<p><b>${isOwn ? _("You") : by}</b>${step ? html` ${_("on")} <i>${step}</i>` : nothing}: ${text}</p>`,
       )}
-      <form @submit=${(event) => this.#reply(event)}>
+      <form @submit=${(/** @type {any} */ event) => this.#reply(event)}>
         <textarea name="text" rows="2" maxlength="1000" required aria-label=${_("Your answer")}></textarea>
         <p class="trouble" role="alert">${this.#failed}</p>
         <button class="btn btn-plain">${_("Answer")}</button>
@@ -55,6 +63,7 @@ export class Standing {
     </details>`;
   }
 
+  /** @param {SubmitEvent & {target: any}} event */
   async #reply(event) {
     event.preventDefault();
     const form = event.target;

@@ -1,9 +1,14 @@
 // Taking a tool in hand, and putting it down.
 
 import { isTouch } from "../look/touch.js";
+/** @import { Board } from "./board.js" */
+/** @import { Tool } from "./types.js" */
 
 export class Taking {
-  // show(): the board as it stands
+  /**
+   * show(): the board as it stands
+   * @param {Pick<Board, "hand" | "pointed" | "bar" | "show">} parts
+   */
   constructor({ hand, pointed, bar, show }) {
     this.hand = hand;
     this.pointed = pointed;
@@ -11,9 +16,12 @@ export class Taking {
     this.show = show;
   }
 
-  // A tool that is in hand already is put down.
+  /**
+   * A tool that is in hand already is put down.
+   * @param {Tool | null} tool
+   */
   take(tool) {
-    if (this.hand.tool?.make === tool.make) return this.putDown();
+    if (this.hand.tool?.make === tool?.make) return this.putDown();
     this.hand.take(tool);
     this.#begin();
     if (!isTouch()) this.bar.focus();

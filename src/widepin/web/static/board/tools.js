@@ -3,6 +3,9 @@
 
 import { _ } from "../look/language.js";
 import { spoken } from "../figure/template.js";
+/** @import { Allowance, Wanted } from "../figure/types.js" */
+/** @import { Tool } from "./types.js" */
+/** @import { ToolBook } from "../figure/tape.js" */
 
 const POINT = { kind: "point" };
 const MARKED = { kind: "point", there: true }; // no new point is put for it
@@ -94,7 +97,11 @@ const EQUALITIES = [
   },
 ];
 
-// The tool that makes an object in one step, as the tool book has it.
+/**
+ * The tool that makes an object in one step, as the tool book has it.
+ * @param {string} make
+ * @param {ToolBook} book
+ */
 function toolOf(make, { makes, words }) {
   const { card, sentence, icon, keeps } = words.makes[make];
   const entries = [...sentence.matchAll(/\{(\d)\}/g)].map(([, entry]) => Number(entry));
@@ -106,18 +113,24 @@ function toolOf(make, { makes, words }) {
     name: card,
     icon,
     keeps: keeps.length ? keeps : undefined,
-    different: different.map((pair) => pair.map((entry) => entries.indexOf(entry))),
+    different: different.map((/** @type {number[]} */ pair) =>
+      pair.map((/** @type {number} */ entry) => entries.indexOf(entry)),
+    ),
     order: inOrder ? undefined : entries.map((_blank, entry) => entries.indexOf(entry)),
     say: spoken(sentence, (entry) => ({ kind: blankFor(makes[make].from[Number(entry)]) })),
   };
 }
 
+/** @param {string[]} kinds */
 function blankFor(kinds) {
   if (kinds.length === 1) return kinds[0];
   return kinds.includes("circle") ? "curve" : "straight";
 }
 
-// All tools, in the order of their cards.
+/**
+ * All tools, in the order of their cards.
+ * @param {ToolBook} book
+ */
 function toolsOf(book) {
   /** @type {any[]} */
   const making = Object.keys(book.words.makes)
@@ -129,7 +142,10 @@ function toolsOf(book) {
   return inGroups(all);
 }
 
-// Tools by their groups, otherwise in the order that they have.
+/**
+ * Tools by their groups, otherwise in the order that they have.
+ * @param {Tool[]} tools
+ */
 export function inGroups(tools) {
   return GROUPS.flatMap(({ group }) => tools.filter((tool) => tool.group === group));
 }
@@ -138,7 +154,12 @@ export function inGroups(tools) {
 export const NOTE = { make: "note", say: [_("Note"), { kind: "spot" }, _("saying"), { kind: "words" }] };
 export const SELECT = { make: "select several", say: [_("Select what is framed, or"), { kind: "any", own: true }] };
 
-// The tools that the task allows: with how often, null for any number. measuring: whether gauges are among them.
+/**
+ * The tools that the task allows: with how often, null for any number. measuring: whether gauges are among them.
+ * @param {Allowance[]} tools
+ * @param {boolean} measuring
+ * @param {ToolBook} book
+ */
 export function allowed(tools, measuring, book) {
   const most = new Map(tools.map(({ tool, most: count }) => [tool, count]));
   const { opening } = tools.find(({ tool }) => tool === "circle_radius") ?? {};
@@ -155,7 +176,11 @@ export function allowed(tools, measuring, book) {
     .map((tool) => (opening && tool.make === "circle_radius" ? locked(tool, opening) : tool));
 }
 
-// A fixed compass, whose one radius is the distance of two given points: nothing but the centre is asked for.
+/**
+ * A fixed compass, whose one radius is the distance of two given points: nothing but the centre is asked for.
+ * @param {Tool} tool
+ * @param {string[]} opening
+ */
 function locked(tool, opening) {
   return {
     ...tool,
@@ -167,15 +192,20 @@ function locked(tool, opening) {
   };
 }
 
+/** @param {Tool} tool */
 export function makeOf(tool) {
   return tool.draws ?? tool.make;
 }
 
+/** @param {Tool} tool */
 export function blanksOf(tool) {
   return tool.say.filter((part) => typeof part !== "string");
 }
 
-// The answer as a sentence with blanks: "The ray m is [ ]".
+/**
+ * The answer as a sentence with blanks: "The ray m is [ ]".
+ * @param {Wanted[]} wanted
+ */
 export function answering(wanted) {
   return {
     make: "answer",

@@ -4,7 +4,11 @@ import { _ } from "../look/language.js";
 import { curvePath, labelOf } from "../figure/outlines.js";
 import { element } from "../figure/element.js";
 import { listed } from "../figure/listed.js";
+import { parentsOf } from "../figure/log.js";
 import { isHelper } from "./uses.js";
+/** @import { Figure } from "../figure/figure.js" */
+/** @import { Shape } from "../figure/types.js" */
+/** @import { View } from "../figure/view.js" */
 
 const SAME = 1e-6; // centimetres by which two curves that have become one may differ in doubles
 
@@ -12,7 +16,10 @@ export class Vanished {
   #lastSeen = new Map(); // id -> shape
   #gone = new Set();
 
-  // What is new: ids that are gone since the last time, and whether everything is back.
+  /**
+   * What is new: ids that are gone since the last time, and whether everything is back.
+   * @param {Figure} figure
+   */
   note(figure) {
     const gone = new Set();
     for (const id of figure.ids) {
@@ -25,6 +32,7 @@ export class Vanished {
     return { fresh, isBack };
   }
 
+  /** @param {Figure} figure @param {View} view @param {number} width @param {number} height */
   ghosts(figure, view, width, height) {
     return [...this.#gone]
       .filter((id) => this.#lastSeen.has(id) && figure.has(id) && !figure.step(id).hidden)
@@ -41,29 +49,39 @@ export class Vanished {
   }
 }
 
-// Why an object does not exist, as a sentence about the first thing that went wrong.
+/**
+ * Why an object does not exist, as a sentence about the first thing that went wrong.
+ * @param {Figure} figure
+ * @param {string} id
+ */
 export function whyGone(figure, id) {
   const step = figure.step(id);
-  const parents = [...(step.from ?? []), step.other_than ?? step.nearest_to ?? step.farthest_from].filter(Boolean);
-  const missing = parents.find((parent) => !figure.isDefined(parent));
+  const parents = parentsOf(step);
+  const missing = parents.find((/** @type {string} */ parent) => !figure.isDefined(parent));
   if (step.within && (!missing || isHelper(figure.step(missing))))
     return _("What %(class_tool)s is made from is undefined in this position.", { class_tool: step.within.class_tool });
   if (missing) return whyGone(figure, missing);
   const { spanned, undefined: why } = figure.book.makes[step.make];
-  const names = spanned.map((entry) => labelOf(figure, step.from[entry]));
+  const names = spanned.map((/** @type {number} */ entry) => labelOf(figure, step.from[entry]));
   if (step.make === "intersection") return whyNoIntersection(figure, step.from);
   return figure.book.words.undefined[why].replace("{names}", listed(names));
 }
 
-// Why two curves have no intersection in this position.
+/**
+ * Why two curves have no intersection in this position.
+ * @param {Figure} figure
+ * @param {string[]} curves
+ */
 export function whyNoIntersection(figure, curves) {
   const [a, b] = curves;
   const [first, second] = [a, b].map((id) => labelOf(figure, id));
+  /** @param {string} key @param {...Shape} shapes */
   const measure = (key, ...shapes) => figure.book.play(key, shapes.flat());
+  /** @param {string} id */
   const isRound = (id) => figure.kind(id) === "circle";
   if (isRound(a) === isRound(b)) {
     const differ = measure(isRound(a) ? "differ circle circle" : "differ line line", figure.shape(a), figure.shape(b));
-    if (differ.every((value) => value < SAME))
+    if (differ.every((/** @type {number} */ value) => value < SAME))
       return isRound(a)
         ? _("%(first)s and %(second)s are the same circle here.", { first, second })
         : _("%(first)s and %(second)s are the same line here.", { first, second });
@@ -104,6 +122,7 @@ export function whyNoIntersection(figure, curves) {
   });
 }
 
+/** @param {number} value */
 function cm(value) {
   return `${value < 0.1 ? value.toFixed(2) : value.toFixed(1)} cm`;
 }

@@ -5,6 +5,7 @@ import { find } from "../look/page.js";
 const aside = find(".demonstration.beside");
 const opener = find("[data-beside]");
 
+/** @param {boolean} isOpen */
 async function show(isOpen) {
   aside.hidden = !isOpen;
   document.body.classList.toggle("with-demonstration", isOpen);

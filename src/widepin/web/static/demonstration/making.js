@@ -11,8 +11,10 @@ import "./show.js";
 const REACH = 14; // pixels
 
 class Making {
+  /** @type {string[]} */
   #chosen = []; // the objects whose look can be changed, or that are measured; with Shift several
 
+  /** @param {any} panel @param {any} show */
   constructor(panel, show) {
     this.panel = panel;
     this.show = show;
@@ -20,6 +22,7 @@ class Making {
     this.words = find("textarea", panel);
     this.state = find("[data-state]", panel);
     this.position = find('[data-act="position"]', panel); // can be pressed where something was dragged
+    /** @param {string} words */
     const say = (words) => this.#say(words);
     this.storing = new Storing({
       url: panel.dataset.save,
@@ -33,6 +36,7 @@ class Making {
       show.words.textContent = this.words.value;
       this.#store();
     });
+    /** @param {string} name @param {() => void} act */
     const on = (name, act) => find(`[data-act="${name}"]`, panel).addEventListener("click", act);
     on("add", () => this.#add());
     on("remove", () => this.#remove());
@@ -43,7 +47,7 @@ class Making {
     on("farther", () => this.#zoom(1.25));
     for (const button of findAll("[data-look]", panel))
       button.addEventListener("click", () => this.#dress(JSON.parse(button.dataset.look)));
-    show.svg.addEventListener("click", (event) => this.#chooseAt(event));
+    show.svg.addEventListener("click", (/** @type {any} */ event) => this.#chooseAt(event));
     this.frames.dragged = () => {
       this.position.disabled = false;
     };
@@ -63,7 +67,10 @@ class Making {
     return Object.fromEntries(Object.entries(this.frames.places).map(([id, at]) => [id, rounded(at)]));
   }
 
-  // What was dragged and is not kept yet, and what is chosen, stays.
+  /**
+   * What was dragged and is not kept yet, and what is chosen, stays.
+   * @param {Record<string, any>} fields
+   */
   #change(fields) {
     const dragged = "points" in fields || this.position.disabled ? {} : this.#places();
     const chosen = this.#chosen;
@@ -96,25 +103,32 @@ class Making {
     });
   }
 
+  /** @param {number} factor */
   #zoom(factor) {
     const [width, height] = this.frames.drawing.size();
     const { view } = this.frames;
     const corners = [view.toPaper(0, height), view.toPaper(width, 0)];
     const middle = [0, 1].map((axis) => (corners[0][axis] + corners[1][axis]) / 2);
-    const seen = corners.map((corner) => corner.map((value, axis) => middle[axis] + (value - middle[axis]) * factor));
+    const seen = corners.map((corner) =>
+      corner.map(
+        (/** @type {number} */ value, /** @type {number} */ axis) => middle[axis] + (value - middle[axis]) * factor,
+      ),
+    );
     this.#change({ view: seen.map(rounded) });
   }
 
+  /** @param {{clientX: number, clientY: number, shiftKey: boolean}} fields */
   #chooseAt({ clientX, clientY, shiftKey }) {
     const { figure, view } = this.frames;
     const box = this.show.svg.getBoundingClientRect();
     const hits = new Hits(figure, view, (id) => this.frames.isHidden(id));
     const place = [clientX - box.left, clientY - box.top];
-    const [first] = [...hits.points(...place, REACH), ...hits.curves(...place, REACH)];
+    const [first] = [...hits.points(place, REACH), ...hits.curves(place, REACH)];
     if (!first) return this.#choseNothing();
     this.#choose(shiftKey ? [...this.#chosen.filter((id) => id !== first.id), first.id].slice(-3) : [first.id]);
   }
 
+  /** @param {string[]} ids */
   #choose(ids) {
     this.#chosen = ids;
     find("[data-chosen]", this.panel).textContent = _("%(names)s from here on:", { names: this.#chosen.join(", ") });
@@ -136,7 +150,7 @@ class Making {
   #measure() {
     const of = this.#measurable();
     const { measures = [] } = this.frames.frame;
-    const rest = measures.filter((one) => one.join(" ") !== of.join(" "));
+    const rest = measures.filter((/** @type {any} */ one) => one.join(" ") !== of.join(" "));
     this.#change({ measures: rest.length < measures.length ? rest : [...rest, of] });
   }
 
@@ -148,6 +162,7 @@ class Making {
     for (const button of findAll("[data-look], [data-act=measure]", this.panel)) button.disabled = true;
   }
 
+  /** @param {Record<string, any>} look */
   #dress(look) {
     const { frame } = this.frames;
     const dressed = this.#chosen.map((id) => [id, { ...frame.dress?.[id], ...look }]);
@@ -158,14 +173,21 @@ class Making {
     this.storing.change({ frames: this.frames.frames });
   }
 
-  // Frames that this browser could not store last time.
+  /**
+   * Frames that this browser could not store last time.
+   * @param {any[]} frames
+   */
   #takeUp(frames) {
     this.frames.document.frames = frames;
     this.show.go(Math.min(this.frames.at, frames.length - 1));
     this.#store();
   }
 
-  // undo: what a button beside the words does
+  /**
+   * undo: what a button beside the words does
+   * @param {string} words
+   * @param {(() => void) | null} [undo]
+   */
   #say(words, undo = /** @type {(() => void) | null} */ (null)) {
     const button = Object.assign(document.createElement("button"), { type: "button", textContent: _("Undo") });
     button.addEventListener("click", () => undo?.());
@@ -173,6 +195,7 @@ class Making {
   }
 }
 
+/** @param {any} frame */
 function hasLooks({ points, dress, measures, view }) {
   return Boolean(view || measures?.length) || [points, dress].some((one) => one && Object.keys(one).length > 0);
 }

@@ -7,8 +7,10 @@ import { Frames } from "../figure/frames.js";
 import { ToolBook } from "../figure/tape.js";
 
 export class Show {
+  /** @type {(() => void)[]} */
   #listeners = [];
 
+  /** @param {any} page @param {ToolBook} book */
   constructor(page, book) {
     this.page = page;
     this.svg = find("svg", page);
@@ -21,19 +23,23 @@ export class Show {
     this.slider.addEventListener("input", () => this.go(Number(this.slider.value)));
     find("[data-wide]", page).addEventListener("click", () => this.#fill());
     const beside = page.matches(".beside"); // then only the keys that are pressed in it are for it
-    (beside ? page : document).addEventListener("keydown", (event) => {
+    (beside ? page : document).addEventListener("keydown", (/** @type {any} */ event) => {
       this.#press(event);
       if (beside) event.stopPropagation();
     });
     this.go(0);
   }
 
-  // To be told when another frame is shown.
+  /**
+   * To be told when another frame is shown.
+   * @param {() => void} listener
+   */
   onGo(listener) {
     this.#listeners.push(listener);
     listener();
   }
 
+  /** @param {number} number */
   go(number) {
     const { frames } = this;
     frames.go(number);
@@ -54,8 +60,10 @@ export class Show {
     else this.page.requestFullscreen?.();
   }
 
+  /** @param {KeyboardEvent & {target: any}} event */
   #press(event) {
     if (event.target.matches?.("input, textarea, select") || event.ctrlKey || event.metaKey || event.altKey) return;
+    /** @type {Record<string, () => void>} */
     const actions = {
       ArrowRight: () => this.go(this.frames.at + 1),
       " ": () => this.go(this.frames.at + 1),
@@ -72,6 +80,8 @@ export class Show {
 
 const page = find(".demonstration");
 const kept = document.querySelector("#tool-book");
-const book = kept ? new ToolBook(JSON.parse(kept.textContent)) : await ToolBook.load(document.body.dataset.toolBook);
+const book = kept
+  ? new ToolBook(JSON.parse(kept.textContent))
+  : await ToolBook.load(String(document.body.dataset.toolBook));
 page.show = new Show(page, book);
 page.dataset.ready = "yes";

@@ -3,7 +3,12 @@
 import { _ } from "../look/language.js";
 
 export class MakingSteps {
-  // lacks(): what each step still lacks, by its name; "" where nothing is missing
+  /**
+   * lacks(): what each step still lacks, by its name; "" where nothing is missing
+   * @param {any} page
+   * @param {string} key
+   * @param {() => Record<string, string | null>} lacks
+   */
   constructor(page, key, lacks) {
     this.page = page;
     this.key = `widepin-making-step-${key}`;
@@ -21,6 +26,7 @@ export class MakingSteps {
     this.refresh();
   }
 
+  /** @param {number} way */
   #goBy(way) {
     this.go(this.names[this.names.indexOf(this.current) + way]);
     const heading = this.panels.get(this.current).querySelector("h2");
@@ -28,6 +34,7 @@ export class MakingSteps {
     heading.focus();
   }
 
+  /** @param {string} name */
   go(name) {
     this.current = name;
     sessionStorage.setItem(this.key, name);

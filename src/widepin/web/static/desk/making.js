@@ -13,7 +13,9 @@ import { Proposals } from "./proposals.js";
 import { TaskCheck } from "./task-check.js";
 import { TaskFields } from "./task-fields.js";
 import { nameOf } from "./sentences.js";
+/** @import { Allowance, Condition } from "../figure/types.js" */
 
+/** @type {Record<string, string>} */
 const PARTS = {
   given: _("the given figure"),
   model: _("the sample solution"),
@@ -23,6 +25,7 @@ const PARTS = {
 };
 
 class Making {
+  /** @param {any} page @param {ToolBook} book */
   constructor(page, book) {
     this.page = page;
     this.book = book;
@@ -42,18 +45,24 @@ class Making {
     );
     this.fields = new TaskFields(this.form, {
       names: () => this.#names(),
+      /** @param {string} id */
       kind: (id) => this.figure.kind(id),
       model: () => this.document.model,
     });
     this.proposals = new Proposals(page.querySelector("[data-others]"), book.relations, {
       names: () => this.#names(),
       conditions: () => this.document.conditions,
+      /** @param {Condition[]} conditions */
       take: (conditions) => this.#takeConditions(conditions),
     });
-    this.taskCheck = new TaskCheck(page.querySelector("[data-task-check]"), book, (conditions) => {
-      this.#takeConditions(conditions);
-      this.#checkTask();
-    });
+    this.taskCheck = new TaskCheck(
+      page.querySelector("[data-task-check]"),
+      book,
+      (/** @type {Condition[]} */ conditions) => {
+        this.#takeConditions(conditions);
+        this.#checkTask();
+      },
+    );
     this.checked = _("not checked"); // what the last check of the task found, in a few words
     this.steps = new MakingSteps(page, this.state.urls.page, () => this.#lacks());
     this.storing = new Storing({
@@ -62,7 +71,9 @@ class Making {
       body: ({ policy, topic, ...fields }) => ({ document: fields, policy, topic }),
       on: {
         state: sayState,
+        /** @param {any} answer @param {Record<string, any>} newer */
         stored: (answer, newer) => this.#stored(answer, newer),
+        /** @param {string} words */
         refused: (words) => {
           this.page.querySelector("[data-trouble]").textContent = words;
         },
@@ -94,8 +105,10 @@ class Making {
   // What each step still lacks, in two or three words; null for a check that nobody has asked for.
   #lacks() {
     const { title, given, tools, model, wanted, conditions } = this.document;
+    /** @type {Record<string, string>} */
     const wrong = { given: "given", title: "given", tools: "tools", budget: "limits", start: "limits" };
     const { trouble } = this.state;
+    /** @type {Record<string, string>} */
     const lacks = {
       given: !title?.trim() ? _("a title") : given.length === 0 ? _("a figure") : "",
       tools: tools.length === 0 ? _("a tool") : "",
@@ -139,8 +152,8 @@ class Making {
   // Objects of the model that may be the answer; those that nothing else is made from come first.
   #showWanted() {
     const { model, wanted } = this.document;
-    const used = new Set(model.flatMap(({ from = [] }) => from));
-    const names = new Set(wanted.map(({ name }) => name));
+    const used = new Set(model.flatMap((/** @type {{from?: string[]}} */ { from = [] }) => from));
+    const names = new Set(wanted.map((/** @type {{name: string}} */ { name }) => name));
     const sorted = [...model].sort((a, b) => Number(used.has(a.id)) - Number(used.has(b.id)));
     const boxes = sorted.map(({ id }) => {
       const label = document.createElement("label");
@@ -173,9 +186,14 @@ class Making {
       .append(...Object.entries(this.book.relations).map(([rel, relation]) => new Option(nameOf(relation), rel)));
   }
 
-  // A set of tools; a compass with one opening gets the distance of the first two given points.
+  /**
+   * A set of tools; a compass with one opening gets the distance of the first two given points.
+   * @param {Allowance[]} tools
+   */
   #takeTools(tools) {
-    const points = this.document.given.filter(({ id }) => this.figure.kind(id) === "point").map(({ id }) => id);
+    const points = this.document.given
+      .filter((/** @type {{id: string}} */ { id }) => this.figure.kind(id) === "point")
+      .map((/** @type {{id: string}} */ { id }) => id);
     const locked = tools.find(({ opening }) => opening);
     if (locked && points.length < 2)
       return sayState(_("Draw two given points first: their distance is the fixed radius"), true);
@@ -185,7 +203,10 @@ class Making {
 
   // -- changing -----------------------------------------------------------------------------------
 
-  // fields: of the task's document, its policy or its topic
+  /**
+   * fields: of the task's document, its policy or its topic
+   * @param {Record<string, any>} fields
+   */
   change(fields) {
     this.#take(fields);
     this.checked = _("not checked");
@@ -193,6 +214,7 @@ class Making {
     this.storing.change(fields);
   }
 
+  /** @param {Record<string, any>} fields */
   #take({ policy, topic, ...fields }) {
     Object.assign(this.document, fields);
     if (policy) this.state.policy = policy;
@@ -206,7 +228,11 @@ class Making {
     if (answer?.ok && JSON.stringify(await answer.json()) !== JSON.stringify(this.document)) location.reload();
   }
 
-  // An assigned task is never changed: from now on this is its next version.
+  /**
+   * An assigned task is never changed: from now on this is its next version.
+   * @param {any} answer
+   * @param {Record<string, any>} newer
+   */
   #stored(answer, newer) {
     if (answer.urls.page !== this.state.urls.page) history.replaceState(null, "", answer.urls.page);
     this.storing.url = answer.urls.save;
@@ -227,21 +253,24 @@ class Making {
   #names() {
     const { given, model, wanted } = this.document;
     return new Set([
-      ...wanted.map(({ name }) => name),
-      ...given.map(({ id }) => id),
-      ...model.map(({ id }) => `model:${id}`),
+      ...wanted.map((/** @type {{name: string}} */ { name }) => name),
+      ...given.map((/** @type {{id: string}} */ { id }) => id),
+      ...model.map((/** @type {{id: string}} */ { id }) => `model:${id}`),
     ]);
   }
 
+  /** @param {string} id */
   #nameOf(id) {
     return this.#names().has(id) ? id : `model:${id}`;
   }
 
+  /** @param {Condition[]} conditions */
   #takeConditions(conditions) {
     this.change({ conditions });
     this.conditions.show(conditions);
   }
 
+  /** @param {string} name */
   #takeFigure(name) {
     const { given, model } = this.document;
     const isNew = given.length === 0 && model.length === 0;
@@ -275,15 +304,16 @@ class Making {
 
   #listen() {
     const { form } = this;
-    form.addEventListener("submit", (event) => event.preventDefault());
-    form.addEventListener("change", ({ target }) => {
+    form.addEventListener("submit", (/** @type {any} */ event) => event.preventDefault());
+    form.addEventListener("change", (/** @type {{target: any}} */ { target }) => {
       const fields = this.fields.read(target);
       if (fields) this.change(fields);
     });
-    form.addEventListener("input", ({ target }) => {
+    form.addEventListener("input", (/** @type {{target: any}} */ { target }) => {
       if (target.name === "title" || target.name === "text") this.change({ [target.name]: target.value });
     });
-    const on = (selector, action) => this.page.querySelector(selector).addEventListener("click", action);
+    const on = (/** @type {string} */ selector, /** @type {(event: any) => void} */ action) =>
+      this.page.querySelector(selector).addEventListener("click", action);
     on("[data-add]", () => this.conditions.add(this.page.querySelector("[data-relation]").value));
     on("[data-fill]", () => this.#fill());
     on("[data-propose]", () => {
@@ -298,12 +328,12 @@ class Making {
       }, this.page.querySelector("[data-limit-said]")),
     );
     for (const link of this.page.querySelectorAll("[data-draw], [data-trial], [data-proof], [data-assign]")) {
-      link.addEventListener("click", async (event) => {
+      link.addEventListener("click", async (/** @type {any} */ event) => {
         event.preventDefault();
         if (!link.classList.contains("disabled") && (await this.storing.store())) location.assign(link.href);
       });
     }
-    this.page.querySelector("[data-confirm]").addEventListener("click", (event) => {
+    this.page.querySelector("[data-confirm]").addEventListener("click", (/** @type {any} */ event) => {
       if (!confirm(event.target.dataset.confirm)) event.preventDefault();
     });
     addEventListener("pageshow", (event) => {
@@ -316,14 +346,18 @@ class Making {
     await this.storing.store();
     const said = this.page.querySelector("[data-trouble]");
     said.textContent = _("Looking for conditions that hold …");
-    const wanted = this.document.wanted.map(({ name }) => name);
+    const wanted = this.document.wanted.map((/** @type {{name: string}} */ { name }) => name);
     const error = await this.proposals.ask(this.state.urls.propose, wanted);
     this.#showTrouble();
     if (error) said.textContent = error;
   }
 
-  // known(found): as soon as the sample solution is judged, while wrong works that would pass are still looked for
-  // said: an element where the headline stands too
+  /**
+   * known(found): as soon as the sample solution is judged, while wrong works that would pass are still looked for
+   * said: an element where the headline stands too
+   * @param {(found: any) => void} [known]
+   * @param {HTMLElement | null} [said]
+   */
   async #checkTask(known = (_found) => {}, said = /** @type {HTMLElement | null} */ (null)) {
     this.taskCheck.wait();
     if (said) said.textContent = _("Checking the sample solution …");
@@ -350,10 +384,13 @@ class Making {
   }
 }
 
-// What can be changed of a task, as one.
+/**
+ * What can be changed of a task, as one.
+ * @param {Record<string, any>} state
+ */
 function fieldsOf({ document: task, policy, topic }) {
   return { ...task, policy, topic };
 }
 
 const page = find(".making");
-page.making = new Making(page, await ToolBook.load(document.body.dataset.toolBook));
+page.making = new Making(page, await ToolBook.load(String(document.body.dataset.toolBook)));

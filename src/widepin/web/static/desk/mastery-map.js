@@ -4,6 +4,7 @@ import { findAll } from "../look/page.js";
 
 const places = findAll(".map [data-key]");
 
+/** @param {any} place */
 function show(place) {
   const needs = new Set(place.dataset.needs.split(" "));
   for (const one of places) {

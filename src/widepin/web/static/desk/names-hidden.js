@@ -2,8 +2,13 @@
 
 const KEY = "widepin-names-hidden";
 
-// button: pressed while names are hidden; isHidden: at first, where nothing is remembered
+/**
+ * button: pressed while names are hidden; isHidden: at first, where nothing is remembered
+ * @param {any} button
+ * @param {boolean} [isHidden]
+ */
 export function hideNames(button, isHidden = false) {
+  /** @param {boolean} isOn */
   const show = (isOn) => {
     document.body.classList.toggle("names-hidden", isOn);
     button.setAttribute("aria-pressed", String(isOn));

@@ -3,6 +3,7 @@
 import { find, findAll } from "../look/page.js";
 
 for (const list of findAll("[data-order]")) {
+  /** @type {any} */
   let dragged = null;
 
   const show = () => {
@@ -12,23 +13,24 @@ for (const list of findAll("[data-order]")) {
       find("[data-down]", row).disabled = place === rows.length - 1;
     }
   };
+  /** @param {any} row @param {any} before @param {any} button */
   const move = (row, before, button) => {
     list.insertBefore(row, before);
     show();
     (button.disabled ? find("button:not(:disabled)", row) : button).focus();
   };
 
-  list.addEventListener("click", ({ target }) => {
+  list.addEventListener("click", (/** @type {{target: any}} */ { target }) => {
     const row = target.closest("li");
     if (target.matches("[data-up]")) move(row, row.previousElementSibling, target);
     if (target.matches("[data-down]")) move(row, row.nextElementSibling.nextElementSibling, target);
   });
   for (const row of list.children) row.draggable = true;
-  list.addEventListener("dragstart", (event) => {
+  list.addEventListener("dragstart", (/** @type {any} */ event) => {
     dragged = event.target.closest("li");
     event.dataTransfer.effectAllowed = "move";
   });
-  list.addEventListener("dragover", (event) => {
+  list.addEventListener("dragover", (/** @type {any} */ event) => {
     const over = event.target.closest("li");
     if (!dragged || !over || over === dragged) return;
     event.preventDefault();

@@ -36,6 +36,7 @@ async function ask() {
       said.className = `presence ${kind}`;
       said.textContent = words;
     }
+    /** @param {string} kind */
     const count = (kind) => Object.values(presence).filter(([one]) => one === kind).length;
     told.textContent = _("%(working)s at work, %(inactive)s inactive, %(offline)s offline", {
       working: count("working"),
@@ -47,16 +48,19 @@ async function ask() {
   }
 }
 
+/** @param {string} url */
 async function fetched(url) {
   const answer = await fetch(url, { headers: { Accept: "application/json" } });
   if (!answer.ok || answer.redirected) throw new Error(`${answer.status}`);
   return answer.headers.get("Content-Type")?.includes("json") ? answer.json() : answer.text();
 }
 
+/** @param {string} student */
 function cardOf(student) {
   return groups.querySelector(`[data-student="${student}"]`);
 }
 
+/** @param {string} student */
 function headingOf(student) {
   return cardOf(student)?.closest("[data-heading]").dataset.heading;
 }
@@ -69,6 +73,7 @@ async function regroup() {
   });
 }
 
+/** @param {string} student @param {string} html */
 function replace(student, html) {
   keeping(() => {
     const before = cardOf(student);
@@ -80,7 +85,10 @@ function replace(student, html) {
   });
 }
 
-// What is selected and what has the focus stay so when cards are put anew.
+/**
+ * What is selected and what has the focus stay so when cards are put anew.
+ * @param {() => any} put
+ */
 function keeping(put) {
   const ticked = new Set(boxes().flatMap((box) => (box.checked ? [box.value] : [])));
   const focused = document.activeElement?.closest?.("[data-student]")?.getAttribute("data-student");
@@ -107,7 +115,7 @@ function showSelected() {
   }
 }
 
-groups.addEventListener("change", ({ target }) => {
+groups.addEventListener("change", (/** @type {{target: any}} */ { target }) => {
   if (target.matches("[data-all]"))
     for (const box of findAll("input[name=student]", target.closest(".group"))) box.checked = target.checked;
   showSelected();
@@ -127,12 +135,16 @@ function showDensity() {
 }
 density.addEventListener("change", showDensity);
 showDensity();
-find("[data-go]", overview).addEventListener("change", ({ target }) => target.form.submit());
+find("[data-go]", overview).addEventListener("change", (/** @type {{target: any}} */ { target }) =>
+  target.form.submit(),
+);
 hideNames(find("[data-hide-names]"));
 
 // Arrow keys go from card to card.
-overview.addEventListener("keydown", (event) => {
-  const way = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[event.key];
+overview.addEventListener("keydown", (/** @type {KeyboardEvent} */ event) => {
+  /** @type {Record<string, number>} */
+  const ways = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 };
+  const way = ways[event.key];
   const cards = findAll(".work-card a[href]", overview);
   const place = cards.indexOf(document.activeElement);
   if (!way || place < 0) return;

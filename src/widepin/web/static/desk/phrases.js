@@ -3,7 +3,7 @@
 import { find, findAll } from "../look/page.js";
 
 for (const button of findAll("[data-confirm]")) {
-  button.addEventListener("click", (event) => {
+  button.addEventListener("click", (/** @type {any} */ event) => {
     if (!confirm(button.dataset.confirm)) event.preventDefault();
   });
 }

@@ -14,6 +14,7 @@ class Projector {
   /** @type {import("../figure/picture.js").Picture | null} */
   #picture = null;
 
+  /** @param {any} page @param {ToolBook} book */
   constructor(page, book) {
     this.page = page;
     this.book = book;
@@ -29,6 +30,7 @@ class Projector {
     this.show();
   }
 
+  /** @param {number} step */
   go(step) {
     this.#at = (this.#at + step + this.shown.length) % this.shown.length;
     this.show();
@@ -41,18 +43,24 @@ class Projector {
     find("[data-student]", page).textContent = one.student;
     find("[data-heading]", page).textContent = one.heading;
     find("[data-sentences]", page).replaceChildren(
-      ...one.sentences.map((words) => Object.assign(document.createElement("p"), { textContent: words })),
+      ...one.sentences.map((/** @type {string} */ words) =>
+        Object.assign(document.createElement("p"), { textContent: words }),
+      ),
     );
     this.#draw({ ...one.figure, model: this.#laidOver(one.figure) });
   }
 
-  // What is laid over the figure: the sample solution, or what another student built.
+  /**
+   * What is laid over the figure: the sample solution, or what another student built.
+   * @param {any} figure
+   */
   #laidOver(figure) {
     const { value } = this.overlay;
     if (value === "") return [];
     return value === "model" ? figure.model : this.shown[Number(value)].figure.steps;
   }
 
+  /** @param {any} figure */
   #draw(figure) {
     this.#picture?.end();
     const stage = find("[data-stage]", this.page);
@@ -62,6 +70,7 @@ class Projector {
     this.#picture = new Picture(this.book, figure, svg, true);
     this.#picture.showsModel = figure.model.length > 0;
     makeDraggable(this.#picture, svg);
+    /** @param {string} words */
     const say = (words) => {
       find(".caption", stage).textContent = words;
     };
@@ -79,8 +88,10 @@ class Projector {
     else this.page.requestFullscreen?.();
   }
 
+  /** @param {KeyboardEvent & {target: any}} event */
   #press(event) {
     if (event.target.matches("input, select, textarea") || event.ctrlKey || event.metaKey || event.altKey) return;
+    /** @type {Record<string, () => void>} */
     const actions = {
       ArrowRight: () => this.go(1),
       ArrowLeft: () => this.go(-1),
@@ -96,6 +107,6 @@ class Projector {
 
 const page = find(".projector");
 if (page.querySelector("[data-stage]")) {
-  page.projector = new Projector(page, await ToolBook.load(document.body.dataset.toolBook));
+  page.projector = new Projector(page, await ToolBook.load(String(document.body.dataset.toolBook)));
   page.dataset.ready = "yes";
 }

@@ -6,6 +6,7 @@ import { replay, stepsOf } from "../figure/log.js";
 import { inOneLine, sentenceOf } from "../figure/step-words.js";
 import { Picture } from "../figure/picture.js";
 import { ToolBook } from "../figure/tape.js";
+/** @import { Operation, Step } from "../figure/types.js" */
 
 const PACE = 700; // milliseconds an operation
 
@@ -14,6 +15,7 @@ class Replay {
   #timer = null;
   count = 0; // of the operations that are shown
 
+  /** @param {any} page @param {ToolBook} book */
   constructor(page, book) {
     this.page = page;
     this.book = book;
@@ -30,6 +32,7 @@ class Replay {
     page.dataset.shown = "yes";
   }
 
+  /** @param {number} count */
   show(count) {
     this.count = Math.max(0, Math.min(this.log.length, count));
     const { given, own, notes } = stepsOf(this.setting, replay(this.log.slice(0, this.count)).done);
@@ -46,6 +49,7 @@ class Replay {
     this.caption.textContent = this.count ? this.#words(this.log[this.count - 1]) : _("Before the first step");
   }
 
+  /** @param {Operation} operation */
   #words(operation) {
     const at = new Date(operation.stored).toLocaleTimeString("en-GB", {
       hour: "2-digit",
@@ -77,7 +81,9 @@ class Replay {
   }
 }
 
+/** @param {Operation} operation @param {ToolBook} book */
 function whatWasDone(operation, book) {
+  /** @param {string} id */
   const names = (id) => [id].flat().join(", ");
   switch (operation.op) {
     case "add":
@@ -105,9 +111,10 @@ function whatWasDone(operation, book) {
   }
 }
 
+/** @param {Step} step @param {ToolBook} book */
 function inWords(step, book) {
   return inOneLine(sentenceOf(step, book), (id) => id);
 }
 
 const page = find(".replay");
-page.replay = new Replay(page, await ToolBook.load(document.body.dataset.toolBook));
+page.replay = new Replay(page, await ToolBook.load(String(document.body.dataset.toolBook)));

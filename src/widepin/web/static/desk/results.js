@@ -10,6 +10,7 @@ const said = find("[data-said]");
 const form = find("#entered");
 let changed = false;
 
+/** @param {any} row */
 function show(row) {
   const kind = find("[data-kind]", row).value;
   find("[data-score]", row).hidden = kind !== "paper";
@@ -20,7 +21,7 @@ for (const row of findAll("fieldset", form)) {
   show(row);
   find("[data-kind]", row).addEventListener("change", () => show(row));
   const photo = find(".photo", row);
-  find("input[type=file]", row).addEventListener("change", ({ target }) => {
+  find("input[type=file]", row).addEventListener("change", (/** @type {{target: any}} */ { target }) => {
     if (target.files[0]) keep(row, photo.dataset.photo, target);
   });
   find("[data-remove]", row)?.addEventListener("click", () => {
@@ -37,6 +38,7 @@ addEventListener("beforeunload", (event) => {
   if (changed) event.preventDefault();
 });
 
+/** @param {File} file */
 async function smaller(file) {
   const picture = await createImageBitmap(file);
   const scale = Math.min(1, LONGEST_SIDE / Math.max(picture.width, picture.height));
@@ -47,6 +49,7 @@ async function smaller(file) {
   return new Promise((resolve) => canvas.toBlob(resolve, "image/jpeg", QUALITY));
 }
 
+/** @param {string} url @param {any} body */
 async function send(url, body) {
   try {
     return await (await post(url, body)).json();
@@ -55,6 +58,7 @@ async function send(url, body) {
   }
 }
 
+/** @param {any} row @param {string} url @param {any} field */
 async function keep(row, url, field) {
   said.textContent = _("Sending the photo …");
   const body = new FormData();
@@ -82,6 +86,7 @@ async function keep(row, url, field) {
   find("[data-score]", row).focus();
 }
 
+/** @param {any} row @param {string} url */
 async function remove(row, url) {
   const body = new FormData();
   body.append("remove", "yes");

@@ -3,9 +3,15 @@
 import { _ } from "../look/language.js";
 import { Picture } from "../figure/picture.js";
 import { plainButton } from "./plain-button.js";
+/** @import { ToolBook } from "../figure/tape.js" */
 
 export class TaskCheck {
-  // ask(conditions): take these instead
+  /**
+   * ask(conditions): take these instead
+   * @param {any} holder
+   * @param {ToolBook} book
+   * @param {any} ask
+   */
   constructor(holder, book, ask) {
     this.holder = holder;
     this.book = book;
@@ -21,13 +27,16 @@ export class TaskCheck {
     this.holder.append(...working(_("Looking for wrong works that would pass as well …")));
   }
 
+  /** @param {any} found */
   show(found) {
     if (found.error) return this.holder.replaceChildren(paragraph(found.error, "trouble"));
     /** @type {HTMLElement[]} */
     const parts = [paragraph(found.headline, found.solved ? "task-text good" : "task-text trouble")];
-    if (found.model) parts.push(...found.model.sentences.map((words) => paragraph(words)));
+    if (found.model) parts.push(...found.model.sentences.map((/** @type {string} */ words) => paragraph(words)));
     if (found.warnings.length) parts.push(list(found.warnings));
+    /** @type {any[]} */
     const grids = [];
+    /** @param {any[]} works */
     const grid = (works) => {
       const made = document.createElement("div");
       made.className = "work-grid";
@@ -53,9 +62,12 @@ export class TaskCheck {
     }
     this.holder.replaceChildren(...parts);
     for (const [made, works] of grids)
-      made.querySelectorAll("svg").forEach((svg, at) => this.#draw(svg, works[at].figure));
+      made
+        .querySelectorAll("svg")
+        .forEach((/** @type {any} */ svg, /** @type {number} */ at) => this.#draw(svg, works[at].figure));
   }
 
+  /** @param {any} svg @param {any} figure */
   #draw(svg, figure) {
     const picture = new Picture(this.book, figure, svg, false);
     if (picture.drags.length) picture.dragTo(1);
@@ -63,12 +75,14 @@ export class TaskCheck {
   }
 }
 
+/** @param {string} words */
 function working(words) {
   const bar = document.createElement("progress");
   bar.setAttribute("aria-label", words);
   return [paragraph(words, "quiet-note"), bar];
 }
 
+/** @param {string} words @param {string} [kind] */
 function paragraph(words, kind = "") {
   const made = document.createElement("p");
   made.className = kind;
@@ -76,6 +90,7 @@ function paragraph(words, kind = "") {
   return made;
 }
 
+/** @param {string[]} sentences */
 function list(sentences) {
   const made = document.createElement("ul");
   made.className = "warnings";
@@ -89,6 +104,7 @@ function list(sentences) {
   return made;
 }
 
+/** @param {string} words */
 function card(words) {
   const made = document.createElement("div");
   made.className = "work-card";

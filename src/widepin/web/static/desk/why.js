@@ -11,6 +11,7 @@ class Why {
   #playing = null;
   #current = 0; // the line that is shown, from 1
 
+  /** @param {any} panel @param {any} holder */
   constructor(panel, holder) {
     this.panel = panel;
     this.holder = holder;
@@ -22,7 +23,7 @@ class Why {
     this.player.addEventListener("click", () => (this.#playing ? this.#stop() : this.#play()));
     find("[data-why-before]", panel).addEventListener("click", () => this.#turn(-1));
     find("[data-why-next]", panel).addEventListener("click", () => this.#turn(1));
-    this.list.addEventListener("keydown", (event) => this.#press(event));
+    this.list.addEventListener("keydown", (/** @type {any} */ event) => this.#press(event));
   }
 
   async #open() {
@@ -39,17 +40,24 @@ class Why {
     this.said.textContent = answer.said ?? "";
     if (!answer.lines?.length) return;
     this.lines = answer.lines;
-    const rows = answer.lines.map((line, place) => this.#row(line, answer.lines[place - 1]?.case ?? ""));
+    const rows = answer.lines.map((/** @type {any} */ line, /** @type {number} */ place) =>
+      this.#row(line, answer.lines[place - 1]?.case ?? ""),
+    );
     this.list.replaceChildren(...rows);
     for (const part of [this.list, ...findAll("[data-why-turn]", this.panel)]) part.hidden = false;
     this.opener.hidden = true;
     this.list.firstElementChild.focus();
   }
 
-  // before: the case of the line before it.
+  /**
+   * before: the case of the line before it.
+   * @param {any} line
+   * @param {any} before
+   */
   #row(line, before) {
     const row = document.createElement("li");
     row.tabIndex = -1;
+    /** @param {string} name @param {string} textContent */
     const part = (name, textContent) => row.append(Object.assign(document.createElement(name), { textContent }), " ");
     if (line.case !== before) part("i", line.case);
     part("b", line.words);
@@ -62,7 +70,10 @@ class Why {
     return row;
   }
 
-  // Light up a line: its objects on the figure, and the lines that it rests on.
+  /**
+   * Light up a line: its objects on the figure, and the lines that it rests on.
+   * @param {number} number
+   */
   #show(number) {
     const line = this.lines[number - 1];
     for (const [place, row] of [...this.list.children].entries()) {
@@ -75,14 +86,20 @@ class Why {
     this.holder.picture?.tell([...line.objects, ...line.steps], line);
   }
 
-  // The line before or after, with as much of the construction as it needs.
+  /**
+   * The line before or after, with as much of the construction as it needs.
+   * @param {number} way
+   */
   #turn(way) {
     this.#stop();
     const number = Math.max(1, Math.min(this.lines.length, this.#current + way));
-    this.holder.stepPlayer?.show(Math.max(...this.lines.slice(0, number).map(({ after }) => after)));
+    this.holder.stepPlayer?.show(
+      Math.max(...this.lines.slice(0, number).map((/** @type {{after: number}} */ { after }) => after)),
+    );
     this.#show(number);
   }
 
+  /** @param {KeyboardEvent & {target: any}} event */
   #press(event) {
     const way = { ArrowDown: 1, ArrowRight: 1, ArrowUp: -1, ArrowLeft: -1 }[event.key];
     if (!way) return;
@@ -95,13 +112,14 @@ class Why {
   // Step by step, with the lines that become true with each.
   #play() {
     const steps = this.holder.picture?.data.steps.length ?? 0;
+    /** @type {(() => void)[]} */
     const acts = [];
     for (let shown = 0; shown <= steps; shown++) {
       acts.push(() => this.#build(shown));
       for (const { n, after } of this.lines) if (after === shown) acts.push(() => this.#show(n));
     }
     const go = () => {
-      acts.shift()();
+      acts.shift()?.();
       if (!acts.length) this.#stop();
     };
     this.player.textContent = _("Stop");
@@ -109,6 +127,7 @@ class Why {
     go();
   }
 
+  /** @param {number} shown */
   #build(shown) {
     this.holder.stepPlayer?.show(shown);
     this.holder.picture?.tell([]);

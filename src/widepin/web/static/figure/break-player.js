@@ -6,7 +6,13 @@ import { listed } from "./listed.js";
 const SECONDS = 3;
 
 export class BreakPlayer {
-  // controls: an element with a button and a slider. say(words): tells what is seen. begun(): somebody turned to it.
+  /**
+   * controls: an element with a button and a slider. say(words): tells what is seen. begun(): somebody turned to it.
+   * @param {any} picture
+   * @param {any} controls
+   * @param {(words: string) => void} say
+   * @param {() => void} begun
+   */
   constructor(picture, controls, say, begun) {
     this.picture = picture;
     this.button = controls.querySelector("[data-play]");
@@ -28,6 +34,7 @@ export class BreakPlayer {
     if (this.frame !== null) cancelAnimationFrame(this.frame); // one play at a time
     const from = this.picture.share > 0.99 ? 0 : this.picture.share;
     let begun = NaN;
+    /** @param {number} now */
     const step = (now) => {
       if (Number.isNaN(begun)) begun = now;
       // A frame may be told an earlier time than the one before it.
@@ -37,7 +44,9 @@ export class BreakPlayer {
       else this.stop();
     };
     this.button.textContent = "Stop";
-    this.say(_("Dragging %(points)s.", { points: listed(this.picture.drags.map(({ id }) => id)) }));
+    this.say(
+      _("Dragging %(points)s.", { points: listed(this.picture.drags.map((/** @type {{id: string}} */ { id }) => id)) }),
+    );
     this.frame = requestAnimationFrame(step);
   }
 
@@ -55,6 +64,7 @@ export class BreakPlayer {
     this.button.textContent = _("Show the counterexample");
   }
 
+  /** @param {number} share */
   #show(share) {
     this.picture.dragTo(share);
     this.slider.value = Math.round(share * 100);

@@ -1,13 +1,20 @@
 // Free and sliding points of a picture can be dragged; nothing of it is kept.
 
+/** @import { Draggable } from "./types.js" */
+
+/** @type {Record<string, number>} */
 const REACH = { mouse: 13, pen: 14, touch: 24 };
 
+/** @param {Draggable} picture @param {any} svg */
 export function makeDraggable(picture, svg) {
+  /** @type {string | null} */
   let held = null;
+  /** @param {{clientX: number, clientY: number}} fields */
   const place = ({ clientX, clientY }) => {
     const box = svg.getBoundingClientRect();
     return [clientX - box.left, clientY - box.top];
   };
+  /** @param {PointerEvent & {target: any}} event */
   const near = (event) => {
     const { figure, view } = picture;
     const [px, py] = place(event);
@@ -22,13 +29,13 @@ export function makeDraggable(picture, svg) {
         .sort((a, b) => a.far - b.far)[0]?.id ?? null
     );
   };
-  svg.addEventListener("pointerdown", (event) => {
+  svg.addEventListener("pointerdown", (/** @type {any} */ event) => {
     held = near(event);
     if (!held) return;
     event.preventDefault();
     svg.setPointerCapture(event.pointerId);
   });
-  svg.addEventListener("pointermove", (event) => {
+  svg.addEventListener("pointermove", (/** @type {any} */ event) => {
     if (!held) {
       svg.classList.toggle("over-point", near(event) !== null);
       return;
@@ -41,7 +48,7 @@ export function makeDraggable(picture, svg) {
     });
   svg.addEventListener(
     "touchstart",
-    (event) => {
+    (/** @type {any} */ event) => {
       if (held) event.preventDefault();
     },
     { passive: false },

@@ -6,13 +6,18 @@ import { Layer } from "./layer.js";
 import { ticks } from "./marks.js";
 import { Names } from "./names.js";
 import { curveOf, rounded } from "./outlines.js";
+/** @import { Figure } from "./figure.js" */
+/** @import { Roles, Step } from "./types.js" */
+/** @import { View } from "./view.js" */
 
 export class Drawing {
   /** @type {[number, number] | null} */
   #size = null;
 
+  /** @param {any} svg */
   constructor(svg) {
     this.svg = svg;
+    /** @type {Record<string, Layer>} */
     this.layers = {};
     for (const name of ["under", "curves", "points", "labels", "over"]) this.layers[name] = new Layer(name);
     svg.replaceChildren(...Object.values(this.layers).map(({ group }) => group));
@@ -22,6 +27,7 @@ export class Drawing {
     }).observe(svg);
   }
 
+  /** @returns {[number, number]} of the window in pixels */
   size() {
     if (!this.#size) {
       const { width, height } = this.svg.getBoundingClientRect();
@@ -31,7 +37,13 @@ export class Drawing {
     return this.#size;
   }
 
-  // roles: id -> a set of "given", "answer", "broken", "highlighted", "hidden", "dashed", "arcs". extras: elements laid on top.
+  /**
+   * roles: id -> a set of "given", "answer", "broken", "highlighted", "hidden", "dashed", "arcs". extras: elements laid on top.
+   * @param {Figure} figure
+   * @param {View} view
+   * @param {Roles} roles
+   * @param {{names?: boolean, extras?: Element[]}} [fields]
+   */
   draw(figure, view, roles, { names = true, extras = /** @type {Element[]} */ ([]) } = {}) {
     const [width, height] = this.size();
     const { layers } = this;
@@ -54,7 +66,15 @@ export class Drawing {
     for (const layer of Object.values(layers)) layer.end();
   }
 
-  // Whether a curve is seen as such, and not as arcs or not at all.
+  /**
+   * Whether a curve is seen as such, and not as arcs or not at all.
+   * @param {Figure} figure
+   * @param {string} id
+   * @param {View} view
+   * @param {Set<string>} role
+   * @param {number} width
+   * @param {number} height
+   */
   #curve(figure, id, view, role, width, height) {
     const { layers } = this;
     const shape = figure.shape(id);
@@ -82,7 +102,13 @@ export class Drawing {
     return !used.length;
   }
 
-  // Given: dot with a ring. Free: open ring. Sliding: ring with a bar along its curve. Constructed: diagonal cross.
+  /**
+   * Given: dot with a ring. Free: open ring. Sliding: ring with a bar along its curve. Constructed: diagonal cross.
+   * @param {Figure} figure
+   * @param {string} id
+   * @param {View} view
+   * @param {Set<string>} role
+   */
   #point(figure, id, view, role) {
     const [x, y] = view.toScreen(...figure.shape(id));
     const step = figure.step(id);
@@ -98,13 +124,19 @@ export class Drawing {
   }
 }
 
-// How a step asks to be drawn, as classes.
+/**
+ * How a step asks to be drawn, as classes.
+ * @param {{style?: string, weight?: string, hue?: string}} look
+ */
 export function looksOf({ style, weight, hue }) {
-  return [style === "dashed" && "dashed", weight === "thick" && "thick", hue && hue !== "grey" && `hue-${hue}`].filter(
-    Boolean,
-  );
+  const looks = [];
+  if (style === "dashed") looks.push("dashed");
+  if (weight === "thick") looks.push("thick");
+  if (hue && hue !== "grey") looks.push(`hue-${hue}`);
+  return looks;
 }
 
+/** @param {{isGiven: boolean, isFree: boolean, turn: number | null, hasHalo: boolean}} mark */
 function markOf({ isGiven, isFree, turn, hasHalo }) {
   const bar = turn === null ? [] : [element("line", { x1: -12, x2: 12, class: "bar", transform: `rotate(${turn})` })];
   const halo = hasHalo ? [element("circle", { r: 13, class: "halo" })] : [];
@@ -114,7 +146,11 @@ function markOf({ isGiven, isFree, turn, hasHalo }) {
   return [...halo, element("path", { d: "M-5-5L5 5M-5 5L5-5", class: "cross" })];
 }
 
-// The direction of the curve under a sliding point, in whole degrees on screen.
+/**
+ * The direction of the curve under a sliding point, in whole degrees on screen.
+ * @param {Figure} figure
+ * @param {Step} step
+ */
 function turnOf(figure, step) {
   const [x, y, dx, dy] = figure.shape(step.from[0]);
   const [px, py] = figure.shape(step.id);
@@ -122,12 +158,15 @@ function turnOf(figure, step) {
   return Math.round((angle * 180) / Math.PI);
 }
 
-// A name as the content of a text, its last digits set low: P12 as P with a small 12.
+/**
+ * A name as the content of a text, its last digits set low: P12 as P with a small 12.
+ * @param {string} name
+ */
 function lettered(name) {
   return {
     like: name,
     children() {
-      const [, letters, digits] = name.match(/^(.*?)(\d*)$/);
+      const [, letters, digits] = name.match(/^(.*?)(\d*)$/) ?? ["", name, ""];
       return digits && letters ? [letters, element("tspan", { dy: "0.28em", class: "low" }, digits)] : [name];
     },
   };

@@ -2,10 +2,20 @@
 
 import { parentsOf } from "./log.js";
 import { referenceOf } from "./tape.js";
+/** @import { Made, NewStep, Place, Places, Shape, Step } from "./types.js" */
+/** @import { ToolBook } from "./tape.js" */
+
+/**
+ * An object: its tape, and the objects and numbers that this is played on. inputs: x and y of a free point, the parameter
+ * of one that slides.
+ * @typedef {{tape: import("./tape.js").Tape, parents: Linked[], inputs: number[], step: Step, kind: string, shape: Shape}} Linked
+ */
 
 export class Figure {
-  #objects = new Map(); // id -> {step, kind, inputs, shape}
+  /** @type {Map<string, Linked>} */
+  #objects = new Map();
 
+  /** @param {ToolBook} book @param {Step[]} [steps] */
   constructor(book, steps = []) {
     this.book = book;
     for (const step of steps) this.add(step);
@@ -14,35 +24,46 @@ export class Figure {
   get ids() {
     return [...this.#objects.keys()];
   }
+  /** @param {string} id */
   has(id) {
     return this.#objects.has(id);
   }
+  /** @param {string} id */
   step(id) {
-    return this.#objects.get(id).step;
+    return this.#object(id).step;
   }
+  /** @param {string} id */
   kind(id) {
-    return this.#objects.get(id).kind;
+    return this.#object(id).kind;
   }
+  /** @param {string} id */
   shape(id) {
-    return this.#objects.get(id).shape;
+    return this.#object(id).shape;
   }
+  /** @param {string} id */
   isDefined(id) {
     return this.shape(id).every(Number.isFinite);
   }
+  /** @param {string} id */
   isPoint(id) {
     return this.kind(id) === "point";
   }
+  /** @param {string} id */
   canDrag(id) {
     return ["free_point", "point_on"].includes(this.step(id).make);
   }
 
-  // A step and all that it is made from, each once.
+  /**
+   * A step and all that it is made from, each once.
+   * @param {string} id
+   */
   madeFrom(id) {
     const found = new Set([id]);
     for (const one of found) for (const parent of parentsOf(this.step(one))) found.add(parent);
     return [...found];
   }
 
+  /** @param {NewStep} step */
   add(step) {
     /** @type {any} */
     const object = {
@@ -55,12 +76,18 @@ export class Figure {
     this.#objects.set(step.id, object);
   }
 
-  // The shape that a step would make, without adding it.
+  /**
+   * The shape that a step would make, without adding it.
+   * @param {Made} step
+   */
   preview(step) {
     return play({ ...this.#linked(step), inputs: this.#inputs(step, step.at) });
   }
 
-  // The shapes that steps would make one after the other, by their ids, without adding them.
+  /**
+   * The shapes that steps would make one after the other, by their ids, without adding them.
+   * @param {NewStep[]} steps
+   */
   previewAll(steps) {
     for (const step of steps) this.add(step);
     const shapes = new Map(steps.map(({ id }) => [id, this.shape(id)]));
@@ -68,17 +95,26 @@ export class Figure {
     return shapes;
   }
 
-  // Put a draggable point at a place; a sliding one at the nearest place on its curve.
+  /**
+   * Put a draggable point at a place; a sliding one at the nearest place on its curve.
+   * @param {string} id
+   * @param {Place} at
+   */
   put(id, at) {
-    const object = this.#objects.get(id);
+    const object = this.#object(id);
     const inputs = this.#inputs(object.step, at);
     if (inputs.every(Number.isFinite)) object.inputs = inputs;
     this.evaluate();
   }
 
-  // The places of a point, [x, y], while a sliding one takes these parameters. The figure is left as it was.
+  /**
+   * The places of a point, [x, y], while a sliding one takes these parameters. The figure is left as it was.
+   * @param {string} driver
+   * @param {number[]} parameters
+   * @param {string} point
+   */
   sweep(driver, parameters, point) {
-    const object = this.#objects.get(driver);
+    const object = this.#object(driver);
     const { inputs } = object;
     const needed = new Set(this.madeFrom(point));
     const chain = [...this.#objects.entries()].filter(([id]) => needed.has(id)).map(([, one]) => one);
@@ -93,20 +129,27 @@ export class Figure {
     return places;
   }
 
-  // Make a sliding point a free one where it lies, until the figure is made anew.
+  /**
+   * Make a sliding point a free one where it lies, until the figure is made anew.
+   * @param {string} id
+   */
   detach(id) {
-    const object = this.#objects.get(id);
+    const object = this.#object(id);
     const step = { ...object.step, make: "free_point", from: undefined, at: object.shape };
     Object.assign(object, { step, inputs: this.#inputs(step, step.at), ...this.#linked(step) });
   }
 
-  // What read() finds while points lie elsewhere: id -> place. The figure is left as it was.
+  /**
+   * What read() finds while points lie elsewhere: id -> place. The figure is left as it was.
+   * @param {Places} points
+   * @param {() => any} read
+   */
   elsewhere(points, read) {
     const places = Object.entries(points).filter(([id]) => this.has(id) && this.canDrag(id));
-    const before = places.map(([id]) => this.#objects.get(id).inputs);
+    const before = places.map(([id]) => this.#object(id).inputs);
     for (const id of this.ids) if (points[id] && this.canDrag(id)) this.put(id, points[id]);
     const found = read();
-    for (const [number, [id]] of places.entries()) this.#objects.get(id).inputs = before[number];
+    for (const [number, [id]] of places.entries()) this.#object(id).inputs = before[number];
     this.evaluate();
     return found;
   }
@@ -115,25 +158,38 @@ export class Figure {
     for (const object of this.#objects.values()) object.shape = play(object);
   }
 
-  // The tape of a step, and the objects that its inputs come from.
+  /** @param {string} id @returns {Linked} */
+  #object(id) {
+    return /** @type {Linked} */ (this.#objects.get(id));
+  }
+
+  /**
+   * The tape of a step, and the objects that its inputs come from.
+   * @param {Made} step
+   */
   #linked(step) {
     const sources = step.from ?? [];
     const kinds = sources.map((id) => this.kind(id));
     const reference = step.make === "intersection" && kinds.includes("circle") ? referenceOf(step) : null;
-    const parents = [...sources, ...(reference ? [reference.id] : [])].map((id) => this.#objects.get(id));
+    const parents = [...sources, ...(reference ? [reference.id] : [])].map((id) => this.#object(id));
     return { tape: this.book.tape(this.book.key(step, kinds)), parents };
   }
 
+  /** @param {Made} step @param {any} at */
   #inputs(step, at) {
     const count = this.book.makes[step.make].inputs;
     if (count === 0) return [];
     if (step.parameter !== undefined) return [step.parameter];
     if (count === 2) return at;
-    return [parameterAt(this.kind(step.from[0]), this.shape(step.from[0]), at)];
+    const [curve] = step.from ?? [];
+    return [parameterAt(this.kind(curve), this.shape(curve), at)];
   }
 }
 
-// The shape of an object: its tape, played on the shapes of its parents and its own inputs.
+/**
+ * The shape of an object: its tape, played on the shapes of its parents and its own inputs.
+ * @param {Pick<Linked, "tape" | "parents" | "inputs">} object
+ */
 function play({ tape, parents, inputs }) {
   const values = [];
   for (const { shape } of parents) for (const value of shape) values.push(value);
@@ -141,7 +197,12 @@ function play({ tape, parents, inputs }) {
   return tape.play(values);
 }
 
-// The parameter of the place on a curve nearest to a point: an angle, or a multiple of the way.
+/**
+ * The parameter of the place on a curve nearest to a point: an angle, or a multiple of the way.
+ * @param {string} kind
+ * @param {Shape} line
+ * @param {Place} place
+ */
 function parameterAt(kind, [x, y, dx, dy], [px, py]) {
   if (kind === "circle") return Math.atan2(py - y, px - x);
   const t = ((px - x) * dx + (py - y) * dy) / (dx * dx + dy * dy);
@@ -149,7 +210,12 @@ function parameterAt(kind, [x, y, dx, dy], [px, py]) {
   return kind === "ray" ? Math.max(0, t) : Math.min(1, Math.max(0, t));
 }
 
-// The place on a curve that is nearest to a point.
+/**
+ * The place on a curve that is nearest to a point.
+ * @param {string} kind
+ * @param {Shape} shape
+ * @param {Place} paper
+ */
 export function nearestPlace(kind, shape, paper) {
   const t = parameterAt(kind, shape, paper);
   if (kind !== "circle") return [shape[0] + t * shape[2], shape[1] + t * shape[3]];

@@ -1,32 +1,40 @@
 // What lies under the pointer, the likeliest first: points, intersections that have no mark yet, curves.
 
 import { nearestPlace } from "./figure.js";
+/** @import { Figure } from "./figure.js" */
+/** @import { Hit, Place, Shape } from "./types.js" */
+/** @import { View } from "./view.js" */
 
 const MAX_CURVES = 24; // of which all intersections are shown at once
 const ONE = 1e-6; // centimetres within which two places are one
 
 export class Hits {
+  /** @param {Figure} figure @param {View} view @param {(id: string) => boolean} isHidden */
   constructor(figure, view, isHidden) {
     this.figure = figure;
     this.view = view;
     this.isHidden = isHidden;
   }
 
+  /** @param {(id: string) => boolean} isKind */
   #visible(isKind) {
     const { figure } = this;
     return figure.ids.filter((id) => isKind(id) && figure.isDefined(id) && !this.isHidden(id));
   }
 
+  /** @param {Hit[]} list @param {number} reach */
   #near(list, reach) {
     return list.filter(({ far }) => far <= reach).sort((a, b) => a.far - b.far);
   }
 
+  /** @param {Shape} shape @param {number} px @param {number} py */
   #far(shape, px, py) {
     const [x, y] = this.view.toScreen(shape[0], shape[1]);
     return Math.hypot(x - px, y - py);
   }
 
-  points(px, py, reach) {
+  /** @param {Place} place @param {number} reach */
+  points([px, py], reach) {
     const ids = this.#visible((id) => this.figure.isPoint(id));
     return this.#near(
       ids.map((id) => ({ type: "object", id, far: this.#far(this.figure.shape(id), px, py) })),
@@ -34,7 +42,8 @@ export class Hits {
     );
   }
 
-  curves(px, py, reach) {
+  /** @param {Place} place @param {number} reach */
+  curves([px, py], reach) {
     const paper = this.view.toPaper(px, py);
     const ids = this.#visible((id) => !this.figure.isPoint(id));
     return this.#near(
@@ -46,9 +55,13 @@ export class Hits {
     );
   }
 
-  // Intersections near the pointer where no point is marked.
-  intersections(px, py, reach) {
-    const close = this.curves(px, py, reach * 2)
+  /**
+   * Intersections near the pointer where no point is marked.
+   * @param {Place} place
+   * @param {number} reach
+   */
+  intersections([px, py], reach) {
+    const close = this.curves([px, py], reach * 2)
       .slice(0, 8)
       .map(({ id }) => id);
     const marked = this.#visible((id) => this.figure.isPoint(id));
@@ -62,9 +75,10 @@ export class Hits {
         found.push(...this.meetings(from));
       }
     }
-    const free = found.filter(
-      ({ at }) => !marked.some((id) => this.#far(this.figure.shape(id), ...this.view.toScreen(...at)) < 1),
-    );
+    const free = found.filter(({ at }) => {
+      const [x, y] = this.view.toScreen(...at);
+      return !marked.some((id) => this.#far(this.figure.shape(id), x, y) < 1);
+    });
     return this.#near(
       free.map((one) => ({ ...one, far: this.#far(one.at, px, py) })),
       reach,
@@ -82,7 +96,11 @@ export class Hits {
       .filter(([x, y]) => !points.some(([px, py]) => Math.hypot(px - x, py - y) < ONE));
   }
 
-  // The one or two places where two curves meet, as steps without an id.
+  /**
+   * The one or two places where two curves meet, as steps without an id.
+   * @param {string[]} from
+   * @returns {Omit<Hit, "far">[]}
+   */
   meetings(from) {
     const round = from.some((id) => this.figure.kind(id) === "circle");
     return (round ? [1, 2] : [undefined])

@@ -2,20 +2,34 @@
 // made anew.
 
 import { element } from "./element.js";
+/** @import { Place } from "./types.js" */
+
+/** @typedef {{node: any, name: string, attributes: Record<string, any>, like: unknown, x?: number, y?: number}} Kept */
 
 export class Layer {
-  #kept = new Map(); // key -> {node, attributes, content}
+  /** @type {Map<string, Kept>} */
+  #kept = new Map();
+  /** @type {Element[]} */
   #shown = []; // the elements in the order in which they are drawn
+  /** @type {[string | Element, Element][]} */
   #next = []; // [key, element] each
 
+  /** @param {string} name */
   constructor(name) {
     this.group = element("g", { class: `layer-${name}` });
   }
 
-  // An element under a key of its own; attributes: numbers where they are lengths; content: its text, or {like,
-  // children()}, which are made anew where like differs; at: where it is moved. Numbers are set as such, since writing
-  // them as text for the browser to read took most of a frame.
-  put(key, name, attributes, content, at = /** @type {[number, number] | null} */ (null)) {
+  /**
+   * An element under a key of its own; attributes: numbers where they are lengths; content: its text, or {like,
+   * children()}, which are made anew where like differs; at: where it is moved. Numbers are set as such, since writing
+   * them as text for the browser to read took most of a frame.
+   * @param {string} key
+   * @param {string} name
+   * @param {Record<string, any>} attributes
+   * @param {any} [content]
+   * @param {Place | null} [at]
+   */
+  put(key, name, attributes, content, at = /** @type {Place | null} */ (null)) {
     const like = typeof content === "object" ? content.like : content;
     let kept = this.#kept.get(key);
     if (!kept || kept.name !== name) {
@@ -40,7 +54,10 @@ export class Layer {
     return kept.node;
   }
 
-  // Elements that are made for this frame alone.
+  /**
+   * Elements that are made for this frame alone.
+   * @param {...Element} nodes
+   */
   add(...nodes) {
     for (const node of nodes) this.#next.push([node, node]); // a key that nothing else has
   }
@@ -59,6 +76,7 @@ export class Layer {
   }
 }
 
+/** @param {any} node @param {string} attribute @param {any} value */
 function set(node, attribute, value) {
   const known = node[attribute]?.baseVal;
   if (typeof value !== "number" || !known) node.setAttribute(attribute, value);
@@ -67,6 +85,7 @@ function set(node, attribute, value) {
   else node.setAttribute(attribute, value);
 }
 
+/** @param {any} node @param {Place} place */
 function move(node, [x, y]) {
   const moves = node.transform.baseVal;
   if (!moves.numberOfItems) node.setAttribute("transform", "translate(0 0)");

@@ -1,10 +1,15 @@
 // The operations of a work, replayed into its steps: the browser's twin of src/widepin/school/works/history.py.
 
+/** @import { Made, NoteText, Operation, Place, Places, Step } from "./types.js" */
+
 // One that is joined was done by the same action as the one before it: both are undone and redone together.
 
+/** @param {Operation[]} log */
 export function replay(log) {
-  const done = [],
-    undone = [];
+  /** @type {Operation[]} */
+  const done = [];
+  /** @type {any[]} */
+  const undone = [];
   for (const operation of log) {
     if (operation.op === "undo") {
       do if (done.length) undone.push(done.pop());
@@ -20,9 +25,14 @@ export function replay(log) {
   return { done, undone };
 }
 
-// All steps of the board, points where they were last put, dressed as last said. Steps that a tool made at once
-// carry that use of it as "within".
+/**
+ * All steps of the board, points where they were last put, dressed as last said. Steps that a tool made at once
+ * carry that use of it as "within".
+ * @param {{given: Step[], start: Step[]}} setting
+ * @param {Operation[]} done
+ */
 export function stepsOf(setting, done) {
+  /** @type {OnBoard} */
   const board = {
     made: new Map(),
     places: new Map(),
@@ -34,7 +44,9 @@ export function stepsOf(setting, done) {
     notes: new Map(),
   };
   for (const operation of done) APPLY[operation.op](board, operation);
+  /** @param {Step} step @returns {Step} */
   const dressed = (step) => ({ ...step, ...board.dress.get(step.id) });
+  /** @param {any} step */
   const placed = (step) => dressed(board.places.has(step.id) ? { ...step, at: board.places.get(step.id) } : step);
   return {
     given: [...setting.given, ...setting.start].map(placed),
@@ -47,8 +59,12 @@ export function stepsOf(setting, done) {
   };
 }
 
-// Steps of which all that they are made from is there. Others wait to be refused by the server: what they are made from
-// was refused before.
+/**
+ * Steps of which all that they are made from is there. Others wait to be refused by the server: what they are made from
+ * was refused before.
+ * @param {Step[]} steps
+ * @param {{given: Step[], start: Step[]}} setting
+ */
 function withoutOrphans(steps, { given, start }) {
   const there = new Set([...given, ...start].map(({ id }) => id));
   return steps.filter((step) => {
@@ -58,7 +74,18 @@ function withoutOrphans(steps, { given, start }) {
   });
 }
 
-// What each operation does to what is board.
+/**
+ * What stands on the board, by ids and other keys.
+ * @typedef {{made: Map<string, any>, places: Map<string, Place>, dress: Map<string, Record<string, any>>,
+ *   measures: Map<string, string[]>, equals: Map<string, string[][]>,
+ *   loci: Map<string, {point: string, driver: string}>, positions: Map<string, {position: string, points: Places}>,
+ *   notes: Map<string, NoteText>}} OnBoard
+ */
+
+/**
+ * What each operation does to what stands on the board.
+ * @type {Record<string, (board: OnBoard, operation: any) => void>}
+ */
 const APPLY = {
   add({ made }, { step }) {
     made.set(step.id, step);
@@ -81,7 +108,8 @@ const APPLY = {
   },
   move({ made, places }, { points }) {
     for (const [id, at] of Object.entries(points)) {
-      if (made.has(id)) made.set(id, { ...made.get(id), at });
+      const step = made.get(id);
+      if (step) made.set(id, { ...step, at });
       else places.set(id, at);
     }
   },
@@ -116,38 +144,52 @@ const APPLY = {
   },
 };
 
-// Puts steps in an order in which a step that is made from a later one has that before it; as sources_first in
-// src/widepin/judge/positions/ordering.py.
+/**
+ * Puts steps in an order in which a step that is made from a later one has that before it; as sources_first in
+ * src/widepin/judge/positions/ordering.py.
+ * @param {Map<string, Step>} made
+ */
 function sourcesFirst(made) {
   const left = new Map(made);
   made.clear();
   for (const first of [...left.keys()]) {
     const waiting = [first];
     while (waiting.length) {
-      const id = waiting.at(-1);
-      const missing = left.has(id) && parentsOf(left.get(id)).find((parent) => left.has(parent));
+      const id = waiting[waiting.length - 1];
+      const step = left.get(id);
+      const missing = step && parentsOf(step).find((parent) => left.has(parent));
       if (missing) {
         waiting.push(missing);
         continue;
       }
       waiting.pop();
-      if (left.has(id)) made.set(id, left.get(id));
+      if (step) made.set(id, step);
       left.delete(id);
     }
   }
 }
 
-// All that a step is made from, the point that an intersection refers to included.
+/**
+ * All that a step is made from, the point that an intersection refers to included.
+ * @param {Made} step
+ */
 export function parentsOf({ from = [], other_than, nearest_to, farthest_from }) {
-  return [...from, other_than, nearest_to, farthest_from].filter(Boolean);
+  return [...from, other_than, nearest_to, farthest_from].filter((id) => id !== undefined);
 }
 
-// The ids of an operation on one object or on several at once.
+/**
+ * The ids of an operation on one object or on several at once.
+ * @param {string | string[]} id
+ */
 function each(id) {
   return Array.isArray(id) ? id : [id];
 }
 
-// The ids of these steps and of all that is made from them; what a tool made at once goes at once.
+/**
+ * The ids of these steps and of all that is made from them; what a tool made at once goes at once.
+ * @param {Step[]} steps
+ * @param {...string} ids
+ */
 export function dependentsOf(steps, ...ids) {
   const found = new Set(ids);
   for (let known = -1; known < found.size;) {
@@ -160,7 +202,10 @@ export function dependentsOf(steps, ...ids) {
   return [...found];
 }
 
-// Places are kept to a thousandth of a millimetre.
+/**
+ * Places are kept to a thousandth of a millimetre.
+ * @param {Place} at
+ */
 export function rounded(at) {
   return at.map((value) => Math.round(value * 1e4) / 1e4);
 }

@@ -1,6 +1,8 @@
 // Marks on a figure: ticks on equally long segments, arcs in angles, a square in a right one.
 
 import { element } from "./element.js";
+/** @import { NoteText, Place, Shape } from "./types.js" */
+/** @import { View } from "./view.js" */
 
 const TICK = 7,
   APART = 6; // pixels
@@ -8,7 +10,13 @@ const ARC = 30,
   SQUARE = 14; // pixels from the vertex
 const BETWEEN = 5; // pixels between the arcs of an equality mark
 
-// Ticks across the middle of a segment.
+/**
+ * Ticks across the middle of a segment.
+ * @param {Shape} segment
+ * @param {number} count
+ * @param {View} view
+ * @param {string} kind
+ */
 export function ticks([x, y, dx, dy], count, view, kind) {
   const [cx, cy] = view.toScreen(x + dx / 2, y + dy / 2);
   const length = Math.hypot(dx, dy) || 1;
@@ -22,9 +30,14 @@ export function ticks([x, y, dx, dy], count, view, kind) {
   return element("path", { d, class: kind });
 }
 
-// The mark of the angle from a over v to b, a square in a right one; all three as they lie on screen.
-export function angleMark(a, v, b, isRight, kind = "tick") {
-  if (!isRight) return angleArcs(a, v, b, 1, kind)[0];
+/**
+ * The mark of the angle from a over v to b, a square in a right one; all three as they lie on screen.
+ * @param {Place[]} places of a point on one leg, the vertex, a point on the other
+ * @param {boolean} isRight
+ * @param {string} [kind]
+ */
+export function angleMark([a, v, b], isRight, kind = "tick") {
+  if (!isRight) return angleArcs([a, v, b], 1, kind)[0];
   const ways = waysFrom(v, a, b);
   const corner = ways.map((angle) => [SQUARE * Math.cos(angle), SQUARE * Math.sin(angle)]);
   const [cx, cy] = [v[0] + corner[0][0] + corner[1][0], v[1] + corner[0][1] + corner[1][1]];
@@ -32,8 +45,13 @@ export function angleMark(a, v, b, isRight, kind = "tick") {
   return element("path", { d, class: kind });
 }
 
-// So many arcs, one within the other.
-export function angleArcs(a, v, b, count, kind) {
+/**
+ * So many arcs, one within the other.
+ * @param {Place[]} places
+ * @param {number} count
+ * @param {string} kind
+ */
+export function angleArcs([a, v, b], count, kind) {
   const ways = waysFrom(v, a, b);
   const turn = turnBetween(ways[0], ways[1]);
   return Array.from({ length: count }, (_arc, n) => {
@@ -43,29 +61,43 @@ export function angleArcs(a, v, b, count, kind) {
   });
 }
 
-// A tick across the middle of the arc of an angle.
-export function acrossArc(a, v, b, kind) {
+/**
+ * A tick across the middle of the arc of an angle.
+ * @param {Place[]} places
+ * @param {string} kind
+ */
+export function acrossArc([a, v, b], kind) {
   const ways = waysFrom(v, a, b);
   const half = ways[0] + turnBetween(ways[0], ways[1]) / 2;
   return element("path", { d: `M${turned(v, half, ARC - TICK)}L${turned(v, half, ARC + TICK)}`, class: kind });
 }
 
+/** @param {Place} v @param {...Place} places */
 function waysFrom(v, ...places) {
   return places.map(([x, y]) => Math.atan2(y - v[1], x - v[0]));
 }
 
-// The turn from one way to another, the shorter way round.
+/**
+ * The turn from one way to another, the shorter way round.
+ * @param {number} from
+ * @param {number} to
+ */
 function turnBetween(from, to) {
   return ((to - from + 3 * Math.PI) % (2 * Math.PI)) - Math.PI;
 }
 
+/** @param {Place} v @param {number} angle @param {number} far */
 function turned(v, angle, far) {
   return `${v[0] + far * Math.cos(angle)} ${v[1] + far * Math.sin(angle)}`;
 }
 
 const LETTERS = 30; // in a line of a note, about
 
-// A note at its place, in short lines.
+/**
+ * A note at its place, in short lines.
+ * @param {NoteText} note
+ * @param {View} view
+ */
 export function noteText({ note, text, at }, view) {
   const [x, y] = view.toScreen(...at);
   const made = element("text", { x, y, class: "note" });
@@ -75,6 +107,7 @@ export function noteText({ note, text, at }, view) {
   return made;
 }
 
+/** @param {string} text */
 function linesOf(text) {
   const lines = [""];
   for (const word of text.split(/\s+/)) {

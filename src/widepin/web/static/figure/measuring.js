@@ -6,6 +6,10 @@ import { labelOf, middleOf } from "./outlines.js";
 import { element } from "./element.js";
 import { nearestPlace } from "./figure.js";
 import { angleMark } from "./marks.js";
+/** @import { Figure } from "./figure.js" */
+/** @import { Place, Shape } from "./types.js" */
+/** @import { View } from "./view.js" */
+/** @import { Where } from "../board/types.js" */
 
 const BESIDE = 18,
   INSIDE = 62; // pixels from a length, from a vertex
@@ -13,7 +17,13 @@ const DEGREES = 180 / Math.PI;
 const EXACT = 1e-9; // degrees by which an angle in doubles may miss a right one; places have four decimals, so others miss more
 const MOST_DECIMALS = 8;
 
-// Elements to lay over a drawing; none where the measure does not exist. isProven: a right angle holds in every position.
+/**
+ * Elements to lay over a drawing; none where the measure does not exist. isProven: a right angle holds in every position.
+ * @param {Figure} figure
+ * @param {View} view
+ * @param {string[]} of
+ * @param {boolean} [isProven]
+ */
 export function measureMarks(figure, view, of, isProven = false) {
   const words = valueOf(figure, of);
   if (words === null) return [];
@@ -26,10 +36,21 @@ export function measureMarks(figure, view, of, isProven = false) {
   );
   if (of.length !== 3) return [text];
   const kind = isProven ? "tick proven" : "tick";
-  return [angleMark(...shapes.map((at) => view.toScreen(...at)), isRightHere(figure, of), kind), text];
+  return [
+    angleMark(
+      shapes.map((at) => view.toScreen(...at)),
+      isRightHere(figure, of),
+      kind,
+    ),
+    text,
+  ];
 }
 
-// What a measure is of, in names.
+/**
+ * What a measure is of, in names.
+ * @param {Figure} figure
+ * @param {string[]} of
+ */
 export function nameOf(figure, of) {
   const names = of.map((id) => labelOf(figure, id));
   if (of.length === 1) return _("radius of %(name)s", { name: names[0] });
@@ -38,7 +59,11 @@ export function nameOf(figure, of) {
   return of.length === 3 ? _("angle %(names)s", { names: names.join("") }) : names.join("");
 }
 
-// The value in words; null where it does not exist.
+/**
+ * The value in words; null where it does not exist.
+ * @param {Figure} figure
+ * @param {string[]} of
+ */
 export function valueOf(figure, of) {
   const shapes = of.flatMap((id) => figure.shape(id));
   if (!shapes.every(Number.isFinite)) return null;
@@ -57,12 +82,19 @@ export function valueOf(figure, of) {
   return `${length.toFixed(2)} cm`;
 }
 
-// That three points make a right angle, as a relation.
+/**
+ * That three points make a right angle, as a relation.
+ * @param {string[]} of
+ */
 export function rightAngle(of) {
   return { rel: "right_angle", of: [of] };
 }
 
-// Whether an angle is a right one as the figure lies, to the last digit.
+/**
+ * Whether an angle is a right one as the figure lies, to the last digit.
+ * @param {Figure} figure
+ * @param {string[]} of
+ */
 export function isRightHere(figure, of) {
   if (of.length !== 3 || !of.every((id) => figure.isPoint(id) && figure.isDefined(id))) return false;
   const [cos, sin] = figure.book.play(
@@ -72,7 +104,10 @@ export function isRightHere(figure, of) {
   return Math.abs(Math.atan2(sin, cos) * DEGREES - 90) < EXACT;
 }
 
-// With as many decimals as it takes to see that an angle is not quite a right one.
+/**
+ * With as many decimals as it takes to see that an angle is not quite a right one.
+ * @param {number} value
+ */
 function inDegrees(value) {
   if (Math.abs(value - 90) < EXACT) return "90";
   let decimals = 1;
@@ -80,13 +115,22 @@ function inDegrees(value) {
   return value.toFixed(decimals);
 }
 
-// The places between which a measure stands: a ratio stands at its first length, a distance at the foot on its line.
+/**
+ * The places between which a measure stands: a ratio stands at its first length, a distance at the foot on its line.
+ * @param {Figure} figure
+ * @param {string[]} of
+ */
 function placesOf(figure, of) {
   const shapes = of.slice(0, of.length === 4 ? 2 : 3).map((id) => figure.shape(id));
   return of.length === 2 && !figure.isPoint(of[1]) ? [shapes[0], nearestPlace("line", shapes[1], shapes[0])] : shapes;
 }
 
-// Where in the window a value stands best: beside a length, inside an angle, below the centre of a circle.
+/**
+ * Where in the window a value stands best: beside a length, inside an angle, below the centre of a circle.
+ * @param {Shape[]} shapes
+ * @param {View} view
+ * @param {Place} middle
+ */
 function placeOf(shapes, view, [mx, my]) {
   const [[ax, ay], [bx, by], [cx, cy]] = [...shapes, [], []].slice(0, 3).map(([x, y]) => view.toScreen(x, y));
   if (shapes.length === 1) return [ax, ay + 46];

@@ -1,24 +1,35 @@
 // Where names stand: beside what they name, and clear of points and other names where there is room.
 
 import { labelOf, middleOf, rounded, visiblePart } from "./outlines.js";
+/** @import { Figure } from "./figure.js" */
+/** @import { Place, Places } from "./types.js" */
+/** @import { View } from "./view.js" */
 
 const FROM_POINT = 20,
   FROM_CURVE = 11; // pixels
 const MARK = 8; // half the width of a point's mark, in pixels
 const TURNS = [0, 45, -45, 90, -90, 135, -135, 180].map((turn) => (turn * Math.PI) / 180);
 const AROUND = [45, 135, -45, -135, 90, 0, 180].map((angle) => (angle * Math.PI) / 180);
+/** @type {Record<string, number[]>} */
 const SHARES = { segment: [0.42, 0.62, 0.25, 0.78], ray: [0.12, 0.3, 0.55, 0.8], line: [0.12, 0.3, 0.7, 0.88] };
 
 export class Names {
+  /** @type {number[][]} */
   #taken = []; // boxes [left, top, right, bottom]
 
+  /** @param {Figure} figure @param {View} view @param {number} width @param {number} height */
   constructor(figure, view, width, height) {
     this.figure = figure;
     this.view = view;
+    /** @type {[number, number]} */
     this.size = [width, height];
   }
 
-  // The names of these points and curves, each {id, role}, with where they stand: {id, name, x, y, classes}.
+  /**
+   * The names of these points and curves, each {id, role}, with where they stand: {id, name, x, y, classes}.
+   * @param {{id: string, role: Set<string>}[]} points
+   * @param {{id: string, role: Set<string>}[]} curves
+   */
   labels(points, curves) {
     const centre = middleOf(this.figure);
     for (const { id } of points) {
@@ -31,8 +42,14 @@ export class Names {
     ];
   }
 
-  // The first of the places that is free, or else the first; half: of the height of a letter. Places are worked out one
-  // by one, since in most cases the first will do.
+  /**
+   * The first of the places that is free, or else the first; half: of the height of a letter. Places are worked out one
+   * by one, since in most cases the first will do.
+   * @param {string} id
+   * @param {{count: number, placeAt: (n: number) => Place}} where
+   * @param {string} classes
+   * @param {number} half
+   */
   #label(id, { count, placeAt }, classes, half) {
     const { figure } = this;
     const name = labelOf(figure, id);
@@ -54,6 +71,7 @@ export class Names {
     return { id, name, x: rounded(x), y: rounded(y + half * 0.55), classes };
   }
 
+  /** @param {Place} place @param {number} wide @param {number} half */
   #isFree([x, y], wide, half) {
     const [width, height] = this.size;
     const left = x - wide,
@@ -66,15 +84,21 @@ export class Names {
     return true;
   }
 
-  // Away from the middle of the figure, or turned from there.
+  /**
+   * Away from the middle of the figure, or turned from there.
+   * @param {string} id
+   * @param {Place} centre
+   */
   #besidePoint(id, centre) {
     const shape = this.figure.shape(id);
     const [x, y] = this.view.toScreen(...shape);
     const away = Math.atan2(-(shape[1] - centre[1]), shape[0] - centre[0]);
+    /** @param {number} n */
     const placeAt = (n) => [x + FROM_POINT * Math.cos(away + TURNS[n]), y + FROM_POINT * Math.sin(away + TURNS[n])];
     return { count: TURNS.length, placeAt };
   }
 
+  /** @param {string} id */
   #besideCurve(id) {
     const { figure, view } = this;
     const kind = figure.kind(id),
@@ -82,11 +106,15 @@ export class Names {
     if (kind === "circle") {
       const [x, y] = view.toScreen(shape[0], shape[1]);
       const far = Math.sqrt(shape[2]) * view.scale + FROM_CURVE;
-      return { count: AROUND.length, placeAt: (n) => [x + far * Math.cos(AROUND[n]), y - far * Math.sin(AROUND[n])] };
+      return {
+        count: AROUND.length,
+        placeAt: (/** @type {number} */ n) => [x + far * Math.cos(AROUND[n]), y - far * Math.sin(AROUND[n])],
+      };
     }
     const [x1, y1, x2, y2] = visiblePart(kind, shape, view, ...this.size) ?? [0, 0, 0, 0];
     const length = Math.hypot(x2 - x1, y2 - y1) || 1;
     const [nx, ny] = [(FROM_CURVE * (y2 - y1)) / length, (-FROM_CURVE * (x2 - x1)) / length];
+    /** @param {number} n */
     const placeAt = (n) => {
       const share = SHARES[kind][n >> 1],
         side = n % 2 ? -1 : 1; // first on one side of the line, then on the other

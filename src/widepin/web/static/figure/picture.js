@@ -9,11 +9,19 @@ import { noteText } from "./marks.js";
 import { reasonMarks } from "./reason-marks.js";
 import { renamed } from "./renaming.js";
 import { View } from "./view.js";
+/** @import { NoteText, Place, Step } from "./types.js" */
+/** @import { ToolBook } from "./tape.js" */
 
 const STRIDE = 0.02; // share of a drag that is never jumped over, so that what vanishes is seen where it was last
 
 export class Picture {
-  // data: given, start, steps, answer, outcome, breaks; svg: where to draw; names: whether with names
+  /**
+   * data: given, start, steps, answer, outcome, breaks; svg: where to draw; names: whether with names
+   * @param {ToolBook} book
+   * @param {any} data
+   * @param {any} svg
+   * @param {boolean} names
+   */
   constructor(book, data, svg, names) {
     this.data = data;
     this.names = names;
@@ -24,6 +32,7 @@ export class Picture {
     this.drags = data.breaks?.points ?? [];
     this.share = 0; // of the way to the break
     this.shown = data.steps.length; // steps of the student's
+    this.view = new View(); // until it is painted
     this.lastSeen = new Map(); // id -> shape
     this.highlighted = new Set(); // objects that are pointed out
     this.reason = {}; // what is said of them: equal lengths and angles, right angles
@@ -49,7 +58,10 @@ export class Picture {
     this.observer.disconnect();
   }
 
-  // Drag the figure to a share of the way to where it breaks, 0 to 1.
+  /**
+   * Drag the figure to a share of the way to where it breaks, 0 to 1.
+   * @param {number} share
+   */
   dragTo(share) {
     const way = share - this.share;
     const strides = Math.max(1, Math.ceil(Math.abs(way) / STRIDE));
@@ -60,30 +72,45 @@ export class Picture {
     this.paint();
   }
 
-  // Drag a point of the figure to a place.
+  /**
+   * Drag a point of the figure to a place.
+   * @param {string} id
+   * @param {Place} at
+   */
   put(id, at) {
     this.figure.put(id, at);
     this.#note();
     this.paint();
   }
 
+  /** @param {string} id */
   isHidden(id) {
     return this.#roles()(id).has("hidden");
   }
 
-  // Point an object out, or none.
+  /**
+   * Point an object out, or none.
+   * @param {string | null} id
+   */
   light(id) {
     this.tell(id === null ? [] : [id]);
   }
 
-  // Point objects out, with what is said of them.
+  /**
+   * Point objects out, with what is said of them.
+   * @param {string[]} ids
+   * @param {object} [reason]
+   */
   tell(ids, reason = {}) {
     this.highlighted = new Set(ids);
     this.reason = reason;
     this.paint();
   }
 
-  // Show so many of the student's steps, the last of them highlighted.
+  /**
+   * Show so many of the student's steps, the last of them highlighted.
+   * @param {number} count
+   */
   showSteps(count) {
     this.shown = count;
     this.paint();
@@ -99,11 +126,12 @@ export class Picture {
       extras: [
         ...this.#ghosts(view, width, height),
         ...reasonMarks(this.figure, view, this.reason),
-        ...(this.names ? (this.data.notes ?? []).map((note) => noteText(note, view)) : []),
+        ...(this.names ? (this.data.notes ?? []).map((/** @type {NoteText} */ note) => noteText(note, view)) : []),
       ],
     });
   }
 
+  /** @param {number} share */
   #put(share) {
     this.share = share;
     for (const { id, from, to, path } of this.drags)
@@ -117,14 +145,18 @@ export class Picture {
 
   #roles() {
     const { data } = this;
-    const given = new Set(data.given.map(({ id }) => id));
+    const given = new Set(data.given.map((/** @type {{id: string}} */ { id }) => id));
     const answer = new Set(data.answer ?? []);
     const failed = this.isBroken || ["wrong", "refused"].includes(data.outcome);
-    const later = new Set(data.steps.slice(this.shown).map(({ id }) => id));
+    const later = new Set(data.steps.slice(this.shown).map((/** @type {{id: string}} */ { id }) => id));
     const latest = this.shown < data.steps.length ? data.steps[this.shown - 1]?.id : null;
     const model = new Set(this.model.map(({ id }) => id));
-    const put = new Set(data.steps.filter(({ hidden }) => hidden).map(({ id }) => id));
-    return (id) => {
+    const put = new Set(
+      data.steps
+        .filter((/** @type {{hidden: boolean}} */ { hidden }) => hidden)
+        .map((/** @type {{id: string}} */ { id }) => id),
+    );
+    return (/** @type {string} */ id) => {
       const role = new Set();
       for (const look of looksOf(this.figure.step(id))) role.add(look);
       if (given.has(id)) role.add("given");
@@ -136,7 +168,12 @@ export class Picture {
     };
   }
 
-  // What the break is about, where it was seen last, once it is gone.
+  /**
+   * What the break is about, where it was seen last, once it is gone.
+   * @param {View} view
+   * @param {number} width
+   * @param {number} height
+   */
   #ghosts(view, width, height) {
     const about = [...new Set([this.data.breaks?.object, ...(this.data.answer ?? [])])];
     return about
@@ -161,14 +198,22 @@ export class Picture {
   }
 }
 
-// The steps of the model under names that no student can give.
+/**
+ * The steps of the model under names that no student can give.
+ * @param {{model?: Step[]}} data
+ */
 function modelBeside({ model = [] }) {
   const own = new Map(model.map(({ id }) => [id, `model ${id}`]));
+  /** @param {string} id */
   const named = (id) => own.get(id) ?? id;
   return model.map((step) => renamed({ ...step, label: step.label ?? step.id }, named));
 }
 
-// The place at a share of a path of places at equal shares.
+/**
+ * The place at a share of a path of places at equal shares.
+ * @param {Place[]} path
+ * @param {number} share
+ */
 export function along(path, share) {
   const at = share * (path.length - 1);
   const first = Math.max(0, Math.min(Math.floor(at), path.length - 2));

@@ -7,6 +7,7 @@ import { Picture } from "./picture.js";
 import { StepPlayer } from "./step-player.js";
 import { ToolBook } from "./tape.js";
 
+/** @param {ToolBook} book @param {any} holder */
 function show(book, holder) {
   const picture = new Picture(
     book,
@@ -16,6 +17,7 @@ function show(book, holder) {
   );
   if (holder.classList.contains("large")) makeDraggable(picture, holder.querySelector("svg"));
   const caption = holder.querySelector(".caption");
+  /** @param {string} words */
   const say = (words) => {
     caption.textContent = words;
   };
@@ -31,14 +33,14 @@ function show(book, holder) {
       if (!isUsed && picture.isUntouched) breakPlayer.play();
     }, 900);
   }
-  holder.querySelector("[data-overlay]")?.addEventListener("change", ({ target }) => {
+  holder.querySelector("[data-overlay]")?.addEventListener("change", (/** @type {{target: any}} */ { target }) => {
     picture.showsModel = target.checked;
     picture.paint();
   });
   for (const step of holder.querySelectorAll("[data-step] .on-step")) {
     step.addEventListener("click", () => {
       const id = step.closest("[data-step]").dataset.step;
-      const isStep = picture.data.steps.some((one) => one.id === id);
+      const isStep = picture.data.steps.some((/** @type {any} */ one) => one.id === id);
       picture.light(isStep ? null : id); // what is given is no step to go to
       if (isStep) stepPlayer?.showStep(id);
     });
@@ -60,11 +62,14 @@ document.addEventListener("keydown", (event) => {
 /** @type {ToolBook | null} */
 let book = null;
 
-// Draws the figures in a part of a page.
+/**
+ * Draws the figures in a part of a page.
+ * @param {ParentNode} part
+ */
 export async function drawAll(part) {
   const holders = [...part.querySelectorAll("[data-figure]")];
   if (!holders.length) return;
-  book ??= await ToolBook.load(document.body.dataset.toolBook);
+  book ??= await ToolBook.load(String(document.body.dataset.toolBook));
   for (const holder of holders) show(book, holder);
 }
 

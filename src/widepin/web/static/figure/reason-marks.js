@@ -3,18 +3,28 @@
 
 import { element } from "./element.js";
 import { acrossArc, angleArcs, angleMark, ticks } from "./marks.js";
+/** @import { Figure } from "./figure.js" */
+/** @import { Place, Shape } from "./types.js" */
+/** @import { View } from "./view.js" */
 
-// reason: {equal, right, triangles}, each a list of pairs or triples of points; a right angle may be two lines.
-// Elements to lay over the drawing.
+/**
+ * reason: {equal, right, triangles}, each a list of pairs or triples of points; a right angle may be two lines.
+ * Elements to lay over the drawing.
+ * @param {Figure} figure
+ * @param {View} view
+ * @param {{equal?: string[][], right?: string[][], triangles?: string[][]}} reason
+ */
 export function reasonMarks(figure, view, { equal = [], right = [], triangles = [] }) {
+  /** @param {string} id */
   const isThere = (id) => figure.has(id) && figure.isDefined(id);
+  /** @param {string[]} term */
   const there = (term) => term.every((id) => isThere(id) && figure.isPoint(id));
   return [
     ...triangles.filter(there).map((term, place) => filled(onScreen(figure, view, term), place)),
     ...equal
       .filter(there)
       .flatMap((term) => (term.length === 2 ? length(figure, view, term) : angle(figure, view, term))),
-    ...right.filter(there).map((term) => angleMark(...onScreen(figure, view, term), true, "tick told")),
+    ...right.filter(there).map((term) => angleMark(onScreen(figure, view, term), true, "tick told")),
     ...right
       .filter((term) => term.length === 2 && term.every(isThere))
       .flatMap((lines) =>
@@ -26,11 +36,16 @@ export function reasonMarks(figure, view, { equal = [], right = [], triangles = 
   ];
 }
 
+/** @param {Place[]} corners @param {number} place */
 function filled(corners, place) {
   return element("polygon", { points: corners.join(" "), class: place ? "told-triangle other" : "told-triangle" });
 }
 
-// The square where two lines cross; none where they do not.
+/**
+ * The square where two lines cross; none where they do not.
+ * @param {Shape[]} lines
+ * @param {View} view
+ */
 function crossing([[x, y, dx, dy], [otherX, otherY, otherDx, otherDy]], view) {
   const across = dx * otherDy - dy * otherDx;
   if (!across) return [];
@@ -41,9 +56,10 @@ function crossing([[x, y, dx, dy], [otherX, otherY, otherDx, otherDy]], view) {
     [cx, cy],
     [cx + otherDx, cy + otherDy],
   ].map(([a, b]) => view.toScreen(a, b));
-  return [angleMark(...legs, true, "tick told")];
+  return [angleMark(legs, true, "tick told")];
 }
 
+/** @param {Figure} figure @param {View} view @param {string[]} term */
 function length(figure, view, [p, q]) {
   const [[x, y], [toX, toY]] = [figure.shape(p), figure.shape(q)];
   const [[x1, y1], [x2, y2]] = [view.toScreen(x, y), view.toScreen(toX, toY)];
@@ -53,12 +69,18 @@ function length(figure, view, [p, q]) {
   ];
 }
 
-// An arc with a tick across its middle, so that two angles side by side are told apart.
+/**
+ * An arc with a tick across its middle, so that two angles side by side are told apart.
+ * @param {Figure} figure
+ * @param {View} view
+ * @param {string[]} term
+ */
 function angle(figure, view, term) {
-  const [a, v, b] = onScreen(figure, view, term);
-  return [...angleArcs(a, v, b, 1, "tick told"), acrossArc(a, v, b, "tick told")];
+  const places = onScreen(figure, view, term);
+  return [...angleArcs(places, 1, "tick told"), acrossArc(places, "tick told")];
 }
 
+/** @param {Figure} figure @param {View} view @param {string[]} term */
 function onScreen(figure, view, term) {
   return term.map((id) => view.toScreen(...figure.shape(id)));
 }

@@ -2,9 +2,17 @@
 
 import { _ } from "../look/language.js";
 import { inOneLine, sentenceOf } from "./step-words.js";
+/** @import { Picture } from "./picture.js" */
+/** @import { Step } from "./types.js" */
 
 export class StepPlayer {
-  // controls: an element with two buttons and a slider. say(words): tells the step. begun(): somebody turned to it.
+  /**
+   * controls: an element with two buttons and a slider. say(words): tells the step. begun(): somebody turned to it.
+   * @param {Picture} picture
+   * @param {any} controls
+   * @param {(words: string) => void} say
+   * @param {() => void} begun
+   */
   constructor(picture, controls, say, begun) {
     this.picture = picture;
     this.slider = controls.querySelector("input");
@@ -21,6 +29,7 @@ export class StepPlayer {
     this.picture.showSteps(Number(this.slider.max));
   }
 
+  /** @param {number} count */
   show(count) {
     this.begun();
     const { steps } = this.picture.data;
@@ -38,13 +47,18 @@ export class StepPlayer {
     );
   }
 
-  // Up to the step that makes an object.
+  /**
+   * Up to the step that makes an object.
+   * @param {string} id
+   */
   showStep(id) {
-    this.show(this.picture.data.steps.findIndex((step) => step.id === id) + 1);
+    this.show(this.picture.data.steps.findIndex((/** @type {Step} */ step) => step.id === id) + 1);
   }
 
+  /** @param {Step} step */
   #sentence(step) {
     const { figure } = this.picture;
+    /** @param {string} id */
     const name = (id) => (figure.has(id) ? figure.step(id).label || id : id);
     return `${name(step.id)}: ${inOneLine(sentenceOf(step, figure.book), name)}.`;
   }

@@ -1,7 +1,10 @@
 // Plays tapes: short lists of arithmetic instructions on numbered registers, recorded in Python.
 // The opcodes are described in src/widepin/plane/tape.py; undefined is NaN.
 
+/** @import { Made } from "./types.js" */
+
 export class ToolBook {
+  /** @param {any} document */
   constructor(document) {
     this.makes = document.makes;
     this.rounding = document.rounding;
@@ -11,13 +14,18 @@ export class ToolBook {
     this.relations = document.relations;
   }
 
+  /** @param {string} url */
   static async load(url) {
     const answer = await fetch(url);
     if (!answer.ok) throw new Error(`The tool book cannot be loaded (${answer.status}).`);
     return new ToolBook(await answer.json());
   }
 
-  // The key of the tape for a step; as Variant.key in src/widepin/plane/variants.py.
+  /**
+   * The key of the tape for a step; as Variant.key in src/widepin/plane/variants.py.
+   * @param {Made} step
+   * @param {string[]} kinds
+   */
   key(step, kinds) {
     if (step.make === "point_on") return `point_on ${kinds[0] === "circle" ? "circle" : "line"}`;
     if (step.make !== "intersection") return step.make;
@@ -27,22 +35,30 @@ export class ToolBook {
     return reference ? `${pair} ${reference.choice}` : `${pair} pick ${step.pick ?? 1}`;
   }
 
-  // The tape of a key, ready to be played.
+  /**
+   * The tape of a key, ready to be played.
+   * @param {string} key
+   */
   tape(key) {
     const tape = this.tapes[key];
     if (!tape) throw new Error(`The tool book has no tape "${key}".`);
     return (tape.ready ??= new Tape(tape, this.rounding, this.slack));
   }
 
+  /** @param {string} key @param {ArrayLike<number> & Iterable<number>} inputs */
   play(key, inputs) {
     return this.tape(key).play(inputs);
   }
 }
 
+/** @type {("other_than" | "nearest_to" | "farthest_from")[]} */
+export const CHOICES = ["other_than", "nearest_to", "farthest_from"]; // how an intersection refers to a point
+
 const OPCODES = ["const", "add", "sub", "mul", "neg", "abs", "sin", "cos", "over", "root", "pos", "ext", "pick"];
 
 // A tape with its opcodes as numbers and its registers laid out, since a drag plays it some hundred times a frame.
 export class Tape {
+  /** @param {{inputs: number, code: any[], out: number[]}} tape @param {number} rounding @param {number} slack */
   constructor({ inputs, code, out }, rounding, slack) {
     this.inputs = inputs;
     this.out = out;
@@ -59,6 +75,7 @@ export class Tape {
     }
   }
 
+  /** @param {ArrayLike<number> & Iterable<number>} inputs */
   play(inputs) {
     const { registers: r, ops, operands, rounding, slack } = this;
     for (let n = 0; n < this.inputs; n++) r[n] = inputs[n];
@@ -110,10 +127,14 @@ export class Tape {
   }
 }
 
-// How an intersection refers to a point, if it does: {choice, id}.
+/**
+ * How an intersection refers to a point, if it does: {choice, id}.
+ * @param {Made} step
+ */
 export function referenceOf(step) {
-  for (const choice of ["other_than", "nearest_to", "farthest_from"]) {
-    if (step[choice]) return { choice, id: step[choice] };
+  for (const choice of CHOICES) {
+    const id = step[choice];
+    if (id) return { choice, id };
   }
   return null;
 }

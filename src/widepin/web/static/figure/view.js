@@ -1,6 +1,8 @@
 // The one place that converts coordinates: centimetres on paper (y up) to pixels on screen (y down), and back.
 // A view never changes; moving it makes another.
 
+/** @import { Place } from "./types.js" */
+
 const CLOSEST = 400; // pixels per centimetre
 const FARTHEST = 2;
 
@@ -12,25 +14,38 @@ export class View {
     Object.freeze(this);
   }
 
-  toScreen(x, y) {
+  /** @param {...number} place @returns {Place} */
+  toScreen(...[x, y]) {
     return [(x - this.left) * this.scale, (this.top - y) * this.scale];
   }
-  toPaper(px, py) {
+  /** @param {...number} place @returns {Place} */
+  toPaper(...[px, py]) {
     return [this.left + px / this.scale, this.top - py / this.scale];
   }
 
+  /** @param {number} dx @param {number} dy */
   panned(dx, dy) {
     return new View(this.scale, this.left - dx / this.scale, this.top + dy / this.scale);
   }
 
-  // Zoomed so that the paper under a pixel stays there.
-  zoomed(factor, px, py) {
+  /**
+   * Zoomed so that the paper under a pixel stays there.
+   * @param {number} factor
+   * @param {...number} place
+   */
+  zoomed(factor, ...[px, py]) {
     const scale = Math.min(CLOSEST, Math.max(FARTHEST, this.scale * factor));
     const [x, y] = this.toPaper(px, py);
     return new View(scale, x - px / scale, y + py / scale);
   }
 
-  // The view that shows all of some points, with a margin, in a window of this size.
+  /**
+   * The view that shows all of some points, with a margin, in a window of this size.
+   * @param {Place[]} points
+   * @param {number} width
+   * @param {number} height
+   * @param {number} [margin]
+   */
   static fitted(points, width, height, margin = 0.14) {
     if (points.length === 0) return new View();
     const xs = points.map(([x]) => x),

@@ -1,8 +1,10 @@
 // What is pressed, typed or chosen before the scripts of a page are there waits for them, and is not lost: this one stands
 // in the head, the others come when the page is read, and some of them have to fetch something first.
 (() => {
+  /** @type {any[]} */
   const kept = [];
   const types = ["click", "input", "change"];
+  /** @param {Event & {target: any}} event */
   const keep = (event) => {
     const button = event.target.closest?.("button[type=button]");
     if (event.type === "click" && !button) return;

@@ -11,7 +11,11 @@ const catalogue = JSON.parse(find("#catalogue")?.textContent ?? "{}");
  */
 export function _(text, values) {
   const said = catalogue[text] ?? text;
-  return values ? said.replace(/%\((\w+)\)s|%%/g, (found, name) => (name ? String(values[name]) : "%")) : said;
+  return values
+    ? said.replace(/%\((\w+)\)s|%%/g, (/** @type {string} */ found, /** @type {string} */ name) =>
+        name ? String(values[name]) : "%",
+      )
+    : said;
 }
 
 /**

@@ -3,24 +3,38 @@
 
 import { _ } from "./language.js";
 import { post, renewToken } from "./page.js";
+/** @import { Where } from "../board/types.js" */
 
 const MOMENT = 400; // milliseconds without a change
 const TOO_MANY = 429; // requests at once, which is no fault of what is sent
 const AGAIN = 4000; // milliseconds after which what did not arrive is sent again
 
+/**
+ * Who is told. stored(answer, waiting) gets the fields that were changed since and returns the fields as the server has
+ * them now.
+ * @typedef {{stored: (answer: any, waiting: Record<string, any>) => Record<string, any>, refused: (words: string) => void,
+ *   state: (words: string, isTrouble: boolean, signIn?: string | null) => void}} StoringListeners
+ */
+
+/**
+ * url: where fields are posted, as body(fields) says. part: of what is stored there, if the page is about a part alone.
+ * server: the fields as the server has them.
+ * @typedef {{url: string, part?: string, server: Record<string, any>, on: StoringListeners,
+ *   body?: (fields: Record<string, any>) => unknown}} StoringOptions
+ */
+
 export class Storing {
   /** @type {number | undefined} */
   #timer;
+  /** @type {Record<string, any>} */
   #waiting = {}; // fields that are not sent yet
+  /** @type {Record<string, any>} */
   #sent = {}; // fields that are on their way
   /** @type {Promise<boolean>} */
   #running = Promise.resolve(true);
   #isLeaving = false;
 
-  // url: where fields are posted, as body(fields) says; part: of what is stored there, if the page is about a part alone
-  // server: the fields as the server has them
-  // on: stored(answer, waiting) with the fields that were changed since and returns the fields as the server has them now,
-  // refused(words), state(words, isTrouble)
+  /** @param {StoringOptions} how */
   constructor({ url, part = "", server, on, body = (fields) => fields }) {
     this.url = url;
     this.part = part;
@@ -33,6 +47,7 @@ export class Storing {
     addEventListener("pagehide", () => this.#leave());
   }
 
+  /** @param {Record<string, any>} fields */
   change(fields) {
     this.#isLeaving = false;
     this.#waiting = { ...this.#waiting, ...structuredClone(fields) };
@@ -52,11 +67,16 @@ export class Storing {
     return Object.keys({ ...this.#sent, ...this.#waiting }).length === 0;
   }
 
-  // The fields that an earlier page of this browser changed, or one about some of the parts, and the server does not have;
-  // to be changed here now. Where the server has something else than that page had found, the user is asked.
+  /**
+   * The fields that an earlier page of this browser changed, or one about some of the parts, and the server does not have;
+   * to be changed here now. Where the server has something else than that page had found, the user is asked.
+   * @param {...string} parts
+   */
   unstored(...parts) {
-    const fields = {},
-      was = {};
+    /** @type {Record<string, any>} */
+    const fields = {};
+    /** @type {Record<string, any>} */
+    const was = {};
     for (const part of [this.part, ...parts]) {
       const kept = JSON.parse(localStorage.getItem(this.#placeOf(part)) ?? "{}");
       Object.assign(fields, kept.fields);
@@ -73,6 +93,7 @@ export class Storing {
     return this.#placeOf(this.part);
   }
 
+  /** @param {string} part */
   #placeOf(part) {
     return `widepin-unstored-${this.url} ${part}`;
   }
@@ -89,6 +110,7 @@ export class Storing {
     }
   }
 
+  /** @param {number} milliseconds */
   #storeIn(milliseconds) {
     clearTimeout(this.#timer);
     this.#timer = setTimeout(() => this.store(), milliseconds);
@@ -99,6 +121,7 @@ export class Storing {
       post(this.url, this.body(this.#waiting), { keepalive: true }).catch(() => {}); // it is kept here too
   }
 
+  /** @returns {Promise<boolean>} */
   async #send() {
     if (!Object.keys(this.#waiting).length) return true;
     this.#sent = this.#waiting;
@@ -116,13 +139,18 @@ export class Storing {
     return true;
   }
 
-  // What is wrong is sent again with the next change, which may mend it; anything else after a while.
+  /**
+   * What is wrong is sent again with the next change, which may mend it; anything else after a while.
+   * @param {Response | null} answer
+   * @param {any} said
+   * @returns {Promise<boolean>}
+   */
   async #failed(answer, said) {
     this.#waiting = { ...this.#sent, ...this.#waiting };
     this.#sent = {};
     if (said?.expired && (await renewToken())) return this.#send();
     const signIn = answer?.redirected ? new URL(answer.url).pathname : said?.sign_in;
-    if (said?.error && !signIn && answer.status < 500 && answer.status !== TOO_MANY) {
+    if (said?.error && !signIn && answer && answer.status < 500 && answer.status !== TOO_MANY) {
       this.on.state(_("Not saved"), true);
       this.on.refused(said.error);
       return false;
@@ -139,8 +167,13 @@ export class Storing {
   }
 }
 
-// Whether two values are equal as JSON, in whatever order their fields stand.
+/**
+ * Whether two values are equal as JSON, in whatever order their fields stand.
+ * @param {unknown} a
+ * @param {unknown} b
+ */
 export function isSame(a, b) {
+  /** @param {string} _name @param {any} value */
   const sorted = (_name, value) =>
     value && typeof value === "object" && !Array.isArray(value)
       ? Object.fromEntries(Object.entries(value).sort(([one], [other]) => (one < other ? -1 : 1)))

@@ -4,7 +4,10 @@ import { findAll } from "./page.js";
 
 const timeZone = document.body.dataset.timeZone || "UTC";
 
-// A time in UTC in words, on the school's clock; with the time zone where the reader's clock is another.
+/**
+ * A time in UTC in words, on the school's clock; with the time zone where the reader's clock is another.
+ * @param {string} time
+ */
 export function inWords(time) {
   const at = new Date(time);
   /** @type {Intl.DateTimeFormatOptions} */
