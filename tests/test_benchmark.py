@@ -29,4 +29,4 @@ def test_the_hostile_work_is_as_large_as_a_work_may_be():
     task, work = hostile()
     assert len(work.steps) == MAX_STEPS
     verdict = judge(task, work)
-    assert verdict.outcome == "eyeballed" and verdict.search_stopped
+    assert verdict.outcome == "eyeballed" and verdict.stopped

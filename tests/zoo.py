@@ -9,7 +9,7 @@ from typing import Any
 
 from widepin.documents.construction import read_steps
 from widepin.plane.figure import Figure
-from widepin.plane.makes import MAKES
+from widepin.plane.makes import MAKES, Make
 from widepin.plane.shapes import CURVES, Kind
 from widepin.plane.steps import Step, check_steps
 from widepin.school.tasks.library.notation import steps as from_lines
@@ -139,25 +139,37 @@ def random_construction(seed: int, length: int = 14) -> list[dict[str, Any]]:
     made: list[dict[str, Any]] = []
     kinds: dict[str, Kind] = {}
     for number in range(length):
-        make = rng.choice(list(MAKES.values())) if number >= 4 else MAKES["free_point"]
-        sources = []
-        for role in make.sources:
-            fitting = [id_ for id_, kind in kinds.items() if kind in role and id_ not in sources]
-            if not fitting:
-                break
-            sources.append(rng.choice(fitting))
-        if len(sources) < len(make.sources):
-            make, sources = MAKES["free_point"], []
-        step: dict[str, Any] = {"id": f"{'P' if make.gives is Kind.POINT else 'c'}{number}", "make": make.name}
-        if sources:
-            step["from"] = sources
-        if make.inputs:
-            step["at"] = [round(rng.uniform(-5, 5), 3), round(rng.uniform(-5, 5), 3)]
-        if make.name == "intersection" and any(kinds[source] is Kind.CIRCLE for source in sources):
-            choice = rng.choice(("pick", "nearest_to", "farthest_from"))
-            points = [id_ for id_, kind in kinds.items() if kind is Kind.POINT]
-            step[choice] = rng.choice((1, 2)) if choice == "pick" else rng.choice(points)
-        made.append(step)
-        kinds[step["id"]] = make.gives
+        makes = list(MAKES.values()) if number >= 4 else [MAKES["free_point"]]
+        made.append(random_step(rng, rng.choice(makes) if number >= 4 else makes[0], kinds, str(number)))
     assert set(kinds.values()) <= CURVES | {Kind.POINT}
     return made
+
+
+def random_continuation(rng: random.Random, before: Sequence[Step], length: int, name: str) -> tuple[Step, ...]:
+    """Random steps after others, of every make; their names are ``name``, a letter for their kind and a number."""
+    kinds = {step.id: MAKES[step.make].gives for step in before}
+    makes = list(MAKES.values())
+    return read_steps([random_step(rng, rng.choice(makes), kinds, str(n), name) for n in range(length)])
+
+
+def random_step(rng: random.Random, make: Make, kinds: dict[str, Kind], number: str, name: str = "") -> dict[str, Any]:
+    """A random step as JSON made from some of the objects, whose kinds it adds to; a free point where it cannot be."""
+    sources: list[str] = []
+    for role in make.sources:
+        fitting = [id_ for id_, kind in kinds.items() if kind in role and id_ not in sources]
+        if not fitting:
+            break
+        sources.append(rng.choice(fitting))
+    if len(sources) < len(make.sources):
+        make, sources = MAKES["free_point"], []
+    step: dict[str, Any] = {"id": f"{name}{'P' if make.gives is Kind.POINT else 'c'}{number}", "make": make.name}
+    if sources:
+        step["from"] = sources
+    if make.inputs:
+        step["at"] = [round(rng.uniform(-5, 5), 3), round(rng.uniform(-5, 5), 3)]
+    if make.name == "intersection" and any(kinds[source] is Kind.CIRCLE for source in sources):
+        choice = rng.choice(("pick", "nearest_to", "farthest_from"))
+        points = [id_ for id_, kind in kinds.items() if kind is Kind.POINT]
+        step[choice] = rng.choice((1, 2)) if choice == "pick" else rng.choice(points)
+    kinds[step["id"]] = make.gives
+    return step

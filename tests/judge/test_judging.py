@@ -200,7 +200,7 @@ class TestAnswers:
         steps += [f"X{n}{pick} intersection {p} {q} pick={pick}" for n, (p, q) in enumerate(pairs) for pick in (1, 2)]
         steps += [f"Y{n} midpoint X{n}1 X{n}2" for n in range(10)] + [f"Z{n} midpoint O Y{n}" for n in range(10)]
         found = verdict(rose, "\n".join(steps))
-        assert found.outcome == "sound" and found.answer["Q"] == "O" and not found.search_stopped
+        assert found.outcome == "sound" and found.answer["Q"] == "O" and not found.stopped
 
 
 class TestRefusals:

@@ -34,7 +34,7 @@ def test_so_it_is_where_what_was_pointed_out_only_looks_right():
 
 def test_an_intersection_that_is_not_marked_is_to_be_marked_first():
     made = "c circle A B\nd circle B A\nE free_point at=9,9"
-    assert first_words(CROWN, made).startswith("Mark the intersection of c and d first")
+    assert first_words(CROWN, made).startswith("Mark the intersection of c and d: that would be right.")
     assert "not marked" in first_words(CROWN, made, level="conditions")
     found = verdict(CROWN, made)
     (step,) = found.report.unmarked
@@ -48,8 +48,8 @@ def test_nothing_is_proposed_where_no_intersection_is_right():
 @pytest.mark.parametrize(
     ("helper", "said"),
     [
-        ("H point_on s at=7,2.67", "as long as H is farther from A than the middle of AB."),
-        ("l line A B\nH point_on l at=9,4", "as long as H is farther from A than the middle of AB."),
+        ("H point_on s at=7,2.67", "as long as H is farther from A than half of AB."),
+        ("l line A B\nH point_on l at=9,4", "as long as H is farther from A than half of AB."),
     ],
 )
 def test_a_work_that_is_fragile_only_by_a_helper_says_kindly_what_the_helper_must_be_like(helper, said):
@@ -60,28 +60,29 @@ def test_a_work_that_is_fragile_only_by_a_helper_says_kindly_what_the_helper_mus
     assert score_for(found, None, {}) == 100
 
 
-def test_where_no_plain_condition_is_known_it_is_that_two_curves_meet():
+def test_the_distance_of_two_helpers_may_be_what_counts():
     made = (
         "l line A B\nH point_on l at=0,3\nK point_on l at=8,3\nc circle_radius A H K\nd circle_radius B H K\n"
         "D intersection c d pick=1\nE intersection c d pick=2\nm line D E"
     )
     found = verdict(SILL, made)
-    assert found.outcome == "fragile" and found.report.proviso.rel == "meet"
-    assert explained(found, SILL)[0].startswith("It is right as long as c and d meet.")
+    assert found.outcome == "fragile" and [one.rel for one in found.report.provisos] == ["longer_than_half"]
+    assert explained(found, SILL)[0].startswith("It is right as long as HK is longer than half of AB.")
 
 
-def test_what_breaks_by_the_given_points_too_has_no_proviso():
+def test_a_free_helper_gets_the_same_mark_and_proviso_as_one_that_slides():
     made = "H free_point at=6,5\nc circle A H\nd circle_radius B A H\nD intersection c d pick=1\nE intersection c d pick=2\nm line D E"
     found = verdict(SILL, made)
-    assert found.breaks.by == "given" and found.report.proviso is None
-    assert score_for(found, None, {}) == 75
+    assert found.breaks.by == "given"
+    assert "as long as H is farther from A than half of AB." in explained(found, SILL)[0]
+    assert score_for(found, None, {}) == 100
 
 
 def test_a_search_that_stopped_is_said_whatever_the_outcome(monkeypatch):
     monkeypatch.setattr(search, "MAX_LOOKS", 3)
     clutter = "\n".join(f"Q{n} free_point at={n},9" for n in range(9))
     found = verdict(MIDDLE, clutter)
-    assert found.search_stopped and "An answer can be chosen on the board" in " ".join(explained(found, MIDDLE))
+    assert found.stopped and "Point it out on the board" in explained(found, MIDDLE)[0]
 
 
 def test_a_point_by_eye_is_mended_by_curves_that_were_drawn_later():

@@ -82,7 +82,7 @@ def test_an_exact_answer_is_found_among_many_that_only_look_right():
     clutter = "\n".join(f"P{n} free_point at={4 + n / 4000:.5f},1.5" for n in range(120))
     middle = task(AB, ["point M"], [rel("midpoint", "M", "A", "B")])
     found = verdict(middle, f"{clutter}\nN midpoint A B")
-    assert found.outcome == "sound" and found.answer == {"M": "N"} and not found.search_stopped
+    assert found.outcome == "sound" and found.answer == {"M": "N"} and not found.stopped
 
 
 def test_the_best_answer_is_found_among_works_full_of_others():
@@ -98,10 +98,10 @@ def test_the_effort_is_bounded_and_the_verdict_says_so(monkeypatch):
     hopeless = task(AB, [f"point {name}" for name in names], [rel("equal_length", *(f"A-{name}" for name in names))])
     made = "\n".join(f"Q{n} free_point at={n % 7},{n // 7 + 3}" for n in range(40))
     found = verdict(hopeless, made)
-    assert found.outcome in ("wrong", "eyeballed") and found.search_stopped
+    assert found.outcome in ("wrong", "eyeballed") and found.stopped
 
 
 @pytest.mark.parametrize("one", TASKS, ids=[one.title for one in TASKS])
 def test_every_right_answer_of_the_demo_is_found_without_reaching_the_bound(one):
     for _, made in one.solutions:
-        assert not verdict(TASKS_BY_NAME[one.title], made).search_stopped
+        assert not verdict(TASKS_BY_NAME[one.title], made).stopped

@@ -36,7 +36,7 @@ def test_the_rhombus_behind_a_perpendicular_bisector():
 def test_points_on_a_circle_that_is_not_drawn():
     """The feet of two altitudes and the ends of the side lie on one circle (Thales)."""
     made = "a line B C\nb line A C\np perpendicular a A\nq perpendicular b B\nP intersection p a\nX intersection q b"
-    assert ("concyclic", "A", "B", "P", "X") in truths(TRIANGLE, made)
+    assert ("concyclic", "A", "B", "X", "P") in truths(TRIANGLE, made)
 
 
 def test_a_point_that_lies_on_a_line_by_a_theorem():

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from datetime import timedelta
+from math import floor, log10
 
 from .language import gettext, ngettext
 
@@ -14,6 +15,31 @@ def number(value: float) -> str:
     ('2', '2.5', '0.3')
     """
     return f"{round(value, 1):g}"
+
+
+def centimetres(value: float) -> str:
+    """A length to two digits, written out.
+
+    >>> centimetres(1.234), centimetres(123.4), centimetres(0.0567), centimetres(0.00001), centimetres(2.0)
+    ('1.2 cm', '120 cm', '0.057 cm', 'less than 0.001 cm', '2 cm')
+    """
+    if value < 0.001:
+        return gettext("less than %(value)s cm", value="0.001")
+    places = max(0, 1 - floor(log10(value)))
+    rounded = round(value, 1 - floor(log10(value)))
+    return gettext(
+        "%(value)s cm", value=f"{rounded:.{places}f}".rstrip("0").rstrip(".") if places else f"{rounded:.0f}"
+    )
+
+
+def times(count: int) -> str:
+    """How often: once, twice, 3 times.
+
+    >>> times(0), times(1), times(2), times(5)
+    ('never', 'once', 'twice', '5 times')
+    """
+    named = {0: gettext("never"), 1: gettext("once"), 2: gettext("twice")}
+    return named.get(count) or gettext("%(n)s times", n=count)
 
 
 def moves(count: float) -> str:

@@ -2,17 +2,22 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 from typing import assert_never
 
+from ..judge.conditions import RelationName, TermKind
 from ..judge.task import Task
-from ..judge.verdict import Failure, Measured, Mend, Outcome, Quantity, Report, Verdict
+from ..judge.verdict import ConditionReport, Failure, Measured, Mend, Outcome, Quantity, Report, Verdict
 from ..plane.rows import complete
+from ..plane.shapes import Kind
 from ..plane.steps import Step
+from .absence import absence_in_words
+from .amounts import centimetres
 from .language import gettext as _
 from .language import marked, ngettext
+from .reading import JsonObject
 from .words import Words, listed, place_in_words, verdict_in_words
 
 
@@ -36,26 +41,43 @@ FEEDBACK_WORDS: dict[str, str] = complete(
 """What students see, by how much of a verdict they are told."""
 
 
+MOST_HELPFUL = 5
+"""Sentences that are shown at once; the others are there for who asks for more."""
+
+
 def explained(verdict: Verdict, task: Task, level: str = "break") -> list[str]:
-    """Sentences for the student, the most helpful first. A refusal is always said: it is about the rules.
+    """Sentences for the student, the most helpful first, none of them twice. A refusal is always said: it is about the
+    rules.
 
     What would mend it, what stays true and the shapes in which it holds are said apart.
     """
+    return list(dict.fromkeys(_explained(verdict, task, level)))
+
+
+def said_of(verdict: Verdict, task: Task) -> JsonObject:
+    """What the screens say at the most helpful level: ``conditions`` of the task, and ``sentences`` on a work."""
+    mends = [mend_in_words(mend) for mend in verdict.report.mends] if verdict.report else []
+    sentences = [*explained(verdict, task)[:MOST_HELPFUL], *mends]
+    return {"conditions": Words(task).conditions(), "sentences": sentences[:MOST_HELPFUL]}
+
+
+def _explained(verdict: Verdict, task: Task, level: str) -> list[str]:
     if verdict.outcome is Outcome.REFUSED:
         return [verdict_in_words(verdict)]
     if level == "result":
         return []
     if level == "conditions":
         return [*overlooked(verdict, hint_only=True), *failing_conditions(verdict, task), *stopped(verdict)]
-    closest = closest_in_words(verdict, task)
-    sentences = [*overlooked(verdict), *(closest or [verdict_in_words(verdict)])]
+    gone = [absence_in_words(one) for one in verdict.report.absent] if verdict.report else []
+    closest = [] if gone else closest_in_words(verdict, task)
+    sentences = [*gone, *overlooked(verdict), *(gone or closest or [verdict_in_words(verdict)])]
     # An answer that was not found because there are too many objects is first of all to be pointed out.
     sentences = [*stopped(verdict), *sentences] if verdict.outcome is Outcome.WRONG else [*sentences, *stopped(verdict)]
     if verdict.report is not None:
         report = verdict.report
         if verdict.outcome is Outcome.APPROXIMATE:
             miss = max(condition.gap_as_drawn or 0.0 for condition in report.conditions)
-            sentences.append(_("As drawn it misses by %(miss)s cm.", miss=f"{miss:.1g}"))
+            sentences.append(_("As drawn it misses by %(miss)s.", miss=centimetres(miss)))
         if verdict.breaks is not None and verdict.breaks.happens is Failure.WRONG:
             sentences += at_the_break(report, task)
         mended = {step.id for mend in report.mends for step in mend.steps}
@@ -86,13 +108,34 @@ def overlooked(verdict: Verdict, hint_only: bool = False) -> list[str]:
     if report.unmarked:
         if hint_only:
             return [_("An intersection that is a correct answer is on the board, but it is not marked.")]
+        chosen_ids = {*(verdict.answer or {}).values(), *(report.closest or {}).values()}
         return [
             _(
-                "Mark %(places)s first: that would be right.",
-                places=listed(place_in_words(step) for step in report.unmarked),
+                "Mark %(places)s: that would be right.",
+                places=listed(_unmarked_in_words(step, chosen_ids) for step in report.unmarked),
             )
         ]
     return []
+
+
+def _unmarked_in_words(step: Step, chosen: Collection[str]) -> str:
+    """An intersection that was overlooked; the other one of two, where the first of them was chosen."""
+    if step.reference is None:
+        return place_in_words(step)
+    first, second = step.sources
+    if step.reference in chosen:
+        return _(
+            "the other intersection of %(first)s and %(second)s, not %(chosen)s",
+            first=first,
+            second=second,
+            chosen=step.reference,
+        )
+    return _(
+        "the intersection of %(first)s and %(second)s other than %(chosen)s",
+        first=first,
+        second=second,
+        chosen=step.reference,
+    )
 
 
 def _as(id_: str, name: str) -> str:
@@ -101,10 +144,17 @@ def _as(id_: str, name: str) -> str:
 
 def stopped(verdict: Verdict) -> list[str]:
     """That not all answers were tried, where that is so."""
-    if not verdict.search_stopped:
+    if not verdict.stopped:
         return []
     if verdict.outcome is Outcome.SOUND:
         return [_("There are too many answers to try them all; another one may need fewer moves.")]
+    if verdict.outcome is Outcome.WRONG and verdict.answer is None:
+        return [
+            _(
+                "No answer was found in time among so many objects; that does not say that there is none."
+                " Point it out on the board."
+            )
+        ]
     return [_("There are too many objects to try them all. An answer can be chosen on the board.")]
 
 
@@ -131,8 +181,9 @@ def at_the_break(report: Report, task: Task) -> list[str]:
     for condition in report.conditions:
         if condition.holds_at_break is False and condition.gap_at_break is not None:
             clause = words.condition(task.conditions[condition.place])
-            values = measured_in_words(condition.measured, words, at_break=True)
-            miss = _(", by %(gap)s cm", gap=f"{condition.gap_at_break:.2g}") if condition.gap_at_break > 0.005 else ""
+            values = _why_it_fails(condition, task, words, at_break=True)
+            is_length = condition.gap_at_break > 0.005 and not condition.measured
+            miss = _(", by %(gap)s", gap=centimetres(condition.gap_at_break)) if is_length else ""
             sentences.append(
                 _(
                     "There it is no longer true that %(clause)s%(measured)s.",
@@ -141,6 +192,11 @@ def at_the_break(report: Report, task: Task) -> list[str]:
                 )
             )
     return sentences
+
+
+def _why_it_fails(condition: ConditionReport, task: Task, words: Words, at_break: bool = False) -> str:
+    asks_for = task.conditions[condition.place].rel == RelationName.SAME
+    return measured_in_words(condition.measured, words, at_break, asks_for, fails=True)
 
 
 @dataclass(frozen=True)
@@ -159,48 +215,85 @@ def what_was_asked(report: Report, task: Task) -> list[Asked]:
     words = Words(task)
     return [
         Asked(
-            words.condition(task.conditions[condition.place]),
+            words.condition(asked := task.conditions[condition.place]),
             condition.holds_as_drawn,
-            measured_in_words(condition.measured, words),
+            measured_in_words(condition.measured, words, asks_for=asked.rel == RelationName.SAME),
             condition.holds_at_break,
-            measured_in_words(condition.measured, words, at_break=True),
+            measured_in_words(condition.measured, words, True, asked.rel == RelationName.SAME),
         )
         for condition in report.conditions
     ]
 
 
-def measured_in_words(values: Sequence[Measured], words: Words, at_break: bool = False) -> str:
-    """What was measured, as drawn or in the break, to so many places that what differs can be seen to."""
+VANISHES = 1e-9
+"""Centimetres or degrees below which a value vanishes, as it should."""
+
+
+def measured_in_words(
+    values: Sequence[Measured], words: Words, at_break: bool = False, asks_for: bool = False, fails: bool = False
+) -> str:
+    """What was measured, as drawn or in the break, to so many places that what differs can be seen to.
+
+    ``asks_for``: the condition says that something is what is asked for, which is not told by how it is made.
+    ``fails``: it is said why a condition fails; nothing is, where no difference would be seen.
+    """
     found = [(value, value.at_break if at_break else value.drawn) for value in values]
     # What vanishes as it should is no news.
-    there = [(one, value) for one, value in found if value is not None and value > 1e-9]
+    there = [(one, value) for one, value in found if value is not None and value > VANISHES]
+    beyond = [(one, value) for one, value in there if one.what is Quantity.BEYOND_END]
+    there = [(one, value) for one, value in there if one.what is not Quantity.BEYOND_END]
+    lengths = {round(value, 6) for one, value in there if _unit(one) == " cm"}
+    # Equal numbers prove no difference: what is wrong then lies elsewhere.
+    if (
+        fails
+        and len(there) > 1
+        and len(lengths) == 1
+        and len(there) == sum(_unit(one) == " cm" for one, _value in there)
+    ):
+        there = []
     alike = [value for one, value in there if one.what == there[0][0].what]
     places = next((n for n in range(2, 6) if len({round(v, n) for v in alike}) == len({round(v, 6) for v in alike})), 6)
-    return listed(
+    parts = [
         _(
             "%(quantity)s is %(value)s" if number == 0 else "%(quantity)s %(value)s",
-            quantity=_measure_name(one, words),
+            quantity=_measure_name(one, words, asks_for),
             value=f"{value:.{places}f}{_unit(one)}",
         )
         for number, (one, value) in enumerate(there)
-    )
+    ]
+    return listed(parts) or (listed(_beyond_in_words(one, value, words) for one, value in beyond) if fails else "")
 
 
-def _measure_name(one: Measured, words: Words) -> str:
-    names = [words.name(term) for term in one.of]
+def _beyond_in_words(one: Measured, value: float, words: Words) -> str:
+    point, curve = one.of
+    line = words.term(curve, TermKind.CURVE)
+    if isinstance(point, str) and Kind.CIRCLE in words.kinds.get(point, ()):
+        return _("they would touch %(far)s beyond the end of %(line)s", far=centimetres(value), line=line)
+    name = words.name(point)
+    return _("%(point)s lies %(far)s beyond the end of %(line)s", point=name, far=centimetres(value), line=line)
+
+
+def _measure_name(one: Measured, words: Words, asks_for: bool) -> str:
+    if one.what is Quantity.LENGTH:
+        return words.term(one.of[0], TermKind.PAIR)
+    if one.what is Quantity.ANGLE and len(one.of) == 1:
+        return _("the angle %(name)s", name=words.term(one.of[0], TermKind.TRIPLE))
+    if one.what is Quantity.AREA:
+        return _("the area of %(name)s", name=words.triangle(one.of[0]))
+    names = [words.asked_for(term) if asks_for else words.term(term, TermKind.CURVE) for term in one.of]
     match one.what:
-        case Quantity.LENGTH:
-            return names[0]
         case Quantity.DISTANCE_OF_CENTRE:
             return _("from the centre of %(circle)s to %(other)s", circle=names[0], other=names[1])
         case Quantity.DISTANCE_OF_CENTRES:
             return _("from centre to centre")
         case Quantity.DISTANCE_OF_INTERSECTION:
             return _("from the intersection of %(meeting)s to %(other)s", meeting=listed(names[:2]), other=names[2])
-        case Quantity.DISTANCE | Quantity.ANGLE if len(names) > 1:
+        case Quantity.DISTANCE | Quantity.ANGLE:
             return _("the %(quantity)s between %(names)s", quantity=_(QUANTITY_WORDS[one.what]), names=listed(names))
-        case Quantity.DISTANCE | Quantity.ANGLE | Quantity.RADIUS | Quantity.AREA:
-            return _("the %(quantity)s of %(names)s", quantity=_(QUANTITY_WORDS[one.what]), names=listed(names))
+        case Quantity.RADIUS:
+            return _("the radius of %(name)s", name=names[0])
+        case Quantity.BEYOND_END:
+            return _("the distance beyond the end of %(name)s", name=names[1])
         case _ as never:
             assert_never(never)
 
@@ -217,6 +310,7 @@ QUANTITY_WORDS: dict[str, str] = complete(
         Quantity.RADIUS: marked("radius"),
         Quantity.ANGLE: marked("angle"),
         Quantity.AREA: marked("area"),
+        Quantity.BEYOND_END: marked("distance beyond the end"),
     },
 )
 
@@ -227,7 +321,7 @@ def _unit(one: Measured) -> str:
             return "°"
         case Quantity.AREA:
             return " cm²"
-        case Quantity.LENGTH | Quantity.DISTANCE | Quantity.RADIUS:
+        case Quantity.LENGTH | Quantity.DISTANCE | Quantity.RADIUS | Quantity.BEYOND_END:
             return " cm"
         case Quantity.DISTANCE_OF_CENTRE | Quantity.DISTANCE_OF_CENTRES | Quantity.DISTANCE_OF_INTERSECTION:
             return " cm"
@@ -267,7 +361,7 @@ def closest_in_words(verdict: Verdict, task: Task) -> list[str]:
     sentences = []
     for condition in report.conditions:
         if not condition.holds_as_drawn:
-            values = measured_in_words(condition.measured, words)
+            values = _why_it_fails(condition, task, words)
             clause = words.condition(task.conditions[condition.place])
             sentences.append(
                 _(

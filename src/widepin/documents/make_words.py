@@ -239,6 +239,19 @@ WHY_UNDEFINED: dict[str, str] = complete(
 """Why what a make gives is undefined although all that it is made from is there, as a sentence."""
 
 
+LETTER = re.compile(r"[^\W\d_][\d_]*'*")
+"""A name that can stand beside others without a space: A, B1, C'."""
+
+
+def joined(names: Sequence[str]) -> str:
+    """Names of points in one: AB; with dashes where they are not single letters.
+
+    >>> joined(["A", "B1"]), joined(["Top", "B"])
+    ('AB1', 'Top-B')
+    """
+    return "".join(names) if all(map(LETTER.fullmatch, names)) else "-".join(names)
+
+
 def filled(template: str, names: Sequence[str], reference: str | None = None, choice: str = "pick") -> str:
     """A template with the names of what a step is made from.
 
@@ -251,7 +264,7 @@ def filled(template: str, names: Sequence[str], reference: str | None = None, ch
     def value(found: re.Match[str]) -> str:
         if found[1] == "which":
             return gettext(WHICH[choice]).format(reference=reference)
-        return "".join(names[int(entry)] for entry in found[1])
+        return joined([names[int(entry)] for entry in found[1]])
 
     return re.sub(r"\{(\w+)\}", value, gettext(template))
 

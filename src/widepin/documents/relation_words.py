@@ -21,11 +21,15 @@ class RelationWords:
     ``clause``: what is asked, as part of a sentence. ``sentence``: with blanks, as it is filled when a task is made;
     {n} and {d} are blanks for numbers. ``as_asked``: the clause where some of its terms are objects that the student
     cannot see, for one term that can be seen and for several; none where objects of the model are told by their making.
+    ``at_length``: the clause where some of its terms cannot be told by letters alone, if that has to be another one.
+    ``spelled``: what each term is in that one, told by its letters and by its points.
     """
 
     clause: str
     sentence: str
     as_asked: tuple[str, str] | None = None
+    at_length: str | None = None
+    spelled: tuple[str, str] | None = None
 
 
 R = RelationName
@@ -52,6 +56,8 @@ RELATION_WORDS: dict[str, RelationWords] = complete(
             _("the angles {all} are equal"),
             _("{all} are equal angles"),
             (_("the angle {all} is as large as is asked for"), _("the angles {all} are as large as is asked for")),
+            _("{all} are equal"),
+            (_("the angle {all}"), _("the angle from {0} at {1} to {2}")),
         ),
         R.EQUAL_AREA: RelationWords(
             _("the triangles {all} have equal areas"),
@@ -60,8 +66,14 @@ RELATION_WORDS: dict[str, RelationWords] = complete(
                 _("the triangle {all} is as large as is asked for"),
                 _("the triangles {all} are as large as is asked for"),
             ),
+            _("{all} have equal areas"),
+            (_("the triangle {all}"), _("the triangle with the corners {0}, {1} and {2}")),
         ),
-        R.RATIO: RelationWords(_("{0} : {1} = {n} : {d}"), _("{0} : {1} = {n} : {d}")),
+        R.RATIO: RelationWords(
+            _("{0} : {1} = {n} : {d}"),
+            _("{0} : {1} = {n} : {d}"),
+            at_length=_("{d} times {0} is {n} times {1}"),
+        ),
         R.DISTINCT: RelationWords(_("{all} are different points"), _("{all} all differ")),
         R.SAME_SIDE: RelationWords(
             _("{1} and {2} lie on the same side of {0}"), _("on one side of {0} lie {1} and {2}")

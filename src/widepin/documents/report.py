@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
-from pydantic import AfterValidator, BaseModel, ConfigDict, Field
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field, model_validator
 
 from ..judge.costs.elementary import Costs
 from ..judge.task import Condition, Names
 from ..judge.trials.certifying import TRUTHS
-from ..judge.verdict import ConditionReport, Fate, Measured, Mend, Quantity, Report
+from ..judge.verdict import Absent, ConditionReport, Fate, Measured, Mend, Quantity, Report, Why
 from ..plane.steps import Step
 from ..plane.strokes import Strokes
 from .construction import StepDocument, write_step
@@ -47,9 +47,19 @@ class MendDocument(BaseModel):
 class ProvisoDocument(BaseModel):
     """What must be true of a point of the student's own for the work to hold."""
 
-    rel: Literal["longer_than_half", "longer", "shorter", "nearer", "same_side", "opposite_side", "meet"]
+    rel: Literal[
+        "longer_than_half",
+        "longer",
+        "shorter",
+        "farther_than_line",
+        "nearer",
+        "same_side",
+        "opposite_side",
+        "meet",
+    ]
     of: list[str | list[str]] = Field(
-        description="two pairs of points; nearer: a point, to one, than to another; meet: two curves"
+        description="two pairs of points; nearer: a point, to one, than to another; farther_than_line: a pair, a line;"
+        " meet: two curves"
     )
 
 
@@ -69,6 +79,15 @@ class TruthDocument(BaseModel):
     ratio: tuple[int, int] | None = Field(default=None, alias="is", description="n, d of ratio")
 
 
+class AbsentDocument(BaseModel):
+    """An object that does not exist as drawn, the first that does not among those it is made from, and why."""
+
+    id: str
+    first: str
+    why: Why
+    of: list[str] = Field(description="ids of what makes it so")
+
+
 class CostsDocument(BaseModel):
     """What a construction costs. Lemoine's five operations are counted as R1, R2, C1, C2 and C3."""
 
@@ -81,6 +100,15 @@ class CostsDocument(BaseModel):
 
 class ReportDocument(BaseModel):
     """What can be said beyond the outcome."""
+
+    @model_validator(mode="before")
+    @classmethod
+    def _as_it_was_once(cls, value: Any) -> Any:
+        """Reports were kept once with one proviso at most."""
+        if isinstance(value, dict) and "proviso" in value:
+            value = {**value, "provisos": [one] if (one := value["proviso"]) else []}
+            del value["proviso"]
+        return value
 
     conditions: list[ConditionDocument]
     shapes: dict[str, Fate] = Field(description="by shape of the given triangle")
@@ -98,11 +126,15 @@ class ReportDocument(BaseModel):
     instead: dict[str, str] = Field(
         default={}, description="wanted name -> id that would be right, where another was pointed out"
     )
+    absent: list[AbsentDocument] = Field(
+        default=[], description="objects that were pointed out and do not exist as drawn"
+    )
     unmarked: list[StepDocument] = Field(
         default=[], description="intersections that would be right if they were marked, under the wanted names"
     )
-    proviso: ProvisoDocument | None = Field(
-        default=None, description="where only a point of the student's own makes the work fragile: what it must be like"
+    provisos: list[ProvisoDocument] = Field(
+        default=[],
+        description="where it is by points of the student's own that the work is fragile: what must be true of them",
     )
 
 
@@ -124,10 +156,12 @@ def write_report(report: Report) -> ReportDocument:
         costs=_write_costs(report.costs) if report.costs else None,
         model_costs=_write_costs(report.model_costs) if report.model_costs else None,
         instead=report.instead,
+        absent=[AbsentDocument(**{**vars(one), "of": list(one.of)}) for one in report.absent],
         unmarked=[_step_document(step) for step in report.unmarked],
-        proviso=ProvisoDocument(rel=report.proviso.rel, of=_write_names(report.proviso.of))  # type: ignore[arg-type]
-        if report.proviso
-        else None,
+        provisos=[
+            ProvisoDocument(rel=one.rel, of=_write_names(one.of))  # type: ignore[arg-type]
+            for one in report.provisos
+        ],
     )
 
 
@@ -183,6 +217,7 @@ def read_report(document: ReportDocument) -> Report:
         costs=_read_costs(document.costs) if document.costs else None,
         model_costs=_read_costs(document.model_costs) if document.model_costs else None,
         instead=dict(document.instead),
+        absent=tuple(Absent(one.id, one.first, one.why, tuple(one.of)) for one in document.absent),
         unmarked=tuple(step.step() for step in document.unmarked),
-        proviso=Condition(document.proviso.rel, _read_names(document.proviso.of)) if document.proviso else None,
+        provisos=tuple(Condition(one.rel, _read_names(one.of)) for one in document.provisos),
     )

@@ -11,6 +11,7 @@ from ..judge.rules import ClassToolRule, TaskRule, WorkRule
 from ..plane.rows import complete
 from ..plane.rules import Broken, StepRule
 from ..plane.shapes import LINES, Kind
+from .amounts import times
 from .language import gettext
 from .language import marked as _
 
@@ -75,12 +76,15 @@ RULE_WORDS: dict[str, str] = {
         WorkRule,
         {
             W.TOOL_NOT_ALLOWED: _("%(tool)s is not among the tools of this task"),
-            W.TOOL_USED_UP: _("%(tool)s may be used %(most)s times, and this is time %(time)s"),
+            W.TOOL_USED_UP: _("%(tool)s may be used %(most)s, and here it is used %(time)s"),
             W.FIXED_COMPASS: _("the compass is fixed to the distance of %(ends)s"),
             W.NOT_ASKED_FOR: _("the answer names %(name)s, which the task does not ask for"),
             W.NOT_ON_THE_BOARD: _("the answer says that %(name)s is %(id)s, which is not on the board"),
             W.KIND_OF_ANSWER: _("%(name)s must be a %(wanted)s, but %(id)s is a %(kind)s"),
             W.ANSWER_IS_GIVEN: _("%(id)s is given; %(name)s must be constructed"),
+            W.ANSWER_IS_HELPER: _(
+                "%(id)s is a helper within the class tool %(class_tool)s and cannot be %(name)s; construct it yourself"
+            ),
             W.ANSWER_LACKS: _("the answer does not say which object is %(name)s"),
             W.AS_WORDED: "%(words)s",
         },
@@ -103,7 +107,10 @@ def worded(broken: Broken) -> str:
     >>> worded(Broken(StepRule.MEETS_ITSELF, {"source": "c"}))
     'c cannot meet itself; name two different curves'
     """
-    return gettext(RULE_WORDS[broken.rule], **{name: _spoken(name, value) for name, value in broken.values.items()})
+    values = {name: _spoken(name, value) for name, value in broken.values.items()}
+    if broken.rule is W.TOOL_USED_UP:
+        values |= {name: times(broken.values[name]) for name in ("most", "time")}
+    return gettext(RULE_WORDS[broken.rule], **values)
 
 
 def _spoken(name: str, value: Any) -> str:

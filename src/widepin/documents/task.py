@@ -28,6 +28,7 @@ from ..plane.steps import MAX_STEPS, Step
 from .construction import StepDocument, read_steps
 from .reading import JsonObject, Unreadable, from_validation
 from .rule_words import worded
+from .uses import read_uses
 
 TASK_FORMAT = "widepin.task/1"
 
@@ -189,4 +190,8 @@ def read_work(value: object) -> Work:
     answer = value.get("answer")
     if answer is not None and not (isinstance(answer, dict) and all(isinstance(id_, str) for id_ in answer.values())):
         raise Unreadable("answer", "must name one object for each wanted name")
-    return Work(steps, answer)
+    try:
+        uses = read_uses(value.get("uses") or [], steps)
+    except Unreadable as wrong:
+        raise wrong.inside("uses") from None
+    return Work(steps, answer, uses)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, ValidationError
+from pydantic import AliasChoices, BaseModel, ConfigDict, Field, ValidationError
 
 from ..judge.costs.counts import is_move
 from ..judge.judging import judge
@@ -75,7 +75,10 @@ class VerdictDocument(BaseModel):
     certificate: CertificateDocument | None
     refusal: RefusalDocument | None
     report: ReportDocument | None = None
-    search_stopped: bool = Field(description="the answer was not found within bounds; it should be pointed out")
+    stopped: bool = Field(
+        validation_alias=AliasChoices("stopped", "search_stopped"),  # as it was called first
+        description="the answer was not found within bounds; it should be pointed out",
+    )
 
 
 def write_verdict(verdict: Verdict) -> JsonObject:
@@ -90,7 +93,7 @@ def write_verdict(verdict: Verdict) -> JsonObject:
         certificate=CertificateDocument(**vars(verdict.certificate)) if verdict.certificate else None,
         refusal=_write_refusal(verdict.refusal) if verdict.refusal else None,
         report=write_report(verdict.report) if verdict.report else None,
-        search_stopped=verdict.search_stopped,
+        stopped=verdict.stopped,
     ).model_dump(mode="json", by_alias=True)
 
 
@@ -161,7 +164,7 @@ def read_verdict(value: object) -> Verdict:
         Certificate(**document.certificate.model_dump()) if document.certificate else None,
         refused(document.refusal.step, document.refusal.rule) if document.refusal else None,
         read_report(document.report) if document.report else None,
-        document.search_stopped,
+        document.stopped,
     )
 
 

@@ -5,17 +5,21 @@ from __future__ import annotations
 import re
 from collections.abc import Iterable, Sequence
 from functools import cached_property
+from typing import assert_never
 
-from ..judge.conditions import RELATIONS, RelationName
+from ..judge.conditions import RELATIONS, RelationName, TermKind
 from ..judge.costs.class_tools import ClassToolGeometry
 from ..judge.reports.sameness import known_as
 from ..judge.task import MODEL, Allowance, Condition, Names, Task, Use
 from ..judge.verdict import Outcome, Report, Verdict
 from ..plane.makes import MAKES, MakeName
+from ..plane.rows import complete
+from ..plane.shapes import Kind
 from ..plane.steps import Step
+from .amounts import times
 from .language import gettext as _
 from .language import marked, ngettext
-from .make_words import MAKE_WORDS, filled
+from .make_words import LETTER, MAKE_WORDS, filled, joined
 from .relation_words import CONCYCLIC, RELATION_WORDS
 from .rule_words import worded
 
@@ -43,9 +47,22 @@ def tool_in_words(allowance: Allowance) -> str:
         words = _("circle with radius %(radius)s only", radius="".join(allowance.opening))
     if allowance.most is None:
         return words
-    most = allowance.most
-    times = {0: _("never"), 1: _("once"), 2: _("twice")}.get(most, _("%(most)s times", most=most))
-    return _("%(tool)s (%(times)s at most)", tool=words, times=times) if most else f"{words} ({times})"
+    often = times(allowance.most)
+    return _("%(tool)s (%(times)s at most)", tool=words, times=often) if allowance.most else f"{words} ({often})"
+
+
+KIND_WORDS: dict[str, str] = complete(
+    "KIND_WORDS",
+    Kind,
+    {
+        Kind.POINT: marked("point"),
+        Kind.LINE: marked("line"),
+        Kind.RAY: marked("ray"),
+        Kind.SEGMENT: marked("segment"),
+        Kind.CIRCLE: marked("circle"),
+    },
+)
+"""The kinds of objects."""
 
 
 def kind_in_words(kind: str) -> str:
@@ -74,26 +91,117 @@ class Words:
         return listed(f"{kind}s {listed(of)}" if len(of) > 1 else f"a {kind} {of[0]}" for kind, of in names.items())
 
     def condition(self, condition: Condition) -> str:
-        """One condition as a sentence."""
+        """One condition as a clause: what of the answer, in terms that the student can see."""
+        if condition.rel == RelationName.SAME:
+            return self._same(condition)
         row = CONCYCLIC if condition.rel == "concyclic" else RELATION_WORDS[condition.rel]
-        terms, template = list(condition.of), row.clause
-        if row.as_asked is not None and len(shown := self._shown(terms)) < len(terms):
+        terms = list(condition.of)
+        if row.as_asked is not None and self._tells_enough(shown := self._shown(terms), terms):
             terms, template = shown, row.as_asked[len(shown) > 1]
-        if condition.rel == RelationName.SAME and isinstance(terms[0], str) and terms[0].startswith(MODEL):
-            terms.reverse()
+            return self._filled(template, condition, terms)
+        if condition.rel == RelationName.EQUAL_LENGTH and not all(map(self.is_plain, terms)):
+            return self._far_alike(terms)
+        template = row.clause if row.at_length is None or all(map(self.is_plain, terms)) else row.at_length
+        if condition.rel == RelationName.RATIO and template == row.at_length:
+            return self._as_many_times(condition)
+        return self._filled(template, condition, terms)
+
+    def _filled(self, template: str, condition: Condition, terms: Sequence[Names]) -> str:
+        """A template with the terms of a condition in words, each by what it stands for there."""
+        relation = RELATIONS.get(condition.rel)
+        roles = relation.roles(len(terms)) if relation else (TermKind.POINT,) * len(terms)
+        named = [self.term(term, role) for term, role in zip(terms, roles, strict=True)]
+        row = RELATION_WORDS.get(condition.rel)
+        if row is not None and row.spelled is not None and template == row.at_length:
+            named = [self._spelled(row.spelled, term) for term in terms]
         n, d = condition.ratio or (1, 1)
-        several = terms[RELATIONS[condition.rel].fixed :] if condition.rel in RELATIONS else terms
-        numbers = {"all": listed(map(self.name, several)), "n": str(n), "d": str(d)}
-        return re.sub(
-            r"\{(\w+)\}",
-            lambda found: numbers.get(found[1]) or "".join(self.name(terms[int(at)]) for at in found[1]),
-            _(template),
-        )
+        others = {"all": listed(named[relation.fixed if relation else 0 :]), "n": str(n), "d": str(d)}
+
+        def value(found: re.Match[str]) -> str:
+            if found[1] in others:
+                return others[found[1]]
+            places = [int(at) for at in found[1]]
+            return named[places[0]] if len(places) == 1 else self.ends([str(terms[place]) for place in places])
+
+        return re.sub(r"\{(\w+)\}", value, _(template))
+
+    def _spelled(self, spelled: tuple[str, str], term: Names) -> str:
+        by_letters, by_points = spelled
+        if self.is_plain(term):
+            return _(by_letters).format(all="".join(term))
+        return _(by_points).format(*(self.term(name, TermKind.POINT) for name in term))
+
+    def triangle(self, term: Names) -> str:
+        """A triangle by its letters or by its corners."""
+        spelled = RELATION_WORDS[RelationName.EQUAL_AREA].spelled
+        assert spelled is not None
+        return self._spelled(spelled, term)
+
+    def _same(self, condition: Condition) -> str:
+        """That an object of the answer is another one. What the sample solution makes is told by what a textbook calls
+        it, and otherwise not by how it is made: that is what the task asks for.
+        """
+        first, second = condition.of
+        if isinstance(first, str) and first.startswith(MODEL):
+            first, second = second, first
+        name = self.term(first, TermKind.OBJECT)
+        if not isinstance(second, str) or not second.startswith(MODEL):
+            kind = _(KIND_WORDS[self._kind(second)])
+            return _("%(name)s is the same %(kind)s as %(other)s", name=name, kind=kind, other=self.name(second))
+        return _("%(name)s is %(called)s", name=name, called=self.asked_for(second))
+
+    def asked_for(self, term: Names) -> str:
+        """An object as it is called where it is what the task asks for: by what a textbook calls it, and otherwise not
+        by how it is made.
+        """
+        if not isinstance(term, str) or not self._is_model(term):
+            return self.name(term)
+        kind = _(KIND_WORDS[self._kind(term)])
+        return self._called(self.model[term]) or _("the %(kind)s asked for", kind=kind)
+
+    def _called(self, step: Step) -> str | None:
+        """What a textbook calls an object of the model that is made from given ones, if it has a name there."""
+        known = self.known.get(step.id, step)
+        if known.make == MakeName.INTERSECTION or any(source in self.model for source in known.sources):
+            return None
+        return filled(MAKE_WORDS[known.make].called or "", [self.line(source) for source in known.sources]) or None
+
+    def _kind(self, term: Names) -> str:
+        """The kind of an object, or of a line through two points; the first of several that it may be."""
+        kinds = self.kinds[term] if isinstance(term, str) else {Kind.LINE}
+        return next(kind.value for kind in Kind if kind in kinds)
+
+    def _far_alike(self, terms: Sequence[Names]) -> str:
+        """That distances are equal, of which some end at what has no letter: W is as far from the centre as A."""
+        shared = next((name for name in terms[0] if all(name in term for term in terms[1:])), None)
+        if shared is not None:
+            ends = [next(name for name in term if name != shared) for term in terms if set(term) != {shared}]
+            if len(ends) == len(terms):
+                ends.sort(key=self._is_model)
+                first, *others = (self.term(name, TermKind.POINT) for name in ends)
+                there = self.term(shared, TermKind.POINT)
+                if len(others) == 1:
+                    return _("%(one)s is as far from %(there)s as %(other)s", one=first, there=there, other=others[0])
+                return _("%(names)s are equally far from %(there)s", names=listed([first, *others]), there=there)
+        return _("%(lengths)s are equal", lengths=listed(self.term(term, TermKind.PAIR) for term in terms))
+
+    def _as_many_times(self, condition: Condition) -> str:
+        """That one length is so many times another, where one of them ends at what has no letter."""
+        n, d = condition.ratio or (1, 1)
+        first, second = (self.term(term, TermKind.PAIR) for term in condition.of)
+        if n == d:
+            return _("%(lengths)s are equal", lengths=listed((first, second)))
+        if 1 not in (n, d):
+            return self._filled(RELATION_WORDS[RelationName.RATIO].at_length or "", condition, condition.of)
+        (longer, shorter, times) = (first, second, n) if d == 1 else (second, first, d)
+        if times == 2:
+            return _("%(longer)s is twice %(shorter)s", longer=longer, shorter=shorter)
+        return _("%(longer)s is %(times)s times %(shorter)s", longer=longer, times=times, shorter=shorter)
 
     def conditions(self, conditions: Iterable[Condition] | None = None) -> list[str]:
         """Conditions, those of the task if no others are given, as clauses.
 
-        Those that only differ in one name are said together.
+        Those that only differ in one name are said together, and nothing is said twice.
 
         Clauses keep their case: k and K are different objects.
         """
@@ -105,36 +213,94 @@ class Words:
                 clauses[condition] = self.condition(condition)
                 continue
             key = (condition.rel, condition.of[shared])
-            together.setdefault(key, []).append(condition.of[other])
+            if condition.of[other] not in together.setdefault(key, []):
+                together[key].append(condition.of[other])
             clauses[key] = self._together(condition, together[key])
-        return list(clauses.values())
+        return list(dict.fromkeys(clauses.values()))
 
     def _together(self, condition: Condition, others: list[Names]) -> str:
         if len(others) == 1:
             return self.condition(condition)
-        names = listed(map(self.name, others))
         if condition.rel == "on":
-            return _("%(names)s lie on %(name)s", names=names, name=self.name(condition.of[1]))
-        return _("%(name)s touches %(names)s", name=self.name(condition.of[0]), names=names)
+            names = listed(self.term(other, TermKind.POINT) for other in others)
+            return _("%(names)s lie on %(name)s", names=names, name=self.term(condition.of[1], TermKind.CURVE))
+        names = listed(self.term(other, TermKind.CURVE) for other in others)
+        return _("%(name)s touches %(names)s", name=self.term(condition.of[0], TermKind.CURVE), names=names)
 
     def _shown(self, terms: Sequence[Names]) -> list[Names]:
         """The pairs or triples of which the student can see all points."""
-        return [term for term in terms if not any(name.startswith(MODEL) for name in term)]
+        return [term for term in terms if not any(map(self._is_model, term))]
+
+    def _tells_enough(self, shown: Sequence[Names], terms: Sequence[Names]) -> bool:
+        """Whether what is to be equal can be told by these terms alone: all of the answer stands in them."""
+        wanted = {one.name for one in self.task.wanted}
+        left_out = {name for term in terms if term not in shown for name in term}
+        return 0 < len(shown) < len(terms) and left_out.isdisjoint(wanted)
+
+    def _is_model(self, name: str) -> bool:
+        return name.startswith(MODEL)
+
+    # -- terms ---------------------------------------------------------------------------------------
+
+    def is_plain(self, term: Names) -> bool:
+        """Whether a term can be told by letters alone: A, AB, ABC."""
+        names = (term,) if isinstance(term, str) else term
+        return all(LETTER.fullmatch(name) for name in names) if len(names) > 1 else not self._is_model(names[0])
 
     def name(self, term: Names) -> str:
-        """A term as it is called: A, AB, the perpendicular bisector of AB."""
-        if not isinstance(term, str):
-            return "".join(self.name(part) for part in term)
-        return self.step(self.model[term]) if term.startswith(MODEL) else term
+        """An object as it is called: A, the perpendicular bisector of AB; or a line through two points: AB."""
+        return self.term(term, TermKind.OBJECT)
 
-    def step(self, step: Step) -> str:
+    def term(self, term: Names, role: TermKind) -> str:
+        """A term by what it stands for: an object, a line through two points, a length, an angle or a triangle."""
+        if isinstance(term, str):
+            return self.step(self.model[term], role is TermKind.CURVE) if self._is_model(term) else term
+        if self.is_plain(term):
+            return "".join(term)
+        points = [self.term(name, TermKind.POINT) for name in term]
+        match role:
+            case TermKind.PAIR:
+                first, second = sorted(term, key=self._is_model)
+                return _(
+                    "the distance from %(first)s to %(second)s",
+                    first=self.term(first, TermKind.POINT),
+                    second=self.term(second, TermKind.POINT),
+                )
+            case TermKind.TRIPLE:
+                first, vertex, last = points
+                return _(
+                    "from %(first)s at %(vertex)s to %(last)s",
+                    first=first,
+                    vertex=vertex,
+                    last=last,
+                )
+            case TermKind.OBJECT | TermKind.STRAIGHT | TermKind.CURVE | TermKind.POINT:
+                return _("the line through %(points)s", points=listed(points))
+            case _ as never:
+                assert_never(never)
+
+    def ends(self, names: Sequence[str]) -> str:
+        """Two points between which something lies: AB, or A and the centre of k."""
+        if self.is_plain(tuple(names)):
+            return "".join(names)
+        return listed(self.term(name, TermKind.POINT) for name in names)
+
+    def step(self, step: Step, within_extent: bool = False) -> str:
         """What a step of the model makes, by its making, in objects that the student can see.
 
-        Helpers of the model are described in turn; where that leads too far, it is the object that is asked for.
+        Helpers of the model are described in turn; where that leads too far, it is the object that is asked for, or one
+        of the sample solution. ``within_extent``: a segment or ray is not told as its line.
         """
-        if step.id in self.known:
-            step = self.known[step.id]
-        return self._described(step, DEPTH) or _("the %(gives)s that is asked for", gives=MAKES[step.make].gives)
+        known = self.known.get(step.id)
+        if known is not None and not (within_extent and MAKES[known.make].gives is not MAKES[step.make].gives):
+            step = known
+        described = self._described(step, DEPTH)
+        if described is not None:
+            return described
+        name, kind = step.id.removeprefix(MODEL), _(KIND_WORDS[MAKES[step.make].gives.value])
+        if any(name == one.name for one in self.task.wanted):
+            return _("the %(kind)s asked for", kind=kind)
+        return _("the %(kind)s %(name)s of the sample solution", kind=kind, name=name)
 
     def _described(self, step: Step, depth: int) -> str | None:
         """A step of the model in words of at most this many levels; None where there are more."""
@@ -160,7 +326,7 @@ class Words:
     def line(self, id_: str) -> str:
         """A line called by its points where it has two."""
         step = next((one for one in (*self.task.given, *self.task.model) if one.id == id_), None)
-        return "".join(step.sources) if step and step.make in ("line", "ray", "segment") else id_
+        return joined(step.sources) if step and step.make in ("line", "ray", "segment") else id_
 
 
 def instruction(step: Step) -> str:
@@ -287,12 +453,16 @@ def _why_fragile(verdict: Verdict) -> str:
     found, report = verdict.breaks, verdict.report
     if found is None:
         return _("It is right as drawn, but in some positions something it needs does not exist.")
-    if report is not None and report.proviso is not None:
-        own = listed(drag.id for drag in found.drags)
-        kind = _(" The method is right; only %(own)s must be placed so.", own=own) if own else ""
+    if report is not None and report.provisos:
+        own = listed(dict.fromkeys(name for one in report.provisos for name in placed_by(one)))
+        kind = (
+            _(" The method is right; only %(own)s must be placed so.", own=own)
+            if own
+            else _(" The method is right; only points of your own must be placed so.")
+        )
         return _(
-            "It is right as long as %(proviso)s.%(kind)s",
-            proviso=proviso_in_words(report.proviso),
+            "It is right as long as %(provisos)s.%(kind)s",
+            provisos=listed(map(proviso_in_words, report.provisos)),
             kind=kind,
         )
     lost = [id_ for id_ in (verdict.answer or {}).values() if id_ != found.object]
@@ -307,15 +477,37 @@ def _why_fragile(verdict: Verdict) -> str:
     )
 
 
+def placed_by(proviso: Condition) -> list[str]:
+    """The points of the student's own that a proviso is about; none of two curves."""
+    match proviso.rel, proviso.of:
+        case "longer_than_half" | "longer" | "shorter", ((p, q), (a, _)):
+            return [p] if q == a else [p, q]
+        case "farther_than_line", ((p, _), _):
+            return [p]
+        case "nearer", (p, *_):
+            return [str(p)]
+        case "same_side" | "opposite_side", (_, p, _):
+            return [str(p)]
+    return []
+
+
 def proviso_in_words(proviso: Condition) -> str:
     """What must be true of a point of the student's own, as a clause."""
     match proviso.rel, proviso.of:
-        case "longer_than_half", ((p, a), (_, b)):
-            return _("%(p)s is farther from %(a)s than the middle of %(a)s%(b)s", p=p, a=a, b=b)
-        case "longer", ((p, a), (_, b)):
+        case "longer_than_half" | "longer" | "shorter", ((p, q), (a, b)) if q != a:
+            return {
+                "longer_than_half": _("%(p)s%(q)s is longer than half of %(a)s%(b)s", p=p, q=q, a=a, b=b),
+                "longer": _("%(p)s%(q)s is longer than %(a)s%(b)s", p=p, q=q, a=a, b=b),
+                "shorter": _("%(p)s%(q)s is shorter than %(a)s%(b)s", p=p, q=q, a=a, b=b),
+            }[proviso.rel]
+        case "longer_than_half", ((p, a), (_a, b)):
+            return _("%(p)s is farther from %(a)s than half of %(a)s%(b)s", p=p, a=a, b=b)
+        case "longer", ((p, a), (_a, b)):
             return _("%(p)s is farther from %(a)s than %(b)s is", p=p, a=a, b=b)
-        case "shorter", ((p, a), (_, b)):
+        case "shorter", ((p, a), (_a, b)):
             return _("%(p)s is nearer to %(a)s than %(b)s is", p=p, a=a, b=b)
+        case "farther_than_line", ((p, a), g):
+            return _("%(p)s is farther from %(a)s than %(g)s is", p=p, a=a, g=g)
         case "nearer", (p, a, b):
             return _("%(p)s is nearer to %(a)s than to %(b)s", p=p, a=a, b=b)
         case "same_side", (g, p, q):

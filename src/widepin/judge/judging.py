@@ -13,7 +13,7 @@ from __future__ import annotations
 from ..plane.rules import broken
 from ..plane.steps import IllFormed, check_steps
 from ..plane.tolerances import DIGITS
-from .costs.class_tools import at_result, without_helpers
+from .costs.class_tools import at_result, with_class_tools
 from .costs.counts import by_hand, counted, counted_alone, refused_tool
 from .positions.references import check_references
 from .reports.report import report_on
@@ -34,25 +34,25 @@ def judge(task: Task, work: Work, report: bool = True) -> Verdict:
     refusal = refused_tool(by_hand(work.steps, work.uses), task.tools) or ill_formed(task, work)
     if refusal is not None:
         return Verdict(Outcome.REFUSED, counted_alone(work), refusal=refusal)
-    examined = Examination(task, work.steps)
+    examined = Examination(task, work.steps, work.hidden_helpers)
     found = pointed_out(examined, work) if work.answer is not None else best_found(examined, work)
     best = found.trial
     if best is None:
         answer = work.answer
         numbers = {name: examined.figure.index[id_] for name, id_ in (answer or {}).items()}
         counts = counted(work, examined.figure, numbers.values()) if answer else counted_alone(work)
-        said = without_helpers(report_on(examined, work, None, None, numbers), work) if report else None
-        return Verdict(Outcome.WRONG, counts, answer, report=said, search_stopped=found.stopped)
+        said = with_class_tools(report_on(examined, work, None, None, numbers), work) if report else None
+        return Verdict(Outcome.WRONG, counts, answer, report=said, stopped=found.stopped)
     found_break = simplest_break(examined, best)
     return Verdict(
         best.outcome,
         counted(work, examined.figure, best.answer.values()),
         examined.ids_of(best.answer),
-        at_result(found_break, work.uses),
+        at_result(found_break, work),
         method_holds(examined, best),
         Certificate(best.certified, DIGITS) if best.outcome is Outcome.SOUND else None,
-        report=without_helpers(report_on(examined, work, best, found_break), work) if report else None,
-        search_stopped=found.stopped,
+        report=with_class_tools(report_on(examined, work, best, found_break), work) if report else None,
+        stopped=found.stopped,
     )
 
 
@@ -93,6 +93,8 @@ def ill_formed(task: Task, work: Work) -> Refusal | None:
         if kinds[id_] not in wanted[name].kinds:
             kind = wanted[name].kind
             return Refusal(None, broken(WorkRule.KIND_OF_ANSWER, name=name, wanted=kind, id=id_, kind=kinds[id_]))
+        if id_ in work.hidden_helpers:
+            return Refusal(None, broken(WorkRule.ANSWER_IS_HELPER, id=id_, name=name, class_tool=work.tool_of(id_)))
         if id_ in given and not wanted[name].given:
             return Refusal(None, broken(WorkRule.ANSWER_IS_GIVEN, id=id_, name=name))
     for name in wanted:

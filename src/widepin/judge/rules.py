@@ -45,6 +45,7 @@ class WorkRule(StrEnum):
     NOT_ON_THE_BOARD = "not on the board"  # name, id
     KIND_OF_ANSWER = "kind of answer"  # name, wanted, id, kind
     ANSWER_IS_GIVEN = "answer is given"  # id, name
+    ANSWER_IS_HELPER = "answer is helper"  # id, name, class_tool
     ANSWER_LACKS = "answer lacks"  # name
     AS_WORDED = "as worded"  # words: of a work that could not be read, or a verdict that was
 

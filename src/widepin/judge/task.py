@@ -112,6 +112,32 @@ class Work:
     answer: dict[str, str] | None = None
     uses: tuple[Use, ...] = ()
 
+    @cached_property
+    def hidden_helpers(self) -> frozenset[str]:
+        """The ids of steps within class tools that are no answer, and that no sentence names.
+
+        A helper that a step outside its class tool is made from is an object of the student's own.
+
+        >>> c, d = Step("c", "circle", ("A", "B")), Step("d", "circle", ("B", "A"))
+        >>> steps = (c, d, Step("P", "intersection", ("c", "d")))
+        >>> use = Use("Apex", ("c", "d", "P"), ("P",), 1)
+        >>> sorted(Work(steps, uses=(use,)).hidden_helpers)
+        ['c', 'd']
+        >>> sorted(Work((*steps, Step("X", "point_on", ("c",), (1, 1))), uses=(use,)).hidden_helpers)
+        ['d']
+        """
+
+        def helpers_of(use: Use) -> set[str]:
+            within = set(use.ids)
+            used_outside = {parent for step in self.steps if step.id not in within for parent in step.parents}
+            return set(use.helpers) - used_outside
+
+        return frozenset().union(*map(helpers_of, self.uses))
+
+    def tool_of(self, id_: str) -> str | None:
+        """The class tool that made a step, None for one that was made by hand."""
+        return next((use.class_tool for use in self.uses if id_ in use.ids), None)
+
 
 @dataclass(frozen=True)
 class Task:

@@ -75,6 +75,7 @@ class Quantity(StrEnum):
     RADIUS = "radius"
     ANGLE = "angle"
     AREA = "area"
+    BEYOND_END = "beyond end"
 
 
 Place = tuple[float, float]
@@ -129,6 +130,32 @@ class Refusal:
     broken: Broken
 
 
+class Why(StrEnum):
+    """Why a step makes nothing although all that it is made from is there."""
+
+    ONE_POINT = "one point"
+    IN_A_ROW = "in a row"
+    NO_ANGLE = "no angle"
+    PARALLEL = "parallel"
+    APART = "apart"
+    BEYOND_END = "beyond end"
+    ONE_CURVE = "one curve"
+    TIE = "tie"
+    WITHIN_TOOL = "within tool"
+
+
+@dataclass(frozen=True)
+class Absent:
+    """An object that does not exist as drawn: ``id``, the ``first`` object that does not among those that it is made
+    from, ``why`` that is so, and the ids ``of`` what makes it so; the name of the class tool where it is within one.
+    """
+
+    id: str
+    first: str
+    why: Why
+    of: tuple[str, ...]
+
+
 @dataclass(frozen=True)
 class Mend:
     """Steps that would make the work sound if they stood in the places of those with the same ids."""
@@ -176,9 +203,10 @@ class Report:
     ``mends``: changes of one step, or two, that were judged sound; where a step is then made from a later one, that
     is moved up. ``truths``: relations among the student's objects that hold wherever these exist, the most telling
     first. ``costs``: of the work, and of the task's model if it has one. ``instead``: wanted name -> the object that
-    would be right, where another was pointed out; ``unmarked``: intersections that would be right if they were
-    marked, under the wanted names. ``proviso``: where only a point of the student's own makes a work fragile, what
-    must be true of it.
+    would be right, where another was pointed out; ``absent``: objects that were pointed out and do not exist as drawn;
+    ``unmarked``: intersections that would be right if they were
+    marked, under the wanted names. ``provisos``: where it is by points of the student's own that a
+    work is fragile, what must be true of them, all of it.
     """
 
     conditions: tuple[ConditionReport, ...] = ()
@@ -193,8 +221,9 @@ class Report:
     costs: Costs | None = None
     model_costs: Costs | None = None
     instead: dict[str, str] = field(default_factory=dict)
+    absent: tuple[Absent, ...] = ()
     unmarked: tuple[Step, ...] = ()
-    proviso: Condition | None = None
+    provisos: tuple[Condition, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -209,5 +238,5 @@ class Verdict:
     certificate: Certificate | None = None
     refusal: Refusal | None = None
     report: Report | None = None
-    search_stopped: bool = False
+    stopped: bool = False
     """Whether the search for the answer reached its bound, so that it should be pointed out."""

@@ -20,8 +20,8 @@ from ...plane.rules import Broken, broken
 from ...plane.shapes import LINES
 from ...plane.steps import Step
 from ..rules import ClassToolRule
-from ..task import Use, Work
-from ..verdict import Break, Report
+from ..task import Work
+from ..verdict import Absent, Break, Report, Why
 from .counts import moves_of
 from .structure import needed_by
 
@@ -106,22 +106,27 @@ def _asked_kind(step: Step) -> str:
     return "straight" if kind in LINES else str(kind)
 
 
-def without_helpers(report: Report, work: Work) -> Report:
-    """A report that says nothing of steps that nobody chose to make: those within uses of class tools."""
-    helpers = {id_ for use in work.uses for id_ in use.helpers}
+def with_class_tools(report: Report, work: Work) -> Report:
+    """A report on a work with class tools: what these made is changed in no other way, and costs what they do."""
     at_once = {id_ for use in work.uses for id_ in use.ids}
+
+    def told(one: Absent) -> Absent:
+        use = next((use for use in work.uses if one.first in use.helpers), None)
+        if use is None or one.first not in work.hidden_helpers:
+            return one
+        return Absent(one.id, use.gives[0], Why.WITHIN_TOOL, (use.class_tool,))
+
     return replace(
         report,
-        repeated={again: first for again, first in report.repeated.items() if again not in helpers},
-        truths=tuple(truth for truth in report.truths if truth.names.isdisjoint(helpers)),
-        unmarked=report.unmarked if all(helpers.isdisjoint(step.sources) for step in report.unmarked) else (),
-        proviso=report.proviso if report.proviso and report.proviso.names.isdisjoint(helpers) else None,
+        absent=tuple(map(told, report.absent)),
         mends=tuple(mend for mend in report.mends if at_once.isdisjoint(step.id for step in mend.steps)),
         costs=report.costs and replace(report.costs, moves=moves_of(work.steps, work.uses)),
     )
 
 
-def at_result(found: Break | None, uses: Sequence[Use]) -> Break | None:
-    """A break told of the results of the class tool within which something vanishes."""
-    within = next((use for use in uses if found and found.object in use.helpers), None)
-    return replace(found, object=within.gives[0]) if found and within else found
+def at_result(found: Break | None, work: Work) -> Break | None:
+    """A break told of the result of the class tool within which something vanishes."""
+    if found is None or found.object not in work.hidden_helpers:
+        return found
+    within = next(use for use in work.uses if found.object in use.helpers)
+    return replace(found, object=within.gives[0])

@@ -45,9 +45,10 @@ def across_branches(
 
     ``numbers``: the objects that the answer is made from, in order; ``shapes``: theirs in the whole batch.
     """
-    columns = columns[:: max(1, len(columns) // LOOKED_AT)]
+    every, columns = columns, columns[:: max(1, len(columns) // LOOKED_AT)]
     if len(columns) <= count or not any(map(takes_branches, (figure.nodes[number].step for number in numbers))):
         return [int(column) for column in columns[:: -(-len(columns) // count)]] if len(columns) else []
+    columns = np.union1d(columns, with_rare_signs(branches(figure, numbers, shapes, every), every, columns))
     signs = branches(figure, numbers, shapes, columns)
     sides = np.concatenate([signs, ~signs]).astype(np.float32)
     # Every position is on a branch of its own as well, so that what is left over is spread over all.
@@ -63,6 +64,23 @@ def across_branches(
             chosen.append(column)
         missing[sides[:, column] > 0] = 0
     return [int(columns[column]) for column in chosen]
+
+
+def with_rare_signs(signs: Mask, every: NDArray[np.intp], columns: NDArray[np.intp]) -> NDArray[np.intp]:
+    """Of all columns, one for each sign that none of the chosen ``columns`` has: what is rare is not left to chance.
+
+    ``signs``: (k, n), in every column.
+
+    >>> signs = np.array([[False, False, False, True], [True, False, True, False]])
+    >>> with_rare_signs(signs, np.array([10, 11, 12, 13]), np.array([10, 11])).tolist()
+    [13]
+    """
+    among = np.isin(every, columns)
+    found = []
+    for sides in (signs, ~signs):
+        rare = sides.any(axis=1) & ~sides[:, among].any(axis=1)
+        found += [int(every[place]) for place in np.argmax(sides[rare], axis=1)]
+    return np.array(sorted(set(found)), dtype=np.intp)
 
 
 def takes_branches(step: Step) -> bool:

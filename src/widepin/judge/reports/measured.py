@@ -105,8 +105,11 @@ def between_lines(of: Sequence[Names], look: Look) -> Iterator[Value]:
 
 
 def off_its_curve(of: Sequence[Names], look: Look) -> Iterator[Value]:
-    """How far a point lies from a curve."""
-    yield Quantity.DISTANCE, tuple(of), distance_between(look(str(of[0])).shape, _curve(of[1], look))
+    """How far a point lies from a curve, and how far beyond its end."""
+    point, curve = look(str(of[0])).shape, _curve(of[1], look)
+    yield Quantity.DISTANCE, tuple(of), distance_between(point, curve)
+    if isinstance(curve, Line) and isinstance(point, Point) and _ends(of[1], look):
+        yield Quantity.BEYOND_END, tuple(of), _beyond_end(point, curve, look(str(of[1])).kind)
 
 
 def touching(of: Sequence[Names], look: Look) -> Iterator[Value]:
@@ -119,7 +122,10 @@ def touching(of: Sequence[Names], look: Look) -> Iterator[Value]:
     else:
         ((name, circle),) = circles
         term, line = next((t, s) for t, s in zip(of, shapes, strict=True) if isinstance(s, Line))
-        yield Quantity.DISTANCE_OF_CENTRE, (name, term), distance_between(Point(circle.x, circle.y), line)
+        centre = Point(circle.x, circle.y)
+        yield Quantity.DISTANCE_OF_CENTRE, (name, term), distance_between(centre, line)
+        if _ends(term, look):
+            yield Quantity.BEYOND_END, (name, term), _beyond_end(centre, line, look(str(term)).kind)
     yield from ((Quantity.RADIUS, (term,), _radius(circle)) for term, circle in circles)
 
 
@@ -176,6 +182,20 @@ def _line(term: Names, look: Look) -> Line[float]:
     p, q = (look(name).shape for name in term)
     assert isinstance(p, Point) and isinstance(q, Point)
     return line_through(p, q)
+
+
+def _ends(term: Names, look: Look) -> bool:
+    """Whether a term is a ray or a segment."""
+    return isinstance(term, str) and look(term).kind in (Kind.RAY, Kind.SEGMENT)
+
+
+def _beyond_end(point: Point[float], line: Line[float], kind: Kind) -> float:
+    """How far the foot of a point lies beyond the ends of a ray or segment, in centimetres; 0 within."""
+    with Arrays.quiet():
+        t = float(measurement.parameter(ARRAYS, line, point))
+        length = float(measurement.length(ARRAYS, line))
+    beyond = max(0.0, -t if kind is not Kind.LINE else 0.0, t - 1 if kind is Kind.SEGMENT else 0.0)
+    return beyond * length
 
 
 def _length(pair: Names, look: Look) -> float:

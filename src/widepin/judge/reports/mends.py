@@ -117,7 +117,7 @@ def is_sound(examined: Examination, trial: Trial, changes: Sequence[Change]) -> 
         check_references(examined.task.figure(steps), len(examined.task.done))
     except IllFormed:
         return False
-    changed = Examination(examined.task, steps)
+    changed = Examination(examined.task, steps, examined.hidden)
     answer = {name: changed.figure.index[id_] for name, id_ in examined.ids_of(trial.answer).items()}
     return changed.looks_right(answer) and try_answer(changed, answer).outcome is Outcome.SOUND
 
@@ -162,7 +162,7 @@ def _distance(examined: Examination, number: int, point: Point[float]) -> float:
 def usable(examined: Examination, changes: Changes, number: int) -> list[int]:
     """The objects from which a step may be made: all that are given or the student's, but what is made from it."""
     dependents = changes.dependents(number)
-    return [n for n in range(examined.last) if n not in dependents]
+    return [n for n in examined.spoken_of if n not in dependents]
 
 
 def _as_drawn(examined: Examination, step: Step) -> Point[float]:

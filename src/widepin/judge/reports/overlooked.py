@@ -9,9 +9,11 @@ from itertools import combinations
 import numpy as np
 
 from ...plane.arrays import ARRAYS, Arrays
+from ...plane.intersections import Choice
 from ...plane.shapes import Kind, Point
 from ...plane.steps import Step
 from ...plane.tolerances import SAME
+from ..positions.references import passes_through
 from ..task import Work
 from ..trials.answers import best_exact, best_trial
 from ..trials.examination import Examination
@@ -19,7 +21,7 @@ from ..trials.search import search
 from ..verdict import Outcome
 
 MAX_CURVES, MAX_UNMARKED = 14, 60
-"""Curves whose intersections are looked at, the last ones drawn, and how many of these."""
+"""Curves whose intersections are looked at, those that are made of the most, and how many of these."""
 
 MAX_TRIED = 4
 """Answers with unmarked intersections that are tried."""
@@ -47,7 +49,7 @@ def unmarked(examined: Examination, outcome: Outcome) -> tuple[Step, ...]:
     extra = _intersections(examined)
     if not extra:
         return ()
-    more = Examination(examined.task, (*examined.steps, *extra))
+    more = Examination(examined.task, (*examined.steps, *extra), examined.hidden)
     marked = {more.figure.index[step.id] for step in extra}
     answers = [answer for answer in search(more, exact=True).answers if marked & set(answer.values())]
     answers.sort(key=lambda one: len(marked & set(one.values())))
@@ -56,20 +58,28 @@ def unmarked(examined: Examination, outcome: Outcome) -> tuple[Step, ...]:
         return ()
     steps = {step.id: step for step in extra}
     ids = more.ids_of(best.answer)
-    return tuple(
-        Step(name, "intersection", steps[id_].sources, pick=steps[id_].pick)
-        for name, id_ in ids.items()
-        if id_ in steps
-    )
+    return tuple(_named(examined, name, steps[id_]) for name, id_ in ids.items() if id_ in steps)
+
+
+def _named(examined: Examination, name: str, step: Step) -> Step:
+    """An intersection under the name that is asked for: the other one than a point that is marked on both curves, or by
+    its number.
+    """
+    figure = examined.figure
+    curves = [figure.index[source] for source in step.sources]
+    if any(figure.nodes[curve].kind is Kind.CIRCLE for curve in curves):
+        for n in examined.spoken_of:
+            if figure.nodes[n].kind is Kind.POINT and all(passes_through(figure, curve, n) for curve in curves):
+                reference = figure.nodes[n].step.id
+                return Step(name, "intersection", step.sources, choice=Choice.OTHER_THAN, reference=reference)
+    return Step(name, "intersection", step.sources, pick=step.pick)
 
 
 def _intersections(examined: Examination) -> list[Step]:
     """Intersections of drawn curves where no point lies, as steps."""
     nodes, size = examined.figure.nodes, float(examined.size)
-    curves = examined.in_submitted_order(n for n in range(examined.last) if nodes[n].kind is not Kind.POINT)[
-        -MAX_CURVES:
-    ]
-    there = [shape for shape in examined.shapes[: examined.last] if isinstance(shape, Point)]
+    curves = [n for n in examined.spoken_of if nodes[n].kind is not Kind.POINT][-MAX_CURVES:]
+    there = [shape for n in examined.spoken_of if isinstance(shape := examined.shapes[n], Point)]
     found: list[Step] = []
     for a, b in combinations(curves, 2):
         for pick in (1, 2) if Kind.CIRCLE in (nodes[a].kind, nodes[b].kind) else (1,):

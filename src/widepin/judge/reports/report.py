@@ -18,17 +18,21 @@ from ..costs.counts import is_move
 from ..costs.elementary import Costs, Opening, costs
 from ..positions.drags import TRIANGLES
 from ..task import Work
-from ..trials.examination import Examination
+from ..trials.examination import Examination, spread
 from ..trials.findings import finding, seen_by_floats
 from ..trials.search import candidates
 from ..trials.trial import Trial
 from ..verdict import Break, ConditionReport, Fate, Outcome, Report
+from .absent import absent
 from .measured import measured
 from .mends import mends, placed_by_eye, ties
 from .overlooked import right_instead, unmarked
-from .provisos import proviso
+from .provisos import provisos
 from .sameness import repeated
 from .truths import what_stays_true
+
+FAILING = 3
+"""Failing positions in which what is said of objects is looked at as well."""
 
 MOVED = 8
 """Small moves of a point by which it is seen whether the answer hangs on it."""
@@ -45,14 +49,16 @@ def report_on(
     or comes closest.
     """
     first, last, every = len(examined.task.done), examined.given + examined.own, len(examined.figure.nodes)
-    again = repeated(examined)
+    failing = failing_positions(trial)
+    again = repeated(examined, failing)
     answer = sorted(trial.answer.values()) if trial else []
     outcome = trial.outcome if trial else Outcome.WRONG
     common = Report(
         instead=right_instead(examined, work, outcome),
+        absent=absent(examined, list((work.answer or {}).values())),
         unmarked=unmarked(examined, outcome),
         repeated=again,
-        truths=what_stays_true(examined, answer, list(again)),
+        truths=what_stays_true(examined, answer, list(again), failing),
         costs=costs_of(examined, examined.in_submitted_order(range(first, last))),
         model_costs=costs_of(examined, range(last, every)) if every > last else None,
     )
@@ -71,8 +77,15 @@ def report_on(
         slides={id_: node.step.sources[0] for id_ in guilty if (node := examined.node(id_)).step.make == "point_on"},
         ties=ties(examined, trial, guilty),
         mends=mends(examined, trial),
-        proviso=proviso(examined, trial, found),
+        provisos=provisos(examined, trial),
     )
+
+
+def failing_positions(trial: Trial | None) -> list[list[float]]:
+    """A few positions in which an answer fails."""
+    if trial is None or not trial.failing:
+        return []
+    return [trial.batch.positions[:, column].tolist() for column in spread(np.array(trial.failing), FAILING)]
 
 
 def closest_object(examined: Examination) -> dict[str, int] | None:

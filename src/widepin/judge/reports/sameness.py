@@ -18,6 +18,7 @@ from ...plane.measurement import line_coordinates, unit
 from ...plane.predicates import coincidence
 from ...plane.shapes import LINES, Kind, Line, Point, Shape
 from ...plane.steps import Step
+from ...plane.tolerances import EXACT_IN_FLOATS
 from ..positions import drags
 from ..positions.alike import alike
 from ..task import Task
@@ -27,20 +28,23 @@ from ..trials.findings import finite, vanishes
 POSITIONS, PROOFS = 12, 3
 """Positions in which objects of a model are compared with others by floats, and by balls."""
 
+CONFIRMING = 4
+"""Positions in which floats see two objects part that are put to balls."""
+
 MAX_POINTS = 6
 """Given points from which objects are made that a model's may be."""
 
 
-def repeated(examined: Examination) -> dict[str, str]:
+def repeated(examined: Examination, failing: Sequence[Sequence[float]] = ()) -> dict[str, str]:
     """The student's objects that were there already: id -> id of the earlier object.
 
     Floats compare all objects of a kind in a few positions at once; balls have the last word, on every branch that
-    floats see.
+    floats see, where floats see them part in many more positions, and where the work is known to be ``failing``.
     """
     nodes = examined.figure.nodes
     pairs = []
     for kind in Kind:
-        numbers = [n for n in range(examined.last) if nodes[n].kind is kind]
+        numbers = [n for n in examined.spoken_of if nodes[n].kind is kind]
         rows = np.array([mark(examined.sample(n), kind) for n in numbers])
         for group in alike(rows):
             first, *others = examined.in_submitted_order(numbers[at] for at in group)
@@ -49,8 +53,42 @@ def repeated(examined: Examination) -> dict[str, str]:
         proven = at_rising_precision(lambda: [_equal(examined, n, m) for n, m in pairs])
     except Undecided:
         proven = [_decided(examined, n, m) for n, m in pairs]
-    ids = {nodes[n].step.id: nodes[m].step.id for (n, m), same in zip(pairs, proven, strict=True) if same}
+    ids = {
+        nodes[n].step.id: nodes[m].step.id
+        for (n, m), same in zip(pairs, proven, strict=True)
+        if same
+        and not _part_somewhere(examined, n, m)
+        and all(_are_equal_at(examined, n, m, position) for position in failing)
+    }
     return {id_: ids[id_] for id_ in sorted(ids, key=examined.submitted.__getitem__)}
+
+
+def _part_somewhere(examined: Examination, n: int, m: int) -> bool:
+    """Whether two objects that agree in a few positions differ in one of many more: floats see where, balls confirm."""
+    kind, size = examined.figure.nodes[n].kind, float(examined.size)
+    shapes = examined.further_evaluation.shapes(examined.figure.ancestors([n, m]))
+    count = examined.further.positions.shape[1]
+    one, other = (
+        mark([np.broadcast_to(value, (count,)) for value in shapes[number]], kind).reshape(-1, count)
+        for number in (n, m)
+    )
+    with np.errstate(invalid="ignore"):
+        apart = np.nanmax(np.abs(one - other) / (1 + np.abs(one)), axis=0, initial=0.0) / max(1.0, size)
+    columns = np.flatnonzero(apart > EXACT_IN_FLOATS)
+    clearest = columns[np.argsort(-apart[columns], kind="stable")][:CONFIRMING]
+    return any(not _are_equal_at(examined, n, m, examined.further.positions[:, column].tolist()) for column in clearest)
+
+
+def _are_equal_at(examined: Examination, n: int, m: int, position: Sequence[float]) -> bool:
+    """Whether balls find two objects equal in a position, or one of them undefined, or cannot tell."""
+    kind, size = examined.figure.nodes[n].kind, float(examined.size)
+    shapes = examined.in_balls(position)
+    if shapes is None or not (finite(shapes[n]) and finite(shapes[m])):
+        return True
+    try:
+        return at_rising_precision(lambda: all(vanishes(gap, size) for gap in coincidence(shapes[n], shapes[m], kind)))
+    except Undecided:
+        return True
 
 
 def _equal(examined: Examination, n: int, m: int) -> bool:

@@ -38,10 +38,16 @@ RATIOS = (2, 3)
 """How many times longer one length is than another, where it is worth saying."""
 
 
-def what_stays_true(examined: Examination, answer: Sequence[int], left_out: Sequence[str]) -> tuple[Condition, ...]:
+def what_stays_true(
+    examined: Examination,
+    answer: Sequence[int],
+    left_out: Sequence[str],
+    failing: Sequence[Sequence[float]] = (),
+) -> tuple[Condition, ...]:
     """At most a dozen truths, the most telling first.
 
-    ``answer``: the numbers of its objects. ``left_out``: ids of objects that repeat others.
+    ``answer``: the numbers of its objects. ``left_out``: ids of objects that repeat others. ``failing``: positions in
+    which the work is known to fail, where truths are looked at too.
     """
     looking = _Looking(examined, answer, set(left_out))
     found = [
@@ -61,7 +67,7 @@ def what_stays_true(examined: Examination, answer: Sequence[int], left_out: Sequ
         if len(proven) == MOST:
             break
         for variant in looking.within_extent_or_on_lines(truth):
-            if certifier.is_proven(variant):
+            if certifier.is_proven(variant) and all(certifier.holds_at(variant, position) for position in failing):
                 proven.append(variant)
                 break
     return tuple(proven)
@@ -76,22 +82,19 @@ class _Looking:
         self.answer = set(answer)
         self.parents = {parent for number in answer for parent in self.nodes[number].parents}
         needed = examined.figure.ancestors(answer)
-        there = [n for n in range(examined.last) if is_defined(examined.shapes[n]) and self.id(n) not in left_out]
-        there = examined.in_submitted_order(there)
+        there = [n for n in examined.spoken_of if is_defined(examined.shapes[n]) and self.id(n) not in left_out]
         by_use = sorted(there, key=lambda n: (n not in self.answer | self.parents, n not in needed))
-        self.points = examined.in_submitted_order([n for n in by_use if self.nodes[n].kind is Kind.POINT][:MAX_POINTS])
-        self.lines = examined.in_submitted_order([n for n in by_use if self.nodes[n].kind in LINES][:MAX_LINES])
-        self.circles = examined.in_submitted_order(
-            [n for n in by_use if self.nodes[n].kind is Kind.CIRCLE][:MAX_CIRCLES]
-        )
+        self.points = sorted([n for n in by_use if self.nodes[n].kind is Kind.POINT][:MAX_POINTS])
+        self.lines = sorted([n for n in by_use if self.nodes[n].kind in LINES][:MAX_LINES])
+        self.circles = sorted([n for n in by_use if self.nodes[n].kind is Kind.CIRCLE][:MAX_CIRCLES])
         self.at = {n: examined.sample(n) for n in (*self.points, *self.lines, *self.circles)}
 
     def id(self, number: int) -> str:
         return self.nodes[number].step.id
 
     def order(self, number: int) -> int:
-        """The place of an object in the order in which they were handed in."""
-        return self.examined.submitted[self.id(number)]
+        """The place of an object in the canonical order, which does not hang on how independent steps were ordered."""
+        return number
 
     def pair(self, p: int, q: int) -> tuple[int, int]:
         """Two points, the one that was there first before the other."""

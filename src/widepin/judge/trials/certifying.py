@@ -84,16 +84,43 @@ class Certifier:
         chosen = [column for column in self.examined.proofs if column in there]
         if len(chosen) < FEWEST:
             chosen += spread(columns, FEWEST)
-        return self.holds_in_balls(truth, list(dict.fromkeys([*map(int, failing), *chosen])))
+        proven = self.holds_in_balls(truth, list(dict.fromkeys([*map(int, failing), *chosen])))
+        return proven and not self.fails_further(truth)
 
-    def seen_by_floats(self, truth: Condition) -> tuple[NDArray[np.intp], NDArray[np.intp]]:
+    def fails_further(self, truth: Condition) -> bool:
+        """Whether a truth fails in one of many more positions where floats see it fail, and balls as well.
+
+        >>> made = constructed("c circle A B\\nd circle B A\\nC intersection c d pick=1")
+        >>> Certifier(Examination(apex, made)).fails_further(Condition("ratio", (("A", "C"), ("A", "B")), (2, 1)))
+        True
+        """
+        _there, failing = self.seen_by_floats(truth, further=True)
+        positions = self.examined.further.positions
+        return any(not self.holds_at(truth, positions[:, column].tolist()) for column in spread(failing, GHOSTS))
+
+    def holds_at(self, truth: Condition, position: Sequence[float]) -> bool:
+        """Whether balls find a truth in a position, or cannot tell.
+
+        >>> made = constructed("c circle A B\\nd circle B A\\nC intersection c d pick=1")
+        >>> truth = Condition("equal_length", (("A", "C"), ("B", "C")))
+        >>> Certifier(Examination(apex, made)).holds_at(truth, [0, 0, 3, 1])
+        True
+        """
+        shapes = self.examined.in_balls(position)
+        try:
+            return shapes is None or at_rising_precision(lambda: self._holds(truth, shapes))
+        except Undecided:
+            return True
+
+    def seen_by_floats(self, truth: Condition, further: bool = False) -> tuple[NDArray[np.intp], NDArray[np.intp]]:
         """The columns of the batch in which the objects of a truth exist, and those of them in which floats see it
-        fail.
+        fail; or of the ``further`` batch.
         """
         examined = self.examined
+        evaluation = examined.further_evaluation if further else examined.evaluation
         numbers = [examined.figure.index[name] for name in truth.names]
-        shapes = examined.evaluation.shapes(examined.figure.ancestors([*numbers, *examined.given_points]))
-        count = examined.batch.positions.shape[1]
+        shapes = evaluation.shapes(examined.figure.ancestors([*numbers, *examined.given_points]))
+        count = (examined.further if further else examined.batch).positions.shape[1]
         with Arrays.quiet():
             there = np.broadcast_to(np.logical_and.reduce([is_defined(shapes[n]) for n in numbers]), (count,))
             measure = examined.measure(shapes)
@@ -107,17 +134,18 @@ class Certifier:
         is not denied.
         """
         found = [self.shapes_in_balls(column) for column in columns]
-
-        def holds(shapes: Sequence[Shape[Ball]]) -> bool:
-            seen = self.finding(self.measure, truth, shapes)
-            if any(value.is_nan() for value in (*seen.gaps, *seen.margins)):
-                return True
-            return all(vanishes(gap, self.size) for gap in seen.gaps) and all(m > 0 for m in seen.margins)
-
         try:
-            return at_rising_precision(lambda: all(shapes is not None and holds(shapes) for shapes in found))
+            return at_rising_precision(
+                lambda: all(shapes is not None and self._holds(truth, shapes) for shapes in found)
+            )
         except Undecided:
             return False
+
+    def _holds(self, truth: Condition, shapes: Sequence[Shape[Ball]]) -> bool:
+        seen = self.finding(self.measure, truth, shapes)
+        if any(value.is_nan() for value in (*seen.gaps, *seen.margins)):
+            return True
+        return all(vanishes(gap, self.size) for gap in seen.gaps) and all(m > 0 for m in seen.margins)
 
     def shapes_in_balls(self, column: int) -> list[Shape[Ball]] | None:
         """The whole board in balls in a column of the batch."""

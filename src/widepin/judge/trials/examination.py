@@ -5,7 +5,7 @@ Floats *look* at many positions at once and see gaps; balls *rule* on one positi
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Collection, Iterable, Iterator, Mapping, Sequence
 from functools import cached_property
 from typing import Any
 
@@ -50,10 +50,12 @@ class Examination:
     """A task with a student's steps on it, evaluated: as drawn, and in a batch of positions.
 
     The steps stand in an order that depends on how they are built alone; ``submitted``: id -> their place as handed in.
+    ``hidden``: ids of helpers within class tools, which answer nothing and are not spoken of.
     """
 
-    def __init__(self, task: Task, steps: Sequence[Step]):
+    def __init__(self, task: Task, steps: Sequence[Step], hidden: Collection[str] = ()):
         self.task = task
+        self.hidden = frozenset(hidden)
         self.submitted = {step.id: index for index, step in enumerate((*task.done, *steps))}
         self.steps = in_canonical_order(task.done, steps)
         self.figure = task.figure(self.steps)
@@ -108,6 +110,11 @@ class Examination:
     def node(self, id_: str) -> Node:
         """The object of an id."""
         return self.figure.nodes[self.figure.index[id_]]
+
+    @cached_property
+    def spoken_of(self) -> list[int]:
+        """The given objects and the student's but for hidden helpers, in their canonical order."""
+        return [number for number in range(self.last) if self.figure.nodes[number].step.id not in self.hidden]
 
     def in_submitted_order(self, numbers: Iterable[int]) -> list[int]:
         """Objects that are not the model's, in the order in which they were handed in."""

@@ -217,12 +217,16 @@ class _Stacks:
 
 
 def candidates(examined: Examination, wanted: Wanted) -> list[int]:
-    """The objects that may serve for a wanted name: made by the student, or given where the task says so."""
+    """The objects that may serve for a wanted name: made by the student, or given where the task says so. No helper
+    within a class tool does.
+    """
     first = 0 if wanted.given else examined.given
     return [
         number
-        for number in range(first, examined.given + examined.own)
-        if examined.figure.nodes[number].kind in wanted.kinds and is_defined(examined.shapes[number])
+        for number in examined.spoken_of
+        if number >= first
+        and examined.figure.nodes[number].kind in wanted.kinds
+        and is_defined(examined.shapes[number])
     ]
 
 

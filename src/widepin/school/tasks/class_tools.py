@@ -100,14 +100,6 @@ def allowed_tools(assignment: Assignment) -> dict[str, tuple[ClassToolGeometry, 
     }
 
 
-def write_uses(uses: tuple[Use, ...]) -> list[JsonObject]:
-    """Uses of class tools as JSON."""
-    return [
-        {"class_tool": use.class_tool, "ids": list(use.ids), "gives": list(use.gives), "moves": use.moves}
-        for use in uses
-    ]
-
-
 def uses_in(document: JsonObject) -> tuple[Use, ...]:
     """The uses of class_tools in the document of an attempt."""
     return tuple(

@@ -17,7 +17,8 @@ SCORING = {
 }
 """What each outcome is worth unless the teacher says otherwise, and what is taken off for each move over the limit.
 
-"own helper" is a work that is fragile only where the student's own points are dragged."""
+"own helper" is a work that is fragile only by where points of the student's own were put; "switching, method holds" one
+that fails only by which intersections were chosen."""
 
 
 HEAVIEST = 20
@@ -34,8 +35,14 @@ def score_for(verdict: Verdict, budget: int | None, table: JsonObject) -> int:
 
 def row_of(verdict: Verdict) -> str:
     """The row of the table that a verdict is in; wrong and refused works have none and are worth nothing."""
-    if verdict.outcome is Outcome.FRAGILE and verdict.breaks is not None and verdict.breaks.by is Whose.OWN:
+    if verdict.outcome is Outcome.FRAGILE and _only_by_own_helper(verdict):
         return "own helper"
-    if verdict.outcome is Outcome.SWITCHING and verdict.method_holds:
+    if verdict.outcome in (Outcome.SWITCHING, Outcome.FRAGILE) and verdict.method_holds:
         return "switching, method holds"
     return verdict.outcome.value
+
+
+def _only_by_own_helper(verdict: Verdict) -> bool:
+    if verdict.report is not None and verdict.report.provisos:
+        return True
+    return verdict.breaks is not None and verdict.breaks.by is Whose.OWN

@@ -15,6 +15,7 @@ from ...documents.language import gettext as _
 from ...documents.language import ngettext
 from ...documents.operations import remake
 from ...documents.reading import JsonObject
+from ...documents.uses import write_uses
 from ...documents.verdict import read_verdict, write_verdict
 from ...judge.judging import judge
 from ...judge.task import Work as Submission
@@ -23,7 +24,6 @@ from ...plane.errors import CoreError
 from ...plane.steps import Step
 from ..models import Assignment, HandIn, Work, now
 from ..states import Late
-from ..tasks.class_tools import write_uses
 from ..tasks.scoring import score_for
 from .autosave import StaleLog, lock, state_of, store, task_of
 from .history import OperationRefused
