@@ -62,3 +62,10 @@ def build_model(page, *makes):
         page.keyboard.type(names)
     page.get_by_role("link", name="Done").click()
     page.wait_for_selector(".making[data-ready]")
+
+
+def suggest(teacher, words=""):
+    """Have conditions suggested, and use the first that says this; or that the answer is what is asked for."""
+    teacher.get_by_role("button", name="Suggest conditions").click()
+    rows = teacher.locator(".suggestions li")
+    (rows.filter(has_text=words).first if words else rows.last).get_by_role("button", name="Use").click()

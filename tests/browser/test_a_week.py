@@ -6,7 +6,7 @@ import re
 
 from playwright.sync_api import expect
 
-from tests.browser.teaching import begin_task, build_model, making_step, new_class
+from tests.browser.teaching import begin_task, build_model, making_step, new_class, suggest
 
 ROSTER = "Surname,First name\nQuill,Asa\nRudd,Bet\nSable,Cob\n"
 
@@ -31,7 +31,7 @@ def test_from_a_list_of_names_to_marks(teacher, students):
     build_model(teacher, ("circle", "ABBA"), ("intersection", "cd1cd"), ("line", "CD"))
     build_model(teacher, ("intersection", "es"))
     teacher.get_by_label("point E").check()
-    teacher.get_by_role("button", name="Suggest conditions").click()
+    suggest(teacher)
     expect(teacher.locator(".conditions li")).to_have_count(1)
     making_step(teacher, "Move limit")
     teacher.get_by_role("button", name="As many as the sample solution").click()

@@ -4,7 +4,7 @@ import re
 
 from playwright.sync_api import expect
 
-from tests.browser.teaching import begin_task, build_model, making_step, new_class
+from tests.browser.teaching import begin_task, build_model, making_step, new_class, suggest
 from tests.papers import paper_from
 
 PLACE_ON_LINE = """(line) => {
@@ -99,9 +99,10 @@ def test_a_task_is_made_from_nothing_and_assigned(teacher):
     expect(teacher.get_by_label("Title")).to_have_value("Crown of an arch")
     making_step(teacher, "What to construct")
     teacher.get_by_label("point C").check()
-    teacher.get_by_role("button", name="Suggest conditions").click()
+    suggest(teacher, "CA, CB and AB are equally long")
     expect(teacher.locator(".conditions li")).to_have_count(1)
-    teacher.get_by_role("button", name="Use instead: AB and AC and BC are equally long").click()
+    expect(teacher.locator(".suggestions li").first).to_contain_text("says all by itself")
+    expect(teacher.locator(".students-read li")).to_have_text("CA, CB and AB are equally long")
     expect(teacher.locator(".conditions")).to_contain_text("are equally long")
     making_step(teacher, "Move limit")
     teacher.get_by_role("button", name="As many as the sample solution").click()
@@ -163,7 +164,7 @@ def test_a_classical_task_fills_the_whole_page_and_asks_before_anything_goes(tea
     expect(teacher.get_by_label("Moves")).to_have_value("2")
 
     making_step(teacher, "What to construct")
-    teacher.get_by_role("button", name="Suggest conditions").click()
+    suggest(teacher)
     making_step(teacher, "Check")
     teacher.get_by_role("button", name="Check the task").click()
     expect(teacher.locator("[data-task-check]")).to_contain_text("The mirror image of the answer would be called wrong")
@@ -202,7 +203,7 @@ def test_one_opening_only_is_the_distance_of_two_given_points(teacher):
     opening.press("Tab")
     build_model(teacher, ("midpoint", "AB"))
     teacher.get_by_label("point C").check()
-    teacher.get_by_role("button", name="Suggest conditions").click()
+    suggest(teacher)
     expect(teacher.locator("[data-trouble]")).to_contain_text("the tools")
     making_step(teacher, "Tools")
     opening.fill("BA")
@@ -258,7 +259,7 @@ def test_the_program_warns_of_a_model_that_breaks_and_of_class_tools_that_do_not
     build_model(teacher, ("midpoint", "AB"), ("perpendicular", "cC"), ("intersection", "cd"))
     teacher.get_by_label("point E").check()
     making_step(teacher, "What to construct")
-    teacher.get_by_role("button", name="Suggest conditions").click()
+    suggest(teacher)
     making_step(teacher, "Check")
     teacher.get_by_role("button", name="Check the task").click()
     expect(teacher.locator("[data-task-check]")).to_contain_text(

@@ -4,7 +4,7 @@ import re
 
 from playwright.sync_api import expect
 
-from tests.browser.teaching import begin_task, build_model, making_step
+from tests.browser.teaching import begin_task, build_model, making_step, suggest
 
 SAVED, NO_CONNECTION = "All changes saved", "No connection; not saved yet"
 
@@ -167,7 +167,7 @@ def test_a_demonstration_that_was_changed_without_a_network_is_taken_up_again(te
     build_model(teacher, ("circle", "AB"))
     making_step(teacher, "What to construct")
     teacher.locator("[data-wanted] input").first.check()
-    teacher.get_by_role("button", name="Suggest conditions").click()
+    suggest(teacher)
     expect(teacher.locator("[data-to-step=wanted]")).to_contain_text("done")
     expect(state(teacher)).to_have_text(SAVED)
     teacher.goto(f"{teacher.url}/demonstration")

@@ -159,6 +159,13 @@ class Words:
         kind = _(KIND_WORDS[self._kind(term)])
         return self._called(self.model[term]) or _("the %(kind)s asked for", kind=kind)
 
+    def tells_how(self, condition: Condition) -> bool:
+        """Whether a condition tells how an object of the sample solution is made that has no name in a textbook."""
+        if condition.rel == RelationName.SAME:
+            return False
+        made = [self.model[name] for name in condition.names if self._is_model(name)]
+        return any(self._called(step) is None and self._described(step, DEPTH) is not None for step in made)
+
     def _called(self, step: Step) -> str | None:
         """What a textbook calls an object of the model that is made from given ones, if it has a name there."""
         known = self.known.get(step.id, step)

@@ -15,11 +15,11 @@ from ..plane.figure import Figure, is_defined
 from ..plane.makes import MAKES
 from ..plane.shapes import Kind, Point
 from ..plane.steps import Step
-from .conditions import RELATIONS
 from .costs.counts import moves_within
 from .judging import judge
 from .mirrored import mirror_images
-from .task import MODEL, TOOLS, Allowance, Condition, Task, Wanted, Work
+from .suggesting import that_pin, the_same
+from .task import TOOLS, Allowance, Condition, Task, Work
 from .verdict import Outcome, Refusal, Verdict
 
 MAX_MUTANTS, MAX_SHOWN = 120, 6
@@ -153,23 +153,12 @@ def looser_conditions(task: Task, images: Sequence[tuple[Step, ...]]) -> tuple[C
     rest = tuple(condition for condition in task.conditions if condition not in map(the_same, task.wanted))
     if len(rest) == len(task.conditions):
         return ()
-    _, others = proposed(task.given, task.model, names)
-    looser = tuple(dict.fromkeys((*rest, *others)))
-    freedom = sum(FREEDOM[MAKES[step.make].gives] for step in task.model if step.id in names)
-    if sum(RELATIONS[one.rel].settled_by(len(one.of)) for one in looser) < freedom:
+    looser = tuple(dict.fromkeys((*rest, *that_pin(task.given, task.model, names))))
+    if looser == rest:
         return ()
     loose = replace(task, conditions=looser)
     sound = all(judge(loose, Work(image), report=False).outcome is Outcome.SOUND for image in images)
     return looser if sound else ()
-
-
-FREEDOM = {Kind.POINT: 2, Kind.LINE: 2, Kind.RAY: 3, Kind.SEGMENT: 4, Kind.CIRCLE: 3}
-"""How many numbers say where an object lies."""
-
-
-def the_same(wanted: Wanted) -> Condition:
-    """That a wanted object is the model's object of its name."""
-    return Condition("same", (wanted.name, MODEL + wanted.name))
 
 
 def mutants(task: Task) -> Iterator[Mutant]:
@@ -196,38 +185,3 @@ def slips(step: Step, before: Sequence[Step], place: object) -> Iterator[Step]:
         for other, kind in kinds.items():
             if kind is kinds.get(source) and other not in step.sources and step.choice != "other_than":
                 yield replace(step, sources=(*step.sources[:entry], other, *step.sources[entry + 1 :]))
-
-
-def proposed(
-    given: Sequence[Step], model: Sequence[Step], wanted: Sequence[str]
-) -> tuple[tuple[Condition, ...], tuple[Condition, ...]]:
-    """Conditions on wanted objects of a model: those that say all, and others that the model fulfils everywhere.
-
-    The first say that each wanted object is the model's. The others relate it to what is given; a teacher takes them
-    instead where more than the model's answer is right.
-    """
-    kinds = {step.id: str(MAKES[step.make].gives) for step in model}
-    answer = tuple(Wanted(name, kinds[name]) for name in wanted)
-    strict = tuple(the_same(one) for one in answer)
-    task = Task("", tuple(given), ALL_TOOLS, answer, strict, model=tuple(model))
-    known = {step.id for step in given} | set(wanted)
-    report = judge(task, Work(tuple(model), {name: name for name in wanted})).report
-    found = (*said_by_steps(task), *(report.truths if report else ()))
-    others = [one for one in found if one.names <= known and one.names & set(wanted) and one.rel != "concyclic"]
-    return strict, tuple(dict.fromkeys(others))
-
-
-def said_by_steps(task: Task) -> Iterator[Condition]:
-    """What the steps of wanted objects say by themselves."""
-    for step in task.model:
-        if step.id not in {one.name for one in task.wanted}:
-            continue
-        if step.make in ("perpendicular", "parallel"):
-            yield Condition(step.make, (step.id, step.sources[0]))
-            yield Condition("on", (step.sources[1], step.id))
-        elif step.make == "midpoint":
-            yield Condition("midpoint", (step.id, *step.sources))
-        elif step.make in ("intersection", "point_on"):
-            yield from (Condition("on", (step.id, curve)) for curve in step.sources)
-        elif step.make == "circle_through":
-            yield from (Condition("on", (point, step.id)) for point in step.sources)

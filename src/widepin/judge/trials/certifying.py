@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 import numpy as np
 from numpy.typing import NDArray
@@ -59,8 +59,9 @@ TRUTHS = {
 class Certifier:
     """Proves truths about a board, each in positions where its own objects exist."""
 
-    def __init__(self, examined: Examination):
+    def __init__(self, examined: Examination, relations: Mapping[str, Relation] = TRUTHS):
         self.examined = examined
+        self.relations = relations
         self.in_balls: dict[int, list[Shape[Ball]] | None] = dict(examined.proofs)
         self.size = float(examined.size)
         self.measure = Measure(BALLS, ball(float(examined.size)), Point(ball(0), ball(0)))
@@ -156,4 +157,4 @@ class Certifier:
     def finding(self, measure: Measure[N], truth: Condition, shapes: Sequence[Shape[N]]) -> Finding[N]:
         """What a truth finds in these shapes."""
         nodes, index = self.examined.figure.nodes, self.examined.figure.index
-        return finding(measure, truth, lambda name: Term(shapes[index[name]], nodes[index[name]].kind), TRUTHS)
+        return finding(measure, truth, lambda name: Term(shapes[index[name]], nodes[index[name]].kind), self.relations)

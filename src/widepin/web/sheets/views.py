@@ -21,8 +21,9 @@ from ...documents.task import write_condition
 from ...documents.verdict import write_verdict
 from ...documents.words import Words, results_of
 from ...judge.judging import judge
+from ...judge.suggesting import strict_task, suggestions
 from ...judge.task import MAX_WANTED, TOOLS, Task, Work
-from ...judge.task_check import check_task, proposed
+from ...judge.task_check import check_task
 from ...school.models import TaskSheet
 from ...school.tasks import sheets
 from ...school.tasks.library import LIBRARY, TOPICS
@@ -91,6 +92,7 @@ def state_of(found: TaskSheet) -> JsonObject:
         "topic": found.topic,
         "version": found.version,
         "trouble": trouble_of(found),
+        "students_read": students_read(found),
         "urls": {
             name: url_for(f"sheets.{endpoint}", sheet_id=found.id)
             for name, endpoint in (
@@ -105,6 +107,20 @@ def state_of(found: TaskSheet) -> JsonObject:
         }
         | {"demonstration": url_for("demonstrations.of_sheet", sheet_id=found.id)}
         | {part: url_for("sheets.draw", sheet_id=found.id, part=part) for part in (*sheets.CONSTRUCTIONS, "trial")},
+    }
+
+
+def students_read(found: TaskSheet) -> JsonObject | None:
+    """The task as students will read it, and what of it tells how it is done; None while it is not finished."""
+    try:
+        task = sheets.task_in(found)
+    except Unreadable:
+        return None
+    words = Words(task)
+    return {
+        "wanted": words.wanted(),
+        "conditions": words.conditions(),
+        "gives_away": [words.condition(condition) for condition in task.conditions if words.tells_how(condition)],
     }
 
 
@@ -186,7 +202,7 @@ class Ticked(JsonBody):
 
 @teachers_only
 def propose(sheet_id: int) -> ResponseReturnValue:
-    """Conditions on the wanted objects that the model fulfils: those that say all, and others."""
+    """Conditions on the wanted objects that the model fulfils, to choose from, each as students will read it."""
     found, wanted = own_sheet(sheet_id), json_body(Ticked).wanted
     try:
         given, model = read_steps(found.document["given"]), read_steps(found.document["model"])
@@ -194,8 +210,17 @@ def propose(sheet_id: int) -> ResponseReturnValue:
         return {"error": str(wrong)}, 422
     if not wanted or not set(wanted) <= {step.id for step in model}:
         return {"error": _("Tick first what the answer consists of.")}, 422
-    strict, others = apart(proposed, given, model, wanted)
-    return {name: list(map(write_condition, found)) for name, found in (("strict", strict), ("others", others))}
+    task = strict_task(given, model, wanted)
+    return {
+        "suggestions": [
+            {
+                "conditions": list(map(write_condition, one.conditions)),
+                "words": Words(replace(task, conditions=one.conditions)).conditions(),
+                "pins": one.pins,
+            }
+            for one in apart(suggestions, given, model, wanted)
+        ]
+    }
 
 
 @teachers_only

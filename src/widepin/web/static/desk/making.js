@@ -3,6 +3,7 @@
 import { _, ngettext } from "../look/language.js";
 import { find, post } from "../look/page.js";
 import { sayState } from "../look/save-state.js";
+import { html, nothing, render } from "../vendor/lit-html/lit-html.js";
 import { isSame, Storing } from "../look/storing.js";
 import { ToolBook } from "../figure/tape.js";
 import { Conditions } from "./conditions.js";
@@ -49,8 +50,7 @@ class Making {
       kind: (id) => this.figure.kind(id),
       model: () => this.document.model,
     });
-    this.proposals = new Proposals(page.querySelector("[data-others]"), book.relations, {
-      names: () => this.#names(),
+    this.proposals = new Proposals(page.querySelector("[data-suggestions]"), {
       conditions: () => this.document.conditions,
       /** @param {Condition[]} conditions */
       take: (conditions) => this.#takeConditions(conditions),
@@ -135,6 +135,7 @@ class Making {
       ? _("Still to do: %(part)s %(words)s.", { part: part ?? trouble.place, words: trouble.words })
       : "";
     this.conditions.mark(trouble?.place);
+    this.#showStudentsRead();
     this.page.querySelector("[data-version]").textContent = this.state.version;
     for (const [name, selector] of Object.entries({
       given: "[data-draw=given]",
@@ -147,6 +148,31 @@ class Making {
       link.href = this.state.urls[name];
       if (name !== "given" && name !== "model") link.classList.toggle("disabled", Boolean(trouble));
     }
+  }
+
+  // What the task says to students, and what of it tells how it is done.
+  #showStudentsRead() {
+    const panel = this.page.querySelector("[data-students-read]");
+    const read = this.state.students_read;
+    panel.hidden = !read;
+    if (!read) return render(nothing, panel);
+    render(
+      html`<h3>${_("Students read")}</h3>
+        <p>${_("Construct %(wanted)s such that", { wanted: read.wanted })}</p>
+        <ul>
+          ${read.conditions.map((/** @type {string} */ clause) => html`<li>${clause}</li>`)}
+        </ul>
+        ${
+          read.gives_away.length
+            ? html`<p class="trouble">
+                ${_("This tells how it is done: %(clauses)s. A condition on given objects alone would not.", {
+                  clauses: read.gives_away.join("; "),
+                })}
+              </p>`
+            : nothing
+        }`,
+      panel,
+    );
   }
 
   // Objects of the model that may be the answer; those that nothing else is made from come first.
@@ -268,6 +294,7 @@ class Making {
   #takeConditions(conditions) {
     this.change({ conditions });
     this.conditions.show(conditions);
+    this.proposals.show();
   }
 
   /** @param {string} name */
@@ -298,7 +325,7 @@ class Making {
     const { format: _format, ...fields } = known.document;
     this.change({ start: null, budget: null, ...fields, topic: known.topic });
     this.fields.fill(this.state);
-    this.page.querySelector("[data-others]").hidden = true;
+    this.proposals.hide();
     this.show();
   }
 

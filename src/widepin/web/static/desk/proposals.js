@@ -1,29 +1,33 @@
-// Conditions that are proposed from the sample solution: those of the answer are taken, what else is true stands beside.
+// Conditions that are suggested from the sample solution, each as students will read it, to choose from.
 
 import { _ } from "../look/language.js";
 import { post } from "../look/page.js";
-import { Conditions } from "./conditions.js";
-import { plainButton } from "./plain-button.js";
-/** @import { Condition, Relation, Wanted } from "../figure/types.js" */
+import { html, nothing, render } from "../vendor/lit-html/lit-html.js";
+/** @import { Condition } from "../figure/types.js" */
+
+/**
+ * What the server suggests. pins: whether it alone holds the answer fast.
+ * @typedef {{conditions: Condition[], words: string[], pins: boolean}} Suggestion
+ */
 
 export class Proposals {
+  /** @type {Suggestion[]} */
+  #all = [];
+
   /**
-   * panel: with a list of what else could be asked for; relations: of the tool book
-   * task: {names(), conditions(), take(conditions)}, what stands on the page and may stand there
+   * panel: where they stand; task: {conditions(), take(conditions)}, what stands on the page
    * @param {any} panel
-   * @param {Record<string, Relation>} relations
-   * @param {any} task
+   * @param {{conditions: () => Condition[], take: (conditions: Condition[]) => void}} task
    */
-  constructor(panel, relations, task) {
+  constructor(panel, task) {
     this.panel = panel;
-    this.relations = relations;
     this.task = task;
   }
 
   /**
    * Resolves to what went wrong in words, or to nothing. wanted: names of the answer
    * @param {string} url
-   * @param {Wanted[]} wanted
+   * @param {string[]} wanted
    */
   async ask(url, wanted) {
     let found;
@@ -33,42 +37,46 @@ export class Proposals {
       return _("There is no connection. Nothing is lost; try again.");
     }
     if (found.error) return found.error;
-    this.task.take(found.strict);
-    this.panel.hidden = found.others.length === 0;
-    this.panel
-      .querySelector("ul")
-      .replaceChildren(...found.others.map((/** @type {Condition} */ condition) => this.#other(condition)));
+    this.#all = found.suggestions;
+    this.show();
+    this.panel.querySelector("button")?.focus();
     return "";
   }
 
-  /**
-   * Asked for with one click, instead of being the same as in the sample solution.
-   * @param {Condition} condition
-   */
-  #other(condition) {
-    const item = document.createElement("li");
-    const about = new Set(condition.of.flat());
-    const take = () => {
-      const rest = this.task
-        .conditions()
-        .filter(
-          (/** @type {{rel: string, of: any}} */ { rel, of }) =>
-            !(rel === "same" && about.has(of[0]) && of[1] === `model:${of[0]}`),
-        );
-      this.task.take([...rest, condition]);
-      item.remove();
-    };
-    item.append(plainButton(_("Use instead: %(words)s", { words: this.#inWords(condition) }), take));
-    return item;
+  // To be called when the conditions of the task have changed: what is asked for already is not to be added.
+  show() {
+    this.panel.hidden = this.#all.length === 0;
+    render(this.#all.length ? this.#list() : nothing, this.panel);
   }
 
-  /** @param {Condition} condition */
-  #inWords(condition) {
-    const shown = new Conditions(this.relations, document.createElement("ol"), this.task.names, () => {});
-    shown.show([condition]);
-    return [...shown.list.firstElementChild.childNodes]
-      .filter((part) => !(part instanceof HTMLButtonElement))
-      .map((part) => part.value ?? part.textContent)
-      .join("");
+  hide() {
+    this.#all = [];
+    this.show();
+  }
+
+  #list() {
+    return html`<p>${_("True of the sample solution, however the figure is dragged. Students read just this:")}</p>
+      <ul>
+        ${this.#all.map((one) => this.#row(one))}
+      </ul>`;
+  }
+
+  /** @param {Suggestion} one */
+  #row(one) {
+    const there = new Set(this.task.conditions().map((condition) => JSON.stringify(condition)));
+    const missing = one.conditions.filter((condition) => !there.has(JSON.stringify(condition)));
+    const add = () => {
+      this.task.take([...this.task.conditions(), ...missing]);
+      this.show();
+    };
+    return html`<li>
+      <button type="button" class="btn btn-plain" ?disabled=${missing.length === 0} @click=${add}>
+        ${missing.length ? _("Use") : _("used")}
+      </button>
+      <span>${one.words.join("; ")}</span>
+      <small class=${one.pins ? "good" : ""}>
+        ${one.pins ? _("says all by itself") : _("leaves something open by itself")}
+      </small>
+    </li>`;
   }
 }
