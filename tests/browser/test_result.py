@@ -97,7 +97,7 @@ def test_the_result_stands_on_the_board_and_the_break_is_played_there(desk):
     desk.put(JUMPING_GABLE)
     drawn = desk.point("A")
     desk.page.get_by_role("button", name="Hand in").click()
-    desk.page.get_by_role("button", name="Hand in now").click()
+    desk.confirm()
     strip = desk.page.locator(".result-strip")
     expect(strip.locator(".why")).to_contain_text("The method is right")
     expect(strip.locator(".result-item")).to_have_count(3)
@@ -129,7 +129,7 @@ def test_a_lost_network_while_handing_in_loses_nothing(desk):
     desk.page.get_by_role("button", name="Hand in now").click()
     expect(desk.page.locator(".hint")).to_contain_text("there is no connection. Nothing is lost", timeout=20_000)
     desk.page.context.set_offline(False)
-    desk.page.get_by_role("button", name="Hand in now").click()
+    desk.confirm()
     expect(desk.page.locator(".result-strip")).to_be_visible()
     desk.page.keyboard.press("Escape")
     expect(desk.page.locator(".result-strip")).to_be_hidden()
@@ -153,3 +153,33 @@ def test_a_figure_that_was_handed_in_can_be_dragged(switching):
     switching.mouse.up()
     assert place("B") == pytest.approx([x + 30, y - 40], abs=1.5)
     assert place("F") != pytest.approx(before, abs=1)
+
+
+def test_another_intersection_is_offered_before_handing_in(desk):
+    desk.enter("Splitting a gable")
+    desk.put(JUMPING_GABLE)
+    desk.page.get_by_role("button", name="Hand in").click()
+    desk.page.get_by_role("button", name="Hand in now").click()
+    offer = desk.page.locator(".fix-offered")
+    expect(offer).to_contain_text("When dragged, the other intersection is taken in some positions")
+    expect(desk.page.locator(".result-strip")).to_be_hidden()
+    offer.get_by_role("button", name="Keep the one farther from A").click()
+    expect(offer).to_be_hidden()
+    desk.page.get_by_role("button", name="Hand in now").click()
+    expect(desk.page.locator(".result-strip .result-item.good")).to_have_count(3)
+    assert desk.stored()[-1]["operation"]["step"]["farthest_from"] == "A"
+
+
+def test_a_mend_is_made_from_the_result_on_the_board(desk):
+    desk.enter("Splitting a gable")
+    desk.put(JUMPING_GABLE)
+    desk.page.get_by_role("button", name="Hand in").click()
+    desk.confirm()
+    strip = desk.page.locator(".result-strip")
+    expect(strip.locator(".mends")).to_contain_text("farther from A, and it holds everywhere")
+    strip.get_by_role("button", name="Do it").first.click()
+    expect(strip).to_be_hidden()
+    expect(desk.page.locator(".hint")).to_contain_text("is made the other way now")
+    assert desk.stored()[-1]["operation"]["step"]["farthest_from"] == "A"
+    desk.page.get_by_role("button", name="Undo").click()
+    assert desk.stored()[-1]["operation"] == {"op": "undo"}

@@ -7,14 +7,15 @@ from sqlalchemy import select
 from werkzeug.datastructures import MultiDict
 
 from widepin.documents.reading import Unreadable
-from widepin.judge.verdict import Counts, Outcome, Verdict
+from widepin.judge.task import Condition
+from widepin.judge.verdict import Counts, Outcome, Report, Verdict
 from widepin.school.models import Person, SchoolClass, now
 from widepin.school.refused import Refused
 from widepin.school.results.progress import standings, to_do
 from widepin.school.states import Late, Release
 from widepin.school.tasks import assigning, settings, sheets
 from widepin.school.tasks.library import LIBRARY
-from widepin.school.tasks.scoring import SCORING, score_for
+from widepin.school.tasks.scoring import SCORING, score_for, set_for_class, table_of
 from widepin.school.works import handins
 
 
@@ -330,3 +331,18 @@ def test_shared_tasks_come_by_their_titles(session, sheet, first_year):
         other.shared = True
     session.flush()
     assert [one.title for one in sheets.shared(session) if one.title in titles] == sorted(titles)
+
+
+def test_a_class_may_take_off_something_where_only_a_helper_must_be_placed_well(session, first_year):
+    assignment = first_year.assignments[0]
+    fragile = Verdict(Outcome.FRAGILE, Counts(3), report=Report(provisos=(Condition("meet", ("c", "d")),)))
+    assert score_for(fragile, None, table_of(assignment)) == 100
+    set_for_class(first_year, MultiDict({"row-0": "80", "row-1": " "}))
+    assert score_for(fragile, None, table_of(assignment)) == 80
+    assignment.scoring = {"own helper": 95}  # the task says so itself
+    assert score_for(fragile, None, table_of(assignment)) == 95
+    for typed in ("101", "x", "-1", "1.5"):
+        with pytest.raises(Refused, match="from 0 to 100"):
+            set_for_class(first_year, MultiDict({"row-0": typed}))
+    set_for_class(first_year, MultiDict())
+    assert first_year.scoring == {}

@@ -72,6 +72,7 @@ TABLE = {
     "practice.works": ("GET", AWAY, AWAY, NO, NO, NO),
     "terms.several": ("GET", AWAY, OK, NO, NO, NO),
     "terms.change_several": ("POST", AWAY, 422, NO, NO, NO),
+    "terms.set_scoring": ("POST", AWAY, AWAY, NO, NO, NO),
     "terms.copy": ("POST", AWAY, NO, NO, NO, NO),
     "tasks.solutions": ("GET", AWAY, NO, NO, OK, NO),
     "account.set_proofs": ("POST", AWAY, AWAY, AWAY, NO, NO),

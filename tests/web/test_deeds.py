@@ -179,6 +179,12 @@ DEEDS: dict[str, tuple] = {
         {"name": "Vault 8"},
         [("school_class", CHANGED, 1, {"name": "Vault 8"})],
     ),
+    "scores of a class are set": (
+        TEACHER,
+        "/classes/{class_id}/scoring",
+        {"row-0": "90", "row-1": ""},
+        [("school_class", CHANGED, 1, {"scoring": {"own helper": 90}})],
+    ),
     "a student is renamed": (
         TEACHER,
         "/classes/{class_id}/students/{person_id}/rename",

@@ -18,7 +18,7 @@ from .amounts import centimetres
 from .language import gettext as _
 from .language import marked, ngettext
 from .reading import JsonObject
-from .words import Words, listed, place_in_words, verdict_in_words
+from .words import Words, listed, place_in_words, verdict_in_words, which_in_words
 
 
 class Feedback(StrEnum):
@@ -73,6 +73,16 @@ def _explained(verdict: Verdict, task: Task, level: str) -> list[str]:
     sentences = [*gone, *overlooked(verdict), *(gone or closest or [verdict_in_words(verdict)])]
     # An answer that was not found because there are too many objects is first of all to be pointed out.
     sentences = [*stopped(verdict), *sentences] if verdict.outcome is Outcome.WRONG else [*sentences, *stopped(verdict)]
+    if verdict.outcome.is_right_as_drawn and task.budget is not None and verdict.counts.moves > task.budget:
+        over, limit = verdict.counts.moves - task.budget, task.budget
+        sentences.append(
+            ngettext(
+                "It takes %(n)s move more than the limit of %(limit)s.",
+                "It takes %(n)s moves more than the limit of %(limit)s.",
+                over,
+                limit=limit,
+            )
+        )
     if verdict.report is not None:
         report = verdict.report
         if verdict.outcome is Outcome.APPROXIMATE:
@@ -340,6 +350,23 @@ def mend_in_words(mend: Mend) -> str:
         "Make %(steps)s, and it holds everywhere.",
         steps=listed(f"{step.id} {place_in_words(step)}" for step in mend.steps),
     )
+
+
+def jumps_in_words(verdict: Verdict) -> str:
+    """That only the choice of an intersection makes a work fail when it is dragged."""
+    answer = listed((verdict.answer or {}).values())
+    return _(
+        "When dragged, the other intersection is taken in some positions, and %(answer)s is no longer right.",
+        answer=answer,
+    )
+
+
+def kept_in_words(mend: Mend) -> str:
+    """A change of intersections, as what is kept: Keep the one farther from A."""
+    if len(mend.steps) == 1:
+        return _("Keep the one%(which)s", which=which_in_words(mend.steps[0]))
+    kept = (f"{step.id}{which_in_words(step)}" for step in mend.steps)
+    return _("Keep %(kept)s", kept=listed(kept))
 
 
 def tie_in_words(step: Step) -> str:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterable, Sequence
+from enum import StrEnum
 from functools import cached_property
 from typing import assert_never
 
@@ -11,7 +12,7 @@ from ..judge.conditions import RELATIONS, RelationName, TermKind
 from ..judge.costs.class_tools import ClassToolGeometry
 from ..judge.reports.sameness import known_as
 from ..judge.task import MODEL, Allowance, Condition, Names, Task, Use
-from ..judge.verdict import Outcome, Report, Verdict
+from ..judge.verdict import Outcome, Report, Verdict, Whose
 from ..plane.makes import MAKES, MakeName
 from ..plane.rows import complete
 from ..plane.shapes import Kind
@@ -19,7 +20,8 @@ from ..plane.steps import Step
 from .amounts import times
 from .language import gettext as _
 from .language import marked, ngettext
-from .make_words import LETTER, MAKE_WORDS, filled, joined
+from .make_words import LETTER, MAKE_WORDS, WHICH, filled, joined
+from .reading import JsonObject
 from .relation_words import CONCYCLIC, RELATION_WORDS
 from .rule_words import worded
 
@@ -456,6 +458,11 @@ def place_in_words(step: Step) -> str:
     return _("the %(object)s", object=filled(MAKE_WORDS[step.make].told, step.sources, step.reference, step.choice))
 
 
+def which_in_words(step: Step) -> str:
+    """Which intersection a step means, to follow what it is called: farther from A; nothing for a number."""
+    return _(WHICH[step.choice]).format(reference=step.reference)
+
+
 def _why_fragile(verdict: Verdict) -> str:
     found, report = verdict.breaks, verdict.report
     if found is None:
@@ -544,13 +551,58 @@ def _told(verdict: Verdict, what: str) -> str:
     )
 
 
-def results_of(outcome: Outcome, moves: int, budget: int | None) -> Sequence[tuple[str, str, str]]:
+class Only(StrEnum):
+    """What alone keeps a work from being right in every position, or its answer from being found."""
+
+    HELPER = "helper"  # where a point of the student's own was put
+    CHOICE = "choice"  # which intersections were chosen
+    SEARCH = "search"  # there were too many objects to look at them all
+
+
+def only_by(verdict: Verdict) -> Only | None:
+    """What alone a work fails by; None where it is right, or fails by more than that."""
+    return _only(
+        verdict.outcome,
+        is_not_found=verdict.stopped and verdict.answer is None,
+        is_by_own=verdict.breaks is not None and verdict.breaks.by is Whose.OWN,
+        has_proviso=verdict.report is not None and bool(verdict.report.provisos),
+        method_holds=bool(verdict.method_holds),
+    )
+
+
+def only_in(verdict: JsonObject) -> Only | None:
+    """The same of a verdict in JSON, which need not be read whole for it."""
+    report = verdict.get("report") or {}
+    return _only(
+        Outcome(verdict["outcome"]),
+        is_not_found=bool(verdict.get("stopped")) and verdict["answer"] is None,
+        is_by_own=(verdict["breaks"] or {}).get("by") == Whose.OWN,
+        has_proviso=bool(report.get("provisos") or report.get("proviso")),
+        method_holds=bool(verdict["method_holds"]),
+    )
+
+
+def _only(
+    outcome: Outcome, *, is_not_found: bool, is_by_own: bool, has_proviso: bool, method_holds: bool
+) -> Only | None:
+    if outcome is Outcome.WRONG:
+        return Only.SEARCH if is_not_found else None
+    if outcome is Outcome.FRAGILE and (is_by_own or has_proviso):
+        return Only.HELPER
+    return Only.CHOICE if outcome in (Outcome.FRAGILE, Outcome.SWITCHING) and method_holds else None
+
+
+def results_of(
+    outcome: Outcome, moves: int, budget: int | None, only: Only | None = None
+) -> Sequence[tuple[str, str, str]]:
     """The parts of a result: word, state ("good", "half", "bad" or "plain"), and what it means.
 
-    Few moves are no merit of a work that is not right, so its last part is plain.
+    Few moves are no merit of a work that is not right, so its last part is plain. ``only``: what alone it fails by.
 
     >>> [word for word, _, _ in results_of(Outcome.FRAGILE, 4, 3)]
     ['Correct', 'Not in every position', '4 of 3 moves']
+    >>> [word for word, _, _ in results_of(Outcome.FRAGILE, 3, None, Only.HELPER)]
+    ['Correct', 'Holds for a fitting helper', '3 moves']
     """
     if budget is None or not outcome.is_right_as_drawn:
         steps = ("plain", _("moves used"))
@@ -561,7 +613,8 @@ def results_of(outcome: Outcome, moves: int, budget: int | None) -> Sequence[tup
     count = ngettext("%(n)s move", "%(n)s moves", moves, n=moves)
     if budget is not None:
         count = _("%(n)s of %(limit)s moves", n=moves, limit=budget)
-    parts = [(_(word), state, _(meaning)) for word, state, meaning in RESULTS[outcome]]
+    found = RESULTS[outcome] if only is None else (*RESULTS[outcome][: 0 if only is Only.SEARCH else 1], ONLY_BY[only])
+    parts = [(_(word), state, _(meaning)) for word, state, meaning in found]
     return (*parts, (count, *steps))
 
 
@@ -579,5 +632,24 @@ RESULTS: dict[Outcome, Sequence[tuple[str, str, str]]] = {
     Outcome.WRONG: ((marked("Not correct"), "bad", marked("not correct as drawn")), _NOT_HOLDING),
     Outcome.REFUSED: ((marked("Not checked"), "plain", marked("a tool or a step that the task does not allow")),),
 }
+ONLY_BY: dict[str, tuple[str, str, str]] = complete(
+    "ONLY_BY",
+    Only,
+    {
+        Only.HELPER: (
+            marked("Holds for a fitting helper"),
+            "good",
+            marked("correct in every position as long as a point of your own is placed well"),
+        ),
+        Only.CHOICE: (
+            marked("Method holds"),
+            "half",
+            marked("another intersection is taken in some positions when dragged"),
+        ),
+        Only.SEARCH: (marked("Not found in time"), "plain", marked("there may be an answer; it is to be pointed out")),
+    },
+)
+"""What a result says besides of a work that fails by one thing alone."""
+
 if set(RESULTS) != set(Outcome):
     raise TypeError("every outcome needs the parts of its result")

@@ -226,6 +226,7 @@ class SchoolClass(Base):
     teacher_id: Mapped[int] = mapped_column(ForeignKey("person.id"))
     code: Mapped[str] = mapped_column(String(8, BYTES), unique=True, default=class_code)
     archived: Mapped[datetime | None] = mapped_column(DateTime)
+    scoring: Mapped[JsonObject] = mapped_column(JSON, default=dict, server_default="{}")
 
     teacher: Mapped[Person] = relationship()
     colleagues: Mapped[list[Person]] = relationship(secondary="colleague", order_by="Person.name", passive_deletes=True)

@@ -23,7 +23,7 @@ from werkzeug.wrappers import Response
 
 from ..documents import amounts, clock
 from ..documents.language import catalogue
-from ..documents.words import TOOL_WORDS, results_of, tool_in_words
+from ..documents.words import TOOL_WORDS, only_in, results_of, tool_in_words
 from ..school.people.passwords import Passwords
 from . import (
     account,
@@ -168,6 +168,7 @@ def create_app(settings: dict[str, Any]) -> Flask:
         explained_words=WORDS,
         navigation=Navigation(FEATURES),
         results_of=results_of,
+        only_in=only_in,
         tool_in_words=tool_in_words,
         tool_words=TOOL_WORDS,
     )

@@ -34,8 +34,9 @@ SHORTENED = 3
 PATH = 25
 """Places on the way of a sliding point that are told."""
 
-STOPS = 64
-"""Places along the way to a failing position that are looked at for an earlier failure."""
+STOPS, FURTHER = 64, 6
+"""Places along the way to a failing position that are looked at for an earlier failure, and how many of them it goes on
+from there, so that what vanishes is seen to have gone."""
 
 MAX_TOGETHER = 8
 """Points of which pairs are dragged."""
@@ -130,8 +131,17 @@ def _shortened(examined: Examination, trial: Trial, position: Floats, enough: fl
     """The first failing position on the straight way from the drawing to a failing one."""
     shares = np.linspace(0, 1, STOPS + 1)[1:]
     tries = examined.drawn[:, None] + (position - examined.drawn)[:, None] * shares
-    fails = np.flatnonzero(_fails(examined, trial, tries, enough) & (_way(examined, tries) >= PLAIN_TO_SEE))
-    return tries[:, fails[0]] if len(fails) else position
+    failing = _fails(examined, trial, tries, enough)
+    fails = np.flatnonzero(failing & (_way(examined, tries) >= PLAIN_TO_SEE))
+    if not len(fails):
+        return position
+    # What vanishes has done so by nothing there: it is dragged on until that can be seen.
+    seen = fails[0]
+    for stop in range(fails[0] + 1, min(fails[0] + FURTHER, STOPS - 1) + 1):
+        if not failing[stop]:
+            break
+        seen = stop
+    return tries[:, seen]
 
 
 def _way(examined: Examination, positions: Floats) -> Floats:

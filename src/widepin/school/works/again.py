@@ -20,7 +20,7 @@ from ...plane.steps import Step
 from ..models import Assignment, HandIn, TaskSheet, Work
 from ..tasks.assigning import check_finished
 from ..tasks.class_tools import uses_in
-from ..tasks.scoring import score_for
+from ..tasks.scoring import score_for, table_of
 from . import reasoning
 from .autosave import task_of
 
@@ -73,7 +73,7 @@ def judge_again(
     for attempt, verdict in zip(attempts, verdicts, strict=False):
         attempt.outcome, attempt.moves = verdict.outcome, verdict.counts.moves
         attempt.verdict = write_verdict(verdict)
-        attempt.score = score_for(verdict, task.budget, assignment.scoring)  # an override stays
+        attempt.score = score_for(verdict, task.budget, table_of(assignment))  # an override stays
         if attempt.reasoned is not None:
             reasoning.set_score(attempt)
         after = attempt.id

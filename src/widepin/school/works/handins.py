@@ -17,6 +17,7 @@ from ...documents.operations import remake
 from ...documents.reading import JsonObject
 from ...documents.uses import write_uses
 from ...documents.verdict import read_verdict, write_verdict
+from ...documents.words import Only, only_by
 from ...judge.judging import judge
 from ...judge.task import Work as Submission
 from ...judge.verdict import Mend, Outcome, Verdict
@@ -24,7 +25,7 @@ from ...plane.errors import CoreError
 from ...plane.steps import Step
 from ..models import Assignment, HandIn, Work, now
 from ..states import Late
-from ..tasks.scoring import score_for
+from ..tasks.scoring import score_for, table_of
 from .autosave import StaleLog, lock, state_of, store, task_of
 from .history import OperationRefused
 
@@ -38,6 +39,15 @@ class NothingToHandIn(CoreError):
 
 class NotTaken(CoreError):
     """It is not taken as it is: late, beyond the attempts, or without its answer. The message is for the student."""
+
+
+class FixOffered(CoreError):
+    """Only the choice of an intersection makes it fail, and the student may choose another one first."""
+
+    def __init__(self, verdict: Verdict, mend: Mend):
+        super().__init__()
+        self.verdict = verdict
+        self.mend = mend
 
 
 class BoardHasChanged(CoreError):
@@ -60,11 +70,16 @@ def answer_of(assignment: Assignment, pointed_out: list[str]) -> dict[str, str] 
 
 
 def hand_in(
-    session: Session, work: Work, answer: dict[str, str] | None = None, judging: Callable[..., Verdict] = judge
+    session: Session,
+    work: Work,
+    answer: dict[str, str] | None = None,
+    judging: Callable[..., Verdict] = judge,
+    offering: bool = False,
 ) -> HandIn:
     """Judge a work as it stands and keep the attempt. Raises NothingToHandIn for an empty board, and NotTaken.
 
     ``answer``: wanted name -> id, where the student points it out. ``judging``: does what ``judge`` does, elsewhere.
+    ``offering``: where another choice of an intersection would make it right, FixOffered is raised and nothing is kept.
     """
     state = state_of(work)
     steps = tuple(state.steps)
@@ -72,6 +87,12 @@ def hand_in(
         raise NothingToHandIn
     check_taken(work, len(work.hand_ins))
     verdict = judging(state.as_it_stands, Submission(steps, answer, state.uses))
+    if only_by(verdict) is Only.SEARCH:
+        raise NotTaken(
+            _("The answer was not found in time among so many objects. Point it out; no attempt was taken for it.")
+        )
+    if offering and only_by(verdict) is Only.CHOICE and verdict.report is not None and verdict.report.mends:
+        raise FixOffered(verdict, verdict.report.mends[0])
     # Judging is done; what another tab has handed in meanwhile is seen once the lock is had.
     lock(session, work)
     attempts = session.scalar(select(func.max(HandIn.attempt)).where(HandIn.work_id == work.id)) or 0
@@ -89,7 +110,7 @@ def hand_in(
         },
         verdict=write_verdict(verdict),
         handed_in=now(),
-        score=score_for(verdict, state.task.budget, work.assignment.scoring),
+        score=score_for(verdict, state.task.budget, table_of(work.assignment)),
     )
     session.add(attempt)
     work.returned = None

@@ -9,18 +9,27 @@ from flask import abort, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 from flask_login import login_required
 
-from ...documents.explaining import Feedback, explained, mend_in_words, what_stays_true, what_was_asked
+from ...documents.explaining import (
+    MOST_HELPFUL,
+    Feedback,
+    explained,
+    mend_in_words,
+    what_stays_true,
+    what_was_asked,
+)
 from ...documents.language import gettext as _
 from ...documents.language import ngettext
 from ...documents.reading import JsonObject
 from ...documents.shown_proofs import for_reader
 from ...documents.verdict import read_verdict
 from ...documents.words import listed
+from ...judge.task import Task
 from ...school.models import HandIn, now
 from ...school.refused import Refused
 from ...school.results.progress import best_of, standings
 from ...school.results.release import any_released
 from ...school.tasks.class_tools import uses_in
+from ...school.tasks.scoring import table_of, taken_off
 from ...school.works import handins, phrases, reasoning, reviewing
 from ...school.works.autosave import task_of
 from .. import proofs
@@ -52,6 +61,8 @@ def show(attempt: HandIn, trouble: str | None = None, right: Mapping[int, bool] 
         task=task,
         level=level,
         sentences=explained(verdict, task, level),
+        most_helpful=MOST_HELPFUL,
+        over=over_the_limit(attempt, task),
         report=report,
         mends=[mend_in_words(mend) for mend in report.mends] if report else [],
         asked=what_was_asked(report, task) if report else [],
@@ -76,6 +87,21 @@ def show(attempt: HandIn, trouble: str | None = None, right: Mapping[int, bool] 
         beside=() if mine else neighbours(attempt),
         typed=request.form,
         trouble=trouble,
+    )
+
+
+def over_the_limit(attempt: HandIn, task: Task) -> str:
+    """What moves over the limit have cost, in words; "" where there are none, or where the score is none."""
+    if task.budget is None or attempt.moves <= task.budget or attempt.score_that_counts == 0:
+        return ""
+    cost = taken_off(attempt.moves, task.budget, table_of(attempt.work.assignment))
+    over = attempt.moves - task.budget
+    if not cost:
+        return ngettext(
+            "%(n)s move over the limit costs nothing here", "%(n)s moves over the limit cost nothing here", over
+        )
+    return ngettext(
+        "%(n)s move over the limit costs %(cost)s", "%(n)s moves over the limit cost %(cost)s", over, cost=cost
     )
 
 

@@ -27,9 +27,8 @@ def task_check_in_words(task: Task, tried: TaskCheck, document: JsonObject) -> J
     return {
         "solved": tried.is_solved,
         "moves": tried.attainable,
-        "headline": _("The sample solution solves the task wherever the figure is dragged.")
-        if tried.is_solved
-        else _("The sample solution does not solve the task, so it cannot be assigned yet."),
+        "headline": headline(task, tried),
+        "well": tried.is_solved and not warnings(task, tried),
         "model": None
         if tried.is_solved
         else {"figure": {**model, "answer": answer, "breaks": breaks}, "sentences": explained(tried.model, task)},
@@ -38,6 +37,23 @@ def task_check_in_words(task: Task, tried: TaskCheck, document: JsonObject) -> J
         "rejected": [rejected(task, one, document) for one in tried.rejected],
         "looser": [write_condition(one) for one in tried.looser],
     }
+
+
+def headline(task: Task, tried: TaskCheck) -> str:
+    """In one sentence whether all is well."""
+    if not tried.is_solved:
+        return _("The sample solution does not solve the task, so it cannot be assigned yet.")
+    if warnings(task, tried):
+        return _("The sample solution solves the task wherever the figure is dragged, but look at this first:")
+    if tried.passing:
+        return _("The sample solution solves the task wherever the figure is dragged; look at what else would pass.")
+    if tried.rejected:
+        return _(
+            "The sample solution solves the task wherever the figure is dragged; look at what would be called wrong."
+        )
+    return _(
+        "All is well: the sample solution solves the task wherever the figure is dragged, with the tools of the task."
+    )
 
 
 def warnings(task: Task, tried: TaskCheck) -> list[str]:

@@ -19,7 +19,7 @@ from ...documents.reading import JsonObject, Unreadable, check_plain, parse_json
 from ...documents.shown_proofs import for_reader
 from ...documents.task import write_condition
 from ...documents.verdict import write_verdict
-from ...documents.words import Words, results_of
+from ...documents.words import Words, only_by, results_of
 from ...judge.judging import judge
 from ...judge.suggesting import strict_task, suggestions
 from ...judge.task import MAX_WANTED, TOOLS, Task, Work
@@ -256,7 +256,7 @@ def judge_trial(sheet_id: int) -> ResponseReturnValue:
         "url": "",
         "results": [
             {"word": word, "state": state, "meaning": meaning}
-            for word, state, meaning in results_of(verdict.outcome, verdict.counts.moves, task.budget)
+            for word, state, meaning in results_of(verdict.outcome, verdict.counts.moves, task.budget, only_by(verdict))
         ],
         "sentences": explained(verdict, task),
         "outcome": verdict.outcome.value,

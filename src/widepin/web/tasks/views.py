@@ -11,15 +11,16 @@ from flask import abort, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 from pydantic import Field
 
-from ...documents.explaining import explained
+from ...documents.construction import write_step
+from ...documents.explaining import Feedback, explained, jumps_in_words, kept_in_words, mend_in_words
 from ...documents.language import gettext as _
 from ...documents.reading import JsonObject, Unreadable
 from ...documents.verdict import read_verdict
-from ...documents.words import Words, instruction, results_of
+from ...documents.words import Words, instruction, only_by, results_of
 from ...judge.costs.counts import moves_of
 from ...judge.judging import judge
 from ...judge.reports.claims import Claimed, in_every_position
-from ...judge.verdict import Outcome
+from ...judge.verdict import Mend, Outcome, Verdict
 from ...school.lessons.demonstrations import demonstration_for, may_see
 from ...school.models import Assignment, HandIn, Operation, now
 from ...school.results.practice import open_topics
@@ -233,7 +234,11 @@ def hand_in(assignment_id: int) -> ResponseReturnValue:
     assignment = assignment_to_do(assignment_id)
     try:
         answer = handins.answer_of(assignment, request.form.getlist("answer"))
-        attempt = handins.hand_in(session(), work_of(session(), assignment, me()), answer, partial(apart, judge))
+        offering = for_script() and assignment.feedback is Feedback.BREAK and "as_it_is" not in request.form
+        work = work_of(session(), assignment, me())
+        attempt = handins.hand_in(session(), work, answer, partial(apart, judge), offering)
+    except handins.FixOffered as offered:
+        return {"offer": fix_to_offer(offered.verdict, offered.mend)}
     except handins.NothingToHandIn:
         return not_handed_in(_("There is nothing on the board to hand in yet."), assignment_id)
     except handins.NotTaken as wrong:
@@ -244,6 +249,21 @@ def hand_in(assignment_id: int) -> ResponseReturnValue:
     if not for_script():
         return redirect(url_for("handins.hand_in", hand_in_id=attempt.id))
     return result_on_board(attempt)
+
+
+def fix_to_offer(verdict: Verdict, mend: Mend) -> JsonObject:
+    """What the board offers before a work is handed in that only takes the wrong intersection when dragged."""
+    return {
+        "words": jumps_in_words(verdict),
+        "fix": kept_in_words(mend),
+        "steps": [write_step(step) for step in mend.steps],
+    }
+
+
+def mends_on_board(verdict: Verdict) -> list[JsonObject]:
+    """The mends of a verdict as the board can make them itself."""
+    found = verdict.report.mends if verdict.report else ()
+    return [{"words": mend_in_words(mend), "steps": [write_step(step) for step in mend.steps]} for mend in found]
 
 
 def not_handed_in(words: str, assignment_id: int) -> ResponseReturnValue:
@@ -259,17 +279,19 @@ def result_on_board(attempt: HandIn) -> JsonObject:
     assignment = attempt.work.assignment
     task = task_of(assignment)
     figure = told_figure(attempt, assignment.feedback)
+    verdict = read_verdict(attempt.verdict)
     return {
         "url": url_for("handins.hand_in", hand_in_id=attempt.id),
         "has_why": reasoning.is_why_told(attempt, mine=True),
         "results": [
             {"word": word, "state": state, "meaning": meaning}
-            for word, state, meaning in results_of(attempt.outcome, attempt.moves, task.budget)
+            for word, state, meaning in results_of(attempt.outcome, attempt.moves, task.budget, only_by(verdict))
         ],
         "sentences": [
             *([_("Now say why it is right: in the full report.")] if attempt.reasoned is not None else []),
-            *explained(read_verdict(attempt.verdict), task, assignment.feedback),
+            *explained(verdict, task, assignment.feedback),
         ],
+        "mends": mends_on_board(verdict) if assignment.feedback is Feedback.BREAK else [],
         "outcome": figure["outcome"],
         "answer": figure["answer"],
         "breaks": figure["breaks"],

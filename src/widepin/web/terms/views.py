@@ -10,7 +10,7 @@ from ...documents.language import gettext as _
 from ...documents.language import ngettext
 from ...school.models import SchoolClass, now
 from ...school.refused import Refused
-from ...school.tasks import assigning, settings
+from ...school.tasks import assigning, scoring, settings
 from ..access import own_class, taught_assignment, teachers_only
 from ..database import session
 from ..reading import number_of
@@ -30,6 +30,7 @@ def show_several(school_class: SchoolClass, trouble: str | None = None) -> str:
         typed=request.form,
         chosen=request.form.getlist("assignment"),
         feedback_levels=FEEDBACK_WORDS,
+        scoring={words: (row, scoring.SCORING[row]) for row, words in scoring.OF_CLASS.items()},
         trouble=trouble,
         at=now(),
     )
@@ -44,6 +45,18 @@ def change_several(class_id: int) -> ResponseReturnValue:
     except Refused as wrong:
         return show_several(school_class, str(wrong)), 422
     flash(ngettext("The terms of %(n)s task are changed.", "The terms of %(n)s tasks are changed.", len(changed)))
+    return redirect(url_for("terms.several", class_id=school_class.id))
+
+
+@teachers_only
+def set_scoring(class_id: int) -> ResponseReturnValue:
+    """Choose what works of this class are worth whose method is right."""
+    school_class = own_class(class_id)
+    try:
+        scoring.set_for_class(school_class, request.form)
+    except Refused as wrong:
+        return show_several(school_class, str(wrong)), 422
+    flash(_("From now on works of this class are scored so. Check works again to score those that are handed in."))
     return redirect(url_for("terms.several", class_id=school_class.id))
 
 

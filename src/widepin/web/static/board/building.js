@@ -13,7 +13,7 @@ import { isHelper, useOf } from "./uses.js";
 import { whyNoIntersection } from "./vanished.js";
 /** @import { Board } from "./board.js" */
 /** @import { ClassTool } from "./types.js" */
-/** @import { Made, NewStep, Place, Shape } from "../figure/types.js" */
+/** @import { Made, NewStep, Place, Shape, Step } from "../figure/types.js" */
 
 export const HASTE = 900; // milliseconds in which Enter is meant for the name that was taken by itself just now
 const PLACE = /^\(?\s*(-?\d+(?:\.\d+)?)\s*[,; ]\s*(-?\d+(?:\.\d+)?)\s*\)?$/;
@@ -52,6 +52,20 @@ export class Building {
   add(step) {
     this.store.perform({ op: "add", step });
     return step.id;
+  }
+
+  /**
+   * Make steps another way, all at once.
+   * @param {Step[]} steps
+   */
+  remakeAll(steps) {
+    this.store.asOneAction(() => {
+      for (const step of steps) this.store.perform({ op: "remake", step });
+    });
+    const names = listed(steps.map(({ id }) => labelOf(this.figure, id)));
+    this.bar.announce(
+      _("%(names)s is made the other way now. Drag the figure to see it hold; Undo takes it back.", { names }),
+    );
   }
 
   /**

@@ -3,6 +3,8 @@
 import { _, ngettext } from "../look/language.js";
 import { HASTE } from "./building.js";
 import { answering } from "./tools.js";
+import { html, nothing, render } from "../vendor/lit-html/lit-html.js";
+/** @import { Step } from "../figure/types.js" */
 /** @import { Board } from "./board.js" */
 
 const LOST = { error: _("It could not be handed in: there is no connection. Nothing is lost; try again.") };
@@ -22,6 +24,8 @@ export class HandingIn {
     this.question = form.querySelector(".question");
     this.button = form.querySelector(".btn-main");
     form.querySelector("[data-not-yet]").addEventListener("click", () => this.close());
+    /** @type {{words: string, fix: string, steps: Step[]} | null} */
+    this.offer = null; // another choice of an intersection, while it is offered
     this.answeredAt = -HASTE;
     this.button.addEventListener("keydown", (/** @type {any} */ event) => {
       // Enter that was meant for the name typed just now hands nothing in.
@@ -34,6 +38,7 @@ export class HandingIn {
       const result = (await parts.saving.settled()) ? await this.#send() : LOST;
       this.#checking(false);
       if (result.error) return this.parts.bar.announce(result.error, true);
+      if (result.offer) return this.#propose(result.offer);
       this.close();
       done(result);
     });
@@ -41,6 +46,31 @@ export class HandingIn {
 
   get isOn() {
     return this.parts.hand.tool === this.sentence;
+  }
+
+  /**
+   * Only the choice of an intersection makes it fail: another one can be taken first, or it is handed in as it is.
+   * @param {{words: string, fix: string, steps: Step[]} | null} offer
+   */
+  #propose(offer) {
+    this.offer = offer;
+    const panel = this.form.querySelector(".fix-offered");
+    panel.hidden = !offer;
+    const fix = () => {
+      if (!offer) return;
+      this.parts.building.remakeAll(offer.steps);
+      this.#propose(null);
+      this.button.focus();
+    };
+    render(
+      offer
+        ? html`<p>${offer.words}</p>
+            <button type="button" class="btn btn-main" @click=${fix}>${offer.fix}</button>`
+        : nothing,
+      panel,
+    );
+    this.#checking(false);
+    panel.querySelector("button")?.focus();
   }
 
   ask() {
@@ -78,6 +108,7 @@ export class HandingIn {
   close() {
     const { hand, bar, show } = this.parts;
     if (this.isOn) hand.putDown();
+    this.#propose(null);
     bar.clear();
     bar.announce("");
     show();
@@ -101,12 +132,15 @@ export class HandingIn {
   /** @param {boolean} isOn */
   #checking(isOn) {
     this.button.disabled = isOn;
-    this.button.textContent = isOn ? _("Checking …") : _("Hand in now");
+    this.button.textContent = isOn ? _("Checking …") : this.offer ? _("Hand in as it is") : _("Hand in now");
+    this.button.classList.toggle("btn-main", !this.offer);
+    this.button.classList.toggle("btn-plain", Boolean(this.offer));
   }
 
   async #send() {
     const body = new FormData(this.form);
     for (const id of this.parts.hand.filled) body.append("answer", id);
+    if (this.offer) body.append("as_it_is", "yes");
     this.parts.saving.fill?.(body);
     try {
       const answer = await fetch(this.form.action, { method: "POST", headers: { Accept: "application/json" }, body });

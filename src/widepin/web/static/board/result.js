@@ -5,6 +5,7 @@ import { BreakPlayer } from "../figure/break-player.js";
 import { along } from "../figure/picture.js";
 import { html, render } from "../vendor/lit-html/lit-html.js";
 /** @import { Board } from "./board.js" */
+/** @import { Step } from "../figure/types.js" */
 
 export class Result {
   /** @type {import("../figure/break-player.js").BreakPlayer | null} */
@@ -13,7 +14,7 @@ export class Result {
   /**
    * strip: where it stands; parts: store, whose figure is dragged, and paint()
    * @param {any} strip
-   * @param {Pick<Board, "store" | "paint">} parts
+   * @param {Pick<Board, "store" | "paint" | "building">} parts
    */
   constructor(strip, parts) {
     this.strip = strip;
@@ -40,6 +41,7 @@ export class Result {
     render(html`${data.results.map(resultItem)}`, this.strip.querySelector(".big-results"));
     this.strip.querySelector(".why").textContent =
       data.sentences[0] ?? _("The result says what holds; what is behind it is for you to find.");
+    this.#showMends(data.mends ?? []);
     const [report, why] = this.strip.querySelectorAll("a");
     report.href = data.url;
     why.href = `${data.url}#why-title`;
@@ -57,6 +59,29 @@ export class Result {
     );
     this.#player.rest();
     controls.querySelector("[data-play]").focus();
+  }
+
+  /**
+   * What would mend it, to be made here and now.
+   * @param {{words: string, steps: Step[]}[]} mends
+   */
+  #showMends(mends) {
+    const panel = this.strip.querySelector(".mends");
+    panel.hidden = mends.length === 0;
+    const make = (/** @type {Step[]} */ steps) => {
+      this.close();
+      this.parts.building.remakeAll(steps);
+    };
+    render(
+      html`${mends.map(
+        ({ words, steps }) =>
+          html`<p>
+            ${words}
+            <button type="button" class="btn btn-plain" @click=${() => make(steps)}>${_("Do it")}</button>
+          </p>`,
+      )}`,
+      panel,
+    );
   }
 
   close() {

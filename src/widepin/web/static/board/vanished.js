@@ -10,6 +10,7 @@ import { isHelper } from "./uses.js";
 /** @import { Shape } from "../figure/types.js" */
 /** @import { View } from "../figure/view.js" */
 
+const SEEN = 0.005; // centimetres from which on a distance is told
 const SAME = 1e-6; // centimetres by which two curves that have become one may differ in doubles
 
 export class Vanished {
@@ -63,16 +64,17 @@ export function whyGone(figure, id) {
   if (missing) return whyGone(figure, missing);
   const { spanned, undefined: why } = figure.book.makes[step.make];
   const names = spanned.map((/** @type {number} */ entry) => labelOf(figure, step.from[entry]));
-  if (step.make === "intersection") return whyNoIntersection(figure, step.from);
+  if (step.make === "intersection") return whyNoIntersection(figure, step.from, true);
   return figure.book.words.undefined[why].replace("{names}", listed(names));
 }
 
 /**
- * Why two curves have no intersection in this position.
+ * Why two curves have no intersection in this position. isGone: they had one before.
  * @param {Figure} figure
  * @param {string[]} curves
+ * @param {boolean} [isGone]
  */
-export function whyNoIntersection(figure, curves) {
+export function whyNoIntersection(figure, curves, isGone = false) {
   const [a, b] = curves;
   const [first, second] = [a, b].map((id) => labelOf(figure, id));
   /** @param {string} key @param {...Shape} shapes */
@@ -88,24 +90,17 @@ export function whyNoIntersection(figure, curves) {
   }
   if (isRound(a) && isRound(b)) {
     const [outside, inside] = measure("apart circle circle", figure.shape(a), figure.shape(b));
-    if (outside > 0)
-      return _("Circles %(first)s and %(second)s no longer meet: they are %(far)s apart.", {
-        first,
-        second,
-        far: cm(outside),
-      });
+    const circles = _("circles %(first)s and %(second)s", { first, second });
+    if (outside > 0) return apart(circles, isGone, outside);
     if (inside > 0)
-      return _("Circles %(first)s and %(second)s no longer meet: one lies %(far)s inside the other.", {
-        first,
-        second,
-        far: cm(inside),
-      });
+      return inside < SEEN
+        ? apart(circles, isGone, inside)
+        : _("%(meeting)s: one lies %(far)s inside the other.", { meeting: notMeeting(circles, isGone), far: cm(inside) });
   }
   if (isRound(a) !== isRound(b)) {
     const [line, circle] = isRound(a) ? [b, a] : [a, b];
     const [off] = measure("apart line circle", figure.shape(line), figure.shape(circle));
-    if (off > 0)
-      return _("%(first)s and %(second)s no longer meet: they are %(far)s apart.", { first, second, far: cm(off) });
+    if (off > 0) return apart(_("%(first)s and %(second)s", { first, second }), isGone, off);
   }
   const short = [a, b].find((id) => ["segment", "ray"].includes(figure.kind(id)));
   if (short)
@@ -120,6 +115,29 @@ export function whyNoIntersection(figure, curves) {
     first,
     second,
   });
+}
+
+/**
+ * That curves do not meet, or no longer, to begin a sentence.
+ * @param {string} curves
+ * @param {boolean} isGone
+ */
+function notMeeting(curves, isGone) {
+  const start = curves[0] === "c" && curves.startsWith("circles") ? `C${curves.slice(1)}` : curves;
+  return isGone ? _("%(curves)s no longer meet", { curves: start }) : _("%(curves)s do not meet", { curves: start });
+}
+
+/**
+ * That curves miss each other, and by how much where that can be seen.
+ * @param {string} curves
+ * @param {boolean} isGone
+ * @param {number} far
+ */
+function apart(curves, isGone, far) {
+  const meeting = notMeeting(curves, isGone);
+  return far < SEEN
+    ? _("%(meeting)s: they just miss each other.", { meeting })
+    : _("%(meeting)s: they are %(far)s apart.", { meeting, far: cm(far) });
 }
 
 /** @param {number} value */
