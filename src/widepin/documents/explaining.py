@@ -249,6 +249,10 @@ def measured_in_words(
     """
     found = [(value, value.at_break if at_break else value.drawn) for value in values]
     # What vanishes as it should is no news.
+    through_centre = [one for one, value in found if one.what is Quantity.DISTANCE_OF_CENTRE and value is not None]
+    if fails and any(value is not None and value <= VANISHES and one in through_centre for one, value in found):
+        circle, other = (words.term(term, TermKind.CURVE) for term in through_centre[0].of)
+        return _("%(other)s passes through the centre of %(circle)s", circle=circle, other=other)
     there = [(one, value) for one, value in found if value is not None and value > VANISHES]
     beyond = [(one, value) for one, value in there if one.what is Quantity.BEYOND_END]
     there = [(one, value) for one, value in there if one.what is not Quantity.BEYOND_END]
@@ -293,11 +297,15 @@ def _measure_name(one: Measured, words: Words, asks_for: bool) -> str:
     names = [words.asked_for(term) if asks_for else words.term(term, TermKind.CURVE) for term in one.of]
     match one.what:
         case Quantity.DISTANCE_OF_CENTRE:
-            return _("from the centre of %(circle)s to %(other)s", circle=names[0], other=names[1])
+            return _("the distance from the centre of %(circle)s to %(other)s", circle=names[0], other=names[1])
         case Quantity.DISTANCE_OF_CENTRES:
-            return _("from centre to centre")
+            return _("the distance from centre to centre")
         case Quantity.DISTANCE_OF_INTERSECTION:
-            return _("from the intersection of %(meeting)s to %(other)s", meeting=listed(names[:2]), other=names[2])
+            return _(
+                "the distance from the intersection of %(meeting)s to %(other)s",
+                meeting=listed(names[:2]),
+                other=names[2],
+            )
         case Quantity.DISTANCE | Quantity.ANGLE:
             return _("the %(quantity)s between %(names)s", quantity=_(QUANTITY_WORDS[one.what]), names=listed(names))
         case Quantity.RADIUS:

@@ -111,8 +111,8 @@ def with_class_tools(report: Report, work: Work) -> Report:
     at_once = {id_ for use in work.uses for id_ in use.ids}
 
     def told(one: Absent) -> Absent:
-        use = next((use for use in work.uses if one.first in use.helpers), None)
-        if use is None or one.first not in work.hidden_helpers:
+        use = next((use for use in work.uses if one.first in use.ids), None)
+        if use is None or work.hidden_helpers.isdisjoint({one.first, *one.of}):
             return one
         return Absent(one.id, use.gives[0], Why.WITHIN_TOOL, (use.class_tool,))
 

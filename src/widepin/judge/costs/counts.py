@@ -59,6 +59,19 @@ def moves_within(steps: Iterable[Step], tools: Iterable[Allowance]) -> int:
     return moves
 
 
+def foreign_tools(steps: Iterable[Step], tools: Iterable[Allowance]) -> tuple[str, ...]:
+    """The tools of steps that are not among the tools, each once.
+
+    >>> made = [Step("m", "perpendicular_bisector", ("A", "B")), Step("c", "circle", ("A", "B"))]
+    >>> foreign_tools(made, [Allowance("circle")])
+    ('perpendicular_bisector',)
+    """
+    allowed = {one.tool for one in tools} | {"intersection"}
+    if "points" in allowed:
+        allowed |= {*POINTS}
+    return tuple(dict.fromkeys(step.make for step in steps if step.make not in allowed))
+
+
 def counted(work: Work, figure: Figure, answer: Iterable[int]) -> Counts:
     """The counts of a work; ``answer`` holds the numbers of its objects in the figure."""
     ancestors = figure.ancestors(answer)

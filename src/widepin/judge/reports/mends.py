@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator, Sequence
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from itertools import combinations, groupby, islice, product
 from operator import itemgetter
 
@@ -35,11 +35,13 @@ MAX_STEPS, MAX_CHANGES = 8, 12
 WAYS_IN_PAIRS, MAX_PAIRS = 4, 64
 """Ways of each step, and pairs in all, that are looked at where no change of one step is enough."""
 
-MAX_JUDGED = 6
-"""Changed works that are judged at most."""
+MAX_JUDGED, MAX_LOOKS = 4, 24
+"""Changed works that are judged at most for one work, and times that floats look at changes of the same steps."""
 
-FIRST, MAX_FAILING = 3, 24
-"""Failing positions in which floats look at a change, first in a few of them."""
+FIRST, MAX_FAILING, MAX_OTHER = 3, 24, 72
+"""Failing positions in which floats look at a change, first in a few of them; and others in which it must not spoil the
+answer.
+"""
 
 
 def mends(examined: Examination, trial: Trial) -> tuple[Mend, ...]:
@@ -50,8 +52,10 @@ def mends(examined: Examination, trial: Trial) -> tuple[Mend, ...]:
     if not trial.failing:
         return ()
     failing = spread(np.array(trial.failing), MAX_FAILING)
+    others = spread(np.flatnonzero(trial.look.exact), MAX_OTHER)
     few = Changes(examined, trial.answer, trial.batch.positions[:, failing[:: -(-len(failing) // FIRST)]])
-    changes = Changes(examined, trial.answer, trial.batch.positions[:, failing])
+    changes = Changes(examined, trial.answer, trial.batch.positions[:, [*failing, *others]])
+    bound = Bound()
     if trial.outcome in (Outcome.SWITCHING, Outcome.FRAGILE):
         proposed = intersections_said_otherwise(examined, trial, few)
     elif trial.outcome in (Outcome.EYEBALLED, Outcome.APPROXIMATE):
@@ -68,24 +72,31 @@ def mends(examined: Examination, trial: Trial) -> tuple[Mend, ...]:
         for pair in product(a[i : i + 1], b[j : j + 1])
     ]
     return (
-        sound_ones(examined, trial, (few, changes), singles)
-        or sound_ones(examined, trial, (few, changes), pairs[:MAX_PAIRS])[:1]
+        sound_ones(examined, trial, (few, changes), singles, bound)
+        or sound_ones(examined, trial, (few, changes), pairs[:MAX_PAIRS], bound)[:1]
     )
 
 
+@dataclass
+class Bound:
+    """How much may still be tried for a work, whatever is tried."""
+
+    judged: int = MAX_JUDGED
+    looks: int = MAX_LOOKS
+
+
 def sound_ones(
-    examined: Examination, trial: Trial, stages: Sequence[Changes], tries: Sequence[Tried]
+    examined: Examination, trial: Trial, stages: Sequence[Changes], tries: Sequence[Tried], bound: Bound
 ) -> tuple[Mend, ...]:
     """Those of the changes with which the work is sound; of several that change the same steps the first.
 
     ``stages``: where floats look at them, few positions first.
     """
     found: dict[tuple[int, ...], Mend] = {}
-    judged = 0
-    for changed in that_stand(stages, tries):
+    for changed in that_stand(stages, tries, bound):
         numbers = tuple(number for number, _ in changed)
-        if numbers not in found and judged < MAX_JUDGED:
-            judged += 1
+        if numbers not in found and bound.judged:
+            bound.judged -= 1
             if is_sound(examined, trial, changed):
                 found[numbers] = Mend(
                     tuple(sorted((step for _, step in changed), key=lambda step: examined.submitted[step.id]))
@@ -93,14 +104,19 @@ def sound_ones(
     return tuple(found.values())
 
 
-def that_stand(stages: Sequence[Changes], tries: Sequence[Tried]) -> list[Tried]:
-    """Those of the changes with which floats see the work right where it failed; much quicker than judging it."""
+def that_stand(stages: Sequence[Changes], tries: Sequence[Tried], bound: Bound) -> list[Tried]:
+    """Those of the changes with which floats see the work right where it failed, and where it did not; much quicker
+    than judging it.
+    """
     in_order = [ordered for attempt_made in tries if (ordered := stages[0].in_order(attempt_made)) is not None]
     by_steps: dict[tuple[int, ...], list[Tried]] = {}
     for one in in_order:
         by_steps.setdefault(tuple(number for number, _ in one), []).append(one)
     standing: set[Tried] = set()
     for alike in by_steps.values():
+        if not bound.looks:
+            break
+        bound.looks -= 1
         for stage in stages:
             alike = stage.that_stand(alike) if alike else []
         standing.update(alike)

@@ -19,7 +19,8 @@ from ...documents.reading import JsonObject, Unreadable, check_plain, parse_json
 from ...documents.shown_proofs import for_reader
 from ...documents.task import write_condition
 from ...documents.verdict import write_verdict
-from ...documents.words import Words, only_by, results_of
+from ...documents.words import TOOL_WORDS, Words, only_by, results_of
+from ...judge.costs.counts import foreign_tools
 from ...judge.judging import judge
 from ...judge.suggesting import strict_task, suggestions
 from ...judge.task import MAX_WANTED, TOOLS, Task, Work
@@ -118,6 +119,7 @@ def students_read(found: TaskSheet) -> JsonObject | None:
         return None
     words = Words(task)
     return {
+        "foreign": [TOOL_WORDS[tool] for tool in foreign_tools(task.model, task.tools)],
         "wanted": words.wanted(),
         "conditions": words.conditions(),
         "gives_away": [words.condition(condition) for condition in task.conditions if words.tells_how(condition)],
@@ -160,13 +162,15 @@ def draw(sheet_id: int, part: str) -> str:
     """
     sheet = own_sheet(sheet_id)
     then = "demonstration" if request.args.get("then") == "demonstration" else "page"
-    everything = [{"tool": tool, "most": None} for tool in TOOLS]
+    everything: list[JsonObject] = [{"tool": tool, "most": None} for tool in TOOLS]
     if part == "trial":
         task = ready(sheet)
         setting = board_setting(task)
         context = {"task": task, "words": Words(task), "hand_in_url": url_for("sheets.judge_trial", sheet_id=sheet.id)}
     elif part in sheets.CONSTRUCTIONS:
         given = [] if part == "given" else sheet.document["given"]
+        if part == "model":
+            everything = [one | {"foreign": not has_tool(sheet, one["tool"])} for one in everything]
         setting = {"given": given, "start": [], "tools": everything, "budget": None, "wanted": [], "finding": True}
         context = {}
     else:
@@ -184,6 +188,12 @@ def draw(sheet_id: int, part: str) -> str:
     }
     done = state_of(sheet)["urls"][then]
     return render_template("tasks/board.html", sheet=sheet, part=part, setting=setting, done_url=done, **context)
+
+
+def has_tool(found: TaskSheet, tool: str) -> bool:
+    """Whether students have a tool, as far as any were chosen."""
+    allowed = {read_tool(one) for one in found.document["tools"]}
+    return not allowed or tool in allowed or (tool in ("free_point", "point_on") and "points" in allowed)
 
 
 def ready(found: TaskSheet) -> Task:

@@ -17,7 +17,7 @@ from ...documents.language import gettext as _
 from ...documents.reading import JsonObject, Unreadable
 from ...documents.verdict import read_verdict
 from ...documents.words import Words, instruction, only_by, results_of
-from ...judge.costs.counts import moves_of
+from ...judge.costs.counts import foreign_tools, moves_within
 from ...judge.judging import judge
 from ...judge.reports.claims import Claimed, in_every_position
 from ...judge.verdict import Mend, Outcome, Verdict
@@ -124,7 +124,8 @@ def solutions(assignment_id: int) -> str:
         words=[instruction(step) for step in task.model],
         shortest=shortest,
         shortest_figure=figure_of(shortest) | {"breaks": None, "notes": []} if shortest else None,
-        moves=moves_of(task.model),
+        moves=moves_within(task.model, task.tools),
+        foreign=foreign_tools(task.model, task.tools),
         shows_shortest=is_released(assignment.shortest, assignment, best, at),
     )
 

@@ -194,14 +194,19 @@ export class Building {
     if (hand.taken.gauge) return this.#measure();
     if (hand.taken.pairs) return this.#markEqual();
     if (hand.taken.classTool) return this.#use(newPoint);
-    const { most = null } = hand.taken;
+    const { most = null, isForeign, name: tool } = hand.taken;
     const step = { id: this.store.newId(makeOf(hand.taken)), make: makeOf(hand.taken), from: hand.sources };
     hand.next();
     const there = this.#drawnAlready(step);
     if (there)
       return this.bar.announce(_("That is %(name)s, which is there already.", { name: labelOf(this.figure, there) }));
     this.add(step);
-    this.#announceDrawn([step.id], newPoint);
+    if (isForeign)
+      this.bar.announce(
+        _("Students of this task do not have %(tool)s; the sample solution may use it.", { tool }),
+        true,
+      );
+    else this.#announceDrawn([step.id], newPoint);
     if (most !== null && this.store.used(hand.taken) >= most) hand.putDown();
   }
 

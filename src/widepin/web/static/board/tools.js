@@ -162,6 +162,7 @@ export const SELECT = { make: "select several", say: [_("Select what is framed, 
  */
 export function allowed(tools, measuring, book) {
   const most = new Map(tools.map(({ tool, most: count }) => [tool, count]));
+  const foreign = new Set(tools.filter((one) => one.foreign).map(({ tool }) => tool));
   const { opening } = tools.find(({ tool }) => tool === "circle_radius") ?? {};
   return toolsOf(book)
     .filter(
@@ -172,7 +173,11 @@ export function allowed(tools, measuring, book) {
         most.has(inTasks ?? make) ||
         (make === "point" && (most.has("free_point") || most.has("point_on"))),
     )
-    .map((tool) => ({ ...tool, most: most.get(tool.inTasks ?? tool.make) ?? null }))
+    .map((tool) => ({
+      ...tool,
+      most: most.get(tool.inTasks ?? tool.make) ?? null,
+      isForeign: foreign.has(tool.inTasks ?? tool.make),
+    }))
     .map((tool) => (opening && tool.make === "circle_radius" ? locked(tool, opening) : tool));
 }
 

@@ -20,7 +20,7 @@
  * A tool: its sentence, its card, and what it makes. most: how often it may be used, null for any number.
  * @typedef {{make: string, say: (string | Blank)[], group?: string, name?: string, icon?: string, keeps?: number[],
  *   different?: number[][], order?: number[] | null, draws?: string, inTasks?: string, gauge?: boolean, pairs?: number,
- *   most?: number | null, opening?: string[], classTool?: ClassTool, costs?: string,
+ *   most?: number | null, isForeign?: boolean, opening?: string[], classTool?: ClassTool, costs?: string,
  *   drawing?: () => Element[]}} Tool
  */
 

@@ -95,7 +95,10 @@ export function whyNoIntersection(figure, curves, isGone = false) {
     if (inside > 0)
       return inside < SEEN
         ? apart(circles, isGone, inside)
-        : _("%(meeting)s: one lies %(far)s inside the other.", { meeting: notMeeting(circles, isGone), far: cm(inside) });
+        : _("%(meeting)s: one lies %(far)s inside the other.", {
+            meeting: notMeeting(circles, isGone),
+            far: cm(inside),
+          });
   }
   if (isRound(a) !== isRound(b)) {
     const [line, circle] = isRound(a) ? [b, a] : [a, b];

@@ -163,6 +163,15 @@ class Making {
           ${read.conditions.map((/** @type {string} */ clause) => html`<li>${clause}</li>`)}
         </ul>
         ${
+          read.foreign.length
+            ? html`<p class="trouble">
+                ${_("The sample solution is made with tools that students do not have: %(tools)s.", {
+                  tools: read.foreign.join(", "),
+                })}
+              </p>`
+            : nothing
+        }
+        ${
           read.gives_away.length
             ? html`<p class="trouble">
                 ${_("This tells how it is done: %(clauses)s. A condition on given objects alone would not.", {

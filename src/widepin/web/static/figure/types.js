@@ -35,7 +35,8 @@
 
 /** @typedef {{name: string, kind: string, given?: boolean, kinds?: string[]}} Wanted  An object that is asked for. */
 
-/** @typedef {{tool: string, most?: number | null, opening?: string[] | null}} Allowance  A tool that may be used. */
+/** @typedef {{tool: string, most?: number | null, opening?: string[] | null, foreign?: boolean}} Allowance  A tool that
+ * may be used. foreign: a teacher has it, and the students of the task do not. */
 
 /** @typedef {{rel: string, of: (string | string[])[], is?: number[]}} Condition  A condition of a task. */
 
