@@ -67,9 +67,11 @@ def school(engine):
 
 @pytest.fixture
 def session(school):
-    """A session whose work is rolled back."""
-    with make_sessions(school)() as open_session:
-        yield open_session
+    """A session whose work is rolled back, even what it commits."""
+    with school.connect() as connection, connection.begin() as transaction:
+        with make_sessions(school)(bind=connection, join_transaction_mode="create_savepoint") as open_session:
+            yield open_session
+        transaction.rollback()
 
 
 @pytest.fixture(scope="session")

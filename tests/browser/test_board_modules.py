@@ -216,8 +216,8 @@ class TestHits:
     def test_points_curves_and_intersections_under_a_place(self, on_board):
         script = f"""
           const hits = new m.Hits(store.figure, view, () => false);
-          const [px, py] = {at(2, 3.4641)};
-          return [hits.intersections(px, py, 13).length, hits.curves(px, py, 13).map(({{ id }}) => id).sort(), hits.points(px, py, 13).length];"""
+          const place = {at(2, 3.4641)};
+          return [hits.intersections(place, 13).length, hits.curves(place, 13).map(({{ id }}) => id).sort(), hits.points(place, 13).length];"""
         assert on_board("figure/hits.js", script, CIRCLES) == [1, ["c", "d"], 0]
 
     def test_marked_intersections_are_left_out(self, on_board):

@@ -6,7 +6,7 @@ from sqlalchemy import select
 from widepin.documents.construction import write_step
 from widepin.judge.verdict import Outcome
 from widepin.school.models import ClassTool, SchoolClass
-from widepin.school.people import roster
+from widepin.school.people import removing
 from widepin.school.refused import Refused
 from widepin.school.tasks import assigning, class_tools, settings, sheets
 from widepin.school.tasks.library import LIBRARY
@@ -156,6 +156,8 @@ def test_a_copied_class_has_its_own_class_tools(session, first_year, work, centr
     session.refresh(made)
     (own,) = made.class_tools
     assert own.id != centre_line.id and own.assignments[0].class_id == made.id
-    roster.remove_class(session, made)
-    assert session.scalars(select(ClassTool.id).where(ClassTool.id == own.id)).all() == []
+    number, removal = own.id, removing.remove_class(session, first_year.teacher, made)
+    removing.erase_soon(session, first_year.teacher, removal)
+    removing.erase_outdated(session)
+    assert session.scalars(select(ClassTool.id).where(ClassTool.id == number)).all() == []
     assert class_tools.allowed_tools(work.assignment).keys() == {"Mid rule"}

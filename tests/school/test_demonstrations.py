@@ -9,6 +9,7 @@ from widepin.documents.reading import Unreadable
 from widepin.judge.verdict import Outcome
 from widepin.school.lessons import demonstrations
 from widepin.school.models import Assignment, HandIn, SchoolClass, now
+from widepin.school.people import removing
 from widepin.school.refused import Refused
 from widepin.school.states import Showing
 from widepin.school.tasks.library import LIBRARY
@@ -30,8 +31,10 @@ def test_it_is_kept_as_it_was_changed_and_made_anew_on_demand(session, sheet):
     kept = demonstrations.demonstration_for(sheet)
     assert [frame["words"] for frame in kept["frames"]] == ["Both bisectors.", "Drag A."]
     assert kept["frames"][1]["points"] == {"A": [1.0, 1.0]}
-    demonstrations.discard(sheet)
+    removal = removing.remove_demonstration(session, sheet.owner, sheet)
     assert demonstrations.demonstration_for(sheet) == made
+    removing.restore(session, sheet.owner, removal)
+    assert demonstrations.demonstration_for(sheet) == kept
 
 
 def test_another_sample_solution_has_another_demonstration(session, sheet):
@@ -78,7 +81,7 @@ def test_a_students_work_becomes_the_demonstration_without_the_name(session):
     demonstrations.keep(sheet, [{"shown": 1, "words": "First this.", "measures": [["A", "B"]]}])
     kept = demonstrations.demonstration_for(sheet)
     assert kept["source"] == "work" and kept["frames"][0]["measures"] == [["A", "B"]]
-    demonstrations.discard(sheet)
+    removing.remove_demonstration(session, sheet.owner, sheet)
     assert demonstrations.demonstration_for(sheet)["source"] == "sample solution"
 
 

@@ -12,8 +12,8 @@ from widepin.school.people import (
     accounts,
     browser_sessions,
     personal_data,
+    removing,
     retention,
-    roster,
     second_factor,
 )
 from widepin.school.refused import Refused
@@ -70,7 +70,8 @@ def test_a_student_who_is_removed_is_gone_from_every_table(session, corin):
     number = student.id
     assert {"membership", "work", "sign_in", "browser_session", "comment"} <= set(rows_of(session, number))
     assert traces(session, "bram.idris", "Bram Idris", "written by the student")
-    roster.remove_student(session, student.classes[0], student)
+    removing.erase_soon(session, corin, removing.remove_student(session, corin, student.classes[0], student))
+    removing.erase_outdated(session)
     assert traces(session, "bram.idris", "Bram Idris", "written by the student") == []
     assert rows_of(session, number) == []
 
@@ -137,6 +138,8 @@ def test_what_is_older_than_the_school_keeps_is_shown_and_then_erased(session, a
     assert set(found.classes) - set(before.classes) == {old} and found.sign_ins == before.sign_ins + 1
     assert {one.name for one in set(found.students) - set(before.students)} == names
     retention.erase(session, administrator, found)
+    assert not {old} & set(retention.outdated(session).classes), "it is seen no more at once"
+    removing.erase_outdated(session)
     assert traces(session, "Class of old", *names) == []
     assert retention.outdated(session).is_empty
     assert session.scalars(select(SchoolClass).where(SchoolClass.name == "Second year")).first().students

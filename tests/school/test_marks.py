@@ -1,6 +1,9 @@
 """Marks of a class, and what a teacher says of a work."""
 
+from io import BytesIO
+
 import pytest
+from PIL import Image
 from sqlalchemy import select
 
 from tests.counting import queries
@@ -18,6 +21,7 @@ from widepin.school.results.marks import (
     summary_of,
     table_of,
 )
+from widepin.school.results.photos import made_anew
 from widepin.school.results.progress import to_do
 from widepin.school.results.scale import read_scale, scale_of, set_scale
 from widepin.school.results.student_page import page_of
@@ -189,16 +193,47 @@ def test_what_is_entered_is_checked(session, attempt, kind, score, note, words):
     assert entering.results_of(session, attempt.work.assignment).get(attempt.work.student_id) is None
 
 
+def photo(size, kind="JPEG", turned=1, **options):
+    """A file as a phone writes it: with its device and its place, ``turned`` as Exif says it."""
+    image = Image.new("RGB", size, "white")
+    image.paste("black", (0, 0, size[0] // 2, size[1] // 2))
+    about = Image.Exif()
+    about[0x010F], about[0x0112] = "A phone of somebody", turned
+    about.get_ifd(0x8825)[1] = "N"
+    out = BytesIO()
+    image.save(out, kind, exif=about, **options)
+    return out.getvalue()
+
+
+@pytest.mark.parametrize("kind", ["JPEG", "PNG"])
+def test_a_photo_is_kept_upright_small_and_without_what_a_phone_tells(kind):
+    made = made_anew(photo((3000, 2000), kind, turned=6))
+    with Image.open(BytesIO(made)) as image:
+        assert image.format == "JPEG" and image.size == (1067, 1600)
+        assert not image.getexif() and b"phone" not in made
+        assert image.getpixel((1000, 100)) < (60, 60, 60) < image.getpixel((100, 100)), "turned a quarter to the right"
+
+
+def test_what_is_no_photo_or_far_too_large_is_refused(monkeypatch):
+    whole = photo((400, 300))
+    for wrong in (b"", b"GIF89a", b"\xff\xd8\xff" + bytes(2000), whole[: len(whole) // 2], b"%PDF-1.7", b"<svg/>"):
+        with pytest.raises(Refused, match="cannot be read"):
+            made_anew(wrong)
+    monkeypatch.setattr("widepin.school.results.photos.MOST_PIXELS", {"JPEG": 100_000, "PNG": 100_000})
+    with pytest.raises(Refused, match="pixels"):
+        made_anew(whole)
+
+
 def test_a_photo_stays_with_what_is_entered(session, attempt):
     task, student = attempt.work.assignment, attempt.work.student
-    with pytest.raises(Refused, match="no photo"):
+    with pytest.raises(Refused, match="cannot be read"):
         entering.keep_photo(session, task, student, b"GIF89a")
-    picture = b"\xff\xd8\xff" + bytes(200_000)
-    entering.keep_photo(session, task, student, picture)
+    entering.keep_photo(session, task, student, photo((40, 30)))
     session.flush()
     session.expire_all()
     kept = entering.results_of(session, task)[student.id]
-    assert (kept.photo, kept.photo_type, kept.kind, kept.score) == (picture, "image/jpeg", "paper", None)
+    assert kept.photo.startswith(b"\xff\xd8") and (kept.photo_type, kept.kind) == ("image/jpeg", "paper")
+    assert kept.score is None
     entering.enter(session, task, student, "paper", "50", "")
     entering.remove_photo(session, task, student)
     assert (kept.photo, kept.score) == (None, 50)

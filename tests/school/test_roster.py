@@ -3,7 +3,7 @@
 import pytest
 from sqlalchemy import select
 
-from widepin.school.models import Assignment, HandIn, Person, SchoolClass, Work, now
+from widepin.school.models import SchoolClass, Work, now
 from widepin.school.people import personal_data, roster
 from widepin.school.tasks import assigning
 
@@ -66,24 +66,6 @@ def test_moving_keeps_the_works(session, first_year, second_year):
     assert roster.done_by(session, first_year, student) == before
 
 
-def test_removing_the_only_membership_deletes_everything_of_the_student(session, first_year):
-    student = next(one for one in first_year.students if roster.done_by(session, first_year, one)[1])
-    works = [work.id for work in session.scalars(select(Work).where(Work.student_id == student.id))]
-    roster.remove_student(session, first_year, student)
-    session.expire_all()
-    assert session.get(Person, student.id) is None
-    assert session.scalars(select(HandIn).where(HandIn.work_id.in_(works))).all() == []
-
-
-def test_removing_from_one_of_two_classes_only_takes_its_works(session, first_year, second_year):
-    student = next(one for one in first_year.students if roster.done_by(session, first_year, one)[0])
-    second_year.students.append(student)
-    session.flush()
-    roster.remove_student(session, first_year, student)
-    assert session.get(Person, student.id) is student and student.classes == [second_year]
-    assert roster.done_by(session, first_year, student) == (0, 0)
-
-
 def test_a_copy_has_the_tasks_without_dates_and_no_works(session, first_year):
     first, second = first_year.assignments[:2]
     second.attempts, second.scoring, second.after = 3, {"sound": 90}, first
@@ -97,23 +79,9 @@ def test_a_copy_has_the_tasks_without_dates_and_no_works(session, first_year):
     assert roster.done_by(session, made) == (0, 0)
 
 
-def test_deleting_a_class_deletes_its_students_and_works_but_no_others(session, first_year, second_year):
-    guest = first_year.students[0]
-    second_year.students.append(guest)
-    session.flush()
-    gone = [student.id for student in first_year.students[1:]]
-    tasks = [one.id for one in first_year.assignments]
-    roster.remove_class(session, first_year)
-    session.expire_all()
-    assert session.scalars(select(Person).where(Person.id.in_(gone))).all() == []
-    assert session.get(Person, guest.id) is not None
-    assert session.scalars(select(Work).where(Work.assignment_id.in_(tasks))).all() == []
-    assert session.scalars(select(Assignment).where(Assignment.id.in_(tasks))).all() == []
-
-
 def test_the_data_of_a_student_holds_every_operation_and_verdict(session, first_year):
     student = next(one for one in first_year.students if roster.done_by(session, first_year, one)[1])
-    (data,) = personal_data.of_students(session, first_year, [student])["students"]
+    data = personal_data.of_student(session, student)
     works = session.scalars(select(Work).where(Work.student_id == student.id)).all()
     assert sorted(len(one["operations"]) for one in data["works"]) == sorted(len(work.operations) for work in works)
     assert any(attempt["verdict"]["outcome"] for work in data["works"] for attempt in work["hand_ins"])

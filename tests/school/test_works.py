@@ -88,9 +88,13 @@ def test_presentation_survives_the_server(session, work):
     }
 
 
-def test_writers_at_the_same_moment_lose_nothing(school, session, work):
-    session.commit()
+def test_writers_at_the_same_moment_lose_nothing(school, fresh_student):
     sessions = make_sessions(school)
+    login = fresh_student("at.the.same.moment")
+    with sessions() as session:
+        student = session.scalars(select(Person).where(Person.login == login)).one()
+        work = work_of(session, student.classes[0].assignments[0], student)
+        session.commit()
     behind = []
 
     def write(name):

@@ -15,7 +15,12 @@ from .language import gettext as _
 from .language import marked
 from .reading import Unreadable
 
-MAX_LINES, LONGEST_NAME = 400, 120
+MAX_LINES, MAX_COLUMNS, LONGEST_NAME = 400, 60, 120
+
+LONGEST_CELL = 300
+"""Characters that are read of a cell: more than any name has. School programs put whole pictures into one."""
+
+csv.field_size_limit(10_000_000)  # more than a request may be long; what is too long is told by its line, not by chance
 
 
 class Column(StrEnum):
@@ -60,9 +65,8 @@ GONE = {"tobedeleted", "inactive"}
 NUMBERED = re.compile(r"^\s*\d+\s*[.):]?\s+(?=\S)")
 """A running number before a name."""
 
-ADDRESS = re.compile(r"\S+@\S+")
-ACCOUNT = re.compile(r"(?=.*[\d._-])[\w.-]+$")
-"""A sign-in name: one word with digits, dots or underscores in it."""
+MARKS = frozenset("._-")
+"""What is in sign-in names besides letters and digits."""
 
 
 @dataclass(frozen=True)
@@ -113,14 +117,12 @@ def read_roster(text: str, there: Collection[str] = (), columns: Sequence[Column
     (Entry(line=2, name='Ilse Marran', problem=None),)
     """
     rows = [
-        (number, [" ".join(cell.split()) for cell in row]) for number, row in _rows(text) if any(map(str.strip, row))
+        (number, [" ".join(cell[:LONGEST_CELL].split()) for cell in row])
+        for number, row in _rows(text)
+        if any(map(str.strip, row))
     ]
     if not rows:
         raise Unreadable("", _("there is no name in it; write one student per line"))
-    if len(rows) > MAX_LINES:
-        raise Unreadable(
-            "", _("%(n)s lines are too many; at most %(most)s are read at once", n=len(rows), most=MAX_LINES)
-        )
     wide = max(len(row) for _number, row in rows)
     first = rows[0][1]
     headed = by_heading(first, wide)
@@ -177,11 +179,23 @@ def _are_names(cells: Sequence[str]) -> bool:
     def most(holds: Iterable[bool]) -> bool:
         return sum(holds) * 2 > len(filled)
 
-    if most(bool(ADDRESS.search(cell) or ACCOUNT.match(cell)) for cell in filled):
+    if most(is_address_or_account(cell) or len(cell) > LONGEST_NAME for cell in filled):
         return False
     if not most(any(letter.isalpha() for letter in cell) for cell in filled):
         return False
     return len(filled) < 4 or Counter(filled).most_common(1)[0][1] * 2 <= len(filled)
+
+
+def is_address_or_account(cell: str) -> bool:
+    """Whether a cell holds an address, or a sign-in name: one word with digits, dots or underscores in it.
+
+    >>> [is_address_or_account(cell) for cell in ("ilse@post.example", "i.marran", "Ilse Marran", "Ilse", "7")]
+    [True, True, False, False, True]
+    """
+    if "@" in cell:
+        return True
+    digits_or_marks = [letter for letter in cell if letter.isdigit() or letter in MARKS]
+    return bool(digits_or_marks) and all(letter.isalnum() or letter in MARKS for letter in cell)
 
 
 def _entries(
@@ -225,12 +239,21 @@ def _cell(row: Sequence[str], place: int) -> str:
 
 
 def _rows(text: str) -> Iterable[tuple[int, list[str]]]:
+    """The rows with the numbers of their lines. Raises Unreadable for more rows or columns than are read at once."""
     lines = text.splitlines()
+    written = sum(not line.isspace() and line != "" for line in lines)
+    if written > MAX_LINES:
+        raise Unreadable(
+            "", _("%(n)s lines are too many; at most %(most)s are read at once", n=written, most=MAX_LINES)
+        )
     head = next((line for line in lines if line.strip()), "")
     delimiter = max("\t;,", key=head.count)
     reader = csv.reader(lines, delimiter=delimiter)
     try:
         for row in reader:
+            if len(row) > MAX_COLUMNS:
+                place = _("line %(n)s", n=reader.line_num)
+                raise Unreadable(place, _("has more than %(most)s columns", most=MAX_COLUMNS))
             yield reader.line_num, row
     except csv.Error:
         place = _("line %(n)s", n=reader.line_num)

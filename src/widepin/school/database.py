@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
-from sqlalchemy import Engine, create_engine, text
+from sqlalchemy import Engine, create_engine, event, text
 from sqlalchemy.exc import DBAPIError, SQLAlchemyError
-from sqlalchemy.orm import Session, sessionmaker
+from sqlalchemy.orm import ORMExecuteState, Session, sessionmaker, with_loader_criteria
+
+from .models import Removable
 
 POOL, OVERFLOW = 8, 8
 """Connections that a process keeps, and that it opens besides: one for each of its threads; processes times threads
@@ -45,8 +47,21 @@ def may_be_tried_again(error: DBAPIError) -> bool:
 
 
 def make_sessions(engine: Engine) -> sessionmaker[Session]:
-    """A factory of sessions."""
-    return sessionmaker(engine, expire_on_commit=False)
+    """A factory of sessions. What was removed is in none of their queries, unless one says ``WITH_REMOVED``."""
+    made = sessionmaker(engine, expire_on_commit=False)
+    event.listen(made, "do_orm_execute", _leave_out_what_is_removed)
+    return made
+
+
+WITH_REMOVED = {"with_removed": True}
+"""Execution options of a query that finds what was removed too."""
+
+
+def _leave_out_what_is_removed(state: ORMExecuteState) -> None:
+    """Source: SQLAlchemy's documentation, "Adding global WHERE / ON criteria"."""
+    if state.is_select and not state.is_column_load and not state.execution_options.get("with_removed"):
+        there = with_loader_criteria(Removable, lambda kind: kind.removal == 0, include_aliases=True)
+        state.statement = state.statement.options(there)
 
 
 class NoDatabase(Exception):

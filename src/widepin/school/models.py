@@ -27,7 +27,7 @@ from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
 from ..documents.explaining import Feedback
 from ..documents.reading import JsonObject
 from ..judge.verdict import Outcome
-from .states import Action, Entered, Late, LinkPurpose, Reasons, Release, Role, Showing, SignInOutcome
+from .states import Action, Entered, Late, LinkPurpose, Reasons, Release, Removed, Role, Showing, SignInOutcome
 
 
 def members(enumeration: type[StrEnum]) -> Enum:
@@ -59,10 +59,19 @@ class Base(DeclarativeBase):
     )
 
 
+class Removable:
+    """What a teacher can remove and have back: rows with a ``removal`` other than 0 lie in the bin under its number.
+
+    ``database.make_sessions`` leaves them out of every query that does not ask for them.
+    """
+
+    removal: Mapped[int] = mapped_column(default=0, server_default="0", index=True)
+
+
 # People: accounts, how they come in, what was done.
 
 
-class Person(Base):
+class Person(Removable, Base):
     """Somebody with an account."""
 
     __tablename__ = "person"
@@ -152,6 +161,7 @@ class BrowserSession(Base):
     seen: Mapped[datetime] = mapped_column(DateTime, default=now, index=True)
     address: Mapped[str] = mapped_column(String(45))
     browser: Mapped[str] = mapped_column(String(80), default="", server_default="")
+    otp_secret: Mapped[str] = mapped_column(String(64), default="", server_default="")  # while one is being set up
 
     person: Mapped[Person] = relationship()
 
@@ -186,7 +196,8 @@ class Choice(Base):
 class SignIn(Base):
     """A try to sign in: by whom (``person``, once known), to which class, or under which unknown name, from where.
 
-    ``unknown``: a digest of a login or class code that there is not.
+    ``unknown``: a digest of a login or class code that there is not. ``device``: a digest of what the browser is known
+    by, "" where it keeps no cookie.
     """
 
     __tablename__ = "sign_in"
@@ -195,6 +206,7 @@ class SignIn(Base):
     at: Mapped[datetime] = mapped_column(DATETIME(fsp=6), default=now, index=True)  # waits begin at one second
     outcome: Mapped[SignInOutcome] = mapped_column(members(SignInOutcome), default=SignInOutcome.FAILED)
     address: Mapped[str] = mapped_column(String(45), index=True)
+    device: Mapped[str] = mapped_column(String(16, BYTES), default="", server_default="")
     person_id: Mapped[int | None] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), index=True)
     class_id: Mapped[int | None] = mapped_column(ForeignKey("school_class.id", ondelete="CASCADE"), index=True)
     unknown: Mapped[str] = mapped_column(String(16), default="", server_default="", index=True)
@@ -215,11 +227,11 @@ def class_code() -> str:
     return "".join(secrets.choice(LETTERS) for _ in range(5))
 
 
-class SchoolClass(Base):
+class SchoolClass(Removable, Base):
     """A class of students with its teacher."""
 
     __tablename__ = "school_class"
-    __table_args__ = (UniqueConstraint("teacher_id", "name"),)
+    __table_args__ = (UniqueConstraint("teacher_id", "name", "removal", name="uq_school_class_name"),)
 
     id: Mapped[int] = mapped_column(primary_key=True)
     name: Mapped[str] = mapped_column(String(120))
@@ -268,7 +280,7 @@ class Membership(Base):
 # Tasks: sheets in versions, assignments, class tools, practice.
 
 
-class TaskSheet(Base):
+class TaskSheet(Removable, Base):
     """A version of a task: a document, whose it is, and how it is to be set. Versions of a task are one family."""
 
     __tablename__ = "task_sheet"
@@ -295,12 +307,12 @@ class TaskSheet(Base):
     owner: Mapped[Person] = relationship()
 
 
-class Assignment(Base):
+class Assignment(Removable, Base):
     """A task that a class has to do."""
 
     __tablename__ = "assignment"
     __table_args__ = (
-        UniqueConstraint("class_id", "sheet_id"),
+        UniqueConstraint("class_id", "sheet_id", "removal", name="uq_assignment_sheet"),
         UniqueConstraint("class_id", "practice_key", name="uq_assignment_practice"),
         CheckConstraint("weight >= 0", name="weight"),
         CheckConstraint("reasons_share >= 0 and reasons_share <= 100", name="reasons_share"),
@@ -394,7 +406,7 @@ class PracticeTopic(Base):
 # Works: operations, attempts, comments, and what a teacher enters by hand.
 
 
-class Work(Base):
+class Work(Removable, Base):
     """What one student makes for one assignment: a log of operations that only grows."""
 
     __tablename__ = "work"
@@ -437,11 +449,15 @@ class Operation(Base):
 
 
 class HandIn(Base):
-    """An attempt: the work as it stood, which never changes, the verdict on it, and what the teacher said of it."""
+    """An attempt: the work as it stood, which never changes, the verdict on it, and what the teacher said of it.
+
+    ``sheet``: the version of the task that the verdict is about. ``key``: makes sending it twice harmless.
+    """
 
     __tablename__ = "hand_in"
     __table_args__ = (
         UniqueConstraint("work_id", "attempt"),
+        UniqueConstraint("work_id", "key", name="uq_hand_in_key"),
         CheckConstraint("attempt >= 1", name="attempt"),
         CheckConstraint("moves >= 0", name="moves"),
     )
@@ -449,6 +465,8 @@ class HandIn(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     work_id: Mapped[int] = mapped_column(ForeignKey("work.id", ondelete="CASCADE"))
     attempt: Mapped[int]
+    key: Mapped[str | None] = mapped_column(String(40, BYTES))
+    sheet_id: Mapped[int | None] = mapped_column(ForeignKey("task_sheet.id", ondelete="SET NULL"), index=True)
     outcome: Mapped[Outcome] = mapped_column(members(Outcome))
     moves: Mapped[int]
     document: Mapped[JsonObject] = mapped_column(JSON)
@@ -460,6 +478,7 @@ class HandIn(Base):
     reasoned: Mapped[int | None]  # percent of the lines that were right, at best; None where nothing is asked
 
     work: Mapped[Work] = relationship(back_populates="hand_ins")
+    sheet: Mapped[TaskSheet | None] = relationship()
     comments: Mapped[list[Comment]] = relationship(
         back_populates="attempt", order_by="Comment.id", passive_deletes="all"
     )
@@ -470,16 +489,18 @@ class HandIn(Base):
         return self.score if self.score_override is None else self.score_override
 
 
-class Comment(Base):
-    """Words on an attempt, or on one of its steps."""
+class Comment(Removable, Base):
+    """Words on an attempt, or on one of its steps. ``key``: makes sending them twice harmless."""
 
     __tablename__ = "comment"
+    __table_args__ = (UniqueConstraint("hand_in_id", "key", name="uq_comment_key"),)
 
     id: Mapped[int] = mapped_column(primary_key=True)
     hand_in_id: Mapped[int] = mapped_column(ForeignKey("hand_in.id", ondelete="CASCADE"), index=True)
     author_id: Mapped[int] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"))
     step: Mapped[str] = mapped_column(String(24), default="", server_default="")
     text: Mapped[str] = mapped_column(String(1000))
+    key: Mapped[str | None] = mapped_column(String(40, BYTES))
     written: Mapped[datetime] = mapped_column(DateTime, default=now)
 
     attempt: Mapped[HandIn] = relationship(back_populates="comments")
@@ -541,3 +562,39 @@ class Phrase(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     owner_id: Mapped[int] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), index=True)
     text: Mapped[str] = mapped_column(String(1000))
+
+
+# What is removed, and work that takes long.
+
+
+class Removal(Base):
+    """Something that was removed and can be had back for a while, with all that hangs on it.
+
+    ``about``: its number; ``class_id``: of the class that it concerns, whose teachers may restore it; ``kept``: what is
+    needed besides to restore it, or to say what it was.
+    """
+
+    __tablename__ = "removal"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    at: Mapped[datetime] = mapped_column(DateTime, default=now, index=True)
+    kind: Mapped[Removed] = mapped_column(members(Removed))
+    about: Mapped[int]
+    name: Mapped[str] = mapped_column(String(240))
+    actor_id: Mapped[int | None] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), index=True)
+    class_id: Mapped[int | None] = mapped_column(index=True)
+    kept: Mapped[JsonObject] = mapped_column(JSON, default=dict, server_default="{}")
+
+
+class JudgingAgain(Base):
+    """That the attempts at an assignment are judged again. ``after``: the last one that is done; ``alive``: when
+    somebody was last at it.
+    """
+
+    __tablename__ = "judging_again"
+
+    assignment_id: Mapped[int] = mapped_column(
+        ForeignKey("assignment.id", ondelete="CASCADE"), primary_key=True, autoincrement=False
+    )
+    after: Mapped[int] = mapped_column(default=0, server_default="0")
+    alive: Mapped[datetime] = mapped_column(DateTime, default=now)

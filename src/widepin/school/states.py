@@ -59,6 +59,7 @@ class SignInOutcome(StrEnum):
     SUCCEEDED = "succeeded"
     PUT_OFF = "put off"
     HALFWAY = "halfway"  # the password was right, and a second factor is still asked for
+    CONFIRMED = "confirmed"  # the own password was typed again, where somebody is signed in
 
 
 class Presence(StrEnum):
@@ -75,6 +76,19 @@ class LinkPurpose(StrEnum):
 
     INVITATION = "invitation"
     RESET = "reset"
+
+
+class Removed(StrEnum):
+    """What was removed, and lies in the bin."""
+
+    CLASS = "class"
+    ASSIGNMENT = "assignment"
+    TASK = "task"
+    MEMBER = "member"  # a student taken out of a class
+    STUDENT = "student"  # with all works, wherever they were made
+    DEMONSTRATION = "demonstration"
+    COMMENT = "comment"
+    OLD_DATA = "old data"  # what is older than the school keeps
 
 
 class Action(StrEnum):
@@ -100,3 +114,5 @@ class Action(StrEnum):
     RETENTION_SET = "retention set"
     SCALE_SET = "scale of marks set"
     OLD_DATA_ERASED = "old data erased"
+    REMOVED = "removed"
+    RESTORED = "restored"

@@ -15,14 +15,15 @@ from flask import session as browser_session
 from flask_login import LoginManager, UserMixin, current_user, login_required, login_user, logout_user
 
 from ..documents.language import gettext, marked
-from ..school.models import Assignment, ClassTool, HandIn, MarkColumn, Person, SchoolClass, TaskSheet, Work, now
+from ..school.models import Assignment, ClassTool, Comment, HandIn, MarkColumn, Person, SchoolClass, TaskSheet, Work
 from ..school.people import browser_sessions
+from ..school.people.roster import former_students
 from ..school.people.teaching import teaches
 from ..school.results.progress import assignment_of, closed_now
 from ..school.states import Role
 from ..school.tasks.library import LIBRARY, LibraryTask
 from ..school.works.autosave import work_begun
-from .database import session
+from .database import session, sessions
 
 login_manager = LoginManager()
 login_manager.login_view = "signin.form"
@@ -81,7 +82,7 @@ def load_user(id_: str) -> SignedIn | None:
         return None
     if at - seen > SEEN_AGAIN:
         browser_session["seen"] = at
-        found.seen = now()
+        browser_sessions.still_here(sessions(), found)
     return SignedIn(person)
 
 
@@ -150,10 +151,27 @@ def shared_sheet(sheet_id: int) -> TaskSheet:
 
 
 def own_student(school_class: SchoolClass, person_id: int) -> Person:
-    """A student of a class that this teacher teaches."""
+    """A student of a class that this teacher teaches, or one who was in it and has works there."""
+    found = session().get(Person, person_id)
+    if found is None or found not in school_class.students and found not in former_students(session(), school_class):
+        abort(404)
+    return found
+
+
+def present_student(school_class: SchoolClass, person_id: int) -> Person:
+    """A student who is in a class that this teacher teaches."""
     found = session().get(Person, person_id)
     if found is None or found not in school_class.students:
         abort(404)
+    return found
+
+
+def own_comment(comment_id: int) -> Comment:
+    """A comment of this person's own, on an attempt that may still be seen."""
+    found = session().get(Comment, comment_id)
+    if found is None or found.author_id != me().id or found.attempt is None:
+        abort(404)
+    visible_hand_in(found.hand_in_id)
     return found
 
 
@@ -223,7 +241,7 @@ def taught_class_tool(class_tool_id: int) -> ClassTool:
 def visible_hand_in(hand_in_id: int) -> HandIn:
     """A hand-in of this student's, or of a student whom this teacher teaches."""
     found = session().get(HandIn, hand_in_id)
-    if found is None:
+    if found is None or found.work is None:  # nobody, or removed
         abort(404)
     if me().id != found.work.student_id and not teaches(me(), found.work.assignment.school_class):
         abort(404)

@@ -5,7 +5,9 @@ from __future__ import annotations
 import atexit
 import json
 import os
+from functools import partial
 from pathlib import Path
+from secrets import token_hex
 from shutil import rmtree
 from tempfile import mkdtemp
 from typing import Any
@@ -37,6 +39,7 @@ from . import (
     health,
     marks,
     practice,
+    removed,
     roster,
     sheets,
     signin,
@@ -74,6 +77,7 @@ FEATURES = (
     terms,
     drawing,
     guide,
+    removed,
     health,
 )
 """Every feature: a folder with ``blueprint.py``, its table of URLs, and ``views.py``."""
@@ -167,6 +171,7 @@ def create_app(settings: dict[str, Any]) -> Flask:
         clock=clock,
         explained_words=WORDS,
         navigation=Navigation(FEATURES),
+        new_key=partial(token_hex, 16),
         results_of=results_of,
         only_in=only_in,
         tool_in_words=tool_in_words,

@@ -15,8 +15,9 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
 from time import time
+from urllib.parse import urlencode
 
-from flask import Response, current_app, render_template, request, url_for
+from flask import Response, current_app, render_template, request
 
 from ..documents.language import gettext as _
 from ..documents.reading import JsonObject
@@ -53,7 +54,8 @@ def printed(name: str, kind: str, data: JsonObject) -> Response:
 
 def being_made(name: str, job: Job, trouble: bool) -> Response:
     """The page that shows how far a paper is; it asks again by itself, unless there is trouble."""
-    again = url_for(request.endpoint or "home", **{**(request.view_args or {}), **request.args, "again": 1})
+    asked = {**request.args, "again": "1"}  # a plain address: url_for would take some parameters for its own
+    again = f"{request.path}?{urlencode(asked)}"
     page = render_template("paper/being_made.html", name=name, progress=job.progress(), trouble=trouble, again=again)
     response = Response(page, 422 if trouble else 200)
     if not trouble:

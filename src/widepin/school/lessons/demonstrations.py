@@ -72,11 +72,6 @@ def keep(sheet: TaskSheet, frames: object) -> None:
     sheet.demonstration = document
 
 
-def discard(sheet: TaskSheet) -> None:
-    """The demonstration as it follows from the sample solution again."""
-    sheet.demonstration = None
-
-
 def may_see(assignment: Assignment, best: HandIn | None, at: datetime) -> bool:
     """Whether a student may go through the demonstration of an assignment at a time (UTC): before it, or once it is
     solved or was due, as the teacher has decided.

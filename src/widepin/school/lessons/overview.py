@@ -9,7 +9,7 @@ from datetime import datetime, timedelta
 from enum import StrEnum
 
 from sqlalchemy import select
-from sqlalchemy.orm import Session, selectinload
+from sqlalchemy.orm import Session, joinedload, selectinload
 
 from ...documents.amounts import duration, moves
 from ...documents.construction import read_steps
@@ -22,7 +22,7 @@ from ...judge.task import Task
 from ...plane.steps import Step
 from ..models import Assignment, HandIn, Person, Work
 from ..results.marks import time_taken
-from ..results.progress import Standing, standing, who_has
+from ..results.progress import Standing, standing, who_had, who_has
 from ..states import Presence
 from ..tasks.class_tools import uses_in
 from ..works.autosave import task_of
@@ -100,6 +100,10 @@ def presences(session: Session, assignment: Assignment, at: datetime) -> dict[in
     return {student.id: presence_of(works.get(student.id), at) for student in who_has(assignment)}
 
 
+LOADED = (selectinload(Work.hand_ins), selectinload(Work.operations), joinedload(Work.student))
+"""What a place shows of a work."""
+
+
 def overview_of(session: Session, assignment: Assignment, since: datetime | None = None) -> list[Place]:
     """A place for every student who has the task, by name; ``since``: only of works touched from then on (UTC)."""
     wanted = select(Work).where(Work.assignment_id == assignment.id)
@@ -107,12 +111,15 @@ def overview_of(session: Session, assignment: Assignment, since: datetime | None
         wanted = wanted.where(Work.touched >= since - SLACK)
     works = {
         work.student_id: work
-        for work in session.scalars(wanted.options(selectinload(Work.hand_ins), selectinload(Work.operations)))
+        for work in session.scalars(
+            wanted.options(selectinload(Work.hand_ins), selectinload(Work.operations), joinedload(Work.student))
+        )
     }
     task = task_of(assignment)
+    own = who_has(assignment)
     places = [
         place_of(task, student, works.get(student.id))
-        for student in who_has(assignment)
+        for student in [*own, *who_had(works.values(), own)]
         if since is None or student.id in works
     ]
     mark_the_same(places)

@@ -16,7 +16,7 @@ from ...documents.reading import JsonObject
 from ...documents.verdict import read_verdict
 from ...documents.words import RESULTS
 from ...judge.costs.structure import needed_by
-from ..works.autosave import task_of
+from ..works.autosave import task_judged
 from ..works.handins import figure_of
 from .overview import GroupedBy, Place
 
@@ -69,7 +69,7 @@ def group_of(heading: str, members: list[Place], by: GroupedBy) -> Group:
         return Group(heading, members, state, essence_of(first))
     best = first.standing.best
     if by is GroupedBy.TROUBLE and best is not None and state != "good":
-        told = explained(read_verdict(best.verdict), task_of(best.work.assignment))
+        told = explained(read_verdict(best.verdict), task_judged(best))
         return Group(heading, members, state, figure_of(best) | {"notes": []}, told[0] if told else "")
     return Group(heading, members, state)
 

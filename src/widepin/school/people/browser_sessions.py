@@ -6,8 +6,8 @@ import re
 import secrets
 from datetime import timedelta
 
-from sqlalchemy import delete, select
-from sqlalchemy.orm import Session, joinedload
+from sqlalchemy import delete, select, update
+from sqlalchemy.orm import Session, joinedload, sessionmaker
 
 from ..models import BrowserSession, Person, now
 from ..states import Action
@@ -26,6 +26,13 @@ def begin(session: Session, person: Person, address: str, agent: str) -> str:
     session.add(made)
     session.flush()
     return key
+
+
+def still_here(sessions: sessionmaker[Session], found: BrowserSession) -> None:
+    """Write down that somebody is still there; apart, so that requests of one browser do not wait for each other."""
+    with sessions() as session:
+        session.execute(update(BrowserSession).where(BrowserSession.id == found.id).values(seen=now()))
+        session.commit()
 
 
 def known(session: Session, key: str) -> BrowserSession | None:

@@ -3,45 +3,41 @@
 from __future__ import annotations
 
 from base64 import b64encode
-from collections.abc import Iterable
+from collections import defaultdict
+from collections.abc import Callable, Iterable, Sequence
+from typing import Any
 
 from sqlalchemy import select
-from sqlalchemy.orm import Session
+from sqlalchemy.orm import Session, joinedload, selectinload, undefer
 
 from ...documents.reading import JsonObject
 from ..models import (
     Assignment,
     AuditEntry,
+    BrowserSession,
     Comment,
     EnteredResult,
-    Operation,
+    HandIn,
+    MarkColumn,
+    Membership,
+    OtherMark,
     Person,
+    Phrase,
     SchoolClass,
     SignIn,
     TaskSheet,
     Work,
 )
 from . import browser_sessions
-
-
-def sign_ins(session: Session, person: Person) -> list[JsonObject]:
-    """When and from where somebody has tried to sign in."""
-    of = select(SignIn).where(SignIn.person_id == person.id).order_by(SignIn.id)
-    return [{"at": one.at.isoformat(), "outcome": one.outcome, "address": one.address} for one in session.scalars(of)]
-
-
-def sessions(session: Session, person: Person) -> list[JsonObject]:
-    """Where somebody is signed in."""
-    return [
-        {"began": one.began.isoformat(), "seen": one.seen.isoformat(), "address": one.address, "browser": one.browser}
-        for one in browser_sessions.of(session, person)
-    ]
+from .roster import former_students
 
 
 def of_teacher(session: Session, person: Person) -> JsonObject:
     """What is kept about a teacher; works of students are theirs, and stand in their own data."""
     own = select(TaskSheet).where(TaskSheet.owner_id == person.id).order_by(TaskSheet.family, TaskSheet.version)
     classes = select(SchoolClass).where(SchoolClass.teacher_id == person.id).order_by(SchoolClass.name)
+    classes = classes.options(selectinload(SchoolClass.students))
+    tries = select(SignIn).where(SignIn.person_id == person.id).order_by(SignIn.id)
     comments = select(Comment).where(Comment.author_id == person.id).order_by(Comment.id)
     done = select(AuditEntry).where(AuditEntry.actor_id == person.id).order_by(AuditEntry.id)
     return {
@@ -52,73 +48,152 @@ def of_teacher(session: Session, person: Person) -> JsonObject:
         "second_factor": person.has_second_factor,
         "classes": [{"name": one.name, "students": len(one.students)} for one in session.scalars(classes)],
         "tasks": [
-            {"title": one.title, "version": one.version, "document": one.document} for one in session.scalars(own)
+            {
+                "title": one.title,
+                "version": one.version,
+                "document": one.document,
+                "demonstration": one.demonstration,
+            }
+            for one in session.scalars(own)
         ],
-        "comments": [
-            {"written": one.written.isoformat(), "step": one.step, "text": one.text}
-            for one in session.scalars(comments)
-        ],
-        "sign_ins": sign_ins(session, person),
-        "sessions": sessions(session, person),
+        "comments": list(map(_comment, session.scalars(comments))),
+        "phrases": list(session.scalars(select(Phrase.text).where(Phrase.owner_id == person.id).order_by(Phrase.id))),
+        "sign_ins": list(map(_sign_in, session.scalars(tries))),
+        "sessions": list(map(_session, browser_sessions.of(session, person))),
         "log": [{"at": one.at.isoformat(), "action": one.action} for one in session.scalars(done)],
     }
 
 
-def of_students(session: Session, school_class: SchoolClass, students: Iterable[Person]) -> JsonObject:
-    """Everything that is kept about students in a class, as JSON."""
-    works = list(session.scalars(select(Work).join(Assignment).where(Assignment.class_id == school_class.id)))
-    return {
-        "class": school_class.name,
-        "students": [
-            {
-                "name": student.name,
-                "login": student.login,
-                "sign_ins": sign_ins(session, student),
-                "sessions": sessions(session, student),
-                "works": [_work(session, work) for work in works if work.student_id == student.id],
-                "entered_results": _entered(session, school_class, student),
-                "other_marks": _other_marks(session, school_class, student),
-            }
-            for student in students
-        ],
-    }
+def of_class(session: Session, school_class: SchoolClass) -> JsonObject:
+    """Everything that is kept about the students of a class, and those who left works in it, as JSON."""
+    students = [*school_class.students, *former_students(session, school_class)]
+    return {"class": school_class.name, "students": _of_students(session, students, school_class)}
 
 
-def _entered(session: Session, school_class: SchoolClass, student: Person) -> list[JsonObject]:
-    """What was entered for a student's tasks; a photo is in base64."""
-    found = session.scalars(
-        select(EnteredResult)
-        .join(Assignment, Assignment.id == EnteredResult.assignment_id)
-        .where(Assignment.class_id == school_class.id, EnteredResult.student_id == student.id)
+def of_student(session: Session, student: Person) -> JsonObject:
+    """Everything that is kept about a student, in whatever class it was made."""
+    (data,) = _of_students(session, [student])
+    return data
+
+
+def _of_students(
+    session: Session, students: Sequence[Person], school_class: SchoolClass | None = None
+) -> list[JsonObject]:
+    """What is kept about students, of one class alone or of all, in a fixed number of queries."""
+    numbers = [student.id for student in students]
+    here = [] if school_class is None else [Assignment.class_id == school_class.id]
+    columns_here = [] if school_class is None else [MarkColumn.class_id == school_class.id]
+    works = grouped(
+        session.scalars(
+            select(Work)
+            .join(Assignment)
+            .where(Work.student_id.in_(numbers), *here)
+            .options(
+                selectinload(Work.operations),
+                selectinload(Work.hand_ins).selectinload(HandIn.comments).joinedload(Comment.author),
+                joinedload(Work.assignment).options(joinedload(Assignment.sheet), joinedload(Assignment.school_class)),
+            )
+            .order_by(Work.id)
+        ),
+        lambda work: work.student_id,
+    )
+    entered = grouped(
+        session.execute(
+            select(EnteredResult, TaskSheet.title)
+            .join(Assignment, Assignment.id == EnteredResult.assignment_id)
+            .join(TaskSheet, TaskSheet.id == Assignment.sheet_id)
+            .where(EnteredResult.student_id.in_(numbers), *here)
+            .options(undefer(EnteredResult.photo))
+        ),
+        lambda row: row[0].student_id,
+    )
+    marks = grouped(
+        session.execute(
+            select(OtherMark, MarkColumn.title)
+            .join(MarkColumn, MarkColumn.id == OtherMark.column_id)
+            .where(OtherMark.student_id.in_(numbers), *columns_here)
+        ),
+        lambda row: row[0].student_id,
+    )
+    written = grouped(
+        session.scalars(select(Comment).where(Comment.author_id.in_(numbers)).order_by(Comment.id)),
+        lambda comment: comment.author_id,
+    )
+    tries = grouped(
+        session.scalars(select(SignIn).where(SignIn.person_id.in_(numbers)).order_by(SignIn.id)),
+        lambda one: one.person_id or 0,
+    )
+    open_sessions = grouped(
+        session.scalars(select(BrowserSession).where(BrowserSession.person_id.in_(numbers))),
+        lambda one: one.person_id,
+    )
+    classes = grouped(
+        session.execute(
+            select(Membership.person_id, SchoolClass.name)
+            .join(SchoolClass, SchoolClass.id == Membership.class_id)
+            .where(Membership.person_id.in_(numbers))
+            .order_by(SchoolClass.name)
+        ),
+        lambda row: row[0],
     )
     return [
         {
-            "task": session.get_one(Assignment, one.assignment_id).sheet.title,
-            "kind": one.kind,
-            "score": one.score,
-            "note": one.note,
-            "photo": b64encode(one.photo).decode() if one.photo else None,
+            "name": student.name,
+            "login": student.login,
+            "classes": [name for _number, name in classes[student.id]],
+            "sign_ins": list(map(_sign_in, tries[student.id])),
+            "sessions": list(map(_session, open_sessions[student.id])),
+            "works": list(map(_work, works[student.id])),
+            "comments": list(map(_comment, written[student.id])),
+            "entered_results": [_entered(one, title) for one, title in entered[student.id]],
+            "other_marks": {title: mark.score for mark, title in marks[student.id]},
         }
-        for one in found
+        for student in students
     ]
 
 
-def _other_marks(session: Session, school_class: SchoolClass, student: Person) -> dict[str, int]:
-    """A student's other marks, by the title of their column."""
+def grouped(rows: Iterable[Any], whose: Callable[[Any], int]) -> defaultdict[int, list[Any]]:
+    """Rows by the number of the person whose they are."""
+    found: defaultdict[int, list[Any]] = defaultdict(list)
+    for row in rows:
+        found[whose(row)].append(row)
+    return found
+
+
+def _sign_in(one: SignIn) -> JsonObject:
+    return {"at": one.at.isoformat(), "outcome": one.outcome, "address": one.address}
+
+
+def _session(one: BrowserSession) -> JsonObject:
     return {
-        column.title: mark.score
-        for column in school_class.mark_columns
-        for mark in column.marks
-        if mark.student_id == student.id
+        "began": one.began.isoformat(),
+        "seen": one.seen.isoformat(),
+        "address": one.address,
+        "browser": one.browser,
     }
 
 
-def _work(session: Session, work: Work) -> JsonObject:
-    log = session.scalars(select(Operation).where(Operation.work_id == work.id).order_by(Operation.number))
+def _comment(one: Comment) -> JsonObject:
+    return {"written": one.written.isoformat(), "step": one.step, "text": one.text}
+
+
+def _entered(one: EnteredResult, title: str) -> JsonObject:
+    """What was entered for a task; a photo is in base64."""
     return {
+        "task": title,
+        "kind": one.kind,
+        "score": one.score,
+        "note": one.note,
+        "photo": b64encode(one.photo).decode() if one.photo else None,
+    }
+
+
+def _work(work: Work) -> JsonObject:
+    return {
+        "class": work.assignment.school_class.name,
         "task": work.assignment.sheet.title,
         "started": work.started.isoformat(),
-        "operations": [{"stored": one.stored.isoformat(), **one.document} for one in log],
+        "operations": [{"stored": one.stored.isoformat(), **one.document} for one in work.operations],
         "hand_ins": [
             {
                 "attempt": hand_in.attempt,
@@ -127,6 +202,7 @@ def _work(session: Session, work: Work) -> JsonObject:
                 "moves": hand_in.moves,
                 "score": hand_in.score_that_counts,
                 "reason": hand_in.reason,
+                "reasons_right": hand_in.reasoned,
                 "comments": [
                     {"by": said.author.name, "step": said.step, "text": said.text} for said in hand_in.comments
                 ],

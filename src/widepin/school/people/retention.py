@@ -20,7 +20,7 @@ from ..models import (
 )
 from ..refused import Refused
 from ..states import Action, Role
-from . import audit
+from . import audit, removing
 
 PROPOSED_MONTHS = 12
 SHORTEST, LONGEST = 1, 120
@@ -74,12 +74,11 @@ def outdated(session: Session) -> Outdated:
 
 
 def erase(session: Session, by: Person, found: Outdated) -> None:
-    """Erase what was found, with all works, hand-ins, comments and sign-ins that hang on it."""
-    for school_class in found.classes:
-        session.delete(school_class)
-    session.flush()
-    for student in found.students:
-        session.delete(student)
+    """Erase what was found, with all works, hand-ins, comments and sign-ins that hang on it.
+
+    It is seen no more at once; ``removing.erase_outdated`` takes it out of the tables.
+    """
+    removing.remove_old(session, by, found.classes, found.students)
     session.execute(delete(SignIn).where(SignIn.at < found.since))
     audit.forget(session, found.since)
     audit.record(

@@ -6,15 +6,16 @@ import hashlib
 import hmac
 import re
 import unicodedata
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from contextlib import contextmanager
 
-from sqlalchemy import func, select
+from sqlalchemy import exists, false, func, or_, select, union
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
 from ...documents.language import gettext as _
 from ...documents.roster import LONGEST_NAME
+from ..database import WITH_REMOVED
 from ..models import (
     LETTERS,
     Assignment,
@@ -118,41 +119,44 @@ def _own_name(session: Session, name: str) -> Iterator[None]:
 
 def add_students(session: Session, school_class: SchoolClass, names: Iterable[str]) -> list[Person]:
     """New students of a class, who sign in by their codes."""
-    made = []
-    for name in names:
-        student = Person(login=free_login(session, name), name=name, role=Role.STUDENT, password_hash="")
-        session.add(student)
-        session.flush()
-        made.append(student)
+    names = list(names)
+    made = [
+        Person(login=login, name=name, role=Role.STUDENT, password_hash="")
+        for name, login in zip(names, free_logins(session, names), strict=True)
+    ]
+    session.add_all(made)
+    session.flush()
     school_class.students.extend(made)
     session.flush()
     return made
 
 
-def free_login(session: Session, name: str) -> str:
-    """A login made from a name that nobody has: nell.farrow, nell.farrow2."""
+def free_logins(session: Session, names: Sequence[str]) -> list[str]:
+    """A login for each name that nobody has: nell.farrow, nell.farrow2."""
+    bases = [login_base(name) for name in names]
+    begin_alike = (Person.login.startswith(base, autoescape=True) for base in set(bases))
+    there = select(Person.login).where(or_(false(), *begin_alike)).execution_options(**WITH_REMOVED)
+    taken = set(session.scalars(there)) if names else set()
+    last: dict[str, int] = {}
+    found = []
+    for base in bases:
+        number = last.get(base, 0) + 1
+        while (login := base if number == 1 else f"{base}{number}") in taken:
+            number += 1
+        last[base] = number
+        taken.add(login)
+        found.append(login)
+    return found
+
+
+def login_base(name: str) -> str:
+    """What the logins of people of this name begin with.
+
+    >>> login_base("Noël O'Hara"), login_base("王")
+    ('noel.o.hara', 'student')
+    """
     plain = unicodedata.normalize("NFKD", name).encode("ascii", "ignore").decode().lower()
-    base = ".".join(re.findall("[a-z0-9]+", plain))[:50] or "student"
-    taken = set(session.scalars(select(Person.login).where(Person.login.startswith(base, autoescape=True))))
-    return next(login for login in (base, *(f"{base}{n}" for n in range(2, len(taken) + 3))) if login not in taken)
-
-
-def remove_student(session: Session, school_class: SchoolClass, student: Person) -> None:
-    """Take a student out of a class, with the works done for it; one who is in no other class is deleted wholly."""
-    if len(student.classes) > 1:
-        own = select(Assignment.id).where(Assignment.class_id == school_class.id)
-        columns = select(MarkColumn.id).where(MarkColumn.class_id == school_class.id)
-        for kept in (
-            select(Work).where(Work.student_id == student.id, Work.assignment_id.in_(own)),
-            select(EnteredResult).where(EnteredResult.student_id == student.id, EnteredResult.assignment_id.in_(own)),
-            select(OtherMark).where(OtherMark.student_id == student.id, OtherMark.column_id.in_(columns)),
-        ):
-            for one in session.scalars(kept):
-                session.delete(one)
-        school_class.students.remove(student)
-    else:
-        session.delete(student)
-    session.flush()
+    return ".".join(re.findall("[a-z0-9]+", plain))[:50] or "student"
 
 
 def move_student(session: Session, student: Person, source: SchoolClass, target: SchoolClass) -> None:
@@ -175,12 +179,15 @@ def done_by(session: Session, school_class: SchoolClass, student: Person | None 
     return count, attempts
 
 
-def remove_class(session: Session, school_class: SchoolClass) -> None:
-    """Delete a class with all works done in it, and its students who are in no other class."""
-    others = select(Membership.person_id).where(Membership.class_id != school_class.id)
-    alone = [student for student in school_class.students if student.id not in set(session.scalars(others))]
-    session.delete(school_class)
-    session.flush()
-    for student in alone:
-        session.delete(student)
-    session.flush()
+def former_students(session: Session, school_class: SchoolClass) -> list[Person]:
+    """Who is in a class no more, but has works, entered results or other marks in it; by name."""
+    tasks = select(Assignment.id).where(Assignment.class_id == school_class.id)
+    columns = select(MarkColumn.id).where(MarkColumn.class_id == school_class.id)
+    there = exists().where(Membership.class_id == school_class.id, Membership.person_id == Person.id)
+    left_behind = union(
+        select(Work.student_id).where(Work.assignment_id.in_(tasks)),
+        select(EnteredResult.student_id).where(EnteredResult.assignment_id.in_(tasks)),
+        select(OtherMark.student_id).where(OtherMark.column_id.in_(columns)),
+    ).subquery()
+    wanted = select(Person).join(left_behind, left_behind.c.student_id == Person.id).where(~there)
+    return list(session.scalars(wanted.order_by(Person.name)))

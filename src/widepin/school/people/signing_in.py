@@ -1,9 +1,14 @@
-"""Signing in: every try is kept, and failed ones make the next wait, longer each time.
+"""Signing in: every try is kept, and whoever guesses is put off, longer each time, and nobody else.
 
 Tries are counted on the person or class that is found, not on what was typed, and in the database, so that all
 processes of the server count together. A try is recorded as failed before it is looked at, so that many at once do not
-pass each other. Where somebody has signed in from an address before, tries from there are counted by themselves:
-who tries from elsewhere puts off nobody who sits at the usual place.
+pass each other.
+
+They are counted apart for each browser (*device*), which is known by a cookie that says nothing else. Where somebody
+has signed in with a browser before, nothing but tries from there puts off the next one from there. Browsers from which
+nobody has come yet, and programs that keep no cookie, are counted together besides: on the person or class, and, as the
+last, on their address. Personal codes are far too many to be guessed (39 bits), so a right one is let in where others
+have failed; only a flood of wrong ones from strange browsers stops that.
 """
 
 from __future__ import annotations
@@ -50,19 +55,42 @@ class Patience:
         return 0 if failures < self.free else min(self.longest, 2 ** min(failures - self.free, 30))
 
 
-PERSON = Patience(5, 60, timedelta(hours=1))
-CLASS = Patience(60, 15, timedelta(minutes=10))  # thirty students mistype their cards within the same minute
+@dataclass(frozen=True)
+class Limits:
+    """How tries to sign in as a person, or into a class, are put off.
+
+    ``device``: those from one browser. ``strange``: those from all browsers from which nobody has come yet.
+    ``right_is_let_in``: whether what is put off by these two is looked at all the same, since nobody guesses it right.
+    """
+
+    device: Patience
+    strange: Patience
+    right_is_let_in: bool = False
+
+
+PERSON = Limits(Patience(5, 60, timedelta(hours=1)), Patience(100, 60, timedelta(hours=1)))
+CLASS = Limits(  # thirty students may mistype their cards on one device
+    Patience(30, 15, timedelta(minutes=10)), Patience(60, 15, timedelta(minutes=10)), right_is_let_in=True
+)
 ADDRESS = Patience(300, 30, timedelta(minutes=10))  # a whole school may come from one
+FLOOD = Patience(5000, 60, timedelta(hours=1))
+"""Wrong codes from strange browsers after which right ones are not looked for any more: at this pace it takes some
+250 years until one code of a class of thirty is guessed by an even chance."""
 
 KEPT = timedelta(days=90)
-"""How long the record of sign-ins goes back."""
+"""How long the record of sign-ins goes back, and a browser is known to somebody."""
 
-USUAL = timedelta(days=30)
-"""How long an address counts as one from which somebody signs in."""
+
+@dataclass(frozen=True)
+class Origin:
+    """Where a try comes from: an ``address`` of the network, and a ``device``, the key in a browser's cookie, or ""."""
+
+    address: str
+    device: str = ""
 
 
 def by_password(
-    sessions: sessionmaker[Session], secret: str, passwords: Passwords, login: str, password: str, address: str
+    sessions: sessionmaker[Session], secret: str, passwords: Passwords, login: str, password: str, origin: Origin
 ) -> int | None:
     """The number of the person with this login and password, or None. Raises TooSoon."""
     with sessions() as session:
@@ -73,7 +101,7 @@ def by_password(
         fits = passwords.fits(person, normal(password))  # also for nobody, and for somebody who has left
         return person if person and fits and not person.left else None
 
-    return _tried(sessions, about, address, PERSON, look, _after_password)
+    return _tried(sessions, about, origin, PERSON, look, _after_password)
 
 
 def _after_password(person: Person) -> SignInOutcome:
@@ -82,19 +110,31 @@ def _after_password(person: Person) -> SignInOutcome:
 
 
 def by_second_factor(
-    sessions: sessionmaker[Session], person: Person, address: str, fits: Callable[[], object]
+    sessions: sessionmaker[Session], person: Person, origin: Origin, fits: Callable[[], object]
 ) -> int | None:
     """The number of a person whose password was right, if the second factor fits too. Raises TooSoon."""
-    return _tried(sessions, SignIn(person_id=person.id), address, PERSON, fits)
+    return _tried(sessions, SignIn(person_id=person.id), origin, PERSON, fits)
 
 
-def by_code(sessions: sessionmaker[Session], secret: str, of_class: str, personal: str, address: str) -> int | None:
+def confirm_password(
+    sessions: sessionmaker[Session], passwords: Passwords, person: Person, password: str, origin: Origin
+) -> bool:
+    """Whether somebody who is signed in types the own password right; limited as signing in is. Raises TooSoon."""
+
+    def look() -> Person | None:
+        return person if passwords.fits(person, normal(password)) else None
+
+    about = SignIn(person_id=person.id)
+    return _tried(sessions, about, origin, PERSON, look, lambda _person: SignInOutcome.CONFIRMED) is not None
+
+
+def by_code(sessions: sessionmaker[Session], secret: str, of_class: str, personal: str, origin: Origin) -> int | None:
     """The number of the student of a class with these codes, or None. Raises TooSoon."""
     with sessions() as session:
         known = session.scalar(select(SchoolClass).where(SchoolClass.code == typed(of_class)))
         student = student_with_code(known, secret, personal) if known else None
     about = SignIn(class_id=known.id) if known else SignIn(unknown=digest(secret, typed(of_class)))
-    return _tried(sessions, about, address, CLASS, lambda: student)
+    return _tried(sessions, about, origin, CLASS, lambda: student)
 
 
 def digest(secret: str, name: str) -> str:
@@ -117,34 +157,46 @@ def record(session: Session, before: int | None = None) -> list[SignIn]:
 def _tried(
     sessions: sessionmaker[Session],
     about: SignIn,
-    address: str,
-    patience: Patience,
+    origin: Origin,
+    limits: Limits,
     look: Callable[[], object],
     outcome: Callable[[Person], SignInOutcome] = lambda person: SignInOutcome.SUCCEEDED,
 ) -> int | None:
     """What a try comes to: recorded first, put off where it must be, looked at else."""
     with sessions() as session:
-        about.address, about.at = address, now()
+        about.address, about.device, about.at = origin.address, device_digest(origin.device), now()
         session.add(about)
         session.commit()
-        seconds = _to_wait(session, about, patience)
-        if seconds > 0:
-            about.outcome = SignInOutcome.PUT_OFF
-            session.commit()
-            raise TooSoon(ceil(seconds))
-    found = look()
-    if not isinstance(found, Person):
-        return None
+        seconds, is_flood = _to_wait(session, about, limits)
+    found = None if seconds > 0 and (is_flood or not limits.right_is_let_in) else look()
     with sessions() as session:
         known = update(SignIn).where(SignIn.id == about.id)
-        session.execute(known.values(outcome=outcome(found), person_id=found.id))
-        session.execute(delete(SignIn).where(SignIn.at < now() - KEPT))
+        if isinstance(found, Person):
+            session.execute(known.values(outcome=outcome(found), person_id=found.id))
+            session.execute(delete(SignIn).where(SignIn.at < now() - KEPT))
+        elif seconds > 0:
+            session.execute(known.values(outcome=SignInOutcome.PUT_OFF))
         session.commit()
-    return found.id
+    if isinstance(found, Person):
+        return found.id
+    if seconds > 0:
+        raise TooSoon(ceil(seconds))
+    return None
 
 
-def _to_wait(session: Session, about: SignIn, patience: Patience) -> float:
-    """Seconds that a recorded try has to wait for those that failed before it; 0 or less for none."""
+def device_digest(key: str) -> str:
+    """What is kept of the key of a browser; "" for none.
+
+    >>> device_digest(""), len(device_digest("some key"))
+    ('', 16)
+    """
+    return hashlib.sha256(key.encode(errors="replace")).hexdigest()[:16] if key else ""
+
+
+def _to_wait(session: Session, about: SignIn, limits: Limits) -> tuple[float, bool]:
+    """Seconds that a recorded try has to wait for those that failed before it, 0 or less for none; and whether there
+    were so many that even what is right is not looked at.
+    """
     if about.person_id:
         same: ColumnElement[bool] = SignIn.person_id == about.person_id
     elif about.class_id:
@@ -152,24 +204,40 @@ def _to_wait(session: Session, about: SignIn, patience: Patience) -> float:
     else:
         same = SignIn.unknown == about.unknown
     before = SignIn.id < about.id
-    signed_in = select(SignIn.address).where(
-        same, SignIn.outcome == SignInOutcome.SUCCEEDED, SignIn.at > about.at - USUAL
+    came_with = select(SignIn.device).where(
+        same, SignIn.device != "", SignIn.outcome == SignInOutcome.SUCCEEDED, before
     )
-    usual = set(session.scalars(signed_in.distinct()))
-    from_here = SignIn.address == about.address if about.address in usual else SignIn.address.not_in(usual)
-    done = and_(same, from_here, before)
+    known = set(session.scalars(came_with.distinct()))
+    from_here = and_(same, before, SignIn.device == about.device)
+    if not about.device:
+        from_here = and_(from_here, SignIn.address == about.address)
     if about.person_id:  # signing in forgives what went wrong before; a class has others who do not
-        last = select(func.max(SignIn.id)).where(done, SignIn.outcome == SignInOutcome.SUCCEEDED)
-        done = and_(done, SignIn.id > (session.scalar(last) or 0))
-    seconds = _left(session, about, done, patience)
-    if about.address in usual:
-        return seconds
-    return max(seconds, _left(session, about, and_(SignIn.address == about.address, before), ADDRESS))
+        last = select(func.max(SignIn.id)).where(from_here, SignIn.outcome == SignInOutcome.SUCCEEDED)
+        from_here = and_(from_here, SignIn.id > (session.scalar(last) or 0))
+    seconds = _left(session, about, from_here, limits.device)
+    if about.device in known:
+        return seconds, False
+    strange = and_(same, before, SignIn.device.not_in(known))
+    at_address = and_(SignIn.address == about.address, before)
+    waits = (
+        seconds,
+        _left(session, about, strange, limits.strange),
+        _left(session, about, at_address, ADDRESS),
+    )
+    flood = _left(session, about, strange, FLOOD, (SignInOutcome.FAILED, SignInOutcome.PUT_OFF))
+    return max(*waits, flood), flood > 0
 
 
-def _left(session: Session, about: SignIn, tries: ColumnElement[bool], patience: Patience) -> float:
+def _left(
+    session: Session,
+    about: SignIn,
+    tries: ColumnElement[bool],
+    patience: Patience,
+    wrong: tuple[SignInOutcome, ...] = (SignInOutcome.FAILED,),
+) -> float:
+    """Seconds that are left of the wait for wrong tries."""
     failed = select(func.count(), func.max(SignIn.at)).where(
-        tries, SignIn.outcome == SignInOutcome.FAILED, SignIn.at > about.at - patience.window
+        tries, SignIn.outcome.in_(wrong), SignIn.at > about.at - patience.window
     )
     count, last = session.execute(failed).one()
     wait = patience.wait(count)

@@ -20,11 +20,9 @@ from ..models import (
 from ..refused import Refused
 from ..states import Entered
 from ..tasks.scoring import HEAVIEST
+from .photos import PHOTO_TYPE, made_anew
 
 LONGEST_TITLE, LONGEST_NOTE, MOST_COLUMNS = 60, 300, 30
-
-PICTURES = {b"\xff\xd8\xff": "image/jpeg", b"\x89PNG\r\n\x1a\n": "image/png"}
-"""How the files of pictures begin, and their types."""
 
 
 def results_of(session: Session, assignment: Assignment) -> dict[int, EnteredResult]:
@@ -68,14 +66,12 @@ def percent(text: str, words: str) -> int:
 
 def keep_photo(session: Session, assignment: Assignment, student: Person, content: bytes) -> None:
     """Keep a photo of a student's work on paper, which waits for its score. Raises Refused for what is no picture."""
-    kind = next((kind for begin, kind in PICTURES.items() if content.startswith(begin)), None)
-    if kind is None:
-        raise Refused(_("This is no photo: choose a JPEG or PNG file."))
+    picture = made_anew(content)
     known = session.get(EnteredResult, (assignment.id, student.id))
     if known is None:
         known = EnteredResult(assignment_id=assignment.id, student_id=student.id, kind=Entered.PAPER)
         session.add(known)
-    known.photo, known.photo_type = content, kind
+    known.photo, known.photo_type = picture, PHOTO_TYPE
 
 
 def remove_photo(session: Session, assignment: Assignment, student: Person) -> None:

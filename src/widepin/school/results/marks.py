@@ -28,6 +28,7 @@ from ..models import (
     TaskSheet,
     Work,
 )
+from ..people.roster import former_students
 from ..states import Entered
 from .progress import Standing, is_solved, standing, who_has
 from .scale import Scale, scale_of
@@ -52,7 +53,7 @@ def works_on(session: Session, assignments: Sequence[int], student: int | None =
 
 @dataclass(frozen=True)
 class Row:
-    """A student of a class, with a cell for every task; None where the task is not for this student.
+    """A student of a class, or one who was in it, with a cell for every task; None where it is not for this student.
 
     ``entered``: what the teacher entered, task by task; ``scores``: what counts. ``others``: the marks in the columns
     besides.
@@ -64,12 +65,15 @@ class Row:
     scores: list[int | None]
     others: list[int | None]
     mean: int | None
+    has_left: bool = False
 
     @property
     def has_open(self) -> bool:
         """Whether something is not handed in, and nothing was entered instead."""
         both = zip(self.cells, self.entered, strict=True)
-        return any(cell is not None and cell.latest is None and entered is None for cell, entered in both)
+        return not self.has_left and any(
+            cell is not None and cell.latest is None and entered is None for cell, entered in both
+        )
 
     @property
     def has_to_mend(self) -> bool:
@@ -128,7 +132,8 @@ def mark_of(one: Standing) -> int | None:
 
 def table_of(session: Session, school_class: SchoolClass, only: Person | None = None) -> Table:
     """The marks of a class, or of ``only`` one student of it, without the documents of works."""
-    students = list(school_class.students) if only is None else [only]
+    students = [only] if only else [*school_class.students, *former_students(session, school_class)]
+    members = {student.id for student in school_class.students}
     tasks = list(
         session.scalars(
             select(Assignment)
@@ -157,7 +162,9 @@ def table_of(session: Session, school_class: SchoolClass, only: Person | None = 
 
     def row_of(student: Person) -> Row:
         cells = [
-            standing(student, works.get((task.id, student.id))) if student.id in has else None
+            standing(student, works.get((task.id, student.id)))
+            if student.id in has or (task.id, student.id) in works
+            else None
             for task, has in zip(tasks, having, strict=True)
         ]
         instead = [entered.get((task.id, student.id)) for task in tasks]
@@ -167,7 +174,7 @@ def table_of(session: Session, school_class: SchoolClass, only: Person | None = 
             *((score, task.weight) for score, task in zip(scores, tasks, strict=True)),
             *((score, column.weight) for score, column in zip(other, columns, strict=True)),
         ]
-        return Row(student, cells, instead, scores, other, mean_of(weighted))
+        return Row(student, cells, instead, scores, other, mean_of(weighted), student.id not in members)
 
     return Table(tasks, columns, list(map(row_of, students)), scale_of(session))
 

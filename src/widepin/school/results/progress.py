@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Collection, Iterable, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
@@ -70,14 +70,29 @@ def best_of(attempts: list[HandIn]) -> HandIn | None:
 
 
 def standings(session: Session, assignment: Assignment) -> list[Standing]:
-    """One standing per student of the class, by name."""
+    """One standing per student of the class, by name; then those of students who left it."""
     works = {
         work.student_id: work
         for work in session.scalars(
-            select(Work).where(Work.assignment_id == assignment.id).options(selectinload(Work.hand_ins))
+            select(Work)
+            .where(Work.assignment_id == assignment.id)
+            .options(selectinload(Work.hand_ins), joinedload(Work.student))
         )
     }
-    return [standing(student, works.get(student.id)) for student in who_has(assignment)]
+    own = who_has(assignment)
+    return [standing(student, works.get(student.id)) for student in [*own, *who_had(works.values(), own)]]
+
+
+def who_had(works: Iterable[Work], own: Collection[Person]) -> list[Person]:
+    """Students with works who are none of those who have to do the task now, since they left the class; by name."""
+    there = {student.id for student in own}
+    begun = {work.student_id: work.student for work in works if work.student_id not in there and is_begun(work)}
+    return sorted(begun.values(), key=lambda student: (student.name, student.id))
+
+
+def is_begun(work: Work) -> bool:
+    """Whether anything was done in a work; a board that was only opened is no work yet."""
+    return bool(work.hand_ins) or work.touched > work.started
 
 
 def who_has(assignment: Assignment) -> list[Person]:
@@ -139,7 +154,7 @@ def is_solved(best: HandIn | None) -> bool:
 def standing(student: Person, work: Work | None) -> Standing:
     """The standing of one student with this work. A board that was only opened is no work yet."""
     attempts = list(work.hand_ins) if work else []
-    begun = work if work is not None and (attempts or work.touched > work.started) else None
+    begun = work if work is not None and is_begun(work) else None
     return Standing(student, begun, best_of(attempts), attempts[-1] if attempts else None)
 
 

@@ -13,7 +13,7 @@ from ...documents.grouping import what_went_wrong
 from ...documents.language import gettext as _
 from ...documents.reading import JsonObject
 from ..models import HandIn, Person, SchoolClass, Work
-from ..works.autosave import task_of
+from ..works.autosave import task_judged
 from ..works.handins import figure_of
 from .marks import Chapter, history_of, score_of
 from .progress import is_solved
@@ -92,7 +92,7 @@ def mistakes_in(attempts: Sequence[HandIn]) -> list[Mistake]:
     by_words = defaultdict(list)
     for attempt in reversed(attempts):
         if not is_solved(attempt):
-            budget = task_of(attempt.work.assignment).budget
+            budget = task_judged(attempt).budget
             by_words[what_went_wrong(attempt.verdict, attempt.moves, budget)].append(attempt)
     found = [Mistake(words, alike, figure_of(alike[0])) for words, alike in by_words.items()]
     return sorted(found, key=lambda mistake: -len(mistake.attempts))

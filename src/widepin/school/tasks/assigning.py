@@ -141,11 +141,6 @@ def copy_to(session: Session, assignment: Assignment, school_class: SchoolClass)
     return made
 
 
-def remove(session: Session, assignment: Assignment) -> None:
-    """Take a task away from its class, with all works on it."""
-    session.delete(assignment)
-
-
 def set_feedback(assignment: Assignment, level: str, may: Collection[str] | None) -> None:
     """Choose how much a hand-in tells the students, and what they ``may``: measure, find, locus; None leaves that.
 

@@ -7,7 +7,7 @@ from secrets import randbits
 from typing import Any
 
 from pydantic import ValidationError
-from sqlalchemy import delete, func, or_, select, update
+from sqlalchemy import func, select, update
 from sqlalchemy.orm import Session
 
 from ...documents.construction import read_step, read_steps, write_step
@@ -21,6 +21,7 @@ from ...judge.task import MODEL, TOOLS, Task
 from ...plane.errors import CoreError
 from ...plane.figure import Figure
 from ...plane.steps import ID, IllFormed, check_steps
+from ..database import WITH_REMOVED
 from ..models import Assignment, Person, TaskSheet, now
 from .library import LibraryTask
 from .library.notation import (
@@ -160,7 +161,8 @@ def change(
         raise Unreadable("", _("the task is larger than %(size)s kB; shorten it", size=LARGEST_TASK // 1000))
     checked = read_policy(policy) if policy is not None else sheet.policy
     if is_assigned(session, sheet):
-        newest = session.scalar(select(func.max(TaskSheet.version)).where(TaskSheet.family == sheet.family)) or 1
+        versions = select(func.max(TaskSheet.version)).where(TaskSheet.family == sheet.family)
+        newest = session.scalar(versions.execution_options(**WITH_REMOVED)) or 1
         sheet = TaskSheet(
             owner_id=sheet.owner_id,
             family=sheet.family,
@@ -306,10 +308,3 @@ def set_archived(session: Session, sheet: TaskSheet, archived: bool) -> None:
 def figure_named(name: str) -> list[JsonObject]:
     """A ready-made given figure."""
     return steps(READY_MADE[name])
-
-
-def remove_sheet(session: Session, sheet: TaskSheet) -> None:
-    """Delete the versions of a task, and the levels made of it, that are not assigned."""
-    used = select(Assignment.sheet_id)
-    of_task = or_(TaskSheet.family == sheet.family, TaskSheet.series_of == sheet.family)
-    session.execute(delete(TaskSheet).where(of_task, TaskSheet.id.not_in(used)))

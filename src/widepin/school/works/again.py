@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from datetime import timedelta
 from time import monotonic
 
-from sqlalchemy import func, select
-from sqlalchemy.orm import Session
+from sqlalchemy import delete, func, select, update
+from sqlalchemy.orm import Session, sessionmaker
 
 from ...documents.construction import read_steps
 from ...documents.verdict import write_verdict
@@ -17,7 +18,7 @@ from ...judge.task import Work as Submission
 from ...judge.task_check import is_solved
 from ...judge.verdict import Verdict
 from ...plane.steps import Step
-from ..models import Assignment, HandIn, TaskSheet, Work
+from ..models import Assignment, HandIn, JudgingAgain, TaskSheet, Work, now
 from ..tasks.assigning import check_finished
 from ..tasks.class_tools import uses_in
 from ..tasks.scoring import score_for, table_of
@@ -52,10 +53,61 @@ def take_version(
     return newer
 
 
+Judged = Callable[[list[tuple[Task, Submission]], float], list[Verdict]]
+"""What does as ``judge_for`` does, wherever it does it."""
+
+SILENCE = timedelta(seconds=40)
+"""After which nobody is at it any more: a slice of judging takes less."""
+
+
+def begin(session: Session, assignment: Assignment) -> None:
+    """Have all attempts at an assignment judged again, from the first one."""
+    session.merge(JudgingAgain(assignment_id=assignment.id, after=0, alive=now() - SILENCE))
+
+
+def stop(session: Session, assignment: Assignment) -> None:
+    """Judge no more of them; what is judged stays."""
+    session.execute(delete(JudgingAgain).where(JudgingAgain.assignment_id == assignment.id))
+
+
+@dataclass(frozen=True)
+class Going:
+    """Whether judging again goes on, how far it is, and whether nobody is at it at present."""
+
+    is_on: bool
+    done: int
+    total: int
+    is_left: bool
+
+
+def going(session: Session, assignment: Assignment) -> Going:
+    """How judging the attempts at an assignment again goes."""
+    found = session.get(JudgingAgain, assignment.id)
+    every = select(func.count()).select_from(HandIn).join(Work).where(Work.assignment_id == assignment.id)
+    total = session.scalar(every) or 0
+    if found is None:
+        return Going(False, total, total, False)
+    return Going(True, session.scalar(every.where(HandIn.id <= found.after)) or 0, total, now() - found.alive > SILENCE)
+
+
+def go_on(sessions: sessionmaker[Session], assignment_id: int, seconds: float, judging: Judged) -> None:
+    """Judge until all is judged, or somebody says stop; each slice of so many seconds is committed."""
+    while True:
+        with sessions() as session:
+            found = session.get(JudgingAgain, assignment_id)
+            assignment = session.get(Assignment, assignment_id)
+            if found is None or assignment is None:
+                return
+            progress = judge_again(session, assignment, found.after, seconds, judging)
+            still = update(JudgingAgain).where(JudgingAgain.assignment_id == assignment_id)
+            session.execute(still.values(after=progress.last, alive=now()))
+            if progress.done >= progress.total:
+                stop(session, assignment)
+            session.commit()
+
+
 AT_A_TIME = 60
 """Attempts that are read at a time."""
-
-Judged = Callable[[list[tuple[Task, Submission]], float], list[Verdict]]
 
 
 def judge_again(
@@ -72,7 +124,7 @@ def judge_again(
     verdicts = (judging or judge_for)([submission(task, attempt) for attempt in attempts], seconds)
     for attempt, verdict in zip(attempts, verdicts, strict=False):
         attempt.outcome, attempt.moves = verdict.outcome, verdict.counts.moves
-        attempt.verdict = write_verdict(verdict)
+        attempt.verdict, attempt.sheet_id = write_verdict(verdict), assignment.sheet_id
         attempt.score = score_for(verdict, task.budget, table_of(assignment))  # an override stays
         if attempt.reasoned is not None:
             reasoning.set_score(attempt)

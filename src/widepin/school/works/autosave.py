@@ -32,8 +32,10 @@ from ...plane.errors import CoreError
 from ..models import (
     Assignment,
     Base,
+    HandIn,
     Operation,
     Person,
+    TaskSheet,
     Work,
     now,
 )
@@ -65,6 +67,16 @@ def is_open(session: Session, assignment: Assignment, student: Person) -> None:
 def task_of(assignment: Assignment) -> Task:
     """The task that an assignment sets."""
     return _task_read(dumps(assignment.sheet.document))
+
+
+def task_judged(attempt: HandIn) -> Task:
+    """The task by which an attempt was judged, which may be an older version than the class has now."""
+    return _task_read(dumps(sheet_judged(attempt).document))
+
+
+def sheet_judged(attempt: HandIn) -> TaskSheet:
+    """The version of the task by which an attempt was judged."""
+    return attempt.sheet or attempt.work.assignment.sheet
 
 
 @lru_cache(maxsize=256)

@@ -75,12 +75,16 @@ def hand_in(
     answer: dict[str, str] | None = None,
     judging: Callable[..., Verdict] = judge,
     offering: bool = False,
+    key: str | None = None,
 ) -> HandIn:
     """Judge a work as it stands and keep the attempt. Raises NothingToHandIn for an empty board, and NotTaken.
 
     ``answer``: wanted name -> id, where the student points it out. ``judging``: does what ``judge`` does, elsewhere.
     ``offering``: where another choice of an intersection would make it right, FixOffered is raised and nothing is kept.
+    ``key``: of this hand-in; where one with it is there already, that one is what was handed in.
     """
+    if known := _with_key(session, work, key):
+        return known
     state = state_of(work)
     steps = tuple(state.steps)
     if not steps:
@@ -95,11 +99,15 @@ def hand_in(
         raise FixOffered(verdict, verdict.report.mends[0])
     # Judging is done; what another tab has handed in meanwhile is seen once the lock is had.
     lock(session, work)
+    if known := _with_key(session, work, key):
+        return known
     attempts = session.scalar(select(func.max(HandIn.attempt)).where(HandIn.work_id == work.id)) or 0
     check_taken(work, attempts)
     attempt = HandIn(
         work_id=work.id,
         attempt=attempts + 1,
+        key=key,
+        sheet_id=work.assignment.sheet_id,
         outcome=verdict.outcome,
         moves=verdict.counts.moves,
         document={
@@ -116,6 +124,13 @@ def hand_in(
     work.returned = None
     session.flush()
     return attempt
+
+
+def _with_key(session: Session, work: Work, key: str | None) -> HandIn | None:
+    """The attempt that was stored under a key already."""
+    if key is None:
+        return None
+    return session.scalar(select(HandIn).where(HandIn.work_id == work.id, HandIn.key == key))
 
 
 def figure_of(attempt: HandIn) -> JsonObject:

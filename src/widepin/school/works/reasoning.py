@@ -16,7 +16,7 @@ from ...judge.verdict import Outcome
 from ..models import HandIn, Person
 from ..states import Reasons
 from ..tasks.scoring import score_for, table_of
-from .autosave import task_of
+from .autosave import task_judged
 
 FEWEST_LINES = 2
 """Of a proof that is worth asking about."""
@@ -73,7 +73,7 @@ def begin(attempt: HandIn, lines: Sequence[JsonObject]) -> None:
 
 def set_score(attempt: HandIn) -> None:
     """The score of an attempt: that of the construction, with its share for the reasons."""
-    assignment, task = attempt.work.assignment, task_of(attempt.work.assignment)
+    assignment, task = attempt.work.assignment, task_judged(attempt)
     whole = score_for(read_verdict(attempt.verdict), task.budget, table_of(assignment))
     share = assignment.reasons_share if attempt.reasoned is not None else 0
     attempt.score = round(whole * (100 - share + share * (attempt.reasoned or 0) / 100) / 100)

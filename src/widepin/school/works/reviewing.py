@@ -8,6 +8,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session, selectinload
 
 from ...documents.language import gettext as _
+from ..database import WITH_REMOVED
 from ..models import (
     Assignment,
     Comment,
@@ -21,8 +22,18 @@ from ..refused import Refused
 LONGEST_COMMENT, LONGEST_REASON, MAX_COMMENTS = 1000, 300, 200
 
 
-def comment(session: Session, attempt: HandIn, author: Person, text: str, step: str = "") -> Comment:
-    """Write a comment on an attempt, or on one of its objects, given or made. Raises Refused."""
+def comment(
+    session: Session, attempt: HandIn, author: Person, text: str, step: str = "", key: str | None = None
+) -> Comment:
+    """Write a comment on an attempt, or on one of its objects, given or made. Raises Refused.
+
+    ``key``: of this comment; where one with it is there already, nothing is written again.
+    """
+    if key is not None:
+        session.refresh(attempt, with_for_update=True)  # two that are sent at once come one after the other
+        sent = select(Comment).where(Comment.hand_in_id == attempt.id, Comment.key == key)
+        if known := session.scalar(sent.execution_options(**WITH_REMOVED)):
+            return known
     text = text.strip()
     if not text:
         raise Refused(_("Write something first."))
@@ -43,7 +54,7 @@ def comment(session: Session, attempt: HandIn, author: Person, text: str, step: 
         )
     if step and step not in {one["id"] for part in ("given", "start", "steps") for one in attempt.document[part]}:
         raise Refused(_("%(step)s is no object of this work.", step=step[:24]))
-    made = Comment(attempt=attempt, author=author, text=text, step=step)
+    made = Comment(attempt=attempt, author=author, text=text, step=step, key=key)
     session.add(made)
     session.flush()
     return made
@@ -79,12 +90,14 @@ def latest_attempts(session: Session, assignment: Assignment, students: Sequence
     return [work.hand_ins[-1] for work in found if work.hand_ins]
 
 
-def comment_on_all(session: Session, attempts: Sequence[HandIn], author: Person, text: str) -> None:
+def comment_on_all(
+    session: Session, attempts: Sequence[HandIn], author: Person, text: str, key: str | None = None
+) -> None:
     """One comment on each of these attempts. Raises Refused, and then none is written."""
     check_some(attempts)
     with session.begin_nested():
         for attempt in attempts:
-            comment(session, attempt, author, text)
+            comment(session, attempt, author, text, key=key)
 
 
 def score_all(attempts: Sequence[HandIn], text: str, reason: str) -> None:

@@ -2,21 +2,23 @@
 
 from __future__ import annotations
 
-from flask import current_app, flash, redirect, render_template, request, url_for
+from flask import abort, current_app, flash, redirect, render_template, request, url_for
 from flask import session as browser_session
 from flask.typing import ResponseReturnValue
 from markupsafe import Markup
 from werkzeug.wrappers import Response
 
 from ...documents.language import gettext as _
-from ...school.people import accounts, browser_sessions
+from ...school.models import BrowserSession
+from ...school.people import accounts, browser_sessions, signing_in
 from ...school.people import second_factor as factors
-from ...school.people.passwords import normal
 from ...school.refused import Refused
 from ...school.works import phrases
+from .. import devices
 from ..access import begin_session, me, teachers_only
-from ..database import session
+from ..database import session, sessions
 from ..qr import picture_of
+from ..signin.views import too_soon
 
 
 @teachers_only
@@ -38,17 +40,21 @@ def show(**context: object) -> str:
     )
 
 
-def is_me(password: str) -> bool:
-    """Whether whoever sits here knows the password, and not only found the browser open."""
+def wrong_password(typed: str) -> str:
+    """What is wrong with the password of whoever sits here, in words, "" for nothing: the browser may be found open."""
     passwords = current_app.extensions["passwords"]
-    return bool(passwords.fits(me(), normal(password)))
+    try:
+        right = signing_in.confirm_password(sessions(), passwords, me(), typed, devices.origin())
+    except signing_in.TooSoon as wait:
+        return too_soon(wait)
+    return "" if right else _("This is not your present password.")
 
 
 @teachers_only
 def set_password() -> ResponseReturnValue:
     """Choose another password; other browsers have to sign in again."""
-    if not is_me(request.form.get("old", "")):
-        return show(password_trouble=_("This is not your present password.")), 422
+    if trouble := wrong_password(request.form.get("old", "")):
+        return show(password_trouble=trouble), 422
     try:
         accounts.change_password(
             session(),
@@ -85,13 +91,22 @@ def second_factor() -> ResponseReturnValue:
     """A secret for an app that makes codes, as a picture and in letters."""
     if me().has_second_factor:
         return redirect(url_for("account.index"))
-    browser_session["otp_secret"] = browser_session.get("otp_secret") or factors.new_secret()
+    here = this_session()
+    here.otp_secret = here.otp_secret or factors.new_secret()  # on the server: a cookie can be read
     return show_secret()
+
+
+def this_session() -> BrowserSession:
+    """The session that this request belongs to."""
+    found = browser_sessions.known(session(), browser_session.get("key", ""))
+    if found is None:
+        abort(404)
+    return found
 
 
 def show_secret(trouble: str | None = None) -> str:
     """The page with the secret that is being set up."""
-    secret = browser_session["otp_secret"]
+    secret = this_session().otp_secret
     address = factors.address_of(secret, me(), current_app.config["SCHOOL_NAME"] or "Wide Pin")
     return render_template(
         "account/second_factor.html", picture=Markup(picture_of(address)), secret=secret, trouble=trouble
@@ -101,22 +116,23 @@ def show_secret(trouble: str | None = None) -> str:
 @teachers_only
 def set_second_factor() -> ResponseReturnValue:
     """Ask for codes from now on, once the first one is right; show the recovery codes."""
-    if "otp_secret" not in browser_session or me().has_second_factor:
+    secret = this_session().otp_secret
+    if not secret or me().has_second_factor:
         return redirect(url_for("account.second_factor"))
-    if not is_me(request.form.get("password", "")):
-        return show_secret(_("This is not your present password.")), 422
-    codes = factors.begin(session(), me(), browser_session["otp_secret"], request.form.get("code", ""))
+    if trouble := wrong_password(request.form.get("password", "")):
+        return show_secret(trouble), 422
+    codes = factors.begin(session(), me(), secret, request.form.get("code", ""))
     if codes is None:
         return show_secret(_("This code does not fit. Type the one that the app shows now; is its clock right?")), 422
-    del browser_session["otp_secret"]
+    this_session().otp_secret = ""
     return render_template("account/recovery_codes.html", codes=codes)
 
 
 @teachers_only
 def end_second_factor() -> ResponseReturnValue:
     """Sign in with the password alone from now on."""
-    if not is_me(request.form.get("password", "")):
-        return show(factor_trouble=_("This is not your present password.")), 422
+    if trouble := wrong_password(request.form.get("password", "")):
+        return show(factor_trouble=trouble), 422
     factors.end(session(), me())
     flash(_("Signing in asks for the password alone from now on."))
     return redirect(url_for("account.index"))
@@ -127,8 +143,8 @@ def new_codes() -> ResponseReturnValue:
     """New recovery codes; the old ones are void."""
     if not me().has_second_factor:
         return redirect(url_for("account.index"))
-    if not is_me(request.form.get("password", "")):
-        return show(factor_trouble=_("This is not your present password.")), 422
+    if trouble := wrong_password(request.form.get("password", "")):
+        return show(factor_trouble=trouble), 422
     return render_template("account/recovery_codes.html", codes=factors.new_recovery_codes(session(), me()))
 
 

@@ -193,6 +193,7 @@ def log() -> str:
 OUTCOMES = {
     SignInOutcome.SUCCEEDED: marked("signed in"),
     SignInOutcome.HALFWAY: marked("password right, code asked for"),
+    SignInOutcome.CONFIRMED: marked("own password typed again, right"),
     SignInOutcome.FAILED: marked("failed"),
     SignInOutcome.PUT_OFF: marked("had to wait"),
 }

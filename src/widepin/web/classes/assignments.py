@@ -23,19 +23,21 @@ from ...school.lessons import lesson, overview
 from ...school.lessons.overview import GroupedBy
 from ...school.lessons.overview_groups import SortedBy, grouped, ordered
 from ...school.models import Assignment, SchoolClass, now
-from ...school.people import directory
+from ...school.people import directory, removing
 from ...school.refused import Refused
 from ...school.results import marks
 from ...school.tasks import assigning, settings
 from ...school.tasks.sheets import NotSolved
 from ...school.works import again, phrases, reviewing
 from ...school.works.autosave import task_of
+from .. import background
 from ..access import me, taught_assignment, taught_work, teachers_only
 from ..database import session
 from ..figures import task_figure, told_figure
 from ..handouts import overview_on_paper
 from ..judging import apart
 from ..reading import choice_of, number_of
+from ..removed.notice import in_the_bin
 
 
 @teachers_only
@@ -64,6 +66,7 @@ def show(found: Assignment, trouble: str | None = None, passed: bool = False) ->
         summary=marks.summary_of([place.standing for place in places]),
         at=at,
         newer=again.newer_version(session(), found),
+        judging=again.going(session(), found).is_on,
         other_classes=other_classes(found),
         phrases=phrases.of(session(), me()),
         terms=request.form if trouble else settings.as_typed(found),
@@ -133,7 +136,8 @@ def several(assignment_id: int) -> Response:
     try:
         match request.form.get("what"):
             case "comment":
-                reviewing.comment_on_all(session(), attempts, me(), request.form.get("text", ""))
+                text, key = request.form.get("text", ""), request.form.get("key", "")[:40] or None
+                reviewing.comment_on_all(session(), attempts, me(), text, key)
                 if "keep" in request.form:
                     phrases.keep(session(), me(), request.form["text"])
                 said = _("The comment stands on %(count)s.", count=count)
@@ -207,14 +211,34 @@ def take_version(assignment_id: int) -> Response:
 
 @teachers_only
 def judge_again(assignment_id: int) -> ResponseReturnValue:
-    """Judge some more of the attempts again, and say how far it has come."""
+    """Have all attempts judged again, whether or not somebody looks on; says how far it is."""
     assignment = taught_assignment(assignment_id)
-    after = number_of(request.form.get("after"))
-    return asdict(again.judge_again(session(), assignment, after, AT_ONCE, partial(apart, again.judge_for)))
+    again.begin(session(), assignment)
+    session().commit()  # what judges has a session of its own
+    return how_judging_goes(assignment)
 
 
-AT_ONCE = 1.0
-"""Seconds of judging in one request."""
+@teachers_only
+def judging(assignment_id: int) -> ResponseReturnValue:
+    """How far judging again is."""
+    return how_judging_goes(taught_assignment(assignment_id))
+
+
+def how_judging_goes(assignment: Assignment) -> JsonObject:
+    """How far judging again is; what a process that has ended left undone is gone on with."""
+    going = again.going(session(), assignment)
+    if going.is_on and going.is_left:
+        background.judge_again(assignment.id)
+    return asdict(going)
+
+
+@teachers_only
+def stop_judging(assignment_id: int) -> ResponseReturnValue:
+    """Judge no more attempts again; what is judged stays."""
+    assignment = taught_assignment(assignment_id)
+    again.stop(session(), assignment)
+    session().flush()
+    return asdict(again.going(session(), assignment))
 
 
 @teachers_only
@@ -265,6 +289,7 @@ def ask_remove(assignment_id: int) -> str:
                 attempts=amounts.attempts(attempts),
             )
         ],
+        consequence=_("This goes into the bin, and is erased after 30 days:"),
         keep=_("The task itself stays among your tasks."),
         export=url_for("roster.class_data", class_id=assignment.class_id),
         action=url_for("classes.remove", assignment_id=assignment.id),
@@ -277,9 +302,10 @@ def ask_remove(assignment_id: int) -> str:
 def remove(assignment_id: int) -> Response:
     """Take a task away from a class, with all works on it."""
     assignment = taught_assignment(assignment_id)
-    flash(_("%(title)s was removed from %(name)s.", title=assignment.sheet.title, name=assignment.school_class.name))
-    assigning.remove(session(), assignment)
-    return redirect(url_for("classes.school_class", class_id=assignment.class_id))
+    title, school_class = assignment.sheet.title, assignment.school_class
+    removing.remove_assignment(session(), me(), assignment)
+    flash(in_the_bin(_("%(title)s was removed from %(name)s.", title=title, name=school_class.name)))
+    return redirect(url_for("classes.school_class", class_id=school_class.id))
 
 
 @teachers_only

@@ -31,6 +31,10 @@ blueprint.add_url_rule(
 blueprint.add_url_rule(
     "/assignments/<int:assignment_id>/again", "judge_again", assignments.judge_again, methods=["POST"]
 )
+blueprint.add_url_rule("/assignments/<int:assignment_id>/again", "judging", assignments.judging)
+blueprint.add_url_rule(
+    "/assignments/<int:assignment_id>/again/stop", "stop_judging", assignments.stop_judging, methods=["POST"]
+)
 blueprint.add_url_rule("/assignments/<int:assignment_id>/terms", "set_terms", assignments.set_terms, methods=["POST"])
 blueprint.add_url_rule("/assignments/<int:assignment_id>/place", "set_place", assignments.set_place, methods=["POST"])
 blueprint.add_url_rule("/assignments/<int:assignment_id>/remove", "ask_remove", assignments.ask_remove)

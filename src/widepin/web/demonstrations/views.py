@@ -13,6 +13,7 @@ from ...documents.reading import JsonObject, Unreadable
 from ...documents.task import read_task
 from ...school.lessons import demonstrations
 from ...school.models import TaskSheet, now
+from ...school.people import removing
 from ...school.refused import Refused
 from ...school.results.progress import standing
 from ...school.tasks.sheets import BLANK, new_sheet
@@ -30,6 +31,7 @@ from ..access import (
 from ..database import session
 from ..downloads import download
 from ..reading import JsonBody, json_body
+from ..removed.notice import in_the_bin
 from .standalone import standalone
 
 
@@ -126,8 +128,8 @@ def save(sheet_id: int) -> ResponseReturnValue:
 def discard(sheet_id: int) -> ResponseReturnValue:
     """Make the demonstration anew from the sample solution."""
     sheet = own_sheet(sheet_id)
-    demonstrations.discard(sheet)
-    flash(_("The demonstration is as it follows from the sample solution."))
+    removing.remove_demonstration(session(), me(), sheet)
+    flash(in_the_bin(_("The demonstration is as it follows from the sample solution.")))
     return redirect(url_for("demonstrations.of_sheet", sheet_id=sheet.id))
 
 

@@ -25,19 +25,21 @@ from ...documents.verdict import read_verdict
 from ...documents.words import listed
 from ...judge.task import Task
 from ...school.models import HandIn, now
+from ...school.people import removing
 from ...school.refused import Refused
 from ...school.results.progress import best_of, standings
 from ...school.results.release import any_released
 from ...school.tasks.class_tools import uses_in
 from ...school.tasks.scoring import table_of, taken_off
 from ...school.works import handins, phrases, reasoning, reviewing
-from ...school.works.autosave import task_of
+from ...school.works.autosave import sheet_judged, task_judged
 from .. import proofs
-from ..access import me, own_hand_in, students_only, teachers_only, visible_hand_in
+from ..access import me, own_comment, own_hand_in, students_only, teachers_only, visible_hand_in
 from ..database import session
 from ..figures import shape_pictures, told_figure
 from ..handouts import handout, under_labels
 from ..reading import for_script, number_of
+from ..removed.notice import in_the_bin
 
 
 @login_required
@@ -49,7 +51,7 @@ def hand_in(hand_in_id: int) -> str:
 def show(attempt: HandIn, trouble: str | None = None, right: Mapping[int, bool] | None = None) -> str:
     """The page of an attempt; with what is wrong with what was typed, or which reasons are ``right``."""
     assignment = attempt.work.assignment
-    task = task_of(assignment)
+    task = task_judged(attempt)
     mine = attempt.work.student_id == me().id
     level = assignment.feedback if mine else Feedback.BREAK
     verdict = read_verdict(attempt.verdict)
@@ -159,7 +161,7 @@ def on_paper(hand_in_id: int) -> ResponseReturnValue:
     attempt = visible_hand_in(hand_in_id)
     document, names = under_labels(attempt.document)
     answer = {name: names.get(id_, id_) for name, id_ in (attempt.verdict["answer"] or {}).items()}
-    sheet = attempt.work.assignment.sheet
+    sheet = sheet_judged(attempt)
     proved = answer if reasoning.is_why_told(attempt, attempt.work.student_id == me().id) else None
     elements = reasoning.names_elements(attempt, me())
     return handout(sheet.document, document, answer.values(), sheet.title, attempt.work.student.name, proved, elements)
@@ -167,10 +169,11 @@ def on_paper(hand_in_id: int) -> ResponseReturnValue:
 
 @login_required
 def comment(hand_in_id: int) -> ResponseReturnValue:
-    """Write a comment on an attempt; teacher and student may."""
-    attempt = visible_hand_in(hand_in_id)
+    """Write a comment on an attempt; teacher and student may, as long as the student is in the class."""
+    attempt = visible_hand_in(hand_in_id) if me().is_teacher else own_hand_in(hand_in_id)
+    text, step, key = (request.form.get(name, "") for name in ("text", "step", "key"))
     try:
-        reviewing.comment(session(), attempt, me(), request.form.get("text", ""), request.form.get("step", ""))
+        reviewing.comment(session(), attempt, me(), text, step, key[:40] or None)
         if "keep" in request.form and me().is_teacher:
             phrases.keep(session(), me(), request.form["text"])
     except Refused as wrong:
@@ -178,6 +181,17 @@ def comment(hand_in_id: int) -> ResponseReturnValue:
     if for_script():
         return {}
     return redirect(url_for("handins.hand_in", hand_in_id=attempt.id, _anchor="comments"))
+
+
+@login_required
+def remove_comment(comment_id: int) -> ResponseReturnValue:
+    """Take a comment of one's own back."""
+    found = own_comment(comment_id)
+    number = found.hand_in_id
+    removing.remove_comment(session(), me(), found)
+    said = _("The comment is removed.")
+    flash(in_the_bin(said) if me().is_teacher else said)
+    return redirect(url_for("handins.hand_in", hand_in_id=number, _anchor="comments"))
 
 
 @teachers_only

@@ -28,6 +28,7 @@ blueprint.add_url_rule(f"{STUDENT}/rename", "rename", views.rename, methods=["PO
 blueprint.add_url_rule(f"{STUDENT}/move", "move", views.move, methods=["POST"])
 blueprint.add_url_rule(f"{STUDENT}/renew", "ask_renew", views.ask_renew)
 blueprint.add_url_rule(f"{STUDENT}/renew", "renew", views.renew, methods=["POST"])
-blueprint.add_url_rule(f"{STUDENT}/remove", "ask_remove", views.ask_remove)
 blueprint.add_url_rule(f"{STUDENT}/remove", "remove", views.remove, methods=["POST"])
+blueprint.add_url_rule(f"{STUDENT}/erase", "ask_erase", views.ask_erase)
+blueprint.add_url_rule(f"{STUDENT}/erase", "erase", views.erase, methods=["POST"])
 blueprint.add_url_rule(f"{STUDENT}/data.json", "student_data", views.student_data)

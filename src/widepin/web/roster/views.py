@@ -9,21 +9,23 @@ from flask import current_app, flash, redirect, render_template, request, url_fo
 from flask.typing import ResponseReturnValue
 from werkzeug.wrappers import Response
 
+from ...documents import amounts
 from ...documents.language import gettext as _
 from ...documents.language import ngettext
 from ...documents.reading import Unreadable
-from ...documents.roster import COLUMN_WORDS, LONGEST_NAME, Column, decoded, read_roster, write_roster
+from ...documents.roster import COLUMN_WORDS, LONGEST_NAME, MAX_LINES, Column, decoded, read_roster, write_roster
 from ...school.models import SchoolClass, class_code
-from ...school.people import audit, directory, personal_data, roster, teaching
+from ...school.people import audit, directory, personal_data, removing, roster, teaching
 from ...school.refused import Refused
 from ...school.states import Action
 from ...school.tasks import assigning
-from ..access import led_class, me, own_class, own_student, teachers_only
+from ..access import led_class, me, own_class, own_student, present_student, teachers_only
 from ..classes.views import show_classes
 from ..database import session
 from ..downloads import download
 from ..printing import printed
 from ..reading import number_of
+from ..removed.notice import in_the_bin
 
 
 @teachers_only
@@ -50,6 +52,7 @@ def show(school_class: SchoolClass, **context: Any) -> str:
         "roster/index.html",
         school_class=school_class,
         code_of=code_of(),
+        former=roster.former_students(session(), school_class),
         others=[one for one in directory.present_classes_of(session(), me()) if one.id != school_class.id],
         teachers=[one for one in teaching.at_work(session()) if one.id != school_class.teacher_id],
         **context,
@@ -82,6 +85,8 @@ def add(class_id: int) -> ResponseReturnValue:
     wanted = [name for index, name in enumerate(names) if name and (not ticked or str(index) in ticked)]
     if not wanted:
         return show(school_class, trouble=_("Write at least one name.")), 422
+    if len(wanted) > MAX_LINES:
+        return show(school_class, trouble=_("Add %(most)s students at most at once.", most=MAX_LINES)), 422
     if any(len(name) > LONGEST_NAME for name in wanted):
         return show(school_class, trouble=_("A name has %(most)s characters at most.", most=LONGEST_NAME)), 422
     added = roster.add_students(session(), school_class, wanted)
@@ -119,19 +124,18 @@ def name_cards(class_id: int) -> Response:
 
 @teachers_only
 def class_data(class_id: int) -> ResponseReturnValue:
-    """Everything that is kept about the students of a class, as JSON."""
+    """Everything that is kept about the students of a class, and was made in it, as JSON."""
     school_class = own_class(class_id)
     audit.record(session(), me(), Action.EXPORTED, whole_class=school_class.id)
-    return personal_data.of_students(session(), school_class, school_class.students)
+    return personal_data.of_class(session(), school_class)
 
 
 @teachers_only
 def student_data(class_id: int, person_id: int) -> ResponseReturnValue:
-    """Everything that is kept about a student in a class, as JSON."""
-    school_class = own_class(class_id)
-    student = own_student(school_class, person_id)
+    """Everything that is kept about a student, in whatever class it was made, as JSON."""
+    student = own_student(own_class(class_id), person_id)
     audit.record(session(), me(), Action.EXPORTED, student.id)
-    return personal_data.of_students(session(), school_class, [student])
+    return personal_data.of_student(session(), student)
 
 
 @teachers_only
@@ -224,7 +228,7 @@ def renew_all(class_id: int) -> Response:
 
 @teachers_only
 def ask_remove_class(class_id: int) -> str:
-    """Say what would be lost with a class."""
+    """Say what goes with a class."""
     school_class = led_class(class_id)
     works, attempts = roster.done_by(session(), school_class)
     return render_template(
@@ -234,10 +238,11 @@ def ask_remove_class(class_id: int) -> str:
             _("%(count)s students, unless they are in another class", count=len(school_class.students)),
             _("%(works)s works with %(attempts)s hand-ins and their verdicts", works=works, attempts=attempts),
         ],
+        consequence=_("This goes into the bin, and is erased after 30 days:"),
         keep=_("Archiving keeps everything of the class."),
         export=url_for("roster.class_data", class_id=school_class.id),
         action=url_for("roster.remove_class", class_id=school_class.id),
-        deed=_("Delete %(name)s for ever", name=school_class.name),
+        deed=_("Delete %(name)s", name=school_class.name),
         back=url_for("roster.index", class_id=school_class.id),
     )
 
@@ -246,9 +251,10 @@ def ask_remove_class(class_id: int) -> str:
 def remove_class(class_id: int) -> Response:
     """Delete a class and all that was done in it."""
     school_class = led_class(class_id)
-    flash(_("%(name)s is deleted.", name=school_class.name))
-    audit.record(session(), me(), Action.CLASS_ERASED, school_class.id, students=len(school_class.students))
-    roster.remove_class(session(), school_class)
+    name, count = school_class.name, len(school_class.students)
+    audit.record(session(), me(), Action.CLASS_ERASED, school_class.id, students=count)
+    removing.remove_class(session(), me(), school_class)
+    flash(in_the_bin(_("%(name)s is deleted.", name=name)))
     return redirect(url_for("classes.index"))
 
 
@@ -256,7 +262,7 @@ def remove_class(class_id: int) -> Response:
 def rename(class_id: int, person_id: int) -> ResponseReturnValue:
     """Give a student another name."""
     school_class = own_class(class_id)
-    student = own_student(school_class, person_id)
+    student = present_student(school_class, person_id)
     try:
         roster.rename_student(student, request.form.get("name", ""))
     except Refused as wrong:
@@ -268,7 +274,7 @@ def rename(class_id: int, person_id: int) -> ResponseReturnValue:
 def move(class_id: int, person_id: int) -> Response:
     """Put a student into another class of this teacher's."""
     source = own_class(class_id)
-    student = own_student(source, person_id)
+    student = present_student(source, person_id)
     target = own_class(number_of(request.form.get("to")))
     roster.move_student(session(), student, source, target)
     flash(
@@ -285,7 +291,7 @@ def move(class_id: int, person_id: int) -> Response:
 @teachers_only
 def ask_renew(class_id: int, person_id: int) -> str:
     """Say what a new code for a student means."""
-    student = own_student(own_class(class_id), person_id)
+    student = present_student(own_class(class_id), person_id)
     return render_template(
         "confirm.html",
         title=_("A new code for %(name)s?", name=student.name),
@@ -304,7 +310,7 @@ def ask_renew(class_id: int, person_id: int) -> str:
 @teachers_only
 def renew(class_id: int, person_id: int) -> Response:
     """A new personal code; the old one ends at once."""
-    student = own_student(own_class(class_id), person_id)
+    student = present_student(own_class(class_id), person_id)
     student.renew_code()
     audit.record(session(), me(), Action.CODES_RENEWED, student.id)
     flash(_("%(name)s’s code is %(code)s now.", name=student.name, code=code_of()(student)))
@@ -312,38 +318,57 @@ def renew(class_id: int, person_id: int) -> Response:
 
 
 @teachers_only
-def ask_remove(class_id: int, person_id: int) -> str:
-    """Say what would be lost with a student."""
+def remove(class_id: int, person_id: int) -> Response:
+    """Take a student out of a class; nothing that was made is erased."""
     school_class = own_class(class_id)
-    student = own_student(school_class, person_id)
-    works, attempts = roster.done_by(session(), school_class, student)
+    student = present_student(school_class, person_id)
+    removing.take_out(session(), me(), school_class, student)
+    said = _("%(name)s is no longer in %(class_name)s.", name=student.name, class_name=school_class.name)
+    flash(in_the_bin(said, _("Works stay. It can be undone in the bin.")))
+    return redirect(url_for("roster.index", class_id=class_id))
+
+
+@teachers_only
+def ask_erase(class_id: int, person_id: int) -> str:
+    """Say what goes with a student, in whatever class it was made."""
+    student = own_student(own_class(class_id), person_id)
+    works = [
+        _(
+            "%(works)s with %(attempts)s in %(class_name)s of %(teacher)s",
+            works=amounts.works(works),
+            attempts=amounts.attempts(attempts),
+            class_name=school_class.name,
+            teacher=school_class.teacher.name,
+        )
+        for school_class, works, attempts in removing.what_hangs_on(session(), student)
+    ]
+    classes = [_("being in %(class_name)s", class_name=one.name) for one in student.classes]
     return render_template(
         "confirm.html",
-        title=_("Remove %(name)s from %(class_name)s?", name=student.name, class_name=school_class.name),
+        title=_("Erase %(name)s?", name=student.name),
         lost=[
-            _(
-                "%(works)s works in this class, with %(attempts)s hand-ins and their verdicts",
-                works=works,
-                attempts=attempts,
-            )
-        ]
-        + ([] if len(student.classes) > 1 else [_("the account, since it is in no other class")]),
-        keep=_("Moving a student to another class keeps the works."),
+            *(works or [_("no works")]),
+            _("what was entered for %(name)s on paper, and other marks", name=student.name),
+            *classes,
+            _("the account, with its codes"),
+        ],
+        consequence=_("This goes into the bin, and is erased after 30 days:"),
+        keep=_("Removing from the class keeps all of it."),
         export=url_for("roster.student_data", class_id=class_id, person_id=person_id),
-        action=url_for("roster.remove", class_id=class_id, person_id=person_id),
-        deed=_("Remove %(name)s", name=student.name),
+        action=url_for("roster.erase", class_id=class_id, person_id=person_id),
+        deed=_("Erase %(name)s", name=student.name),
         back=url_for("roster.index", class_id=class_id),
     )
 
 
 @teachers_only
-def remove(class_id: int, person_id: int) -> Response:
-    """Remove a student with the works done in this class."""
+def erase(class_id: int, person_id: int) -> Response:
+    """Erase a student with everything, after 30 days in the bin."""
     school_class = own_class(class_id)
     student = own_student(school_class, person_id)
-    flash(_("%(name)s was removed.", name=student.name))
-    audit.record(session(), me(), Action.ERASED, student.id, from_class=school_class.id)
-    roster.remove_student(session(), school_class, student)
+    name = student.name
+    removing.remove_student(session(), me(), school_class, student)
+    flash(in_the_bin(_("%(name)s is removed with all works.", name=name)))
     return redirect(url_for("roster.index", class_id=class_id))
 
 

@@ -26,6 +26,7 @@ from ...judge.suggesting import strict_task, suggestions
 from ...judge.task import MAX_WANTED, TOOLS, Task, Work
 from ...judge.task_check import check_task
 from ...school.models import TaskSheet
+from ...school.people import removing
 from ...school.tasks import sheets
 from ...school.tasks.library import LIBRARY, TOPICS
 from ...school.tasks.proofs import shown_instead
@@ -38,6 +39,7 @@ from ..figures import board_setting, draft_figure
 from ..handouts import handout
 from ..judging import apart
 from ..reading import JsonBody, json_body
+from ..removed.notice import in_the_bin
 from .checking import task_check_in_words
 
 
@@ -326,9 +328,9 @@ def remove(sheet_id: int) -> Response:
     """Delete a task; versions that are assigned stay with their classes."""
     sheet = own_sheet(sheet_id)
     flash(
-        _("%(title)s is off the task library.", title=sheet.title or _("The task"))
+        in_the_bin(_("%(title)s is removed.", title=sheet.title or _("The task")))
         if not sheets.is_assigned(session(), sheet)
         else _("This version is assigned to a class; remove it there first.")
     )
-    sheets.remove_sheet(session(), sheet)
+    removing.remove_task(session(), me(), sheet)
     return redirect(url_for("sheets.library"))

@@ -2,9 +2,11 @@
 
 from flask import Blueprint
 
+from .. import devices
 from . import views
 
 blueprint = Blueprint("signin", __name__)
+blueprint.after_request(devices.remember)
 
 blueprint.add_url_rule("/sign-in", "form", views.form)
 blueprint.add_url_rule("/sign-in", "enter", views.enter, methods=["POST"])

@@ -27,7 +27,7 @@ from ...school.models import Person
 from ...school.people import second_factor, signing_in
 from ...school.people.passwords import LONGEST_PASSWORD
 from ...school.tasks.library import LIBRARY
-from .. import logs
+from .. import devices, logs
 from ..access import begin_session, end_session
 from ..database import session, sessions
 from ..metrics import SIGN_INS
@@ -54,9 +54,10 @@ def enter() -> ResponseReturnValue:
     if not filled.validate():
         return show(filled, _("Type your login and your password.")), 422
     secret, passwords = current_app.config["SECRET_KEY"], current_app.extensions["passwords"]
-    typed, address = (filled.login.data, filled.password.data), request.remote_addr or ""
     try:
-        found = signing_in.by_password(sessions(), secret, passwords, *typed, address)
+        found = signing_in.by_password(
+            sessions(), secret, passwords, filled.login.data, filled.password.data, devices.origin()
+        )
     except signing_in.TooSoon as wait:
         return put_off(wait, lambda words: show(filled, words))
     if found is None:
@@ -73,7 +74,7 @@ def enter_by_code() -> ResponseReturnValue:
         return show(SignInForm(formdata=None), code_error=words, codes=codes)
 
     try:
-        found = signing_in.by_code(sessions(), current_app.config["CODES_KEY"], *codes, request.remote_addr or "")
+        found = signing_in.by_code(sessions(), current_app.config["CODES_KEY"], *codes, devices.origin())
     except signing_in.TooSoon as wait:
         return put_off(wait, again)
     if found is None:
@@ -85,12 +86,17 @@ def enter_by_code() -> ResponseReturnValue:
 def put_off(wait: signing_in.TooSoon, page: Callable[[str], str]) -> ResponseReturnValue:
     """The page again, with how long to wait."""
     told("put off")
-    seconds = ngettext("a second", "%(n)s seconds", wait.seconds, n=wait.seconds)
     return (
-        page(_("Too many tries have failed. Wait %(seconds)s, then try again.", seconds=seconds)),
+        page(too_soon(wait)),
         429,
         {"Retry-After": str(wait.seconds)},
     )
+
+
+def too_soon(wait: signing_in.TooSoon) -> str:
+    """How long somebody has to wait, in words."""
+    seconds = ngettext("a second", "%(n)s seconds", wait.seconds, n=wait.seconds)
+    return _("Too many tries have failed. Wait %(seconds)s, then try again.", seconds=seconds)
 
 
 def entered(person_id: int, target: str | None) -> Response:
@@ -140,7 +146,7 @@ def enter_second() -> ResponseReturnValue:
         return person if right else None
 
     try:
-        found = signing_in.by_second_factor(sessions(), person, request.remote_addr or "", fits)
+        found = signing_in.by_second_factor(sessions(), person, devices.origin(), fits)
     except signing_in.TooSoon as wait:
         return put_off(wait, again)
     if found is None:

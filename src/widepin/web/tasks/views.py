@@ -33,6 +33,7 @@ from ...school.works.autosave import (
     StaleLog,
     is_open,
     save,
+    task_judged,
     task_of,
     work_of,
 )
@@ -237,14 +238,15 @@ def hand_in(assignment_id: int) -> ResponseReturnValue:
         answer = handins.answer_of(assignment, request.form.getlist("answer"))
         offering = for_script() and assignment.feedback is Feedback.BREAK and "as_it_is" not in request.form
         work = work_of(session(), assignment, me())
-        attempt = handins.hand_in(session(), work, answer, partial(apart, judge), offering)
+        key = request.form.get("key", "")[:40] or None
+        attempt = handins.hand_in(session(), work, answer, partial(apart, judge), offering, key)
     except handins.FixOffered as offered:
         return {"offer": fix_to_offer(offered.verdict, offered.mend)}
     except handins.NothingToHandIn:
         return not_handed_in(_("There is nothing on the board to hand in yet."), assignment_id)
     except handins.NotTaken as wrong:
         return not_handed_in(str(wrong), assignment_id)
-    if assignment.reasons is not Reasons.NONE and attempt.outcome is Outcome.SOUND:
+    if assignment.reasons is not Reasons.NONE and attempt.outcome is Outcome.SOUND and attempt.reasoned is None:
         with suppress(Busy, TooHeavy):  # the work is handed in; then nothing more is asked
             reasoning.begin(attempt, proofs.of_attempt(attempt)["lines"])
     if not for_script():
@@ -278,7 +280,7 @@ def not_handed_in(words: str, assignment_id: int) -> ResponseReturnValue:
 def result_on_board(attempt: HandIn) -> JsonObject:
     """What the board itself shows of a result, as far as the teacher lets it tell."""
     assignment = attempt.work.assignment
-    task = task_of(assignment)
+    task = task_judged(attempt)
     figure = told_figure(attempt, assignment.feedback)
     verdict = read_verdict(attempt.verdict)
     return {

@@ -2,6 +2,7 @@
 
 import { _, ngettext } from "../look/language.js";
 import { HASTE } from "./building.js";
+import { newKey } from "./saving.js";
 import { answering } from "./tools.js";
 import { html, nothing, render } from "../vendor/lit-html/lit-html.js";
 /** @import { Step } from "../figure/types.js" */
@@ -27,6 +28,7 @@ export class HandingIn {
     /** @type {{words: string, fix: string, steps: Step[]} | null} */
     this.offer = null; // another choice of an intersection, while it is offered
     this.answeredAt = -HASTE;
+    this.key = newKey(); // of this hand-in, until its result is here: sent twice, it is handed in once
     this.button.addEventListener("keydown", (/** @type {any} */ event) => {
       // Enter that was meant for the name typed just now hands nothing in.
       if (event.key === "Enter" && performance.now() - this.answeredAt < HASTE) event.preventDefault();
@@ -37,6 +39,7 @@ export class HandingIn {
       this.#checking(true);
       const result = (await parts.saving.settled()) ? await this.#send() : LOST;
       this.#checking(false);
+      if (result !== LOST) this.key = newKey();
       if (result.error) return this.parts.bar.announce(result.error, true);
       if (result.offer) return this.#propose(result.offer);
       this.close();
@@ -141,6 +144,7 @@ export class HandingIn {
     const body = new FormData(this.form);
     for (const id of this.parts.hand.filled) body.append("answer", id);
     if (this.offer) body.append("as_it_is", "yes");
+    body.append("key", this.key);
     this.parts.saving.fill?.(body);
     try {
       const answer = await fetch(this.form.action, { method: "POST", headers: { Accept: "application/json" }, body });

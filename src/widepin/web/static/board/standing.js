@@ -4,11 +4,13 @@
 import { _, ngettext } from "../look/language.js";
 import { inWords } from "../look/times.js";
 import { post } from "../look/page.js";
+import { newKey } from "./saving.js";
 import { html, nothing, render } from "../vendor/lit-html/lit-html.js";
 /** @import { SentenceBar } from "./sentence-bar.js" */
 
 export class Standing {
   #failed = ""; // why the last answer was not taken
+  #key = newKey(); // of the next answer
 
   /**
    * panel: where it stands; standing: as the page came; now(): ask the server anew
@@ -67,10 +69,13 @@ export class Standing {
   async #reply(event) {
     event.preventDefault();
     const form = event.target;
-    const answer = await post(this.standing.comment_url, new FormData(form)).catch(() => null);
+    const body = new FormData(form);
+    body.append("key", this.#key); // an answer that did not come leaves it as it is, so that it is not written twice
+    const answer = await post(this.standing.comment_url, body).catch(() => null);
     const said = await answer?.json().catch(() => null);
     this.#failed = answer?.ok ? "" : (said?.error ?? _("There is no connection; what you typed is still here."));
     if (answer?.ok) {
+      this.#key = newKey();
       form.reset();
       this.now();
     }

@@ -1,0 +1,31 @@
+"""What a browser is known by when somebody signs in: a random key in a cookie, so that who guesses is put off alone."""
+
+from __future__ import annotations
+
+import secrets
+
+from flask import Response, current_app, request
+
+from ..school.people.signing_in import Origin
+
+COOKIE = "device"
+KEPT = 90 * 24 * 3600
+"""Seconds for which a browser keeps it."""
+
+
+def origin() -> Origin:
+    """Where this request comes from."""
+    return Origin(request.remote_addr or "", request.cookies.get(COOKIE, "")[:64])
+
+
+def remember(response: Response) -> Response:
+    """Give a browser that shows the page of signing in what it is known by, and make that last."""
+    response.set_cookie(
+        COOKIE,
+        request.cookies.get(COOKIE, "")[:64] or secrets.token_urlsafe(18),
+        max_age=KEPT,
+        secure=current_app.config["HTTPS"],
+        httponly=True,
+        samesite="Lax",
+    )
+    return response
