@@ -4,9 +4,11 @@ import pytest
 from flask import g
 from sqlalchemy import select
 
-from widepin.school.models import Assignment, ClassTool, HandIn, MarkColumn, Person, SchoolClass, Work
+from widepin.school.models import Assignment, ClassTool, HandIn, MarkColumn, Person, SchoolClass, TaskSheet, Work
+from widepin.school.people import removing
 from widepin.school.tasks.library import LIBRARY
 from widepin.school.tasks.sheets import new_sheet
+from widepin.school.works import reviewing
 
 OK, AWAY, NO = 200, 302, 404
 
@@ -113,13 +115,20 @@ TABLE = {
     "roster.rename": ("POST", AWAY, 422, NO, NO, NO),
     "roster.ask_renew": ("GET", AWAY, OK, NO, NO, NO),
     "roster.ask_renew_all": ("GET", AWAY, OK, NO, NO, NO),
-    "roster.ask_remove": ("GET", AWAY, OK, NO, NO, NO),
+    "roster.ask_erase": ("GET", AWAY, OK, NO, NO, NO),
+    "removed.index": ("GET", AWAY, OK, OK, NO, NO),
+    "removed.restore": ("POST", AWAY, AWAY, NO, NO, NO),
+    "removed.ask_erase": ("GET", AWAY, OK, NO, NO, NO),
+    "removed.erase": ("POST", AWAY, AWAY, NO, NO, NO),
+    "handins.remove_comment": ("POST", AWAY, AWAY, NO, NO, NO),
+    "classes.judging": ("GET", AWAY, OK, NO, NO, NO),
+    "classes.stop_judging": ("POST", AWAY, OK, NO, NO, NO),
     "roster.ask_remove_class": ("GET", AWAY, OK, NO, NO, NO),
     "roster.move": ("POST", AWAY, NO, NO, NO, NO),
     # What would change the school for the other tests is tried on classes of their own in tests/browser/test_desk.py.
     **{
         f"roster.{deed}": ("POST", AWAY, AWAY, NO, NO, NO)
-        for deed in ("renew", "renew_all", "archive", "remove", "remove_class")
+        for deed in ("renew", "renew_all", "archive", "remove", "erase", "remove_class")
     },
     "class_tools.index": ("GET", AWAY, OK, NO, NO, NO),
     "class_tools.from_task": ("GET", AWAY, NO, NO, NO, NO),
@@ -214,6 +223,8 @@ def parameters(app):
             "work_id": attempt.work_id,
             "person_id": attempt.work.student_id,
             "sheet_id": a_sheet(session),
+            "removal_id": a_removal(session),
+            "comment_id": a_comment(session, attempt),
             "class_tool_id": class_tool_geometry(session),
             "key": "midpoint",
             "part": "model",
@@ -231,6 +242,25 @@ def a_sheet(session):
     """A task of the first year's teacher that nobody else uses."""
     teacher = session.scalars(select(Person).where(Person.login == "corin.hale")).one()
     made = new_sheet(session, teacher, LIBRARY["perpendicular-bisector"].document())
+    session.commit()
+    return made.id
+
+
+def a_removal(session):
+    """Something that the first year's teacher removed."""
+    removal = removing.remove_task(session, *owner_and_sheet(session))
+    session.commit()
+    return removal.id
+
+
+def owner_and_sheet(session):
+    found = session.get_one(TaskSheet, a_sheet(session))
+    return found.owner, found
+
+
+def a_comment(session, attempt):
+    """A comment of the first year's teacher on an attempt."""
+    made = reviewing.comment(session, attempt, attempt.work.assignment.school_class.teacher, "Look at the apex.")
     session.commit()
     return made.id
 

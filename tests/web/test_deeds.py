@@ -213,7 +213,11 @@ DEEDS: dict[str, tuple] = {
         TEACHER,
         "/assignments/{new_id}/remove",
         {},
-        [("assignment", REMOVED, 1, {})],
+        [
+            ("assignment", CHANGED, 1, {}),
+            ("removal", ADDED, 1, {"kind": "assignment"}),
+            ("audit_entry", ADDED, 1, {"action": "removed"}),
+        ],
     ),
     "a comment is written": (
         TEACHER,
@@ -266,7 +270,39 @@ DEEDS: dict[str, tuple] = {
         [("task_sheet", ADDED, 1, {"library_key": "kite", "version": 1})],
     ),
     "a task is copied": (TEACHER, "/sheets/{sheet_id}/copy", {}, [("task_sheet", ADDED, 1, {"version": 1})]),
-    "a task is deleted": (TEACHER, "/sheets/{sheet_id}/remove", {}, [("task_sheet", REMOVED, 1, {})]),
+    "a task is deleted": (
+        TEACHER,
+        "/sheets/{sheet_id}/remove",
+        {},
+        [
+            ("task_sheet", CHANGED, 1, {}),
+            ("removal", ADDED, 1, {"kind": "task"}),
+            ("audit_entry", ADDED, 1, {"action": "removed"}),
+        ],
+    ),
+    "a student is taken out of a class": (
+        TEACHER,
+        "/classes/{class_id}/students/{person_id}/remove",
+        {},
+        [
+            ("membership", REMOVED, 1, {}),
+            ("removal", ADDED, 1, {"kind": "member"}),
+            ("audit_entry", ADDED, 1, {"action": "removed"}),
+        ],
+    ),
+    "a class is deleted": (
+        TEACHER,
+        "/classes/{class_id}/remove",
+        {},
+        [
+            ("school_class", CHANGED, 1, {}),
+            ("assignment", CHANGED, None, {}),
+            ("work", CHANGED, None, {}),
+            ("person", CHANGED, None, {}),
+            ("removal", ADDED, 1, {"kind": "class"}),
+            ("audit_entry", ADDED, 2, {"action": "removed"}),
+        ],
+    ),
     "a task is shared": (
         TEACHER,
         "/sheets/{sheet_id}/share",
@@ -413,5 +449,6 @@ def test_every_assignment_has_a_place_of_its_own(app):
 
 def test_a_task_that_is_deleted_is_gone_and_its_class_keeps_the_others(school_of_deeds, monkeypatch):
     _, found = school_of_deeds.do(monkeypatch, TEACHER, "/assignments/{new_id}/remove")
-    (gone,) = found["assignment"].removed
-    assert gone["id"] == school_of_deeds.ids["new_id"] and set(found) <= {"assignment"}
+    (made,) = found["removal"].added
+    assert found["assignment"].changed == [{"removal": made["id"]}] and made["about"] == school_of_deeds.ids["new_id"]
+    assert set(found) == {"assignment", "removal", "audit_entry"}

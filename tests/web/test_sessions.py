@@ -121,9 +121,10 @@ def test_over_https_the_cookie_belongs_to_this_host_alone(app):
     answer = client.post(
         "/sign-in", data={"login": "corin.hale", "password": "tracery"}, base_url="https://construct.example/"
     )
-    cookie = answer.headers["Set-Cookie"]
-    assert cookie.startswith("__Host-session=") and "Secure" in cookie and "HttpOnly" in cookie and "Path=/" in cookie
-    assert "Domain" not in cookie and "max-age=" in answer.headers["Strict-Transport-Security"]
+    cookies = answer.headers.getlist("Set-Cookie")
+    assert {one.partition("=")[0] for one in cookies} == {"__Host-session", "__Host-device"}
+    assert all("Secure" in one and "HttpOnly" in one and "Path=/" in one for one in cookies)
+    assert all("Domain" not in one for one in cookies) and "max-age=" in answer.headers["Strict-Transport-Security"]
     assert client.get("/sign-in", base_url="http://construct.example/").status_code == 302, "led to HTTPS"
 
 

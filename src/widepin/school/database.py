@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+from contextlib import contextmanager
+
 from sqlalchemy import Engine, create_engine, event, text
 from sqlalchemy.exc import DBAPIError, SQLAlchemyError
 from sqlalchemy.orm import ORMExecuteState, Session, sessionmaker, with_loader_criteria
@@ -62,6 +65,23 @@ def _leave_out_what_is_removed(state: ORMExecuteState) -> None:
     if state.is_select and not state.is_column_load and not state.execution_options.get("with_removed"):
         there = with_loader_criteria(Removable, lambda kind: kind.removal == 0, include_aliases=True)
         state.statement = state.statement.options(there)
+
+
+@contextmanager
+def alone(sessions: sessionmaker[Session], name: str) -> Iterator[bool]:
+    """Hold a named lock of the database while something is done; whether it could be had at once.
+
+    The database's own name is part of the lock's, since a server may hold several.
+    """
+    lock, release = (text(f"SELECT {deed}") for deed in ("GET_LOCK(:name, 0)", "RELEASE_LOCK(:name)"))
+    with sessions() as holding:
+        named = {"name": f"{holding.scalar(text('SELECT DATABASE()'))} {name}"[:64]}
+        had = holding.scalar(lock, named) == 1
+        try:
+            yield had
+        finally:
+            if had:
+                holding.execute(release, named)
 
 
 class NoDatabase(Exception):

@@ -54,6 +54,7 @@ from .database import use_database
 from .errors import handle_errors
 from .guide.sections import WORDS
 from .logs import use_logs
+from .made_from import made_from
 from .metrics import measure
 from .navigation import Navigation
 from .reading import NumberConverter
@@ -171,6 +172,7 @@ def create_app(settings: dict[str, Any]) -> Flask:
         clock=clock,
         explained_words=WORDS,
         navigation=Navigation(FEATURES),
+        made_from=made_from,
         new_key=partial(token_hex, 16),
         results_of=results_of,
         only_in=only_in,

@@ -8,22 +8,38 @@ from __future__ import annotations
 
 import threading
 from collections.abc import Callable
+from functools import partial
 from time import sleep
 
-from flask import Flask, current_app
-from sqlalchemy import text
-from sqlalchemy.orm import Session, sessionmaker
+from flask import Flask, Response, after_this_request, current_app
 
 from ..judge.task import Task, Work
 from ..judge.verdict import Verdict
+from ..school.database import alone
 from ..school.people import removing
 from ..school.works import again
 from .apart import Busy, JobQueue
+from .database import sessions
+
+
+def after_this(start: Callable[[], None]) -> None:
+    """Start work once what this request has done is stored."""
+
+    @after_this_request
+    def begin_now(response: Response) -> Response:
+        start()
+        return response
 
 
 def erase_outdated() -> None:
     """Erase what was removed long enough ago."""
-    begin("erase", lambda sessions: _in_session(sessions, removing.erase_outdated))
+    made = sessions()
+
+    def erase() -> None:
+        with made() as session:
+            removing.erase_outdated(session)
+
+    begin("erase", erase)
 
 
 SLICE = 2.0
@@ -42,33 +58,21 @@ def judge_again(assignment_id: int) -> None:
             except Busy:
                 sleep(1)
 
-    begin(f"judge {assignment_id}", lambda sessions: again.go_on(sessions, assignment_id, SLICE, judged))
+    begin(f"judge {assignment_id}", partial(again.go_on, sessions(), assignment_id, SLICE, judged))
 
 
-def begin(name: str, work: Callable[[sessionmaker[Session]], None]) -> threading.Thread:
+def begin(name: str, work: Callable[[], object]) -> threading.Thread:
     """Begin work that nobody waits for; nothing where the same is being done. ``name``: what is locked."""
     app: Flask = current_app._get_current_object()  # type: ignore[attr-defined]
-    thread = threading.Thread(target=_alone, args=(app, name, work), name=name, daemon=True)
-    thread.start()
-    return thread
 
-
-def _alone(app: Flask, name: str, work: Callable[[sessionmaker[Session]], None]) -> None:
-    sessions: sessionmaker[Session] = app.extensions["sessions"]
-    with app.app_context(), sessions() as holding:
+    def run() -> None:
         try:
-            # The database's own name is part of the lock's, since a server may hold several.
-            locked = text("SELECT GET_LOCK(CONCAT(DATABASE(), ' ', :name), 0)")
-            if holding.scalar(locked, {"name": name}) != 1:
-                return
-            try:
-                work(sessions)
-            finally:
-                holding.execute(text("SELECT RELEASE_LOCK(CONCAT(DATABASE(), ' ', :name))"), {"name": name})
+            with app.app_context(), alone(app.extensions["sessions"], name) as is_free:
+                if is_free:
+                    work()
         except Exception:
             app.logger.exception("work in the background failed: %s", name)
 
-
-def _in_session(sessions: sessionmaker[Session], work: Callable[[Session], object]) -> None:
-    with sessions() as session:
-        work(session)
+    thread = threading.Thread(target=run, name=name, daemon=True)
+    thread.start()
+    return thread

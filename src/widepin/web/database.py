@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from time import monotonic
-from typing import Any
+from typing import Any, TypeVar
 
 from flask import Flask, Response, current_app, g
 from flask import session as browser_session
@@ -12,6 +12,9 @@ from sqlalchemy.exc import DBAPIError
 from sqlalchemy.orm import Session, sessionmaker
 
 from ..school.database import make_engine, make_sessions, may_be_tried_again
+from ..school.models import Base
+
+Row = TypeVar("Row", bound=Base)
 
 LONGEST_FIRST_TRY = 4.0
 """Seconds after which nothing is tried again: whoever waits is told rather than kept."""
@@ -59,6 +62,12 @@ def session() -> Session:
     if "session" not in g:
         g.session = sessions()()
     return g.session  # type: ignore[no-any-return]
+
+
+def locked(found: Row) -> Row:
+    """Something as it is stored now; whoever else is about to change it waits until this request is done."""
+    session().refresh(found, with_for_update=True)
+    return found
 
 
 def finish(response: Response) -> None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime
+from hashlib import sha256
 from json import dumps
 
 from ...documents.construction import read_steps
@@ -35,6 +36,11 @@ def demonstration_for(sheet: TaskSheet) -> JsonObject:
     if kept is None or (kept["given"], kept["steps"]) != (made["given"], made["steps"]):
         return made
     return kept
+
+
+def mark_of(sheet: TaskSheet) -> str:
+    """What tells one state of a demonstration from another. Raises Unreadable where nothing is drawn."""
+    return sha256(dumps(demonstration_for(sheet)["frames"], sort_keys=True).encode()).hexdigest()
 
 
 def is_made(sheet: TaskSheet, document: JsonObject) -> bool:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
@@ -29,6 +29,24 @@ def results_of(session: Session, assignment: Assignment) -> dict[int, EnteredRes
     """What was entered for a task, by student."""
     found = select(EnteredResult).where(EnteredResult.assignment_id == assignment.id)
     return {one.student_id: one for one in session.scalars(found)}
+
+
+def results_as_typed(entered: Mapping[int, EnteredResult], students: Iterable[Person]) -> dict[str, str]:
+    """What is entered for students, as it stands in the form: "kind-7", "score-7" and "note-7" for number 7."""
+    fields: dict[str, str] = {}
+    for student in students:
+        one = entered.get(student.id)
+        worth = one.score if one and one.score is not None else ""
+        typed = {"kind": one.kind.value if one else "", "score": str(worth), "note": one.note if one else ""}
+        fields |= {f"{name}-{student.id}": value for name, value in typed.items()}
+    return fields
+
+
+def column_as_typed(column: MarkColumn) -> dict[str, str]:
+    """A column of other marks as it stands in the form."""
+    known = {mark.student_id: str(mark.score) for mark in column.marks}
+    scores = {f"score-{student.id}": known.get(student.id, "") for student in column.school_class.students}
+    return {"title": column.title, "weight": str(column.weight), **scores}
 
 
 def enter(session: Session, assignment: Assignment, student: Person, kind: str, score: str, note: str) -> None:

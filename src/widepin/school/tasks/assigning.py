@@ -10,6 +10,7 @@ from sqlalchemy.orm import Session, selectinload
 from ...documents.explaining import Feedback
 from ...documents.kept import Policy
 from ...documents.language import gettext as _
+from ...documents.language import marked
 from ...documents.reading import Unreadable
 from ...judge.task import Task
 from ...judge.task_check import is_solved
@@ -151,6 +152,15 @@ def set_feedback(assignment: Assignment, level: str, may: Collection[str] | None
     assignment.feedback = Feedback(level)
     if may is not None:
         assignment.measuring, assignment.finding, assignment.loci = (one in may for one in ("measure", "find", "locus"))
+
+
+def feedback_as_typed(assignment: Assignment) -> dict[str, str | list[str]]:
+    """How much a hand-in tells, and what students may, as it stands in the form."""
+    may = {"measure": assignment.measuring, "find": assignment.finding, "locus": assignment.loci}
+    return {"feedback": assignment.feedback.value, "may": ["", *(one for one, is_so in may.items() if is_so)]}
+
+
+FEEDBACK_TITLES = {"feedback": marked("what students see"), "may": marked("what students may")}
 
 
 def move(assignment: Assignment, way: int) -> None:

@@ -67,6 +67,11 @@ def row_of(verdict: Verdict) -> str:
             return verdict.outcome.value
 
 
+def class_table_as_typed(school_class: SchoolClass) -> dict[str, str]:
+    """What the rows of a class are worth, as it stands in the form."""
+    return {f"row-{number}": str(school_class.scoring.get(row, "")) for number, row in enumerate(OF_CLASS)}
+
+
 def set_for_class(school_class: SchoolClass, sent: Fields) -> None:
     """Set what the rows of a class are worth from now on; an empty field is as usual. Raises Refused."""
     table = {}

@@ -161,6 +161,19 @@ def as_typed(assignment: Assignment) -> dict[str, str]:
     return {**fields, "after": str(assignment.after_id or "")}
 
 
+def all_as_typed(assignment: Assignment) -> dict[str, str | list[str]]:
+    """As ``as_typed``, with the fields of choices: for whom it is, and which class tools are allowed."""
+    return {
+        **as_typed(assignment),
+        "student": [str(student.id) for student in assignment.chosen],
+        "class_tool": [str(class_tool.id) for class_tool in assignment.class_tools],
+    }
+
+
+TITLES = {name: field.title or name for name, field in SettingsForm.model_fields.items()}
+"""What the fields of the form are called."""
+
+
 def change(assignment: Assignment, chosen: Settings) -> None:
     """Change when, how and for whom a task is. Raises Refused for a task that would wait for itself."""
     before: Assignment | None = chosen.after

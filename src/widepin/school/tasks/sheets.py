@@ -11,6 +11,7 @@ from sqlalchemy import func, select, update
 from sqlalchemy.orm import Session
 
 from ...documents.construction import read_step, read_steps, write_step
+from ...documents.joining import joined
 from ...documents.kept import Policy
 from ...documents.language import gettext as _
 from ...documents.reading import JsonObject, Unreadable, from_validation
@@ -136,12 +137,28 @@ def is_assigned(session: Session, sheet: TaskSheet) -> bool:
 
 
 def change(
-    session: Session, sheet: TaskSheet, fields: JsonObject, policy: JsonObject | None, topic: str | None
+    session: Session,
+    sheet: TaskSheet,
+    fields: JsonObject,
+    policy: JsonObject | None,
+    topic: str | None,
+    made_from: JsonObject | None = None,
 ) -> TaskSheet:
     """Change fields of a sheet's document; the sheet itself, or its next version where it is assigned.
 
-    The document may be unfinished, but what is there must be of the right form. Raises Unreadable.
+    The document may be unfinished, but what is there must be of the right form. ``made_from``: the fields as they were
+    found, with "policy" and "topic" among them; what others have changed meanwhile is joined with the change. Where
+    they have made the next version, the change goes there. Raises Unreadable and ChangedElsewhere.
     """
+    sheet = _newest_unassigned(session, sheet)
+    if made_from is not None:
+        sent = {
+            **fields,
+            **({} if policy is None else {"policy": policy}),
+            **({} if topic is None else {"topic": topic}),
+        }
+        fields = joined(sent, made_from, fields_of(sheet))
+        policy, topic = fields.pop("policy", None), fields.pop("topic", None)
     allowed = set(BLANK) - {"format"} | {"budget", "start"}
     for name in fields:
         if name not in allowed:
@@ -179,6 +196,22 @@ def change(
     sheet.title, sheet.document, sheet.policy = title, document, checked
     sheet.topic = sheet.topic if topic is None else topic[:60]
     session.flush()
+    return sheet
+
+
+def fields_of(sheet: TaskSheet) -> JsonObject:
+    """The fields of a sheet that can be changed, by the names under which they are."""
+    policy = Policy.model_validate(sheet.policy).model_dump(mode="json")
+    return {**sheet.document, "policy": policy, "topic": sheet.topic}
+
+
+def _newest_unassigned(session: Session, sheet: TaskSheet) -> TaskSheet:
+    """The sheet, locked with its versions; where it is assigned, a later version that is not, if there is one."""
+    versions = select(TaskSheet).where(TaskSheet.family == sheet.family).order_by(TaskSheet.version.desc())
+    locked = list(session.scalars(versions.with_for_update().execution_options(populate_existing=True)))
+    newest = locked[0] if locked else sheet
+    if newest.version > sheet.version and is_assigned(session, sheet) and not is_assigned(session, newest):
+        return newest
     return sheet
 
 

@@ -60,6 +60,11 @@ def comment(
     return made
 
 
+def score_as_typed(attempt: HandIn) -> dict[str, str]:
+    """The overridden score of an attempt as it stands in the form."""
+    return {"score": "" if attempt.score_override is None else str(attempt.score_override), "reason": attempt.reason}
+
+
 def set_score(attempt: HandIn, text: str, reason: str) -> None:
     """Override the score of an attempt, with a reason; no number takes that back. Raises Refused."""
     text, reason = text.strip(), " ".join(reason.split())

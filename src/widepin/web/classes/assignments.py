@@ -13,6 +13,7 @@ from ...documents import amounts
 from ...documents.construction import write_step
 from ...documents.explaining import FEEDBACK_WORDS, explained
 from ...documents.forms import Form, Moment
+from ...documents.joining import ChangedElsewhere
 from ...documents.language import gettext as _
 from ...documents.reading import JsonObject, Unreadable
 from ...documents.verdict import read_verdict
@@ -32,10 +33,11 @@ from ...school.works import again, phrases, reviewing
 from ...school.works.autosave import task_of
 from .. import background
 from ..access import me, taught_assignment, taught_work, teachers_only
-from ..database import session
+from ..database import locked, session
 from ..figures import task_figure, told_figure
 from ..handouts import overview_on_paper
 from ..judging import apart
+from ..made_from import joined_form
 from ..reading import choice_of, number_of
 from ..removed.notice import in_the_bin
 
@@ -76,6 +78,8 @@ def show(found: Assignment, trouble: str | None = None, passed: bool = False) ->
         else [str(class_tool.id) for class_tool in found.class_tools],
         trouble=trouble,
         passed=passed,
+        terms_stored=settings.all_as_typed(found),
+        feedback_stored=assigning.feedback_as_typed(found),
         feedback_levels=FEEDBACK_WORDS,
     )
 
@@ -214,7 +218,7 @@ def judge_again(assignment_id: int) -> ResponseReturnValue:
     """Have all attempts judged again, whether or not somebody looks on; says how far it is."""
     assignment = taught_assignment(assignment_id)
     again.begin(session(), assignment)
-    session().commit()  # what judges has a session of its own
+    session().flush()
     return how_judging_goes(assignment)
 
 
@@ -228,7 +232,7 @@ def how_judging_goes(assignment: Assignment) -> JsonObject:
     """How far judging again is; what a process that has ended left undone is gone on with."""
     going = again.going(session(), assignment)
     if going.is_on and going.is_left:
-        background.judge_again(assignment.id)
+        background.after_this(partial(background.judge_again, assignment.id))
     return asdict(going)
 
 
@@ -256,11 +260,11 @@ def replay(work_id: int) -> str:
 @teachers_only
 def set_terms(assignment_id: int) -> ResponseReturnValue:
     """Change when and for whom a task is."""
-    assignment = taught_assignment(assignment_id)
+    assignment = locked(taught_assignment(assignment_id))
     try:
-        terms = settings.read_settings(request.form, assignment.school_class, assignment.due)
-        settings.change(assignment, terms)
-    except Refused as wrong:
+        form = joined_form(settings.all_as_typed(assignment), settings.TITLES)
+        settings.change(assignment, settings.read_settings(form, assignment.school_class, assignment.due))
+    except (Refused, ChangedElsewhere) as wrong:
         return show(assignment, str(wrong), isinstance(wrong, settings.DuePassed)), 422
     flash(_("The dates and conditions are changed."))
     return redirect(url_for("classes.assignment", assignment_id=assignment.id))
@@ -311,8 +315,13 @@ def remove(assignment_id: int) -> Response:
 @teachers_only
 def set_feedback(assignment_id: int) -> Response:
     """Choose how much a hand-in tells the students of this class, and what they may."""
-    assignment = taught_assignment(assignment_id)
-    may = request.form.getlist("may") if "may" in request.form else None
-    assigning.set_feedback(assignment, request.form.get("feedback", ""), may)
+    assignment = locked(taught_assignment(assignment_id))
+    try:
+        form = joined_form(assigning.feedback_as_typed(assignment), assigning.FEEDBACK_TITLES)
+    except ChangedElsewhere as wrong:
+        flash(str(wrong))
+        return redirect(url_for("classes.assignment", assignment_id=assignment.id))
+    may = form.getlist("may") if "may" in form else None
+    assigning.set_feedback(assignment, form.get("feedback", ""), may)
     flash(_("From now on students see: %(what)s.", what=_(FEEDBACK_WORDS[assignment.feedback])))
     return redirect(url_for("classes.assignment", assignment_id=assignment.id))

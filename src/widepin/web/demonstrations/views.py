@@ -6,6 +6,7 @@ from typing import Any
 
 from flask import Response, abort, flash, redirect, render_template, url_for
 from flask.typing import ResponseReturnValue
+from pydantic import Field
 
 from ...documents.demonstration import demonstration_of, with_reasons
 from ...documents.language import gettext as _
@@ -28,7 +29,7 @@ from ..access import (
     teachers_only,
     visible_hand_in,
 )
-from ..database import session
+from ..database import locked, session
 from ..downloads import download
 from ..reading import JsonBody, json_body
 from ..removed.notice import in_the_bin
@@ -77,6 +78,7 @@ def of_sheet(sheet_id: int) -> str:
         printed=url_for("demonstrations.sheet_handout", sheet_id=sheet.id),
         file=url_for("demonstrations.sheet_file", sheet_id=sheet.id),
         sheet=sheet,
+        mark=demonstrations.mark_of(sheet),
     )
 
 
@@ -110,18 +112,21 @@ class Frames(JsonBody):
     """The frames of a demonstration, all of them."""
 
     frames: list[Any]
+    made_from: str | None = Field(None, max_length=64)  # the mark of the frames as they were found
 
 
 @teachers_only
 def save(sheet_id: int) -> ResponseReturnValue:
     """Keep the frames as they were changed: 200, or 422 with what is wrong."""
-    sheet, sent = own_sheet(sheet_id), json_body(Frames)
+    sheet, sent = locked(own_sheet(sheet_id)), json_body(Frames)
     try:
+        if sent.made_from not in (None, mark := demonstrations.mark_of(sheet)):
+            return {"changed_elsewhere": ["frames"], "fields": {}, "mark": mark}, 409
         demonstrations.keep(sheet, sent.frames)
     except (Unreadable, Refused) as wrong:
         return {"error": str(wrong)}, 422
     session().flush()
-    return {}
+    return {"mark": demonstrations.mark_of(sheet)}
 
 
 @teachers_only

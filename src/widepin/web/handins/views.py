@@ -17,6 +17,7 @@ from ...documents.explaining import (
     what_stays_true,
     what_was_asked,
 )
+from ...documents.joining import ChangedElsewhere
 from ...documents.language import gettext as _
 from ...documents.language import ngettext
 from ...documents.reading import JsonObject
@@ -35,9 +36,10 @@ from ...school.works import handins, phrases, reasoning, reviewing
 from ...school.works.autosave import sheet_judged, task_judged
 from .. import proofs
 from ..access import me, own_comment, own_hand_in, students_only, teachers_only, visible_hand_in
-from ..database import session
+from ..database import locked, session
 from ..figures import shape_pictures, told_figure
 from ..handouts import handout, under_labels
+from ..made_from import joined_form
 from ..reading import for_script, number_of
 from ..removed.notice import in_the_bin
 
@@ -88,6 +90,7 @@ def show(attempt: HandIn, trouble: str | None = None, right: Mapping[int, bool] 
         back=attempt.work.returned is not None,
         beside=() if mine else neighbours(attempt),
         typed=request.form,
+        score_stored=reviewing.score_as_typed(attempt),
         trouble=trouble,
     )
 
@@ -197,10 +200,11 @@ def remove_comment(comment_id: int) -> ResponseReturnValue:
 @teachers_only
 def set_score(hand_in_id: int) -> ResponseReturnValue:
     """Override the score of the table."""
-    attempt = visible_hand_in(hand_in_id)
+    attempt = locked(visible_hand_in(hand_in_id))
     try:
-        reviewing.set_score(attempt, request.form.get("score", ""), request.form.get("reason", ""))
-    except Refused as wrong:
+        form = joined_form(reviewing.score_as_typed(attempt), {"score": _("the score"), "reason": _("the reason")})
+        reviewing.set_score(attempt, form.get("score", ""), form.get("reason", ""))
+    except (Refused, ChangedElsewhere) as wrong:
         return show(attempt, str(wrong)), 422
     return redirect(url_for("handins.hand_in", hand_in_id=attempt.id))
 

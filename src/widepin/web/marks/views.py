@@ -6,6 +6,7 @@ from flask import Response, abort, flash, redirect, render_template, request, ur
 from flask.typing import ResponseReturnValue
 from flask_login import login_required
 
+from ...documents.joining import ChangedElsewhere
 from ...documents.language import gettext as _
 from ...documents.language import ngettext
 from ...school.models import Assignment, EnteredResult, MarkColumn, now
@@ -14,7 +15,8 @@ from ...school.refused import Refused
 from ...school.results import entering
 from ...school.results.progress import standings
 from ..access import me, own_class, own_student, taught_assignment, taught_column, teachers_only
-from ..database import session
+from ..database import locked, session
+from ..made_from import joined_form
 from ..reading import for_script
 
 
@@ -26,11 +28,13 @@ def results(assignment_id: int) -> str:
 
 def show_results(assignment: Assignment, trouble: str | None = None) -> str:
     """The page of results; with what is wrong with what was typed."""
+    rows, entered = standings(session(), assignment), entering.results_of(session(), assignment)
     return render_template(
         "marks/results.html",
         assignment=assignment,
-        standings=standings(session(), assignment),
-        entered=entering.results_of(session(), assignment),
+        standings=rows,
+        entered=entered,
+        stored=entering.results_as_typed(entered, [one.student for one in rows]),
         typed=request.form,
         trouble=trouble,
         at=now(),
@@ -40,17 +44,24 @@ def show_results(assignment: Assignment, trouble: str | None = None) -> str:
 @teachers_only
 def enter(assignment_id: int) -> ResponseReturnValue:
     """Enter results, all of them or none."""
-    assignment = taught_assignment(assignment_id)
+    assignment = locked(taught_assignment(assignment_id))
+    students = [one.student for one in standings(session(), assignment)]
+    stored = entering.results_as_typed(entering.results_of(session(), assignment), students)
     try:
+        form = joined_form(stored, {f"{name}-{one.id}": one.name for one in students for name in FIELDS})
         with session().begin_nested():
-            for one in standings(session(), assignment):
-                if (kind := request.form.get(f"kind-{one.student.id}")) is not None:
-                    score, note = (request.form.get(f"{name}-{one.student.id}", "") for name in ("score", "note"))
-                    entering.enter(session(), assignment, one.student, kind, score, note)
-    except Refused as wrong:
+            for student in students:
+                if (kind := form.get(f"kind-{student.id}")) is not None:
+                    score, note = (form.get(f"{name}-{student.id}", "") for name in ("score", "note"))
+                    entering.enter(session(), assignment, student, kind, score, note)
+    except (Refused, ChangedElsewhere) as wrong:
         return show_results(assignment, str(wrong)), 422
     flash(_("The results are saved."))
     return redirect(url_for("classes.school_class", class_id=assignment.class_id))
+
+
+FIELDS = ("kind", "score", "note")
+"""What is entered for a student."""
 
 
 @teachers_only
@@ -108,18 +119,25 @@ def show_column(found: MarkColumn, trouble: str | None = None) -> str:
     known = {mark.student_id: str(mark.score) for mark in found.marks}
     typed = {student.id: request.form.get(f"score-{student.id}", "") for student in found.school_class.students}
     return render_template(
-        "marks/column.html", column=found, scores=typed if trouble else known, typed=request.form, trouble=trouble
+        "marks/column.html",
+        column=found,
+        scores=typed if trouble else known,
+        stored=entering.column_as_typed(found),
+        typed=request.form,
+        trouble=trouble,
     )
 
 
 @teachers_only
 def change_column(column_id: int) -> ResponseReturnValue:
     """Change a column of other marks, and its marks."""
-    found = taught_column(column_id)
-    scores = {student.id: request.form.get(f"score-{student.id}", "") for student in found.school_class.students}
+    found = locked(taught_column(column_id))
+    students = found.school_class.students
     try:
-        entering.change_column(session(), found, request.form.get("title", ""), request.form.get("weight", ""), scores)
-    except Refused as wrong:
+        form = joined_form(entering.column_as_typed(found), {f"score-{one.id}": one.name for one in students})
+        scores = {student.id: form.get(f"score-{student.id}", "") for student in students}
+        entering.change_column(session(), found, form.get("title", ""), form.get("weight", ""), scores)
+    except (Refused, ChangedElsewhere) as wrong:
         return show_column(found, str(wrong)), 422
     flash(_("The marks of “%(title)s” are saved.", title=found.title))
     return redirect(url_for("classes.school_class", class_id=found.class_id))

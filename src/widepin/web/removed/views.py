@@ -77,7 +77,6 @@ def erase(removal_id: int) -> ResponseReturnValue:
     """Give something up for good."""
     found = own_removal(removal_id)
     removing.erase_soon(session(), me(), found)
-    session().commit()  # what erases it has a session of its own
-    background.erase_outdated()
+    background.after_this(background.erase_outdated)
     flash(_("“%(name)s” is being erased.", name=found.name))
     return redirect(url_for("removed.index"))

@@ -10,6 +10,7 @@ from flask.typing import ResponseReturnValue
 from werkzeug.wrappers import Response
 
 from ...documents import amounts
+from ...documents.joining import ChangedElsewhere
 from ...documents.language import gettext as _
 from ...documents.language import ngettext
 from ...documents.reading import Unreadable
@@ -21,8 +22,9 @@ from ...school.states import Action
 from ...school.tasks import assigning
 from ..access import led_class, me, own_class, own_student, present_student, teachers_only
 from ..classes.views import show_classes
-from ..database import session
+from ..database import locked, session
 from ..downloads import download
+from ..made_from import joined_form
 from ..printing import printed
 from ..reading import number_of
 from ..removed.notice import in_the_bin
@@ -141,10 +143,11 @@ def student_data(class_id: int, person_id: int) -> ResponseReturnValue:
 @teachers_only
 def rename_class(class_id: int) -> ResponseReturnValue:
     """Give a class another name."""
-    school_class = own_class(class_id)
+    school_class = locked(own_class(class_id))
     try:
-        roster.rename_class(session(), school_class, request.form.get("name", ""))
-    except Refused as wrong:
+        form = joined_form({"name": school_class.name}, {"name": _("the name")})
+        roster.rename_class(session(), school_class, form.get("name", ""))
+    except (Refused, ChangedElsewhere) as wrong:
         return show(school_class, trouble=str(wrong)), 422
     return redirect(url_for("roster.index", class_id=school_class.id))
 
@@ -165,7 +168,7 @@ def archive(class_id: int) -> Response:
 @teachers_only
 def set_colleagues(class_id: int) -> Response:
     """Who teaches the class besides the teacher whose it is."""
-    school_class = led_class(class_id)
+    school_class = locked(led_class(class_id))
     chosen = [number_of(number) for number in request.form.getlist("colleague")]
     teaching.set_colleagues(session(), me(), school_class, chosen)
     flash(_("Who teaches %(name)s is saved.", name=school_class.name))

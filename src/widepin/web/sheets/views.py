@@ -12,6 +12,7 @@ from werkzeug.wrappers import Response
 
 from ...documents.construction import read_steps
 from ...documents.explaining import FEEDBACK_WORDS, explained
+from ...documents.joining import ChangedElsewhere
 from ...documents.kept import Policy
 from ...documents.language import gettext as _
 from ...documents.language import marked
@@ -143,6 +144,7 @@ class Changed(JsonBody):
     document: JsonObject = {}
     policy: JsonObject | None = None
     topic: str | None = Field(None, max_length=60)
+    made_from: JsonObject | None = None  # the same fields as they were found
 
 
 @teachers_only
@@ -150,7 +152,10 @@ def save(sheet_id: int) -> ResponseReturnValue:
     """Store what was changed on a sheet; 422 with what is wrong, and then nothing is stored."""
     found, sent = own_sheet(sheet_id), json_body(Changed)
     try:
-        stored = sheets.change(session(), found, sent.document, sent.policy, sent.topic)
+        stored = sheets.change(session(), found, sent.document, sent.policy, sent.topic, sent.made_from)
+    except ChangedElsewhere as elsewhere:
+        session().rollback()
+        return {"changed_elsewhere": elsewhere.names, "fields": sheets.fields_of(own_sheet(sheet_id))}, 409
     except Unreadable as wrong:
         return {"error": str(wrong)}, 422
     return state_of(stored)

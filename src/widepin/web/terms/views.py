@@ -6,13 +6,15 @@ from flask import flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from ...documents.explaining import FEEDBACK_WORDS
+from ...documents.joining import ChangedElsewhere
 from ...documents.language import gettext as _
 from ...documents.language import ngettext
 from ...school.models import SchoolClass, now
 from ...school.refused import Refused
 from ...school.tasks import assigning, scoring, settings
 from ..access import own_class, taught_assignment, teachers_only
-from ..database import session
+from ..database import locked, session
+from ..made_from import joined_form
 from ..reading import number_of
 
 
@@ -31,6 +33,7 @@ def show_several(school_class: SchoolClass, trouble: str | None = None) -> str:
         chosen=request.form.getlist("assignment"),
         feedback_levels=FEEDBACK_WORDS,
         scoring={words: (row, scoring.SCORING[row]) for row, words in scoring.OF_CLASS.items()},
+        scoring_stored=scoring.class_table_as_typed(school_class),
         trouble=trouble,
         at=now(),
     )
@@ -51,10 +54,11 @@ def change_several(class_id: int) -> ResponseReturnValue:
 @teachers_only
 def set_scoring(class_id: int) -> ResponseReturnValue:
     """Choose what works of this class are worth whose method is right."""
-    school_class = own_class(class_id)
+    school_class = locked(own_class(class_id))
+    titles = {f"row-{number}": _(words) for number, words in enumerate(scoring.OF_CLASS.values())}
     try:
-        scoring.set_for_class(school_class, request.form)
-    except Refused as wrong:
+        scoring.set_for_class(school_class, joined_form(scoring.class_table_as_typed(school_class), titles))
+    except (Refused, ChangedElsewhere) as wrong:
         return show_several(school_class, str(wrong)), 422
     flash(_("From now on works of this class are scored so. Check works again to score those that are handed in."))
     return redirect(url_for("terms.several", class_id=school_class.id))

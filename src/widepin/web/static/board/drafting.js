@@ -25,11 +25,12 @@ export class Drafting {
       url: draft.url,
       part: draft.part,
       server: { [draft.part]: drawn },
-      body: (document) => ({ document }),
+      body: (document, was) => ({ document, made_from: was }),
       on: {
         ...on,
         /** @param {string} words */ refused: (words) => on.refused(null, words),
-        /** @param {{urls: Record<string, string>}} fields */ stored: ({ urls }) => this.#stored(urls),
+        /** @param {{urls: Record<string, string>, document: Record<string, any>}} fields */
+        stored: ({ urls, document }) => this.#stored(urls, document),
       },
     });
     for (const done of findAll("[data-done]"))
@@ -71,10 +72,11 @@ export class Drafting {
   /**
    * An assigned task is never changed: from now on this is its next version.
    * @param {Record<string, string>} urls
+   * @param {Record<string, any>} document
    */
-  #stored(urls) {
+  #stored(urls, document) {
     this.#storing.url = urls.save;
     for (const done of findAll("[data-done]")) done.href = urls[this.draft.then];
-    return {};
+    return { [this.draft.part]: document[this.draft.part] };
   }
 }

@@ -27,7 +27,13 @@ class Making {
     this.storing = new Storing({
       url: panel.dataset.save,
       server: { frames: this.frames.frames },
-      on: { stored: () => ({}), refused: say, state: say },
+      body: (fields) => ({ ...fields, made_from: panel.dataset.mark }),
+      on: {
+        stored: (/** @type {{mark: string}} */ { mark }) => this.#marked(mark),
+        elsewhere: (/** @type {{mark: string}} */ { mark }) => this.#marked(mark),
+        refused: say,
+        state: say,
+      },
     });
     const { frames } = this.storing.unstored();
     if (frames) this.#takeUp(frames);
@@ -52,6 +58,15 @@ class Making {
       this.position.disabled = false;
     };
     show.onGo(() => this.#shown());
+  }
+
+  /**
+   * What is changed from now on is made from this state.
+   * @param {string} mark
+   */
+  #marked(mark) {
+    this.panel.dataset.mark = mark;
+    return {};
   }
 
   #shown() {

@@ -68,7 +68,7 @@ class Making {
     this.storing = new Storing({
       url: this.state.urls.save,
       server: fieldsOf(this.state),
-      body: ({ policy, topic, ...fields }) => ({ document: fields, policy, topic }),
+      body: ({ policy, topic, ...fields }, was) => ({ document: fields, policy, topic, made_from: was }),
       on: {
         state: sayState,
         /** @param {any} answer @param {Record<string, any>} newer */

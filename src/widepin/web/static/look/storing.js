@@ -11,16 +11,16 @@ const AGAIN = 4000; // milliseconds after which what did not arrive is sent agai
 
 /**
  * Who is told. stored(answer, waiting) gets the fields that were changed since and returns the fields as the server has
- * them now.
- * @typedef {{stored: (answer: any, waiting: Record<string, any>) => Record<string, any>, refused: (words: string) => void,
+ * them now. elsewhere(answer): the same was changed elsewhere, and what was changed here is to be kept.
+ * @typedef {{elsewhere?: (answer: any) => void, stored: (answer: any, waiting: Record<string, any>) => Record<string, any>, refused: (words: string) => void,
  *   state: (words: string, isTrouble: boolean, signIn?: string | null) => void}} StoringListeners
  */
 
 /**
- * url: where fields are posted, as body(fields) says. part: of what is stored there, if the page is about a part alone.
+ * url: where fields are posted, as body(fields, as they were found) says. part: of what is stored there, if the page is about a part alone.
  * server: the fields as the server has them.
  * @typedef {{url: string, part?: string, server: Record<string, any>, on: StoringListeners,
- *   body?: (fields: Record<string, any>) => unknown}} StoringOptions
+ *   body?: (fields: Record<string, any>, was: Record<string, any>) => unknown}} StoringOptions
  */
 
 export class Storing {
@@ -101,13 +101,22 @@ export class Storing {
   // The page that follows may have been asked for before what is on its way arrives, so it finds that here as well.
   #keep() {
     const fields = { ...this.#sent, ...this.#waiting };
-    const was = Object.fromEntries(Object.keys(fields).map((name) => [name, this.server[name] ?? null]));
+    const was = this.#found(fields);
     try {
       if (!this.isDone) localStorage.setItem(this.#place, JSON.stringify({ fields, was }));
       else if (!this.#isLeaving) localStorage.removeItem(this.#place);
     } catch {
       // A browser without storage still sends.
     }
+  }
+
+  /**
+   * Fields as the server had them when they were changed here.
+   * @param {Record<string, any>} fields
+   * @returns {Record<string, any>}
+   */
+  #found(fields) {
+    return Object.fromEntries(Object.keys(fields).map((name) => [name, this.server[name] ?? null]));
   }
 
   /** @param {number} milliseconds */
@@ -118,7 +127,7 @@ export class Storing {
 
   #leave() {
     if (Object.keys(this.#waiting).length)
-      post(this.url, this.body(this.#waiting), { keepalive: true }).catch(() => {}); // it is kept here too
+      post(this.url, this.body(this.#waiting, this.#found(this.#waiting)), { keepalive: true }).catch(() => {}); // it is kept here too
   }
 
   /** @returns {Promise<boolean>} */
@@ -126,8 +135,9 @@ export class Storing {
     if (!Object.keys(this.#waiting).length) return true;
     this.#sent = this.#waiting;
     this.#waiting = {};
-    const answer = await post(this.url, this.body(this.#sent)).catch(() => null);
+    const answer = await post(this.url, this.body(this.#sent, this.#found(this.#sent))).catch(() => null);
     const said = await answer?.json().catch(() => null);
+    if (answer?.status === 409 && said?.changed_elsewhere) return this.#decide(said);
     if (!answer?.ok || !said) return this.#failed(answer, said);
     const place = this.#place;
     const sent = this.#sent;
@@ -137,6 +147,25 @@ export class Storing {
     this.#keep();
     if (this.isDone) this.on.state(_("All changes saved"), false);
     return true;
+  }
+
+  /**
+   * Others have changed the same fields: what was changed here is stored over that, or given up, as the user says.
+   * @param {{fields: Record<string, any>}} said
+   * @returns {Promise<boolean>}
+   */
+  async #decide(said) {
+    this.#waiting = { ...this.#sent, ...this.#waiting };
+    this.#sent = {};
+    if (confirm(_("The same was changed elsewhere meanwhile. Keep what was changed here?"))) {
+      this.server = { ...this.server, ...said.fields };
+      this.on.elsewhere?.(said);
+      return this.#send();
+    }
+    this.#waiting = {};
+    this.#keep();
+    location.reload();
+    return false;
   }
 
   /**
