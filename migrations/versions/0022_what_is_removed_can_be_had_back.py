@@ -55,6 +55,16 @@ def upgrade() -> None:
         sa.Column("alive", sa.DateTime(), nullable=False),
     )
 
+    if not sa.inspect(op.get_bind()).has_table("installation"):  # made where a database is claimed, too
+        op.create_table(
+            "installation",
+            sa.Column("only", sa.Integer(), primary_key=True, autoincrement=False),
+            sa.Column("id", bytewise(40), nullable=False),
+            sa.Column("host", sa.String(120), nullable=False),
+            sa.Column("folder", sa.String(400), nullable=False),
+            sa.Column("since", sa.DateTime(), nullable=False),
+        )
+
     op.add_column("hand_in", sa.Column("key", bytewise(40)))
     op.create_unique_constraint("uq_hand_in_key", "hand_in", ["work_id", "key"])
     op.add_column("hand_in", sa.Column("sheet_id", sa.Integer()))
@@ -89,6 +99,7 @@ def downgrade() -> None:
     op.drop_column("hand_in", "sheet_id")
     op.drop_constraint("uq_hand_in_key", "hand_in", type_="unique")
     op.drop_column("hand_in", "key")
+    op.drop_table("installation")
     op.drop_table("judging_again")
     # What lies in the bin cannot be told apart by an older program, so it is thrown away.
     op.execute("DELETE FROM comment WHERE removal <> 0")

@@ -120,6 +120,15 @@ def test_an_existing_server_is_used_if_it_is_named(tmp_path):
         assert json.loads(page(school, "/readyz"))["database"]
         file = tmp_path / "b.widepin"
         assert "the same" in school.must("backup", file)
+        before = rows(url)
+        for more in ((), ("--database", url)):  # a rehearsal while it is served, as well meant as can be
+            rehearsal = School(tmp_path / f"rehearsal{len(more)}")
+            rehearsal.folder.mkdir()
+            done = rehearsal.run("restore", "--data", rehearsal.data, *more, "--replace", file)
+            assert (done.returncode == 0) is not bool(more), done.stderr
+            assert "belongs to another installation" in done.stderr or not more
+            assert url not in rehearsal.config.read_text() or more
+        assert rows(url) == before and json.loads(page(school, "/readyz"))["database"]
         school.stop()
         assert rows(url)["one_time_link"] == 1
     finally:

@@ -17,6 +17,11 @@ config_option = click.option(
 )
 
 
+take_over_option = click.option(
+    "--take-over", is_flag=True, help="The database belonged to another installation, which is gone for good."
+)
+
+
 def path_of(config: Path | None) -> Path:
     from ..running.settings import default_path
 
@@ -34,8 +39,9 @@ def path_of(config: Path | None) -> Path:
 )
 @click.option("--port", type=int, envvar="WIDEPIN_PORT", help="The port on which it listens.")
 @click.option("--proxies", type=int, envvar="WIDEPIN_PROXIES", help="How many proxies stand in front; 1 for nginx.")
+@take_over_option
 @click.option("--no-questions", is_flag=True, help="Ask nothing; what is not said stays as it is, or as proposed.")
-def setup(config: Path | None, no_questions: bool, **said: Any) -> None:
+def setup(config: Path | None, no_questions: bool, take_over: bool, **said: Any) -> None:
     """Write the configuration, make the tables, and print a link for the first administrator.
 
     Run again, it changes only what is said anew.
@@ -63,7 +69,7 @@ def setup(config: Path | None, no_questions: bool, **said: Any) -> None:
         keys(settings.folder)
         changed = write(path, settings)
         click.echo(f"{'Wrote' if changed else 'Nothing to change in'} {path}.")
-        link = prepared(settings)
+        link = prepared(settings, take_over)
         if link is None:
             click.echo("There is an administrator already. Start the school with: bin/widepin serve")
             return
@@ -102,15 +108,18 @@ def local_time_zone() -> str:
         return "UTC"
 
 
-def prepared(settings: Any) -> str | None:
+def prepared(settings: Any, take_over: bool) -> str | None:
     """Bring the tables up to date; the token of a link for the first administrator, None where there is one."""
     from rich.console import Console
 
+    from ..running.ownership import claim
     from ..running.school import bring_up_to_date, opened
     from ..school.database import make_engine, make_sessions
     from ..school.people.accounts import first_administrator_link
 
     with opened(settings) as url:
+        if take_over:
+            claim(url, settings.folder)
         bring_up_to_date(settings, url, Console(highlight=False))
         engine = make_engine(url)
         with make_sessions(engine)() as session:
@@ -162,8 +171,12 @@ def told(about: dict[str, Any]) -> str:
 @config_option
 @click.option("--replace", "replacing", is_flag=True, help="Replace what is there; it is backed up first.")
 @click.option("--data", help="Where data live, if it is not where they were.")
+@click.option("--database", help="The address of an existing MariaDB; else it has one of its own.")
+@take_over_option
 @click.argument("file", type=click.Path(path_type=Path))
-def restore(config: Path | None, replacing: bool, data: str | None, file: Path) -> None:
+def restore(
+    config: Path | None, replacing: bool, data: str | None, database: str | None, take_over: bool, file: Path
+) -> None:
     """Restore a school from FILE. On a new machine, this writes the configuration too."""
     import tempfile
     import zipfile
@@ -173,7 +186,9 @@ def restore(config: Path | None, replacing: bool, data: str | None, file: Path) 
 
     from ..running.backup import BackupTrouble, back_up, read_about
     from ..running.backup import restore as put_back
-    from ..running.school import bring_up_to_date, is_empty, lock_of, opened
+    from ..running.ownership import check_own, claim
+    from ..running.ownership import is_served as served_elsewhere
+    from ..running.school import bring_up_to_date, cut_off, is_empty, lock_of, opened
     from ..running.settings import read, write
     from ..running.supervisor import is_served
 
@@ -183,15 +198,22 @@ def restore(config: Path | None, replacing: bool, data: str | None, file: Path) 
             read_about(file)
             with tempfile.TemporaryDirectory() as folder, zipfile.ZipFile(file) as archive:
                 settings = read(Path(archive.extract("widepin.toml", folder)))
-            settings = replace(settings, data=data or settings.data).checked()
+            # Never the database that the backup came from: what runs there may still be at work.
+            settings = replace(settings, data=data or settings.data, database=database or "").checked()
             write(path, settings)
             click.echo(f"Wrote {path}, as it was in the backup. See whether the address in it is right here.")
+            click.echo("The data go into the database that was named." if database else "It has a database of its own.")
         settings = read(path)
         settings.folder.mkdir(parents=True, exist_ok=True, mode=0o700)
         if is_served(lock_of(settings)):
             raise BackupTrouble("The school is being served; stop it first.")
         say = lambda words: click.echo(f"{words} …")  # noqa: E731
         with opened(settings) as url:
+            if take_over:
+                claim(url, settings.folder)
+            check_own(url, settings.folder)
+            if served_elsewhere(url):
+                raise BackupTrouble("This database is being served; stop that first. Nothing was changed.")
             if not is_empty(url):
                 if not replacing:
                     raise BackupTrouble(
@@ -201,6 +223,8 @@ def restore(config: Path | None, replacing: bool, data: str | None, file: Path) 
                 back_up(settings, url, before, say)
                 click.echo(f"What was there is in {before}.")
             about = put_back(settings, url, file, say)
+            claim(url, settings.folder)  # the backup names the installation that it came from
+            cut_off(settings).unlink(missing_ok=True)
             bring_up_to_date(settings, url, Console(highlight=False))
         click.echo(f"Restored: {told(about)}. Start the school with: bin/widepin serve")
 

@@ -12,6 +12,10 @@ class Database(Protocol):
     def ended(self) -> bool:
         """Whether it is not running, or not any more."""
 
+    @property
+    def process_id(self) -> int | None:
+        """Of its main process, where it is a child of this one."""
+
     def start(self) -> str:
         """Start it; the address for SQLAlchemy."""
 
@@ -28,7 +32,7 @@ class Database(Protocol):
 class RunByOthers:
     """A database server that somebody else runs: nothing is started, stopped or watched here."""
 
-    ended = False
+    ended, process_id = False, None
 
     def __init__(self, url: str):
         self.url = url

@@ -44,6 +44,12 @@ THROWAWAY = (
     "--innodb-fast-shutdown=2",
 )
 
+BEAT = "REPLACE INTO watched.beat VALUES (1, NOW(6))"
+"""What is written to see whether the server writes."""
+
+NOT_THERE = frozenset({1049, 1146})
+"""Numbers of MariaDB's errors for a database or a table that there is not."""
+
 LONGEST_SOCKET = 100
 """The kernel cuts socket paths at 107 characters."""
 
@@ -139,6 +145,11 @@ class MariaDB:
         """Whether the server is not running, or not any more."""
         return self.process is None or self.process.poll() is not None
 
+    @property
+    def process_id(self) -> int | None:
+        """Of the server, None where it is not running."""
+        return None if self.process is None else self.process.pid
+
     def kill(self) -> None:
         """End a server that does not answer; what it had committed is there at its next start."""
         if self.process is not None:
@@ -148,9 +159,14 @@ class MariaDB:
     def write_a_beat(self) -> None:
         """Write a row that means nothing. Raises pymysql's errors where that cannot be done within seconds."""
         with self._admin(3) as connection, connection.cursor() as cursor:
-            cursor.execute("CREATE DATABASE IF NOT EXISTS watched")
-            cursor.execute("CREATE TABLE IF NOT EXISTS watched.beat (only TINYINT PRIMARY KEY, at DATETIME(6))")
-            cursor.execute("REPLACE INTO watched.beat VALUES (1, NOW(6))")
+            try:
+                cursor.execute(BEAT)
+            except pymysql.err.Error as error:
+                if error.args[0] not in NOT_THERE:
+                    raise
+                cursor.execute("CREATE DATABASE IF NOT EXISTS watched")
+                cursor.execute("CREATE TABLE IF NOT EXISTS watched.beat (only TINYINT PRIMARY KEY, at DATETIME(6))")
+                cursor.execute(BEAT)
             connection.commit()
 
     def _password(self) -> str:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import json
+import os
 from collections.abc import Iterator
 from contextlib import contextmanager
 from datetime import UTC, datetime
@@ -10,8 +12,10 @@ from pathlib import Path
 from rich.console import Console
 from sqlalchemy import inspect
 
+from ..documents.reading import JsonObject
 from ..school.database import make_engine
-from .backup import back_up
+from . import ownership
+from .backup import back_up, empty, restore
 from .databases import Database, RunByOthers
 from .mariadb import MariaDB
 from .migrate import migrate, newest_revision, revision_of
@@ -26,6 +30,11 @@ KEPT_BEFORE_UPGRADES = 5
 def lock_of(settings: Settings) -> Path:
     """The lock of a school that is served."""
     return settings.folder / "served.lock"
+
+
+def cut_off(settings: Settings) -> Path:
+    """What is there as long as an upgrade of the tables is not done: it names the backup that was made before."""
+    return settings.folder / "migrating.json"
 
 
 def database_of(settings: Settings) -> Database:
@@ -49,25 +58,67 @@ def opened(settings: Settings) -> Iterator[str]:
         server.stop()
 
 
-def bring_up_to_date(settings: Settings, url: str, console: Console) -> None:
-    """Migrate the database; what is there already is backed up first. Raises BackupTrouble and CannotStart."""
+def bring_up_to_date(settings: Settings, url: str, console: Console, serving: bool = False) -> None:
+    """Migrate the database; what is there already is backed up first, and a migration that was cut off is begun anew
+    from that backup. ``serving``: whether it is this process that serves it. Raises BackupTrouble and CannotStart.
+    """
+    ownership.check_own(url, settings.folder)
+    begun = cut_off(settings)
     before, newest = revision_of(url), newest_revision()
-    if before == newest:
-        return
+    if begun.exists() or before != newest:
+        if not serving and (ownership.is_served(url) or is_served(lock_of(settings))):
+            raise CannotStart("The school is being served; its tables are not changed under it. Stop it first.")
+        _upgrade(settings, url, console, begun)
+    ownership.claim(url, settings.folder)
+
+
+def _upgrade(settings: Settings, url: str, console: Console, begun: Path) -> None:
+    if begun.exists():
+        _begin_anew(settings, url, console, begun)
+    before, newest = revision_of(url), newest_revision()
     if before is not None and before > newest:
         raise CannotStart(
             f"The data are of a newer version ({before}) than this program ({newest}); use the newer program."
         )
-    if before is not None and not is_empty(url):
-        folder = settings.folder / "before-upgrades"
-        folder.mkdir(parents=True, exist_ok=True)
-        file = folder / f"{datetime.now(UTC):%Y-%m-%d-%H%M%S}-{before}.widepin"
-        with progress(console, f"Backing up before the upgrade, to {file}") as say:
-            back_up(settings, url, file, say)
-        for old in sorted(folder.glob("*.widepin"))[:-KEPT_BEFORE_UPGRADES]:
-            old.unlink()
+    backup = None if before is None or is_empty(url) else _back_up_before(settings, url, console, before)
+    _write(begun, {"backup": backup})
     with progress(console, "Bringing the tables up to date"):
         migrate(url)
+    begun.unlink()
+
+
+def _back_up_before(settings: Settings, url: str, console: Console, before: str) -> str:
+    """The file of the backup that is made before an upgrade; the oldest ones are thrown away."""
+    folder = settings.folder / "before-upgrades"
+    folder.mkdir(parents=True, exist_ok=True)
+    file = folder / f"{datetime.now(UTC):%Y-%m-%d-%H%M%S}-{before}.widepin"
+    with progress(console, f"Backing up before the upgrade, to {file}") as say:
+        back_up(settings, url, file, say)
+    for old in sorted(folder.glob("*.widepin"))[:-KEPT_BEFORE_UPGRADES]:
+        old.unlink()
+    return str(file)
+
+
+def _begin_anew(settings: Settings, url: str, console: Console, begun: Path) -> None:
+    """Take back a migration that was cut off: the tables are again as they were backed up before it."""
+    backup = json.loads(begun.read_text())["backup"]
+    console.print("The last upgrade of the tables was cut off. What was backed up before it is put back first.")
+    if backup is None:
+        empty(url)  # there was nothing yet
+    else:
+        with progress(console, f"Restoring {backup}") as say:
+            restore(settings, url, Path(backup), say)
+
+
+def _write(file: Path, content: JsonObject) -> None:
+    """Write a file so that it is there wholly, on the disk, or not at all."""
+    file.parent.mkdir(parents=True, exist_ok=True, mode=0o700)
+    half = file.with_name(f"{file.name}.new")
+    with half.open("w") as out:
+        json.dump(content, out)
+        out.flush()
+        os.fsync(out.fileno())
+    half.replace(file)
 
 
 def is_empty(url: str) -> bool:
@@ -106,12 +157,21 @@ def serve(settings: Settings, console: Console) -> None:
     with only_one(lock_of(settings), "The school", settings.address):
         require_free(settings.host, settings.port, "choose another one with bin/widepin setup --port")
 
+        held: list[ownership.Serving] = []
+
         def prepare(url: str) -> WebServer:
-            bring_up_to_date(settings, url, console)
+            ownership.check_own(url, settings.folder)
+            held.append(ownership.Serving(url))
+            held[0].hold()
+            bring_up_to_date(settings, url, console, serving=True)
             made = app_settings(settings, url)
             return WebServer(settings.folder, settings.port, made, host=settings.host, workers=settings.workers)
 
         def ready() -> None:
             console.print(f"{settings.name} is served on {settings.host}:{settings.port}, for {settings.address}")
 
-        supervise(database_of(settings), prepare, ready, console)
+        try:
+            supervise(database_of(settings), prepare, ready, console, lambda: held[0].hold())
+        finally:
+            for one in held:
+                one.release()

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import contextlib
 import fcntl
+import os
+import select
 import signal
 import socket
-import time
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from pathlib import Path
 from types import FrameType
 
@@ -27,11 +28,16 @@ class Stopped(Exception):
 
 
 def supervise(
-    database: Database, prepare: Callable[[str], WebServer], ready: Callable[[], None], console: Console
+    database: Database,
+    prepare: Callable[[str], WebServer],
+    ready: Callable[[], None],
+    console: Console,
+    hold: Callable[[], None] = lambda: None,
 ) -> None:
     """Start both and keep them going until somebody asks to stop.
 
-    ``prepare(url)``: what is to be done with the database before the web server is made. SIGHUP starts the web server
+    ``prepare(url)``: what is to be done with the database before the web server is made; ``hold``: what is to be done
+    again and again while it is served. SIGHUP starts the web server
     again, gracefully: requests that are under way are answered first.
     """
     again = Again()
@@ -46,13 +52,13 @@ def supervise(
         with progress(console, "Starting the web server"):
             web.start()
         ready()
-        watched = Watch(database, web, console.print)
+        watched = Watch(database, web, console.print, hold)
         while True:
             if again.is_asked():
                 console.print("The web server is started again, as was asked.")
                 web.stop()
             watched.look()
-            time.sleep(0.3)
+            again.wait(watched.seconds_to_next_look(), [database.process_id, web.process_id])
     except Stopped:
         pass
     finally:
@@ -70,10 +76,26 @@ class Again:
 
     def __init__(self) -> None:
         self._asked = False
+        self._woken, self._waking = os.pipe2(os.O_NONBLOCK | os.O_CLOEXEC)
 
     def ask(self, number: int, frame: FrameType | None) -> None:
         """What the signal calls."""
         self._asked = True
+        with contextlib.suppress(BlockingIOError):
+            os.write(self._waking, b"!")
+
+    def wait(self, seconds: float, processes: Sequence[int | None]) -> None:
+        """Until it is asked, one of some child processes ends, or the time is over; costs nothing meanwhile."""
+        with contextlib.ExitStack() as opened:
+            watched = [self._woken]
+            for number in processes:
+                with contextlib.suppress(ProcessLookupError):
+                    if number is not None:
+                        watched.append(os.pidfd_open(number))
+                        opened.callback(os.close, watched[-1])
+            select.select(watched, [], [], seconds)
+        with contextlib.suppress(BlockingIOError):
+            os.read(self._woken, 1000)
 
     def is_asked(self) -> bool:
         """Whether it was asked since the last time."""

@@ -7,13 +7,14 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 
 import pymysql
+from sqlalchemy.exc import SQLAlchemyError
 
 from .databases import Database
 from .mariadb import DatabaseTrouble
 from .web_server import WebServer, WebTrouble
 
-EVERY = 2.0
-"""Seconds between two looks at whether the database writes."""
+EVERY, WHILE_IT_FAILS = 15.0, 2.0
+"""Seconds between two looks at whether the database writes, and between those after one that failed."""
 
 MAX_FAILURES = 4
 """Looks in a row that fail before the database is started again."""
@@ -24,11 +25,12 @@ LONGEST_PAUSE = 20.0
 
 @dataclass
 class Watch:
-    """What is known of two servers that are to run. ``say``: tells whoever looks on."""
+    """What is known of two servers that are to run. ``say``: tells whoever looks on; ``hold``: done at every look."""
 
     database: Database
     web: WebServer
     say: Callable[[str], None]
+    hold: Callable[[], None] = lambda: None
     failures: int = 0
     looked: float = field(default_factory=time.monotonic)
     pause: float = 0.0
@@ -41,16 +43,26 @@ class Watch:
             return
         if self.database.ended:
             self._again("database", self.database.start)
-        elif now - self.looked >= EVERY:
+        elif now - self.looked >= self._pace:
             self._look_at_database()
         if self.web.ended:
             self._again("web server", self.web.start)
 
+    @property
+    def _pace(self) -> float:
+        return WHILE_IT_FAILS if self.failures else EVERY
+
+    def seconds_to_next_look(self) -> float:
+        """After which ``look`` has something to do, where nothing ends before."""
+        now = time.monotonic()
+        return max(0.1, self.not_before - now, 0.0 if self.pause else self.looked + self._pace - now)
+
     def _look_at_database(self) -> None:
         try:
             self.database.write_a_beat()
+            self.hold()
             self.failures = 0
-        except (pymysql.err.Error, OSError):
+        except (pymysql.err.Error, SQLAlchemyError, OSError):
             self.failures += 1
         self.looked = time.monotonic()
         if self.failures >= MAX_FAILURES:

@@ -6,6 +6,7 @@ import contextlib
 import json
 import os
 import shutil
+import signal
 import subprocess
 import sys
 import time
@@ -18,6 +19,10 @@ from .mariadb import end_with_parent
 
 LONGEST_START, LONGEST_ANSWER = 120, 30
 """Seconds: until the server answers for the first time, and for one answer."""
+
+
+LONGEST_END = 15
+"""Seconds that workers whose main process has ended may take for what they have begun."""
 
 
 class WebTrouble(Exception):
@@ -48,6 +53,7 @@ class WebServer:
 
     def start(self) -> None:
         """Start it, and wait until it answers. Raises WebTrouble where it ends instead."""
+        self._wait_for_old_workers()
         settings = self.folder / "settings.json"
         settings.touch(mode=0o600)
         scratch = self.folder / "scratch"
@@ -75,6 +81,23 @@ class WebServer:
             time.sleep(0.05)
         self.stop()
         raise WebTrouble("The web server did not start; its messages are above.")
+
+    def _wait_for_old_workers(self) -> None:
+        """Workers whose main process was killed answer what they have begun: their port and their scratch folder are
+        theirs until they have ended.
+        """
+        if self.process is None:
+            return
+        until = time.monotonic() + LONGEST_END
+        with contextlib.suppress(ProcessLookupError, PermissionError):
+            while True:
+                os.killpg(self.process.pid, signal.SIGKILL if time.monotonic() > until else 0)
+                time.sleep(0.05)
+
+    @property
+    def process_id(self) -> int | None:
+        """Of the main process, None where it was not started."""
+        return None if self.process is None else self.process.pid
 
     def _answers(self) -> bool:
         """Whether a request is answered. That somebody listens is not enough: a worker has to be there as well."""

@@ -586,6 +586,18 @@ class Removal(Base):
     kept: Mapped[JsonObject] = mapped_column(JSON, default=dict, server_default="{}")
 
 
+class Installation(Base):
+    """Whose the database is: the one row says which installation, by the id in its data folder, and where that is."""
+
+    __tablename__ = "installation"
+
+    only: Mapped[int] = mapped_column(primary_key=True, autoincrement=False)
+    id: Mapped[str] = mapped_column(String(40, BYTES))
+    host: Mapped[str] = mapped_column(String(120))
+    folder: Mapped[str] = mapped_column(String(400))
+    since: Mapped[datetime] = mapped_column(DateTime)
+
+
 class JudgingAgain(Base):
     """That the attempts at an assignment are judged again. ``after``: the last one that is done; ``alive``: when
     somebody was last at it.
