@@ -57,10 +57,16 @@ def test_a_list_is_pasted_and_what_cannot_be_read_stays_in_the_field(teacher):
     teacher.get_by_role("button", name="Add the selected students").click()
     expect(teacher.locator(".students summary")).to_have_count(2)
     teacher.locator(".students summary", has_text="Petra Lind").click()
-    teacher.get_by_role("link", name="Remove …").click()
-    expect(teacher.get_by_text("the account, since it is in no other class")).to_be_visible()
-    teacher.get_by_role("button", name="Remove Petra Lind").click()
+    teacher.get_by_role("link", name="Erase …").click()
+    expect(teacher.get_by_text("the account, with its codes")).to_be_visible()
+    teacher.get_by_role("button", name="Erase Petra Lind").click()
     expect(teacher.locator(".students summary")).to_have_count(1)
+    teacher.get_by_role("link", name="To the bin").click()
+    teacher.get_by_role("row", name="Petra Lind").get_by_role("button", name="Restore").click()
+    expect(teacher.get_by_role("status")).to_contain_text("“Petra Lind” is back.")
+    teacher.go_back()
+    teacher.go_back()
+    expect(teacher.locator(".students summary")).to_have_count(2)
 
 
 def test_two_classes_of_one_name_are_refused_in_place(teacher):

@@ -2,6 +2,7 @@
 
 import re
 
+import pytest
 from playwright.sync_api import expect
 
 from tests.browser.teaching import begin_task, build_model, making_step, suggest
@@ -193,3 +194,38 @@ def test_a_task_that_is_gone_says_so_and_is_not_asked_for_again_and_again(teache
     expect(state(teacher)).to_have_text("Not saved")
     teacher.wait_for_timeout(5000)
     assert len(asked) == 1
+
+
+def test_two_tabs_that_change_different_fields_lose_nothing(teacher):
+    begin_task(teacher, "Segment")
+    other = teacher.context.new_page()
+    other.goto(teacher.url)
+    other.wait_for_selector(".making[data-ready]")
+    teacher.get_by_label("Title").fill("Crown of an arch")
+    expect(state(teacher)).to_have_text(SAVED)
+    other.get_by_label("Text for the students").fill("Mark the crown.")
+    expect(state(other)).to_have_text(SAVED)
+    expect(other.get_by_label("Title")).to_have_value("Crown of an arch")
+    reloaded(teacher)
+    expect(teacher.get_by_label("Title")).to_have_value("Crown of an arch")
+    expect(teacher.get_by_label("Text for the students")).to_have_value("Mark the crown.")
+
+
+@pytest.mark.parametrize(("answer", "left"), [("accept", "Mine"), ("dismiss", "Theirs")])
+def test_two_tabs_that_change_the_same_field_are_asked_about(teacher, answer, left):
+    begin_task(teacher, "Segment")
+    other = teacher.context.new_page()
+    other.goto(teacher.url)
+    other.wait_for_selector(".making[data-ready]")
+    other.get_by_label("Title").fill("Theirs")
+    expect(state(other)).to_have_text(SAVED)
+    asked = []
+    teacher.on("dialog", lambda dialog: (asked.append(dialog.message), getattr(dialog, answer)()))
+    teacher.get_by_label("Title").fill("Mine")
+    if answer == "accept":
+        expect(state(teacher)).to_have_text(SAVED)
+    else:
+        expect(teacher.get_by_label("Title")).to_have_value("Theirs")
+    assert len(asked) == 1 and "changed elsewhere meanwhile" in asked[0]
+    reloaded(teacher)
+    expect(teacher.get_by_label("Title")).to_have_value(left)

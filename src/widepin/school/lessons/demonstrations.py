@@ -13,6 +13,7 @@ from ...documents.demonstration import (
     demonstration_of_work,
     read_demonstration,
 )
+from ...documents.joining import ChangedElsewhere
 from ...documents.language import gettext as _
 from ...documents.reading import JsonObject, Unreadable
 from ..models import Assignment, HandIn, TaskSheet
@@ -70,9 +71,16 @@ def make_of_work(attempt: HandIn) -> None:
     sheet.demonstration = demonstration_of_work(task_in(sheet), given, read_steps(document["steps"]), answer)
 
 
-def keep(sheet: TaskSheet, frames: object) -> None:
-    """Keep the frames of a demonstration as a teacher has changed them. Raises Unreadable and Refused."""
-    document = read_demonstration({**demonstration_for(sheet), "frames": frames})
+def keep(sheet: TaskSheet, frames: object, made_from: str | None = None) -> None:
+    """Keep the frames of a demonstration as a teacher has changed them.
+
+    ``made_from``: the mark of those that were found. Raises Unreadable, Refused, and ChangedElsewhere where there are
+    others by now.
+    """
+    there = demonstration_for(sheet)
+    document = read_demonstration({**there, "frames": frames})
+    if made_from not in (None, mark_of(sheet)) and document["frames"] != there["frames"]:
+        raise ChangedElsewhere(["frames"])
     if len(dumps(document)) > LARGEST:
         raise Refused(_("The demonstration is larger than %(size)s kB; shorten it.", size=LARGEST // 1000))
     sheet.demonstration = document

@@ -9,6 +9,7 @@ from flask.typing import ResponseReturnValue
 from pydantic import Field
 
 from ...documents.demonstration import demonstration_of, with_reasons
+from ...documents.joining import ChangedElsewhere
 from ...documents.language import gettext as _
 from ...documents.reading import JsonObject, Unreadable
 from ...documents.task import read_task
@@ -120,9 +121,9 @@ def save(sheet_id: int) -> ResponseReturnValue:
     """Keep the frames as they were changed: 200, or 422 with what is wrong."""
     sheet, sent = locked(own_sheet(sheet_id)), json_body(Frames)
     try:
-        if sent.made_from not in (None, mark := demonstrations.mark_of(sheet)):
-            return {"changed_elsewhere": ["frames"], "fields": {}, "mark": mark}, 409
-        demonstrations.keep(sheet, sent.frames)
+        demonstrations.keep(sheet, sent.frames, sent.made_from)
+    except ChangedElsewhere as elsewhere:
+        return {"changed_elsewhere": elsewhere.names, "fields": {}, "mark": demonstrations.mark_of(sheet)}, 409
     except (Unreadable, Refused) as wrong:
         return {"error": str(wrong)}, 422
     session().flush()
