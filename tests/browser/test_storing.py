@@ -220,7 +220,12 @@ def test_two_tabs_that_change_the_same_field_are_asked_about(teacher, answer, le
     other.get_by_label("Title").fill("Theirs")
     expect(state(other)).to_have_text(SAVED)
     asked = []
-    teacher.on("dialog", lambda dialog: (asked.append(dialog.message), getattr(dialog, answer)()))
+
+    def decide(dialog):
+        asked.append(dialog.message)
+        getattr(dialog, answer)()
+
+    teacher.on("dialog", decide)
     teacher.get_by_label("Title").fill("Mine")
     if answer == "accept":
         expect(state(teacher)).to_have_text(SAVED)

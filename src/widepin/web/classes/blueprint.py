@@ -9,7 +9,7 @@ from . import assignments, views
 
 blueprint = Blueprint("classes", __name__)
 
-IN_CLASSES = ("classes", "roster", "handins", "class_tools", "marks", "practice", "terms")
+IN_CLASSES = ("classes", "roster", "handins", "class_tools", "marks", "practice", "terms", "removed")
 """Features whose pages stand under a teacher's classes."""
 
 NAVIGATION = (Entry(marked("Classes"), "classes.index", Role.TEACHER, IN_CLASSES, 1),)

@@ -356,7 +356,7 @@ def ask_erase(class_id: int, person_id: int) -> str:
             _("the account, with its codes"),
         ],
         consequence=_("This goes into the bin, and is erased after 30 days:"),
-        keep=_("Removing from the class keeps all of it."),
+        keep=_("Taking out of the class keeps all of it."),
         export=url_for("roster.student_data", class_id=class_id, person_id=person_id),
         action=url_for("roster.erase", class_id=class_id, person_id=person_id),
         deed=_("Erase %(name)s", name=student.name),
