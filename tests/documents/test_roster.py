@@ -99,3 +99,22 @@ def test_what_is_written_can_be_read_back_and_holds_no_formula():
     text = write_roster(("name", "login"), [("Nell the second", "nell"), ("=1+1", "x")])
     assert names(decoded(text.encode())) == ["Nell the second", "'=1+1"]
     assert next(iter(csv.reader(io.StringIO(text)))) == ["\ufeffname", "login"]
+
+
+@pytest.mark.parametrize(
+    "cell",
+    ["x" * 700_000, "a-" * 300_000, "1" * 600_000 + "@", "@" * 500_000, " ." * 300_000, "\u00e9" * 300_000],
+    ids=["letters", "dashes", "digits", "signs", "dots", "accents"],
+)
+def test_a_column_of_pictures_is_left_out_and_costs_nothing(cell):
+    """A school program writes a whole picture into one cell. What is read of it has a bound, so no word is too long."""
+    read = read_roster(f"Ilse Marran;{cell}\nBram Idris;{cell[:280]}")
+    assert [one.name for one in read.entries] == ["Ilse Marran", "Bram Idris"]
+    assert str(read.columns[0]) == "name" and max(len(example) for row in read.examples for example in row) <= 300
+
+
+def test_more_columns_and_lines_than_a_list_has_are_refused():
+    with pytest.raises(Unreadable, match="line 1: has more than 60 columns"):
+        read_roster(";" * 400_000)
+    with pytest.raises(Unreadable, match="3000 lines are too many"):
+        read_roster("Nell Farrow\n" * 3000)

@@ -1,6 +1,7 @@
 """Tasks as their teachers make them, and giving them to classes."""
 
-from datetime import timedelta
+from datetime import datetime, timedelta
+from zoneinfo import ZoneInfo
 
 import pytest
 from sqlalchemy import select
@@ -346,3 +347,16 @@ def test_a_class_may_take_off_something_where_only_a_helper_must_be_placed_well(
             set_for_class(first_year, MultiDict({"row-0": typed}))
     set_for_class(first_year, MultiDict())
     assert first_year.scoring == {}
+
+
+def test_a_time_in_the_second_of_the_doubled_hours_stays_where_it_is(session, first_year, monkeypatch):
+    monkeypatch.setattr("widepin.documents.clock._zone", ZoneInfo("Europe/Berlin"))
+    assignment = first_year.assignments[0]
+    first, second = datetime(2031, 10, 26, 0, 30), datetime(2031, 10, 26, 1, 30)  # both are half past two
+    for due in (first, second):
+        assignment.due = due
+        form = MultiDict(settings.as_typed(assignment))
+        assert form["due"] == "2031-10-26T02:30"
+        settings.change(assignment, settings.read_settings(form, first_year, assignment))
+        assert assignment.due == due
+    assert settings.read_settings(form, first_year).values["due"] == first, "typed anew it is the first"

@@ -229,3 +229,22 @@ def test_what_is_asked_of_the_database_stands_in_no_error(school):
     with pytest.raises(DBAPIError) as wrong, make_sessions(school)() as session:
         session.execute(text("SELECT :secret FROM nowhere"), {"secret": "a secret"})
     assert "a secret" not in str(wrong.value)
+
+
+def test_classes_of_a_large_school_come_a_page_at_a_time_and_are_searched(app, administrator):
+    with app.extensions["sessions"]() as session:
+        teacher = accounts.teacher_named(session, "corin.hale")
+        made = [SchoolClass(name=f"Large {number:03}", teacher=teacher) for number in range(60)]
+        session.add_all(made)
+        session.commit()
+        try:
+            first = administrator.get("/administration/classes?search=large").text
+            assert "60 classes" in first and "Large 049" in first and "Large 050" not in first and "Next" in first
+            second = administrator.get("/administration/classes?search=large&page=1").text
+            assert "Large 059" in second and "Large 049" not in second and "Previous" in second
+            assert "No class or teacher" in administrator.get("/administration/classes?search=100%25").text
+            assert "Large 000" in administrator.get("/administration/classes?search=corin").text
+        finally:
+            for one in made:
+                session.delete(one)
+            session.commit()

@@ -61,6 +61,11 @@ def students(count: int) -> str:
     return ngettext("%(n)s student", "%(n)s students", count, n=count)
 
 
+def classes(count: int) -> str:
+    """So many classes."""
+    return ngettext("%(n)s class", "%(n)s classes", count, n=count)
+
+
 def tasks(count: int) -> str:
     """So many tasks."""
     return ngettext("%(n)s task", "%(n)s tasks", count, n=count)

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from sqlalchemy import func, select
-from sqlalchemy.orm import Session, selectinload
+from sqlalchemy import func, or_, select
+from sqlalchemy.orm import Session, contains_eager, selectinload
 
-from ..models import Operation, Person, SchoolClass, TaskSheet, Work
+from ..models import Membership, Operation, Person, SchoolClass, TaskSheet, Work
 from ..states import Role
 from .teaching import taught_by
 
@@ -25,12 +25,50 @@ def present_classes_of(session: Session, teacher: Person) -> list[SchoolClass]:
     return list(session.scalars(wanted.order_by(SchoolClass.name)))
 
 
-def all_classes(session: Session) -> list[SchoolClass]:
-    """Every class with who teaches it and its students; archived ones last."""
-    every = select(SchoolClass).options(
-        selectinload(SchoolClass.teacher), selectinload(SchoolClass.colleagues), selectinload(SchoolClass.students)
+SHOWN = 50
+"""Classes on one page."""
+
+
+@dataclass(frozen=True)
+class PageOfClasses:
+    """Some classes with how many students each has, by number; ``count``: how many there are in all."""
+
+    classes: list[SchoolClass]
+    students: dict[int, int]
+    page: int
+    count: int
+
+    @property
+    def has_more(self) -> bool:
+        """Whether there are more after these."""
+        return (self.page + 1) * SHOWN < self.count
+
+
+def all_classes(session: Session, search: str = "", page: int = 0) -> PageOfClasses:
+    """Every class with who teaches it, a page at a time, archived ones last.
+
+    ``search``: a part of its name, or of its teacher's. ``page``: from 0.
+    """
+    wanted = select(SchoolClass).join(SchoolClass.teacher)
+    if search := search.strip()[:60]:
+        wanted = wanted.where(
+            or_(SchoolClass.name.contains(search, autoescape=True), Person.name.contains(search, autoescape=True))
+        )
+    count = session.scalar(select(func.count()).select_from(wanted.subquery())) or 0
+    there = wanted.order_by(SchoolClass.archived.is_not(None), SchoolClass.name, SchoolClass.id)
+    found = list(
+        session.scalars(
+            there.options(contains_eager(SchoolClass.teacher), selectinload(SchoolClass.colleagues))
+            .limit(SHOWN)
+            .offset(page * SHOWN)
+        )
     )
-    return list(session.scalars(every.order_by(SchoolClass.archived.is_not(None), SchoolClass.name)))
+    counted = (
+        select(Membership.class_id, func.count())
+        .where(Membership.class_id.in_([one.id for one in found]))
+        .group_by(Membership.class_id)
+    )
+    return PageOfClasses(found, {row[0]: row[1] for row in session.execute(counted)}, page, count)
 
 
 def classes_per_teacher(session: Session) -> dict[int, int]:

@@ -130,22 +130,31 @@ class DuePassed(Refused):
     """A time that has passed already; it may be meant."""
 
 
-def read_settings(sent: Fields, school_class: SchoolClass, known: datetime | None = None) -> Settings:
-    """Settings from what was filled in; ``known``: when the task was due before.
+def read_settings(sent: Fields, school_class: SchoolClass, known: Assignment | None = None) -> Settings:
+    """Settings from what was filled in; ``known``: the assignment whose settings they are to be.
 
     Raises Refused, and DuePassed for a time that has passed unless that is meant.
     """
     form: Any = _read(SettingsForm, sent)
-    if form.opens and form.due and form.due <= form.opens:
+    values = {row.name: getattr(form, row.name) for row in SETTINGS}
+    if known is not None:
+        values |= {name: _kept(getattr(known, name), values[name]) for name in ("opens", "due")}
+    opens, due = values["opens"], values["due"]
+    if opens and due and due <= opens:
         raise Refused(_("The task is due before it opens; change one of the two."))
-    if form.due and form.due <= now() and not form.passed and form.due != known:
+    if due and due <= now() and not form.passed and (known is None or due != known.due):
         raise DuePassed(_("The task would be due already. Change the time, or say below that this is meant."))
     return Settings(
-        {row.name: getattr(form, row.name) for row in SETTINGS},
+        values,
         next((assignment for assignment in school_class.assignments if assignment.id == form.after), None),
         tuple(student for student in school_class.students if student.id in form.student),
         tuple(class_tool for class_tool in school_class.class_tools if class_tool.id in form.class_tool),
     )
+
+
+def _kept(before: datetime | None, read: datetime | None) -> datetime | None:
+    """A time as it was read, or as it was before where that is typed alike: the clock shows an hour twice in autumn."""
+    return before if before and read and clock.as_typed(before) == clock.as_typed(read) else read
 
 
 def _read(form: type[Form], sent: Fields) -> Any:

@@ -22,6 +22,7 @@ from ...school.refused import Refused
 from ...school.results import scale
 from ...school.states import Action, SignInOutcome
 from ...school.tasks import sheets
+from .. import background
 from ..access import administrators_only, any_class, any_teacher, me, shared_sheet
 from ..database import session
 from ..figures import draft_figure
@@ -139,10 +140,12 @@ def classes() -> str:
 
 
 def show_classes(trouble: str | None = None) -> str:
-    """The page of all classes."""
+    """A page of all classes, or of those that are searched for."""
+    search, page = request.args.get("search", ""), number_of(request.args.get("page"))
     return render_template(
         "administration/classes.html",
-        classes=directory.all_classes(session()),
+        found=directory.all_classes(session(), search, min(page, 10_000)),
+        search=search,
         teachers=teaching.at_work(session()),
         trouble=trouble,
     )
@@ -242,6 +245,7 @@ def erase_outdated() -> ResponseReturnValue:
     if request.form.get("shown") != shown:
         return show_retention(_("What is old has changed meanwhile; look at it again.")), 409
     keeping.erase(session(), me(), found)
+    background.after_this(background.erase_outdated)
     flash(_("It is erased. Backups hold it until they are thrown away too."))
     return redirect(url_for("administration.retention"))
 

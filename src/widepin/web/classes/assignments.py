@@ -263,7 +263,7 @@ def set_terms(assignment_id: int) -> ResponseReturnValue:
     assignment = locked(taught_assignment(assignment_id))
     try:
         form = joined_form(settings.all_as_typed(assignment), settings.TITLES)
-        settings.change(assignment, settings.read_settings(form, assignment.school_class, assignment.due))
+        settings.change(assignment, settings.read_settings(form, assignment.school_class, assignment))
     except (Refused, ChangedElsewhere) as wrong:
         return show(assignment, str(wrong), isinstance(wrong, settings.DuePassed)), 422
     flash(_("The dates and conditions are changed."))
