@@ -102,7 +102,16 @@ FIELDS = [
 FORBIDDEN = {"signin.leave", "signin.enter", "signin.enter_by_code"}
 """Would end the sessions of the others, or make them wait; they have tests of their own."""
 
-RARE = {"roster.remove_class", "roster.remove", "roster.erase", "removed.erase", "classes.remove", "roster.archive", "roster.renew_all", "roster.renew"}
+RARE = {
+    "roster.remove_class",
+    "roster.remove",
+    "roster.erase",
+    "removed.erase",
+    "classes.remove",
+    "roster.archive",
+    "roster.renew_all",
+    "roster.renew",
+}
 """Would empty the school before it was tried out."""
 
 COSTLY = {"sheets.try_out", "sheets.propose", "classes.judge_again", "sheets.judge_trial"}
