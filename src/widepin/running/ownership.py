@@ -9,7 +9,7 @@ from __future__ import annotations
 import secrets
 import socket
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from pathlib import Path
 
 from sqlalchemy import Connection, Engine, delete, insert, inspect, select, text
@@ -114,6 +114,8 @@ class Serving:
     def release(self) -> None:
         """Give the lock back."""
         if self.connection is not None:
+            with suppress(DBAPIError):  # where it is lost, the server has given the lock up
+                self.connection.scalar(text("SELECT RELEASE_LOCK(:name)"), {"name": lock_of(self.connection)})
             self.connection.invalidate()
             self.connection.close()
             self.connection = None
