@@ -176,7 +176,9 @@ def test_only_what_has_lain_for_thirty_days_is_erased(session, teacher, first_ye
     assert removing.erase_outdated(session) == 0
     removal.at = now() - removing.KEPT + timedelta(minutes=5)
     assert removing.in_bin(session, teacher, removal.id) is removal and removing.erase_outdated(session) == 0
+    assert not removing.is_any_outdated(session)
     removal.at = now() - removing.KEPT
+    assert removing.is_any_outdated(session)
     with pytest.raises(removing.Gone):
         removing.in_bin(session, teacher, removal.id)
     assert removing.erase_outdated(session) == 1

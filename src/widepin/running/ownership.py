@@ -15,11 +15,14 @@ from pathlib import Path
 from sqlalchemy import Connection, Engine, delete, insert, inspect, select, text
 from sqlalchemy.exc import DBAPIError
 
-from ..school.database import make_engine
+from ..school.database import lock_name, make_engine
 from ..school.models import Installation, now
 from .supervisor import CannotStart
 
 TABLE = Installation.__table__
+
+SERVED = "served"
+"""The lock of whoever serves a database."""
 
 
 def id_of(folder: Path) -> str:
@@ -78,12 +81,9 @@ def _owner(connection: Connection) -> Installation | None:
 def is_served(url: str) -> bool:
     """Whether somebody serves a database, from whatever folder or machine."""
     with _connected(url) as connection:
-        return connection.scalar(text("SELECT IS_USED_LOCK(:name)"), {"name": lock_of(connection)}) is not None
-
-
-def lock_of(connection: Connection) -> str:
-    """The name of the lock of whoever serves a database."""
-    return f"{connection.scalar(text('SELECT DATABASE()'))} served"[-64:]
+        return (
+            connection.scalar(text("SELECT IS_USED_LOCK(:name)"), {"name": lock_name(connection, SERVED)}) is not None
+        )
 
 
 class Serving:
@@ -103,7 +103,7 @@ class Serving:
             self.release()
         self.connection = self.engine.connect()
         self.connection.execute(text("SET SESSION wait_timeout = 31536000"))
-        name = lock_of(self.connection)
+        name = lock_name(self.connection, SERVED)
         if self.connection.scalar(text("SELECT GET_LOCK(:name, 2)"), {"name": name}) != 1:
             self.release()
             raise CannotStart(
@@ -115,7 +115,7 @@ class Serving:
         """Give the lock back."""
         if self.connection is not None:
             with suppress(DBAPIError):  # where it is lost, the server has given the lock up
-                self.connection.scalar(text("SELECT RELEASE_LOCK(:name)"), {"name": lock_of(self.connection)})
+                self.connection.scalar(text("SELECT RELEASE_LOCK(:name)"), {"name": lock_name(self.connection, SERVED)})
             self.connection.invalidate()
             self.connection.close()
             self.connection = None

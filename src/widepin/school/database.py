@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from contextlib import contextmanager
 
-from sqlalchemy import Engine, create_engine, event, text
+from sqlalchemy import Connection, Engine, create_engine, event, text
 from sqlalchemy.engine import make_url
 from sqlalchemy.exc import DBAPIError, SQLAlchemyError
 from sqlalchemy.orm import ORMExecuteState, Session, sessionmaker, with_loader_criteria
@@ -76,15 +76,17 @@ def _leave_out_what_is_removed(state: ORMExecuteState) -> None:
         state.statement = state.statement.options(there)
 
 
+def lock_name(connection: Connection, what: str) -> str:
+    """The name of a lock that the server holds; the database's own is part of it, since a server may have several."""
+    return f"{connection.scalar(text('SELECT DATABASE()'))} {what}"[-64:]
+
+
 @contextmanager
 def alone(sessions: sessionmaker[Session], name: str) -> Iterator[bool]:
-    """Hold a named lock of the database while something is done; whether it could be had at once.
-
-    The database's own name is part of the lock's, since a server may hold several.
-    """
+    """Hold a named lock of the database while something is done; whether it could be had at once."""
     lock, release = (text(f"SELECT {deed}") for deed in ("GET_LOCK(:name, 0)", "RELEASE_LOCK(:name)"))
     with sessions() as holding:
-        named = {"name": f"{holding.scalar(text('SELECT DATABASE()'))} {name}"[:64]}
+        named = {"name": lock_name(holding.connection(), name)}
         had = holding.scalar(lock, named) == 1
         try:
             yield had

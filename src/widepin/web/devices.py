@@ -6,10 +6,7 @@ import secrets
 
 from flask import Response, current_app, request
 
-from ..school.people.signing_in import Origin
-
-KEPT = 90 * 24 * 3600
-"""Seconds for which a browser keeps it."""
+from ..school.people.signing_in import KEPT, Origin
 
 
 def origin() -> Origin:

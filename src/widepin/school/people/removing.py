@@ -235,6 +235,11 @@ def erase_soon(session: Session, by: Person, found: Removal) -> None:
 WORKS_AT_A_TIME = 40
 
 
+def is_any_outdated(session: Session) -> bool:
+    """Whether something was removed long enough ago to be erased."""
+    return session.scalar(select(Removal.id).where(Removal.at <= now() - KEPT).limit(1)) is not None
+
+
 def erase_outdated(session: Session) -> int:
     """Erase what was removed long enough ago, a few works at a time, each of them committed; how many removals."""
     outdated = list(session.scalars(select(Removal).where(Removal.at <= now() - KEPT).order_by(Removal.id)))

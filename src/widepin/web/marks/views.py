@@ -116,13 +116,12 @@ def column(column_id: int) -> str:
 
 def show_column(found: MarkColumn, trouble: str | None = None) -> str:
     """The page of a column; with what is wrong with what was typed."""
-    known = {mark.student_id: str(mark.score) for mark in found.marks}
-    typed = {student.id: request.form.get(f"score-{student.id}", "") for student in found.school_class.students}
+    stored = entering.column_as_typed(found)
     return render_template(
         "marks/column.html",
         column=found,
-        scores=typed if trouble else known,
-        stored=entering.column_as_typed(found),
+        fields=request.form if trouble else stored,
+        stored=stored,
         typed=request.form,
         trouble=trouble,
     )

@@ -10,6 +10,8 @@ from ...documents.language import marked
 from ...school.lessons.first_week import Milestone, dismiss
 from ...school.lessons.today import Hint, today_of
 from ...school.models import now
+from ...school.people import removing
+from .. import background
 from ..access import me, teachers_only
 from ..database import session
 from ..figures import draft_figure
@@ -18,6 +20,8 @@ from ..figures import draft_figure
 @teachers_only
 def index() -> ResponseReturnValue:
     """What is new since the last visit, per class; who has no class yet begins with one."""
+    if removing.is_any_outdated(session()):
+        background.after_this(background.erase_outdated)
     found = today_of(session(), me())
     if not found.classes and found.path is None:
         return redirect(url_for("classes.index"))
