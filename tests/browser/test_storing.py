@@ -196,11 +196,17 @@ def test_a_task_that_is_gone_says_so_and_is_not_asked_for_again_and_again(teache
     assert len(asked) == 1
 
 
-def test_two_tabs_that_change_different_fields_lose_nothing(teacher):
-    begin_task(teacher, "Segment")
+def second_tab(teacher):
+    """The same page of making a task once more."""
     other = teacher.context.new_page()
     other.goto(teacher.url)
     other.wait_for_selector(".making[data-ready]")
+    return other
+
+
+def test_two_tabs_that_change_different_fields_lose_nothing(teacher):
+    begin_task(teacher, "Segment")
+    other = second_tab(teacher)
     teacher.get_by_label("Title").fill("Crown of an arch")
     expect(state(teacher)).to_have_text(SAVED)
     other.get_by_label("Text for the students").fill("Mark the crown.")
@@ -214,9 +220,7 @@ def test_two_tabs_that_change_different_fields_lose_nothing(teacher):
 @pytest.mark.parametrize(("answer", "left"), [("accept", "Mine"), ("dismiss", "Theirs")])
 def test_two_tabs_that_change_the_same_field_are_asked_about(teacher, answer, left):
     begin_task(teacher, "Segment")
-    other = teacher.context.new_page()
-    other.goto(teacher.url)
-    other.wait_for_selector(".making[data-ready]")
+    other = second_tab(teacher)
     other.get_by_label("Title").fill("Theirs")
     expect(state(other)).to_have_text(SAVED)
     asked = []

@@ -5,18 +5,13 @@ from sqlalchemy import select
 
 from widepin.documents.construction import write_step
 from widepin.judge.verdict import Outcome
-from widepin.school.models import ClassTool, SchoolClass
+from widepin.school.models import ClassTool
 from widepin.school.people import removing
 from widepin.school.refused import Refused
 from widepin.school.tasks import assigning, class_tools, settings, sheets
 from widepin.school.tasks.library import LIBRARY
 from widepin.school.works import again, autosave, handins
 from widepin.school.works.history import OperationRefused
-
-
-@pytest.fixture
-def first_year(session):
-    return session.scalars(select(SchoolClass).where(SchoolClass.name == "First year")).one()
 
 
 @pytest.fixture

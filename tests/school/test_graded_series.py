@@ -1,25 +1,18 @@
 """Graded series, and judging again by a newer version."""
 
 import pytest
-from sqlalchemy import select
 
 from widepin.documents.operations import add
 from widepin.documents.task import read_task
 from widepin.judge.judging import judge
 from widepin.judge.task import Work
 from widepin.judge.verdict import Outcome
-from widepin.school.models import SchoolClass
 from widepin.school.refused import Refused
 from widepin.school.results.progress import to_do
 from widepin.school.tasks import graded_series, settings, sheets
 from widepin.school.tasks.library import LIBRARY
 from widepin.school.works import again, handins
 from widepin.school.works.autosave import store, work_of
-
-
-@pytest.fixture
-def first_year(session):
-    return session.scalars(select(SchoolClass).where(SchoolClass.name == "First year")).one()
 
 
 @pytest.mark.parametrize("key", LIBRARY)

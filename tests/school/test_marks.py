@@ -8,7 +8,7 @@ from sqlalchemy import select
 
 from tests.counting import queries
 from widepin.documents.words import Only, only_in
-from widepin.school.models import Person, SchoolClass, TaskSheet
+from widepin.school.models import Person, TaskSheet
 from widepin.school.people.roster import add_students
 from widepin.school.refused import Refused
 from widepin.school.results import entering
@@ -26,11 +26,6 @@ from widepin.school.results.progress import to_do
 from widepin.school.results.scale import read_scale, scale_of, set_scale
 from widepin.school.results.student_page import page_of
 from widepin.school.works import handins, phrases, reviewing
-
-
-@pytest.fixture
-def second_year(session):
-    return session.scalars(select(SchoolClass).where(SchoolClass.name == "Second year")).one()
 
 
 @pytest.fixture

@@ -14,16 +14,6 @@ from widepin.school.tasks import assigning, settings, sheets
 
 
 @pytest.fixture
-def first_year(session):
-    return session.scalars(select(SchoolClass).where(SchoolClass.name == "First year")).one()
-
-
-@pytest.fixture
-def second_year(session):
-    return session.scalars(select(SchoolClass).where(SchoolClass.name == "Second year")).one()
-
-
-@pytest.fixture
 def teacher(first_year):
     return first_year.teacher
 

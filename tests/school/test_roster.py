@@ -3,21 +3,11 @@
 import pytest
 from sqlalchemy import select
 
-from widepin.school.models import SchoolClass, Work, now
+from widepin.school.models import Work, now
 from widepin.school.people import personal_data, roster
 from widepin.school.tasks import assigning
 
 SECRET = "for tests"
-
-
-@pytest.fixture
-def first_year(session):
-    return session.scalars(select(SchoolClass).where(SchoolClass.name == "First year")).one()
-
-
-@pytest.fixture
-def second_year(session):
-    return session.scalars(select(SchoolClass).where(SchoolClass.name == "Second year")).one()
 
 
 def sign_in(school_class, code):

@@ -21,11 +21,6 @@ from widepin.school.works import handins
 
 
 @pytest.fixture
-def first_year(session):
-    return session.scalars(select(SchoolClass).where(SchoolClass.name == "First year")).one()
-
-
-@pytest.fixture
 def sheet(session, first_year):
     return sheets.new_sheet(session, first_year.teacher, LIBRARY["equilateral-triangle"].document(), "Polygons")
 
