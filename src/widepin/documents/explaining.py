@@ -18,7 +18,8 @@ from .amounts import centimetres
 from .language import gettext as _
 from .language import marked, ngettext
 from .reading import JsonObject
-from .words import Words, listed, place_in_words, verdict_in_words, which_in_words
+from .verdict_words import place_in_words, verdict_in_words, which_in_words
+from .words import Words, listed
 
 
 class Feedback(StrEnum):

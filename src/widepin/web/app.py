@@ -25,7 +25,8 @@ from werkzeug.wrappers import Response
 
 from ..documents import amounts, clock
 from ..documents.language import catalogue
-from ..documents.words import TOOL_WORDS, only_in, results_of, tool_in_words
+from ..documents.verdict_words import only_in, results_of
+from ..documents.words import TOOL_WORDS, tool_in_words
 from ..school.people.passwords import Passwords
 from . import (
     account,

@@ -20,7 +20,8 @@ from ..documents.reading import JsonObject
 from ..documents.step_pictures import step_pictures
 from ..documents.svg import picture
 from ..documents.task import read_task, to_be_shown
-from ..documents.words import Words, instruction, instruction_to_use, results_of
+from ..documents.verdict_words import results_of
+from ..documents.words import Words, instruction, instruction_to_use
 from ..judge.task_check import check_task
 from ..judge.verdict import Outcome
 from ..reason.proving import prove

@@ -9,7 +9,7 @@ import numpy as np
 
 from ...plane.arrays import ARRAYS, Arrays, Floats
 from ...plane.figure import Node, is_defined
-from ...plane.intersections import Choice, along_line, circles_meet
+from ...plane.intersections import Choice, along_line, circles_meet, lines_meet
 from ...plane.makes import MAKES, Undefined
 from ...plane.measurement import distance
 from ...plane.shapes import Circle, Kind, Line, Point, Shape, at_parameter, cross
@@ -113,4 +113,4 @@ def _places(a: Shape[Floats], b: Shape[Floats]) -> list[Point[Floats]]:
     turned = cross(a.dx, a.dy, b.dx, b.dy)
     if abs(float(turned)) < TOUCHING * float(np.hypot(a.dx, a.dy) * np.hypot(b.dx, b.dy)):
         return []
-    return [at_parameter(a, cross(b.x - a.x, b.y - a.y, b.dx, b.dy) / turned)]
+    return [lines_meet(ARRAYS, a, Kind.LINE, b, Kind.LINE)]

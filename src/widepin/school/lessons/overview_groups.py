@@ -14,7 +14,7 @@ from ...documents.construction import read_steps
 from ...documents.explaining import explained
 from ...documents.reading import JsonObject
 from ...documents.verdict import read_verdict
-from ...documents.words import RESULTS
+from ...documents.verdict_words import RESULTS
 from ...judge.costs.structure import needed_by
 from ..works.autosave import task_judged
 from ..works.handins import figure_of

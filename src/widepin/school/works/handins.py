@@ -17,7 +17,7 @@ from ...documents.operations import remake
 from ...documents.reading import JsonObject
 from ...documents.uses import write_uses
 from ...documents.verdict import read_verdict, write_verdict
-from ...documents.words import Only, only_by
+from ...documents.verdict_words import Only, only_by
 from ...judge.judging import judge
 from ...judge.task import Work as Submission
 from ...judge.verdict import Mend, Outcome, Verdict

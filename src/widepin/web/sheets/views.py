@@ -20,7 +20,8 @@ from ...documents.reading import JsonObject, Unreadable, check_plain, parse_json
 from ...documents.shown_proofs import for_reader
 from ...documents.task import write_condition
 from ...documents.verdict import write_verdict
-from ...documents.words import TOOL_WORDS, Words, only_by, results_of
+from ...documents.verdict_words import only_by, results_of
+from ...documents.words import TOOL_WORDS, Words
 from ...judge.costs.counts import foreign_tools
 from ...judge.judging import judge
 from ...judge.suggesting import strict_task, suggestions

@@ -16,7 +16,8 @@ from ...documents.explaining import Feedback, explained, jumps_in_words, kept_in
 from ...documents.language import gettext as _
 from ...documents.reading import JsonObject, Unreadable
 from ...documents.verdict import read_verdict
-from ...documents.words import Words, instruction, only_by, results_of
+from ...documents.verdict_words import only_by, results_of
+from ...documents.words import Words, instruction
 from ...judge.costs.counts import foreign_tools, moves_within
 from ...judge.judging import judge
 from ...judge.reports.claims import Claimed, in_every_position
