@@ -5,6 +5,7 @@ from datetime import timedelta
 import pytest
 from sqlalchemy import inspect, select, text
 
+from tests.counting import done_by
 from widepin.school.models import Assignment, Comment, HandIn, Person, Removal, SchoolClass, TaskSheet, Work, now
 from widepin.school.people import personal_data, removing, roster
 from widepin.school.refused import Refused
@@ -21,7 +22,7 @@ def teacher(first_year):
 @pytest.fixture
 def student(session, first_year):
     """One who has handed something in."""
-    return next(one for one in first_year.students if roster.done_by(session, first_year, one)[1])
+    return next(one for one in first_year.students if done_by(session, first_year, one)[1])
 
 
 def found(session, kind, number):
@@ -43,7 +44,7 @@ def test_a_class_that_is_removed_is_nowhere_and_comes_back_whole(session, teache
     guest = first_year.students[0]
     second_year.students.append(guest)
     session.flush()
-    number, before, there = first_year.id, rows(session), roster.done_by(session, first_year)
+    number, before, there = first_year.id, rows(session), roster.done_in(session, first_year)
     alone = [one.id for one in first_year.students[1:]]
     tasks = [one.id for one in first_year.assignments]
     removal = removing.remove_class(session, teacher, first_year)
@@ -54,7 +55,7 @@ def test_a_class_that_is_removed_is_nowhere_and_comes_back_whole(session, teache
     assert found(session, Person, guest.id).classes == [second_year]
     removing.restore(session, teacher, removal)
     back = found(session, SchoolClass, number)
-    assert roster.done_by(session, back) == there and len(back.students) == len(alone) + 1
+    assert roster.done_in(session, back) == there and len(back.students) == len(alone) + 1
     assert [one.id for one in back.assignments] == tasks and session.scalars(select(Removal)).all() == []
 
 
@@ -84,7 +85,7 @@ def test_a_task_comes_back_to_its_class_with_its_works_unless_it_was_given_again
 
 
 def test_who_is_taken_out_of_a_class_keeps_everything_and_is_shown_there(session, teacher, first_year, student):
-    before, works = rows(session), roster.done_by(session, first_year, student)
+    before, works = rows(session), done_by(session, first_year, student)
     removal = removing.take_out(session, teacher, first_year, student)
     after = rows(session)
     assert {table for table in before if before[table] != after[table]} == {"membership"}
@@ -93,7 +94,7 @@ def test_who_is_taken_out_of_a_class_keeps_everything_and_is_shown_there(session
     assert row.has_left and not row.has_open and any(cell is not None and cell.best for cell in row.cells)
     done = next(one for one in first_year.assignments if any(work.student_id == student.id for work in one.works))
     assert student in [one.student for one in standings(session, done)]
-    assert roster.done_by(session, first_year, student) == works
+    assert done_by(session, first_year, student) == works
     removing.restore(session, teacher, removal)
     assert student in first_year.students and roster.former_students(session, first_year) == []
 
@@ -101,7 +102,7 @@ def test_who_is_taken_out_of_a_class_keeps_everything_and_is_shown_there(session
 def test_who_is_moved_and_then_erased_takes_the_works_of_both_classes_and_the_page_says_so(
     session, teacher, first_year, second_year, student
 ):
-    here = roster.done_by(session, first_year, student)
+    here = done_by(session, first_year, student)
     roster.move_student(session, student, first_year, second_year)
     assert [(one.name, works, attempts) for one, works, attempts in removing.what_hangs_on(session, student)] == [
         ("First year", *here)
@@ -114,7 +115,7 @@ def test_who_is_moved_and_then_erased_takes_the_works_of_both_classes_and_the_pa
     removal = removing.remove_student(session, teacher, second_year, student)
     assert found(session, Person, number) is None and roster.former_students(session, first_year) == []
     removing.restore(session, teacher, removal)
-    assert roster.done_by(session, first_year, found(session, Person, number)) == here
+    assert done_by(session, first_year, found(session, Person, number)) == here
 
 
 def test_a_student_whose_works_are_elsewhere_stays_when_the_class_goes(
@@ -123,7 +124,7 @@ def test_a_student_whose_works_are_elsewhere_stays_when_the_class_goes(
     roster.move_student(session, student, first_year, second_year)
     removing.remove_class(session, teacher, second_year)
     assert found(session, Person, student.id) is student
-    assert roster.done_by(session, first_year, student)[0]
+    assert done_by(session, first_year, student)[0]
 
 
 def test_a_task_of_a_teacher_a_demonstration_and_a_comment_come_back(session, teacher, student):

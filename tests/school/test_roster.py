@@ -3,6 +3,7 @@
 import pytest
 from sqlalchemy import select
 
+from tests.counting import done_by
 from widepin.school.models import Work, now
 from widepin.school.people import personal_data, roster
 from widepin.school.tasks import assigning
@@ -49,11 +50,11 @@ def test_a_name_is_taken_once_per_teacher(session, first_year):
 
 
 def test_moving_keeps_the_works(session, first_year, second_year):
-    student = next(one for one in first_year.students if roster.done_by(session, first_year, one)[0])
-    before = roster.done_by(session, first_year, student)
+    student = next(one for one in first_year.students if done_by(session, first_year, one)[0])
+    before = done_by(session, first_year, student)
     roster.move_student(session, student, first_year, second_year)
     assert student not in first_year.students and student in second_year.students
-    assert roster.done_by(session, first_year, student) == before
+    assert done_by(session, first_year, student) == before
 
 
 def test_a_copy_has_the_tasks_without_dates_and_no_works(session, first_year):
@@ -66,11 +67,11 @@ def test_a_copy_has_the_tasks_without_dates_and_no_works(session, first_year):
     assert (made.assignments[1].attempts, made.assignments[1].scoring) == (3, {"sound": 90})
     assert made.assignments[1].after is made.assignments[0]
     assert made.students == first_year.students and made.code != first_year.code
-    assert roster.done_by(session, made) == (0, 0)
+    assert roster.done_in(session, made) == (0, 0)
 
 
 def test_the_data_of_a_student_holds_every_operation_and_verdict(session, first_year):
-    student = next(one for one in first_year.students if roster.done_by(session, first_year, one)[1])
+    student = next(one for one in first_year.students if done_by(session, first_year, one)[1])
     data = personal_data.of_student(session, student)
     works = session.scalars(select(Work).where(Work.student_id == student.id)).all()
     assert sorted(len(one["operations"]) for one in data["works"]) == sorted(len(work.operations) for work in works)

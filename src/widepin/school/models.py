@@ -484,6 +484,11 @@ class HandIn(Base):
     )
 
     @property
+    def sheet_judged(self) -> TaskSheet:
+        """The version of the task by which it was judged; that of the class where it is not known or removed."""
+        return self.sheet or self.work.assignment.sheet
+
+    @property
     def score_that_counts(self) -> int:
         """The score that the teacher gave by hand, else that of the assignment's table."""
         return self.score if self.score_override is None else self.score_override

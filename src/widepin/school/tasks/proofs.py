@@ -72,7 +72,7 @@ def of_sheet(sheet: TaskSheet) -> Question:
 
 def of_attempt(attempt: HandIn) -> Question:
     """Why a sound attempt is right."""
-    document, answer = attempt.work.assignment.sheet.document, attempt.verdict["answer"] or {}
+    document, answer = attempt.sheet_judged.document, attempt.verdict["answer"] or {}
     return question(document, attempt.document["steps"], answer)
 
 

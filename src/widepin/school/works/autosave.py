@@ -35,7 +35,6 @@ from ..models import (
     HandIn,
     Operation,
     Person,
-    TaskSheet,
     Work,
     now,
 )
@@ -71,12 +70,7 @@ def task_of(assignment: Assignment) -> Task:
 
 def task_judged(attempt: HandIn) -> Task:
     """The task by which an attempt was judged, which may be an older version than the class has now."""
-    return _task_read(dumps(sheet_judged(attempt).document))
-
-
-def sheet_judged(attempt: HandIn) -> TaskSheet:
-    """The version of the task by which an attempt was judged."""
-    return attempt.sheet or attempt.work.assignment.sheet
+    return _task_read(dumps(attempt.sheet_judged.document))
 
 
 @lru_cache(maxsize=256)

@@ -33,7 +33,7 @@ from ...school.results.release import any_released
 from ...school.tasks.class_tools import uses_in
 from ...school.tasks.scoring import table_of, taken_off
 from ...school.works import handins, phrases, reasoning, reviewing
-from ...school.works.autosave import sheet_judged, task_judged
+from ...school.works.autosave import task_judged
 from .. import proofs
 from ..access import me, own_comment, own_hand_in, students_only, teachers_only, visible_hand_in
 from ..database import locked, session
@@ -76,7 +76,8 @@ def show(attempt: HandIn, trouble: str | None = None, right: Mapping[int, bool] 
             step for part in ("steps", "start", "given") for step in attempt.document[part] if step["id"] not in helpers
         ],
         shortest=handins.shortest_sound(session(), assignment),
-        figure=told_figure(attempt, level) | ({} if mine else {"model": assignment.sheet.document.get("model", [])}),
+        figure=told_figure(attempt, level)
+        | ({} if mine else {"model": attempt.sheet_judged.document.get("model", [])}),
         figure_of=lambda one: told_figure(one, level),
         mine=mine,
         solutions=mine and any_released(assignment, best_of(attempt.work.hand_ins), now()),
@@ -164,7 +165,7 @@ def on_paper(hand_in_id: int) -> ResponseReturnValue:
     attempt = visible_hand_in(hand_in_id)
     document, names = under_labels(attempt.document)
     answer = {name: names.get(id_, id_) for name, id_ in (attempt.verdict["answer"] or {}).items()}
-    sheet = sheet_judged(attempt)
+    sheet = attempt.sheet_judged
     proved = answer if reasoning.is_why_told(attempt, attempt.work.student_id == me().id) else None
     elements = reasoning.names_elements(attempt, me())
     return handout(sheet.document, document, answer.values(), sheet.title, attempt.work.student.name, proved, elements)

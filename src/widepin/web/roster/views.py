@@ -233,7 +233,7 @@ def renew_all(class_id: int) -> Response:
 def ask_remove_class(class_id: int) -> str:
     """Say what goes with a class."""
     school_class = led_class(class_id)
-    works, attempts = roster.done_by(session(), school_class)
+    works, attempts = roster.done_in(session(), school_class)
     return render_template(
         "confirm.html",
         title=_("Delete %(name)s?", name=school_class.name),

@@ -12,13 +12,16 @@ const bar = find("progress", button.parentElement);
 const words = find("[data-again-words]", button.parentElement);
 const stop = find("[data-stop-again]", button.parentElement);
 
+const begin = () => post(button.dataset.again);
+const look = () => fetch(button.dataset.again, { headers: { Accept: "application/json" } });
+
 /** @param {() => Promise<Response>} ask */
 async function follow(ask) {
   button.disabled = true;
   bar.hidden = stop.hidden = false;
   for (let isOn = true; isOn;) {
     const answer = await ask().catch(() => null);
-    ask = () => fetch(button.dataset.again, { headers: { Accept: "application/json" } });
+    ask = look;
     const going = answer?.ok && !answer.redirected ? await answer.json().catch(() => null) : null;
     if (going) show(going);
     else words.textContent = _("There is no connection; checking goes on all the same.");
@@ -35,12 +38,11 @@ function show({ done, total }) {
   words.textContent = _("%(done)s of %(total)s checked; you may leave this page", { done, total });
 }
 
-button.addEventListener("click", () => follow(() => post(button.dataset.again)));
+button.addEventListener("click", () => follow(begin));
 stop.addEventListener("click", async () => {
   stop.disabled = true;
   await post(button.dataset.stop).catch(() => null);
   stop.disabled = false;
 });
-if ("now" in button.dataset) follow(() => post(button.dataset.again));
-else if ("going" in button.dataset)
-  follow(() => fetch(button.dataset.again, { headers: { Accept: "application/json" } }));
+if ("now" in button.dataset) follow(begin);
+else if ("going" in button.dataset) follow(look);
