@@ -159,6 +159,18 @@ def test_who_is_in_another_class_too_or_has_worked_lately_is_kept(session, admin
     assert not kept & {one.name for one in retention.outdated(session).students}
 
 
+def test_who_was_taken_out_and_may_be_put_back_is_kept(session, administrator, corin):
+    first = session.scalars(select(SchoolClass).where(SchoolClass.name == "First year")).one()
+    student = Person(login="una.reeve", name="Una Reeve", role=Role.STUDENT, password_hash="", classes=[first])
+    session.add(student)
+    session.flush()
+    removal = removing.take_out(session, corin, first, student)
+    assert student not in retention.outdated(session).students
+    session.delete(removal)
+    session.flush()
+    assert student in retention.outdated(session).students
+
+
 @pytest.mark.parametrize("months", ["0", "121", "-3", "six", ""])
 def test_a_number_of_months_is_a_number(session, administrator, months):
     with pytest.raises(Refused, match="1 to 120"):

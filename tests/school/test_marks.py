@@ -48,7 +48,7 @@ def test_a_cell_has_the_best_credit(session, second_year):
     table = table_of(session, second_year)
     for row in table.rows:
         for cell in row.cells:
-            if cell.work and cell.work.hand_ins and not any(one.reason for one in cell.work.hand_ins):
+            if cell and cell.work and cell.work.hand_ins and not any(one.reason for one in cell.work.hand_ins):
                 assert mark_of(cell) == max(one.score for one in cell.work.hand_ins)
                 is_right = cell.best.outcome.value == "sound" or only_in(cell.best.verdict) is Only.HELPER
                 assert (cell.best.score == 100) == is_right

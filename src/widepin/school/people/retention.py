@@ -13,13 +13,14 @@ from ..models import (
     Choice,
     Membership,
     Person,
+    Removal,
     SchoolClass,
     SignIn,
     Work,
     now,
 )
 from ..refused import Refused
-from ..states import Action, Role
+from ..states import Action, Removed, Role
 from . import audit, removing
 
 PROPOSED_MONTHS = 12
@@ -67,7 +68,8 @@ def outdated(session: Session) -> Outdated:
     alone = select(Person).where(Person.role == Role.STUDENT, ~elsewhere, ~used_lately).order_by(Person.name)
     in_old = exists().where(Membership.person_id == Person.id, Membership.class_id.in_(numbers))
     came_lately = exists().where(SignIn.person_id == Person.id, SignIn.at >= since)
-    nowhere = ~exists().where(Membership.person_id == Person.id) & ~came_lately
+    taken_out = exists().where(Removal.kind == Removed.MEMBER, Removal.about == Person.id)  # may be put back yet
+    nowhere = ~exists().where(Membership.person_id == Person.id) & ~came_lately & ~taken_out
     students = list(session.scalars(alone.where(in_old | nowhere)))
     sign_ins = session.scalar(select(func.count()).select_from(SignIn).where(SignIn.at < since)) or 0
     return Outdated(since, old, students, sign_ins)
