@@ -17,6 +17,7 @@ from flask import Flask
 from sqlalchemy import event, select
 from sqlalchemy.orm import Session
 
+from widepin.documents.roster import Name
 from widepin.running.mariadb import THROWAWAY, MariaDB
 from widepin.running.migrate import migrate
 from widepin.school.demo.accounts import DEMO_PASSWORD
@@ -57,7 +58,7 @@ def fill(app: Flask) -> dict[str, int]:
         teacher = Person(login="bench", name="Bench", role="teacher", password_hash=hashed)
         school_class = SchoolClass(name="Large", teacher=teacher)
         session.add(school_class)
-        students = add_students(session, school_class, [f"Student {number}" for number in range(STUDENTS)])
+        students = add_students(session, school_class, [Name("Student", str(number)) for number in range(STUDENTS)])
         for place, task in enumerate(list(LIBRARY.values())[:TASKS]):
             sheet = new_sheet(session, teacher, task.document())
             assignment = Assignment(sheet=sheet, position=place, school_class=school_class)

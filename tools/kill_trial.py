@@ -1,9 +1,9 @@
 """Killing everything in mid-write: ``bin/widepin tool kill_trial --kills 1000``.
 
-Students save steps without pause and send each one until it is acknowledged, as boards do, while a worker, the main
-process of the web server or the database is killed (-9) again and again; what keeps a demo going starts them again.
-At the end the database is asked for every step: is each acknowledged one there, once, as it was sent, and can every
-board be read?
+Students save steps and hand in without pause, their teacher comments, scores and renames the task, and everybody sends
+each thing until it is acknowledged, as the pages do, while a worker, the main process of the web server or the database
+is killed (-9) again and again; what keeps a demo going starts them again. At the end the database is asked: is each
+acknowledged thing there, once, as it was sent, and can every board be read?
 """
 
 from __future__ import annotations
@@ -16,15 +16,17 @@ import secrets
 import signal
 import threading
 from collections import Counter
+from http.client import HTTPException
 from pathlib import Path
 from time import monotonic, sleep
 from typing import Any
+from urllib.parse import urlencode
 
 from sqlalchemy import select
 
 from widepin.running.watching import Watch
 from widepin.school.database import make_engine, make_sessions
-from widepin.school.models import Operation, Person, Work
+from widepin.school.models import Comment, HandIn, Operation, Person, TaskSheet, Work
 from widepin.school.works.autosave import state_of
 
 from .serving import Browser, Served, served
@@ -34,19 +36,51 @@ STUDENTS = 12
 SHARES = {"worker": 6, "main process": 1, "database": 3}
 """Of ten kills."""
 
+EVERY_STEPS = 60
+"""Steps of a student between two hand-ins."""
+
+PUT_OFF = frozenset({429, 503})
+"""Answers to what is to be sent again after a while."""
+
 LONGEST_WAIT = 15.0
 """Seconds after which the next one is killed even if nothing was saved since."""
 
 
-class Writer:
-    """A student who saves one step after the other, and remembers what was acknowledged."""
+class Sender:
+    """Somebody who sends each thing until it is acknowledged."""
 
     def __init__(self, on: Served, login: str):
-        self.browser, self.login = Browser(on.web.port, timeout=20).sign_in(login), login
+        self.browser, self.login, self.answers = Browser(on.web.port, timeout=20).sign_in(login), login, Counter[int]()
+
+    def send_form(self, path: str, fields: dict[str, str], stop: threading.Event) -> dict[str, Any] | None:
+        """What was answered to a form in the end; None where the trial ended before."""
+        headers = {"Content-Type": "application/x-www-form-urlencoded", "Accept": "application/json"}
+        while not stop.is_set():
+            body = urlencode({"csrf_token": self.browser.token, **fields}).encode()
+            try:
+                status, answer = self.browser.ask("POST", path, body, headers)
+            except (OSError, HTTPException):
+                status, answer = 0, b""
+            self.answers[status] += 1
+            if status == 200:
+                return dict(json.loads(answer))
+            if 0 < status < 500 and status not in PUT_OFF:
+                raise AssertionError(f"{path} {status} {answer[:300]!r}")
+            sleep(0.1)
+        return None
+
+
+class Writer(Sender):
+    """A student who saves one step after the other, hands in now and then, and remembers what was acknowledged."""
+
+    def __init__(self, on: Served, login: str):
+        super().__init__(on, login)
         self.browser.page(f"/tasks/{on.assignment}")
-        self.path = f"/tasks/{on.assignment}/operations"
+        self.page = f"/tasks/{on.assignment}"
+        self.path = f"{self.page}/operations"
         self.acknowledged: dict[str, tuple[int, dict[str, Any]]] = {}
-        self.after, self.sent, self.answers = 0, 0, Counter[int]()
+        self.handed_in: dict[str, str] = {}  # keys, and the address of each
+        self.after, self.sent = 0, 0
 
     def write(self, stop: threading.Event) -> None:
         while not stop.is_set():
@@ -56,13 +90,17 @@ class Writer:
             if self.sent > 200 and operation["op"] == "add":
                 operation = {"op": "undo"}
             self._until_acknowledged(secrets.token_hex(16), operation, stop)
+            if self.sent % EVERY_STEPS == 0:
+                key = secrets.token_hex(16)
+                if (answer := self.send_form(f"{self.page}/hand-in", {"key": key}, stop)) is not None:
+                    self.handed_in[key] = str(answer["url"])
             sleep(0.02)
 
     def _until_acknowledged(self, key: str, operation: dict[str, Any], stop: threading.Event) -> None:
         while not stop.is_set():
             try:
                 status, body = self.browser.send(self.path, {"key": key, "after": self.after, "operation": operation})
-            except OSError:
+            except (OSError, HTTPException):
                 status, body = 0, b""
             self.answers[status] += 1
             if status == 200:
@@ -75,6 +113,47 @@ class Writer:
                 continue
             if 0 < status < 500:
                 raise AssertionError(f"{status} {body!r}")
+            sleep(0.1)
+
+
+class Teacher(Sender):
+    """Who comments and scores what was handed in, and renames the task; remembers what was acknowledged."""
+
+    def __init__(self, on: Served, login: str, students: list[Writer]):
+        super().__init__(on, login)
+        self.sheet, self.students = on.sheet, students
+        self.browser.page("/today")
+        self.comments: set[str] = set()
+        self.titles = ("", "")  # the last that was acknowledged, the last that was sent
+
+    def write(self, stop: threading.Event) -> None:
+        number = 0
+        while not stop.is_set():
+            number += 1
+            handed_in = [url for one in self.students for url in list(one.handed_in.values())[-2:]]
+            if handed_in and number % 2:
+                key = secrets.token_hex(16)
+                sent = {"key": key, "text": f"Comment {number}"}
+                if self.send_form(f"{random.choice(handed_in)}/comments", sent, stop) is not None:
+                    self.comments.add(key)
+            else:
+                self._rename(f"Title {number}", stop)
+            sleep(0.05)
+
+    def _rename(self, title: str, stop: threading.Event) -> None:
+        self.titles = self.titles[0], title
+        while not stop.is_set():
+            try:
+                status, body = self.browser.send(f"/sheets/{self.sheet}", {"document": {"title": title}})
+            except (OSError, HTTPException):
+                status, body = 0, b""
+            self.answers[status] += 1
+            if status == 200:
+                self.sheet = int(json.loads(body)["urls"]["page"].rpartition("/")[2])
+                self.titles = title, title
+                return
+            if 0 < status < 500:
+                raise AssertionError(f"{status} {body[:300]!r}")
             sleep(0.1)
 
 
@@ -130,6 +209,27 @@ def kill(on: Served, writers: list[Writer], kills: int) -> Counter[str]:
     return done
 
 
+def check_others(on: Served, teacher: Teacher, writers: list[Writer]) -> Counter[str]:
+    """What became of hand-ins, comments and the title."""
+    found = Counter[str]()
+    engine = make_engine(on.url)
+    with make_sessions(engine)() as session:
+        handed_in = Counter(session.scalars(select(HandIn.key)))
+        comments = Counter(session.scalars(select(Comment.key)))
+        title = session.scalars(select(TaskSheet.title).where(TaskSheet.id == teacher.sheet)).one()
+    engine.dispose()
+    for name, acknowledged, stored in (
+        ("hand-ins", [key for one in writers for key in one.handed_in], handed_in),
+        ("comments", list(teacher.comments), comments),
+    ):
+        found[f"{name} stored"] = stored.total()
+        found[f"{name} acknowledged"] = len(acknowledged)
+        found[f"{name} lost"] = sum(not stored[key] for key in acknowledged)
+        found[f"{name} doubled"] = sum(count > 1 for count in stored.values())
+    found["titles lost"] = int(title not in teacher.titles)
+    return found
+
+
 def check(on: Served, writers: list[Writer]) -> Counter[str]:
     """What became of the steps."""
     found = Counter[str]()
@@ -165,7 +265,10 @@ def main() -> None:
     with served(STUDENTS) as on:
         writers = [Writer(on, login) for login in on.logins[1:]]
         stop = threading.Event()
-        threads = [threading.Thread(target=writer.write, args=(stop,)) for writer in writers]
+        teacher = Teacher(on, on.logins[0], writers)
+        threads = [
+            threading.Thread(target=work, args=(stop,)) for work in (teacher.write, *(one.write for one in writers))
+        ]
         for thread in threads:
             thread.start()
         begun = monotonic()
@@ -174,7 +277,7 @@ def main() -> None:
         for thread in threads:
             thread.join()
         print(f"{dict(done)} killed in {monotonic() - begun:.0f} s")
-        print("answers:", dict(sum((writer.answers for writer in writers), Counter())))
+        print("answers:", dict(sum((one.answers for one in (teacher, *writers)), Counter())))
         found = check(on, writers)
         print(
             ", ".join(
@@ -182,6 +285,7 @@ def main() -> None:
                 for name in ("stored", "acknowledged", "lost", "changed", "doubled or missing numbers", "unreadable")
             )
         )
+        print(", ".join(f"{name}: {count}" for name, count in check_others(on, teacher, writers).items()))
 
 
 if __name__ == "__main__":

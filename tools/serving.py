@@ -29,12 +29,13 @@ SECRET = "for benchmarks and trials alone"
 
 @dataclass
 class Served:
-    """What runs: database, web server, and the number of the assignment that everybody works at."""
+    """What runs: database, web server, and the numbers of the assignment that everybody works at and of its task."""
 
     database: MariaDB
     web: WebServer
     url: str
     assignment: int
+    sheet: int
     logins: list[str]
 
 
@@ -47,10 +48,10 @@ def served(students: int, app: str | None = None, folder: Path | None = None, de
     try:
         url = database.start()
         migrate(url)
-        assignment, logins = fill_with_demo(url, students) if demo else fill(url, students)
+        (assignment, sheet), logins = fill_with_demo(url, students) if demo else fill(url, students)
         web = WebServer(home, free_port(), {"DATABASE_URL": url, "SECRET_KEY": SECRET, "DEMO": True}, app)
         web.start()
-        yield Served(database, web, url, assignment, logins)
+        yield Served(database, web, url, assignment, sheet, logins)
     finally:
         if web is not None:
             web.stop()
@@ -59,8 +60,8 @@ def served(students: int, app: str | None = None, folder: Path | None = None, de
             shutil.rmtree(home, ignore_errors=True)
 
 
-def fill(url: str, students: int) -> tuple[int, list[str]]:
-    """One class with one task: the number of its assignment, and the logins of its students; the teacher's is first."""
+def fill(url: str, students: int) -> tuple[tuple[int, int], list[str]]:
+    """One class with one task: the numbers of its assignment and of the task; and all logins, the teacher's first."""
     engine = make_engine(url)
     hashed = Passwords(1, 64).hash(DEMO_PASSWORD)  # cheap to check, since signing in is not what is measured
     with make_sessions(engine)() as session:
@@ -75,19 +76,19 @@ def fill(url: str, students: int) -> tuple[int, list[str]]:
         assignment = Assignment(sheet=sheet, school_class=school_class)
         session.add(assignment)
         session.commit()
-        found = assignment.id, ["teacher", *(student.login for student in school_class.students)]
+        found = (assignment.id, sheet.id), ["teacher", *(student.login for student in school_class.students)]
     engine.dispose()
     return found
 
 
-def fill_with_demo(url: str, students: int) -> tuple[int, list[str]]:
+def fill_with_demo(url: str, students: int) -> tuple[tuple[int, int], list[str]]:
     """The demo school, with so many students a class at most."""
     engine = make_engine(url)
     with make_sessions(engine)() as session:
         load_demo(session, passwords=Passwords(1, 64), most_per_class=students)
         session.commit()
     engine.dispose()
-    return 1, [login for login, _ in SHOWN_ACCOUNTS]
+    return (1, 1), [login for login, _ in SHOWN_ACCOUNTS]
 
 
 @dataclass

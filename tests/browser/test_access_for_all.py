@@ -68,6 +68,40 @@ def barriers(page):
     ]
 
 
+def without_focus(page):
+    """The controls that show nothing when the keyboard comes to them."""
+    page.keyboard.press("Tab")  # from now on it is the keyboard that moves the focus
+    return page.evaluate(
+        """() => [...document.querySelectorAll("a[href], button, input, select, textarea, summary, [tabindex='0']")]
+          .filter((one) => {
+            one.focus();
+            if (document.activeElement !== one) return false;  // it is hidden, or cannot be used now
+            const { outlineStyle, outlineWidth } = getComputedStyle(one);
+            return outlineStyle === "none" || parseFloat(outlineWidth) < 2;
+          })
+          .map((one) => one.outerHTML.slice(0, 120))"""
+    )
+
+
+@pytest.mark.parametrize("forced", ["none", "active"])
+@pytest.mark.parametrize(
+    "path", ["/today", "/classes/1/roster", "/sheets/1", "/sheets/1/assign", "/library", "/hand-ins/1"]
+)
+def test_the_focus_is_seen_on_every_control(page, served, path, forced):
+    page.emulate_media(forced_colors=forced)
+    sign_in(page, served, "corin.hale")
+    page.goto(f"{served}{path}")
+    assert without_focus(page) == []
+
+
+@pytest.mark.parametrize("forced", ["none", "active"])
+def test_the_focus_is_seen_on_every_control_of_the_board(desk, forced):
+    desk.page.emulate_media(forced_colors=forced)
+    desk.enter("Splitting a gable")
+    desk.put(JUMPING_GABLE)
+    assert without_focus(desk.page) == []
+
+
 def test_the_first_page(page, served):
     page.goto(f"{served}/sign-in")
     assert barriers(page) == []
@@ -79,6 +113,9 @@ def test_the_teachers_pages(page, served, path):
     sign_in(page, served, "corin.hale")
     page.goto(f"{served}{path}")
     assert barriers(page) == []
+    assert page.locator("h1").count() == 1
+    page.set_viewport_size({"width": 640, "height": 400})  # as at 200 % on a small laptop
+    assert page.evaluate("document.documentElement.scrollWidth <= innerWidth"), "nothing is to be scrolled sideways"
 
 
 @pytest.mark.parametrize("path", ADMINISTRATORS_PAGES)

@@ -2,6 +2,7 @@
 
 from sqlalchemy import select
 
+from widepin.documents.roster import Name
 from widepin.school.lessons import first_week
 from widepin.school.lessons.first_week import Milestone
 from widepin.school.lessons.today import today_of
@@ -17,7 +18,7 @@ def test_it_leads_from_a_class_to_marks_and_ends(session):
     assert today_of(session, teacher).path.next is Milestone.CLASS
     made = new_class(session, teacher, "Beginners")
     assert today_of(session, teacher).path.next is Milestone.STUDENTS
-    add_students(session, made, ["Asa Quill"])
+    add_students(session, made, [Name.read("Asa Quill")])
     session.refresh(made)
     assert today_of(session, teacher).path.next is Milestone.TASK
     known = session.scalars(select(SchoolClass).where(SchoolClass.name == "First year")).one()

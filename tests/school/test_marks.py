@@ -7,6 +7,7 @@ from PIL import Image
 from sqlalchemy import select
 
 from tests.counting import queries
+from widepin.documents.roster import Name
 from widepin.documents.verdict_words import Only, only_in
 from widepin.school.models import Person, TaskSheet
 from widepin.school.people.roster import add_students
@@ -40,7 +41,7 @@ def test_marks_take_the_same_number_of_queries_however_many_students_and_tasks(s
         return [mark_of(cell) for row in table.rows for cell in row.cells if cell]
 
     before = queries(session.bind, read)
-    add_students(session, second_year, [f"Student {letter}" for letter in "abcdefgh"])
+    add_students(session, second_year, [Name("Student", letter) for letter in "abcdefgh"])
     assert queries(session.bind, read) <= before <= 13
 
 
@@ -58,9 +59,10 @@ def test_the_table_has_a_column_per_task_and_a_mean(session, second_year):
     set_scale(session, second_year.teacher, "")
     headings, rows = as_rows(table_of(session, second_year))
     wanted = len(second_year.assignments) + len(second_year.mark_columns)
-    assert headings[0] == "name" and headings[-1] == "mean" and len(headings) == wanted + 3
+    assert headings[:3] == ["family name", "given name", "login"] and headings[-1] == "mean"
+    assert len(headings) == wanted + 4
     weights = [one.weight for one in (*second_year.assignments, *second_year.mark_columns)]
-    given = [(int(cell), weight) for cell, weight in zip(rows[0][2:-1], weights, strict=True) if cell.isdecimal()]
+    given = [(int(cell), weight) for cell, weight in zip(rows[0][3:-1], weights, strict=True) if cell.isdecimal()]
     total = sum(weight for _cell, weight in given)
     assert rows[0][-1] == (str(round(sum(cell * weight for cell, weight in given) / total)) if total else "")
 
@@ -167,7 +169,7 @@ def test_what_is_entered_counts_instead_of_works_and_absence_does_not_count(sess
             (score, one.weight) for one, score in zip(second_year.mark_columns, row().others, strict=True)
         ]
         assert row().scores[place] is None and row().mean == mean_of(others)
-        assert as_rows(table_of(session, second_year))[1][second_year.students.index(student)][2 + place] == kind
+        assert as_rows(table_of(session, second_year))[1][second_year.students.index(student)][3 + place] == kind
     entering.enter(session, task, student, "", "", "")
     assert row().entered[place] is None and row().scores[place] == mark_of(row().cells[place])
 

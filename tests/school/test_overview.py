@@ -8,6 +8,7 @@ import pytest
 from sqlalchemy import select
 
 from tests.counting import queries
+from widepin.documents.roster import Name
 from widepin.school.lessons import lesson, overview
 from widepin.school.lessons.overview import GroupedBy
 from widepin.school.lessons.overview_groups import SortedBy, grouped, ordered
@@ -66,8 +67,12 @@ def test_presence_follows_what_the_board_says(session, assignment):
     ]:
         work.seen = None if seen is None else at - timedelta(seconds=seen)
         work.touched = at - timedelta(seconds=touched)
-        assert overview.presence_of(work, at)[0] == kind
-    assert overview.presence_of(None, at)[0] == "new"
+        assert overview.presence_of(work, at, False)[0] == kind
+    assert overview.presence_of(None, at, False)[0] == "new"
+    work.seen = None
+    assert overview.presence_of(work, at, True) == ("done", "handed in"), "nobody who has handed in is called offline"
+    work.seen, work.touched, work.opened = at, at - timedelta(days=1), at - timedelta(seconds=20)
+    assert overview.presence_of(work, at, False)[0] == "working", "the board was opened just now"
     assert set(overview.presences(session, assignment, at)) == {one.id for one in assignment.school_class.students}
 
 
@@ -97,7 +102,7 @@ def test_the_wall_takes_the_same_number_of_queries_however_many_students(session
         return overview.overview_of(session, assignment)
 
     before = queries(session.bind, read)
-    for student in add_students(session, assignment.school_class, [f"Student {n}" for n in range(6)]):
+    for student in add_students(session, assignment.school_class, [Name("Student", str(n)) for n in range(6)]):
         work_of(session, assignment, student)
     assert queries(session.bind, read) <= before <= 12
 

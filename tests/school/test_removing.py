@@ -6,6 +6,7 @@ import pytest
 from sqlalchemy import inspect, select, text
 
 from tests.counting import done_by
+from widepin.documents.roster import Name
 from widepin.school.models import Assignment, Comment, HandIn, Person, Removal, SchoolClass, TaskSheet, Work, now
 from widepin.school.people import personal_data, removing, roster
 from widepin.school.refused import Refused
@@ -192,8 +193,8 @@ def test_a_bin_holds_what_is_ones_own_or_of_ones_classes(session, teacher, first
 
 
 def test_many_equal_names_get_logins_with_one_question(session, first_year):
-    made = roster.add_students(session, first_year, ["Nell Farrow"] * 400)
+    made = roster.add_students(session, first_year, [Name("Nell", "Farrow")] * 400)
     assert len({one.login for one in made} | {"nell.farrow"}) >= 400
     removing.remove_student(session, first_year.teacher, first_year, made[0])
-    (another,) = roster.add_students(session, first_year, ["Nell Farrow"])
+    (another,) = roster.add_students(session, first_year, [Name("Nell", "Farrow")])
     assert another.login not in {one.login for one in made}, "who lies in the bin keeps the login"

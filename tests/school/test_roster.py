@@ -4,8 +4,10 @@ import pytest
 from sqlalchemy import select
 
 from tests.counting import done_by
-from widepin.school.models import Work, now
-from widepin.school.people import personal_data, roster
+from widepin.documents.roster import Name
+from widepin.school.models import Work
+from widepin.school.people import naming, personal_data, roster
+from widepin.school.refused import Refused
 from widepin.school.tasks import assigning
 
 SECRET = "for tests"
@@ -32,16 +34,47 @@ def test_codes_end_when_they_are_renewed_and_differ_by_person_and_secret(first_y
     assert sign_in(first_year, code) is None
 
 
-def test_nobody_signs_in_to_an_archived_class(first_year):
-    code = roster.personal_code(SECRET, first_year.students[0])
-    first_year.archived = now()
-    assert sign_in(first_year, code) is None
-
-
 def test_added_students_get_logins_that_nobody_has(session, first_year):
-    made = roster.add_students(session, first_year, ["Zed Farrow", "Zed Farrow", "Zoë Ó Brádaigh", "王芳"])
-    assert [one.login for one in made] == ["zed.farrow", "zed.farrow2", "zoe.o.bradaigh", "student"]
+    made = roster.add_students(
+        session, first_year, map(Name.read, ["Zed Farrow", "Zed Farrow", "Zoë Ó Brádaigh", "王芳"])
+    )
+    assert [one.login for one in made] == ["zed.farrow", "zed.farrow2", "zoe.o.bradaigh", "wang.fang"]
     assert set(made) <= set(first_year.students)
+
+
+def test_logins_are_what_the_country_of_a_name_writes(session, first_year):
+    names = ["Öznur Weiß", "Renée Duc", "Đorđe Đurić", "Ελένη Παππά", "Анна Котова", "Åse Bjørn"]
+    made = roster.add_students(session, first_year, map(Name.read, names))
+    wanted = ["oeznur.weiss", "renee.duc", "djordje.djuric", "elene.pappa", "anna.kotova", "aase.bjoern"]
+    assert [one.login for one in made] == wanted
+
+
+def test_lists_go_by_the_name_that_the_school_has_chosen(session, second_year):
+    names = ["Bo Zander", "Cara Amber", "Ada van Mell"]
+    made = roster.add_students(session, second_year, map(Name.read, names))
+    session.flush()
+
+    def order():
+        session.expire(second_year)
+        return [one.name for one in second_year.students if one in made]
+
+    assert naming.name_order(session) == "family" and order() == ["Cara Amber", "Ada van Mell", "Bo Zander"]
+    assert [naming.in_list(one, naming.name_order(session)) for one in made][2] == "van Mell, Ada"
+    naming.set_name_order(session, second_year.teacher, "given")
+    session.flush()
+    assert order() == ["Ada van Mell", "Bo Zander", "Cara Amber"]
+    assert naming.in_list(made[2], naming.name_order(session)) == "Ada van Mell"
+    with pytest.raises(Refused):
+        naming.set_name_order(session, second_year.teacher, "height")
+
+
+def test_whoever_knows_better_says_which_part_is_the_family_name(session, second_year):
+    (one,) = roster.add_students(session, second_year, [Name.read("Nagy Anna")])
+    assert (one.given_name, one.family_name) == ("Nagy", "Anna")
+    roster.rename_student(one, Name("Anna", "Nagy"))
+    assert (one.name, one.given_name, one.family_name) == ("Anna Nagy", "Anna", "Nagy")
+    roster.rename_student(one, Name("Pele"))
+    assert (one.name, one.given_name, one.family_name) == ("Pele", "Pele", "")
 
 
 def test_a_name_is_taken_once_per_teacher(session, first_year):

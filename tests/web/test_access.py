@@ -29,6 +29,7 @@ ADMINISTRATION_DEEDS = {
     "reset": NO,  # the person of the test is a student
     "set_administrator": NO,
     "set_presence": NO,
+    "set_name_order": 422,
     "erase": NO,
     "set_teachers": NO,
     "unshare": NO,
@@ -155,6 +156,7 @@ TABLE = {
     "sheets.copy": ("POST", AWAY, AWAY, NO, NO, NO),
     "sheets.remove": ("POST", AWAY, AWAY, NO, NO, NO),
     "sheets.assign": ("POST", AWAY, 422, NO, NO, NO),
+    "sheets.take_back": ("POST", AWAY, AWAY, AWAY, NO, NO),
     "tasks.index": ("GET", AWAY, NO, NO, OK, OK),
     "tasks.board": ("GET", AWAY, NO, NO, OK, NO),
     "tasks.operations": ("GET", AWAY, NO, NO, OK, NO),

@@ -188,8 +188,8 @@ DEEDS: dict[str, tuple] = {
     "a student is renamed": (
         TEACHER,
         "/classes/{class_id}/students/{person_id}/rename",
-        {"name": "Bram the Younger"},
-        [("person", CHANGED, 1, {"name": "Bram the Younger"})],
+        {"given_name": "Bram", "family_name": "the Younger"},
+        [("person", CHANGED, 1, {"name": "Bram the Younger", "family_name": "the Younger"})],
     ),
     "a student gets a new code": (
         TEACHER,

@@ -8,6 +8,7 @@ from sqlalchemy import select
 from tests.counting import queries
 from widepin.documents.construction import read_steps
 from widepin.documents.operations import add
+from widepin.documents.roster import Name
 from widepin.school.models import Person, SchoolClass
 from widepin.school.people import roster
 from widepin.school.tasks import assigning, class_tools, settings, sheets
@@ -36,7 +37,7 @@ class LargeClass:
         """More students, and more tasks, each handed in by everybody and given as a class tool."""
         with self.sessions() as session:
             found = session.get(SchoolClass, self.id)
-            roster.add_students(session, found, [f"Student {number}" for number in range(students)])
+            roster.add_students(session, found, [Name("Student", str(number)) for number in range(students)])
             for key in TASKS[len(found.assignments) : len(found.assignments) + tasks]:
                 sheet = sheets.new_sheet(session, found.teacher, LIBRARY[key].document())
                 terms = settings.proposed(class_tools=tuple(found.class_tools))

@@ -48,7 +48,7 @@ def test_a_file_that_is_no_task_is_refused_with_the_place(teacher, text, words):
     [
         ([], "curly braces"),
         ({"document": []}, "document"),
-        ({"document": {"given": "x"}}, "must be"),
+        ({"document": {"given": "x"}}, "Must be"),
         ({"document": {"owner": 1}}, "not a field"),
         ({"policy": {"attempts": -1}}, "policy"),
     ],

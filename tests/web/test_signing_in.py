@@ -6,6 +6,7 @@ from datetime import timedelta
 import pytest
 from sqlalchemy import select
 
+from widepin.documents.roster import Name
 from widepin.school.database import make_sessions
 from widepin.school.models import Person, SchoolClass, SignIn, now
 from widepin.school.people.roster import add_students, new_class, personal_code
@@ -68,11 +69,24 @@ def little_class(school):
         with make_sessions(school)() as session:
             teacher = session.scalars(select(Person).where(Person.login == "corin.hale")).one()
             made = new_class(session, teacher, name)
-            students = add_students(session, made, [f"{name} one", f"{name} two"])
+            students = add_students(session, made, [Name(name, "one"), Name(name, "two")])
             session.commit()
             return made.code, [personal_code("for tests", student) for student in students]
 
     return make
+
+
+def test_right_codes_of_a_class_that_is_put_away_are_told_from_wrong_ones(app, school, little_class):
+    class_code, (code, _other) = little_class("Put away")
+    with make_sessions(school)() as session:
+        session.scalars(select(SchoolClass).where(SchoolClass.code == class_code)).one().archived = now()
+        session.commit()
+
+    def told(personal):
+        return app.test_client().post("/sign-in/code", data={"class_code": class_code, "code": personal})
+
+    assert told(code).status_code == 422 and "This class is closed" in told(code).text
+    assert "do not fit" in told("WRNG-CODE").text
 
 
 def test_a_wait_grows_and_has_an_end():

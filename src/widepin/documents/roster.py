@@ -70,11 +70,59 @@ MARKS = frozenset("._-")
 
 
 @dataclass(frozen=True)
+class Name:
+    """A name in its two parts, either of which may be empty."""
+
+    given: str
+    family: str = ""
+
+    def __str__(self) -> str:
+        return f"{self.given} {self.family}".strip()
+
+    @classmethod
+    def read(cls, text: str) -> Name:
+        """A name as it is written: "Marran, Ilse", or with the family name last.
+
+        >>> [Name.read(text) for text in ("Marran, Ilse", "Noor de la Cruz", "Pele")]
+        [Name(given='Ilse', family='Marran'), Name(given='Noor', family='de la Cruz'), Name(given='Pele', family='')]
+        """
+        text = " ".join(text.split())
+        before, comma, after = text.partition(",")
+        if comma and after.strip() and "," not in after:
+            return cls(after.strip(), before.strip())
+        family = family_of(text)
+        return cls(without(text, family), family)
+
+
+def family_of(name: str) -> str:
+    """The part of a name that seems to be the family name: the last word, with the small words before it; "" for a
+    single word.
+
+    >>> [family_of(name) for name in ("Ilse Marran", "Ludo van der Meer", "Pele")]
+    ['Marran', 'van der Meer', '']
+    """
+    words = name.split()
+    first = next((place for place, word in enumerate(words) if place and word[0].islower()), len(words) - 1)
+    return " ".join(words[first:]) if first > 0 else ""
+
+
+def without(name: str, family: str) -> str:
+    """A name without its family name, which stands last or first in it.
+
+    >>> without("Ilse Marran", "Marran"), without("Nagy Anna", "Nagy"), without("Pele", "")
+    ('Ilse', 'Anna', 'Pele')
+    """
+    if family and name.endswith(f" {family}"):
+        return name.removesuffix(f" {family}")
+    return name.removeprefix(f"{family} ") if family else name
+
+
+@dataclass(frozen=True)
 class Entry:
     """A line of a roster: its number in the text, the name read from it, and what is wrong with it, if anything."""
 
     line: int
-    name: str
+    name: Name
     problem: str | None = None
 
 
@@ -114,7 +162,7 @@ def read_roster(text: str, there: Collection[str] = (), columns: Sequence[Column
     and two are a family name and a given name. Raises Unreadable where the text is too long or empty.
 
     >>> read_roster("Nachname;Vorname\\nMarran;Ilse").entries
-    (Entry(line=2, name='Ilse Marran', problem=None),)
+    (Entry(line=2, name=Name(given='Ilse', family='Marran'), problem=None),)
     """
     rows = [
         (number, [" ".join(cell[:LONGEST_CELL].split()) for cell in row])
@@ -207,18 +255,17 @@ def _entries(
         if _plain(parts.get(Column.ROLE, "")) not in STUDENTS or _plain(parts.get(Column.STATUS, "")) in GONE:
             continue
         name = _name(parts)
-        yield Entry(number, name, _problem(name) or seen.get(name.casefold()))
-        seen.setdefault(name.casefold(), _("repeats line %(n)s", n=number))
+        whole = str(name)
+        yield Entry(number, name, _problem(whole) or seen.get(whole.casefold()))
+        seen.setdefault(whole.casefold(), _("repeats line %(n)s", n=number))
 
 
-def _name(parts: dict[Column, str]) -> str:
-    """A name from its parts: without a running number, the given name first."""
+def _name(parts: dict[Column, str]) -> Name:
+    """A name from its parts, without a running number."""
     family, given = (NUMBERED.sub("", parts.get(one, "")) for one in (Column.FAMILY, Column.GIVEN))
     if family or given:
-        return f"{given} {family}".strip()
-    name = NUMBERED.sub("", parts.get(Column.NAME, ""))
-    before, comma, after = name.partition(",")
-    return f"{after.strip()} {before.strip()}" if comma and after.strip() and "," not in after else name
+        return Name(given, family)
+    return Name.read(NUMBERED.sub("", parts.get(Column.NAME, "")))
 
 
 def _plain(text: str) -> str:

@@ -240,7 +240,7 @@ def results_of(
     ['Correct', 'Holds for a fitting helper', '3 moves']
     """
     if budget is None or not outcome.is_right_as_drawn:
-        steps = ("plain", _("moves used"))
+        steps = ("plain", _("how many moves it has"))
     elif moves <= budget:
         steps = ("good", _("within the move limit"))
     else:
@@ -272,6 +272,21 @@ RESULTS: dict[str, Sequence[tuple[str, str, str]]] = complete(
     },
 )
 """The parts of a result, without its moves."""
+
+OUTCOME_WORDS: dict[str, str] = complete(
+    "OUTCOME_WORDS",
+    Outcome,
+    {
+        Outcome.SOUND: marked("correct in every position"),
+        Outcome.FRAGILE: marked("undefined in some positions"),
+        Outcome.SWITCHING: marked("wrong in some positions"),
+        Outcome.APPROXIMATE: marked("approximate"),
+        Outcome.EYEBALLED: marked("placed by eye"),
+        Outcome.WRONG: marked("not correct"),
+        Outcome.REFUSED: marked("not checked"),
+    },
+)
+"""Outcomes in a few words, where a sentence has no room."""
 
 ONLY_BY: dict[str, tuple[str, str, str]] = complete(
     "ONLY_BY",

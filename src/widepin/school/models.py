@@ -8,6 +8,7 @@ from __future__ import annotations
 import secrets
 from datetime import UTC, datetime
 from enum import StrEnum
+from typing import Any
 
 from sqlalchemy import (
     JSON,
@@ -16,16 +17,21 @@ from sqlalchemy import (
     Enum,
     ForeignKey,
     MetaData,
+    SQLColumnExpression,
     String,
     UniqueConstraint,
+    case,
     false,
+    func,
+    select,
     true,
 )
 from sqlalchemy.dialects.mysql import DATETIME, MEDIUMBLOB
-from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship, validates
 
 from ..documents.explaining import Feedback
 from ..documents.reading import JsonObject
+from ..documents.roster import family_of, without
 from ..judge.verdict import Outcome
 from .states import Action, Entered, Late, LinkPurpose, Reasons, Release, Removed, Role, Showing, SignInOutcome
 
@@ -79,6 +85,7 @@ class Person(Removable, Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     login: Mapped[str] = mapped_column(String(64, BYTES), unique=True)
     name: Mapped[str] = mapped_column(String(120))
+    family_name: Mapped[str] = mapped_column(String(120), default="", server_default="")  # the part that lists go by
     role: Mapped[Role] = mapped_column(members(Role))
     password_hash: Mapped[str] = mapped_column(String(200))  # empty: signs in by codes alone
     code_number: Mapped[int] = mapped_column(default=1, server_default="1")  # counts renewals of the personal code
@@ -96,6 +103,17 @@ class Person(Removable, Base):
     first_week: Mapped[bool] = mapped_column(default=True, server_default=true())  # shows the path of the first week
 
     classes: Mapped[list[SchoolClass]] = relationship(secondary="membership", back_populates="students")
+
+    @validates("name")
+    def _take_family_name(self, _attribute: str, name: str) -> str:
+        """With a new name comes the family name that it seems to have; whoever knows better sets it afterwards."""
+        self.family_name = family_of(name)
+        return name
+
+    @property
+    def given_name(self) -> str:
+        """The name without the family name."""
+        return without(self.name, self.family_name)
 
     def end_sessions(self) -> None:
         """Whoever is signed in as this person, wherever, has to sign in again."""
@@ -193,6 +211,17 @@ class Choice(Base):
     value: Mapped[JsonObject] = mapped_column(JSON)
 
 
+NAMES = "names"
+"""The choice of by which name lists go: {"order": "family" or "given"}."""
+
+
+def in_name_order() -> tuple[SQLColumnExpression[Any], ...]:
+    """The order of people in lists: by family name, or by given name where the school has chosen so."""
+    order = select(func.json_value(Choice.value, "$.order")).where(Choice.name == NAMES).scalar_subquery()
+    family = func.coalesce(func.nullif(Person.family_name, ""), Person.name)
+    return case((order == "given", Person.name), else_=family), Person.name, Person.id
+
+
 class SignIn(Base):
     """A try to sign in: by whom (``person``, once known), to which class, or under which unknown name, from where.
 
@@ -241,9 +270,11 @@ class SchoolClass(Removable, Base):
     scoring: Mapped[JsonObject] = mapped_column(JSON, default=dict, server_default="{}")
 
     teacher: Mapped[Person] = relationship()
-    colleagues: Mapped[list[Person]] = relationship(secondary="colleague", order_by="Person.name", passive_deletes=True)
+    colleagues: Mapped[list[Person]] = relationship(
+        secondary="colleague", order_by=lambda: in_name_order(), passive_deletes=True
+    )
     students: Mapped[list[Person]] = relationship(
-        secondary="membership", back_populates="classes", order_by="Person.name", passive_deletes=True
+        secondary="membership", back_populates="classes", order_by=lambda: in_name_order(), passive_deletes=True
     )
     assignments: Mapped[list[Assignment]] = relationship(
         back_populates="school_class",
@@ -418,7 +449,8 @@ class Work(Removable, Base):
     started: Mapped[datetime] = mapped_column(DateTime, default=now)
     touched: Mapped[datetime] = mapped_column(DateTime, default=now)
     returned: Mapped[datetime | None] = mapped_column(DateTime)
-    seen: Mapped[datetime | None] = mapped_column(DateTime)
+    seen: Mapped[datetime | None] = mapped_column(DateTime)  # its board was open last
+    opened: Mapped[datetime | None] = mapped_column(DateTime)  # since when it has been open without a break
 
     assignment: Mapped[Assignment] = relationship(back_populates="works")
     student: Mapped[Person] = relationship()

@@ -67,6 +67,7 @@ class Presence(StrEnum):
 
     NEW = "new"
     OFFLINE = "offline"
+    DONE = "done"  # has handed in, and gone
     INACTIVE = "inactive"
     WORKING = "working"
 
@@ -116,3 +117,4 @@ class Action(StrEnum):
     OLD_DATA_ERASED = "old data erased"
     REMOVED = "removed"
     RESTORED = "restored"
+    NAME_ORDER_SET = "order of names set"

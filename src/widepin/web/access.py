@@ -19,7 +19,7 @@ from ..school.models import Assignment, ClassTool, Comment, HandIn, MarkColumn, 
 from ..school.people import browser_sessions
 from ..school.people.roster import former_students
 from ..school.people.teaching import teaches
-from ..school.results.progress import assignment_of, closed_now
+from ..school.results.progress import assignment_of, closed_now, why_gone
 from ..school.states import Role
 from ..school.tasks.library import LIBRARY, LibraryTask
 from ..school.works.autosave import work_begun
@@ -210,6 +210,8 @@ def assignment_to_do(assignment_id: int) -> Assignment:
     """An assignment that this student has to do and that is open; 403 says why it is not."""
     assignment = assignment_of(session(), assignment_id, me().id)
     if assignment is None:
+        if gone := why_gone(session(), assignment_id, me().id):
+            abort(403, gone)
         abort(404)
     closed = closed_now(session(), assignment, me())
     if closed:

@@ -25,7 +25,7 @@ from werkzeug.wrappers import Response
 
 from ..documents import amounts, clock
 from ..documents.language import catalogue
-from ..documents.verdict_words import only_in, results_of
+from ..documents.verdict_words import OUTCOME_WORDS, only_in, results_of
 from ..documents.words import TOOL_WORDS, tool_in_words
 from ..school.people.passwords import Passwords
 from . import (
@@ -57,8 +57,9 @@ from .guide.sections import WORDS
 from .logs import use_logs
 from .made_from import made_from
 from .metrics import measure
+from .names import in_list
 from .navigation import Navigation
-from .reading import NumberConverter
+from .reading import NumberConverter, sentence
 from .static_files import digest, use_static_files
 
 FEATURES = (
@@ -172,6 +173,8 @@ def create_app(settings: dict[str, Any]) -> Flask:
         amounts=amounts,
         clock=clock,
         explained_words=WORDS,
+        in_list=in_list,
+        outcome_words=OUTCOME_WORDS,
         navigation=Navigation(FEATURES),
         made_from=made_from,
         new_key=partial(token_hex, 16),
@@ -180,6 +183,7 @@ def create_app(settings: dict[str, Any]) -> Flask:
         tool_in_words=tool_in_words,
         tool_words=TOOL_WORDS,
     )
+    app.jinja_env.filters["sentence"] = sentence
     app.json.sort_keys = False  # type: ignore[attr-defined]
     app.jinja_env.policies["json.dumps_kwargs"] = {"sort_keys": False}
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True

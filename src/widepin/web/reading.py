@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from enum import StrEnum
 from typing import TypeVar
 
@@ -35,6 +36,22 @@ class NumberConverter(IntegerConverter):
 def for_script() -> bool:
     """Whether a script asks, which is answered in JSON."""
     return request.accept_mimetypes.best == "application/json"
+
+
+WORD = re.compile(r"[a-z]{2,}(?=[ ,])")
+"""A word that begins a sentence: no name of an object, and no place in a document."""
+
+
+def sentence(said: object) -> str:
+    """What is said, with a capital letter and a full stop; names and places at its start stay as they are.
+
+    >>> sentence("there is no name in it"), sentence("c is a line!"), sentence("given[2]: no id")
+    ('There is no name in it.', 'c is a line!', 'given[2]: no id.')
+    """
+    text = str(said).strip()
+    if WORD.match(text):
+        text = text[0].upper() + text[1:]
+    return text if not text or text[-1] in ".!?…" else f"{text}."
 
 
 def number_of(text: str | None) -> int:

@@ -36,7 +36,7 @@ def help_needed(work: Work | None, best: HandIn | None, at: datetime) -> str | N
     """Why the student of a work may need help at a time (UTC), in words; None where nothing says so."""
     if work is None or is_solved(best):
         return None
-    presence, words = presence_of(work, at)
+    presence, words = presence_of(work, at, bool(work.hand_ins))
     if presence is Presence.INACTIVE:
         return words
     return _("%(n)s attempts in vain", n=len(work.hand_ins)) if len(work.hand_ins) >= IN_VAIN else None

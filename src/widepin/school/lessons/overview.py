@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 from datetime import datetime, timedelta
 from enum import StrEnum
 
-from sqlalchemy import select
+from sqlalchemy import func, select
 from sqlalchemy.orm import Session, joinedload, selectinload
 
 from ...documents.amounts import duration, moves
@@ -25,12 +25,9 @@ from ..results.marks import time_taken
 from ..results.progress import Standing, standing, who_had, who_has
 from ..states import Presence
 from ..tasks.class_tools import uses_in
-from ..works.autosave import task_of
+from ..works.autosave import AWAY, task_of
 from ..works.handins import figure_of
 from ..works.history import replay
-
-AWAY = timedelta(seconds=75)
-"""A board says every half minute that it is open; one that has not for so long is left."""
 
 STUCK = timedelta(minutes=3)
 """Without an operation for so long at an open board, a student may need help."""
@@ -79,16 +76,16 @@ class Place:
 
     def presence(self, at: datetime) -> tuple[str, str]:
         """What the student is doing at a time (UTC): a word for it, and a sentence."""
-        return presence_of(self.work, at)
+        return presence_of(self.work, at, self.standing.latest is not None)
 
 
-def presence_of(work: Work | None, at: datetime) -> tuple[Presence, str]:
+def presence_of(work: Work | None, at: datetime, has_handed_in: bool) -> tuple[Presence, str]:
     """What the student of a work is doing at a time (UTC): a word for it, and a sentence."""
     if work is None:
         return Presence.NEW, _("not begun")
     if work.seen is None or at - work.seen > AWAY:
-        return Presence.OFFLINE, _("offline")
-    still = at - work.touched
+        return (Presence.DONE, _("handed in")) if has_handed_in else (Presence.OFFLINE, _("offline"))
+    still = at - max(work.touched, work.opened or work.touched)
     if still > STUCK:
         return Presence.INACTIVE, _("inactive for %(duration)s", duration=duration(still))
     return Presence.WORKING, _("at work")
@@ -97,7 +94,19 @@ def presence_of(work: Work | None, at: datetime) -> tuple[Presence, str]:
 def presences(session: Session, assignment: Assignment, at: datetime) -> dict[int, tuple[str, str]]:
     """What every student who has the task is doing at a time (UTC), by the student's number."""
     works = {work.student_id: work for work in session.scalars(select(Work).where(Work.assignment_id == assignment.id))}
-    return {student.id: presence_of(works.get(student.id), at) for student in who_has(assignment)}
+    attempted = select(HandIn.work_id).join(Work).where(Work.assignment_id == assignment.id)
+    handed_in = set(session.scalars(attempted.distinct()))
+    found: dict[int, tuple[str, str]] = {}
+    for student in who_has(assignment):
+        work = works.get(student.id)
+        found[student.id] = presence_of(work, at, work is not None and work.id in handed_in)
+    return found
+
+
+def attempts_at(session: Session, assignment: Assignment) -> int:
+    """How often an assignment was handed in; with it the numbers of its overview change."""
+    attempts = select(func.count()).select_from(HandIn).join(Work).where(Work.assignment_id == assignment.id)
+    return session.scalar(attempts) or 0
 
 
 LOADED = (selectinload(Work.hand_ins), selectinload(Work.operations), joinedload(Work.student))

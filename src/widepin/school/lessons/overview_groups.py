@@ -75,20 +75,20 @@ def group_of(heading: str, members: list[Place], by: GroupedBy) -> Group:
 
 
 def ordered(places: Sequence[Place], order: SortedBy) -> list[Place]:
-    """Places in an order; what has no time, no moves or no state comes last, then by name."""
+    """Places in an order; what has no time, no moves or no state comes last, then as they were, which is by name."""
     longest = timedelta.max
 
-    def key(place: Place) -> tuple[float, str]:
+    def key(place: Place) -> float:
         best = place.standing.best
         match order:
             case SortedBy.NAME:
-                return 0, place.student.name
+                return 0
             case SortedBy.TIME:
-                return (place.took or longest).total_seconds(), place.student.name
+                return (place.took or longest).total_seconds()
             case SortedBy.MOVES:
-                return best.moves if best is not None else inf, place.student.name
+                return best.moves if best is not None else inf
             case SortedBy.STATE:
-                return best.outcome.rank if best is not None else inf, place.student.name
+                return best.outcome.rank if best is not None else inf
             case _ as never:
                 assert_never(never)
 

@@ -158,7 +158,7 @@ def class_today(
         student
         for assignment in school_class.assignments
         for student, work in works.get(assignment.id, {}).items()
-        if presence_of(work, at)[0] in (Presence.WORKING, Presence.INACTIVE)
+        if presence_of(work, at, False)[0] in (Presence.WORKING, Presence.INACTIVE)
     }
     return ClassToday(school_class, len(present), tasks)
 

@@ -22,6 +22,7 @@ from ..models import (
     RecoveryCode,
     SchoolClass,
     TaskSheet,
+    in_name_order,
     now,
 )
 from ..refused import Refused
@@ -189,7 +190,7 @@ def choose_anew(session: Session, link: OneTimeLink, passwords: Passwords, passw
 
 def teachers(session: Session) -> list[Person]:
     """Everybody who teaches or has taught, by name."""
-    return list(session.scalars(select(Person).where(Person.role == Role.TEACHER).order_by(Person.name, Person.id)))
+    return list(session.scalars(select(Person).where(Person.role == Role.TEACHER).order_by(*in_name_order())))
 
 
 def teacher_named(session: Session, login: str) -> Person:

@@ -17,6 +17,7 @@ from ..models import (
     SchoolClass,
     SignIn,
     Work,
+    in_name_order,
     now,
 )
 from ..refused import Refused
@@ -65,7 +66,7 @@ def outdated(session: Session) -> Outdated:
     numbers = [school_class.id for school_class in old]
     elsewhere = exists().where(Membership.person_id == Person.id, Membership.class_id.not_in(numbers))
     used_lately = exists().where(Work.student_id == Person.id, Work.touched >= since)
-    alone = select(Person).where(Person.role == Role.STUDENT, ~elsewhere, ~used_lately).order_by(Person.name)
+    alone = select(Person).where(Person.role == Role.STUDENT, ~elsewhere, ~used_lately).order_by(*in_name_order())
     in_old = exists().where(Membership.person_id == Person.id, Membership.class_id.in_(numbers))
     came_lately = exists().where(SignIn.person_id == Person.id, SignIn.at >= since)
     taken_out = exists().where(Removal.kind == Removed.MEMBER, Removal.about == Person.id)  # may be put back yet

@@ -5,16 +5,17 @@ from __future__ import annotations
 import hashlib
 import hmac
 import re
-import unicodedata
 from collections.abc import Iterable, Iterator, Sequence
 from contextlib import contextmanager
 
+from slugify import slugify
+from slugify.special import GERMAN
 from sqlalchemy import exists, false, func, or_, select, union
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
 from ...documents.language import gettext as _
-from ...documents.roster import LONGEST_NAME
+from ...documents.roster import LONGEST_NAME, Name
 from ..database import WITH_REMOVED
 from ..models import (
     LETTERS,
@@ -27,6 +28,7 @@ from ..models import (
     Person,
     SchoolClass,
     Work,
+    in_name_order,
     now,
 )
 from ..refused import Refused
@@ -34,6 +36,10 @@ from ..states import Role
 
 PERSONAL_CODE = 8
 """Letters in a personal code."""
+
+
+LATIN = [*GERMAN, ("Å", "Aa"), ("å", "aa"), ("Ø", "Oe"), ("ø", "oe"), ("Đ", "Dj"), ("đ", "dj")]
+"""Letters that their countries write as two where they have to; others become the plain letter that is nearest."""
 
 
 class NameTaken(Refused):
@@ -53,9 +59,10 @@ def named(text: str, whose: str) -> str:
     return name
 
 
-def rename_student(student: Person, text: str) -> None:
+def rename_student(student: Person, name: Name) -> None:
     """Give a student another name. Raises Refused."""
-    student.name = named(text, _("the student"))
+    student.name = named(str(name), _("the student"))
+    student.family_name = " ".join(name.family.split())
 
 
 def archive(school_class: SchoolClass) -> None:
@@ -83,9 +90,9 @@ def typed(code: str) -> str:
 
 
 def student_with_code(school_class: SchoolClass, secret: str, personal: str) -> Person | None:
-    """The student of a class with this personal code, or None; a class that is put away lets nobody in."""
+    """The student of a class with this personal code, or None."""
     found = None
-    for student in school_class.students if school_class.archived is None else ():
+    for student in school_class.students:
         if hmac.compare_digest(typed(personal_code(secret, student)), typed(personal)):
             found = student
     return found
@@ -117,13 +124,14 @@ def _own_name(session: Session, name: str) -> Iterator[None]:
         raise NameTaken(name) from None
 
 
-def add_students(session: Session, school_class: SchoolClass, names: Iterable[str]) -> list[Person]:
+def add_students(session: Session, school_class: SchoolClass, names: Iterable[Name]) -> list[Person]:
     """New students of a class, who sign in by their codes."""
     names = list(names)
-    made = [
-        Person(login=login, name=name, role=Role.STUDENT, password_hash="")
-        for name, login in zip(names, free_logins(session, names), strict=True)
-    ]
+    made = []
+    for name, login in zip(names, free_logins(session, [str(name) for name in names]), strict=True):
+        student = Person(login=login, name=str(name), role=Role.STUDENT, password_hash="")
+        student.family_name = name.family
+        made.append(student)
     session.add_all(made)
     session.flush()
     school_class.students.extend(made)
@@ -150,13 +158,12 @@ def free_logins(session: Session, names: Sequence[str]) -> list[str]:
 
 
 def login_base(name: str) -> str:
-    """What the logins of people of this name begin with.
+    """What the logins of people of this name begin with: the name in Latin letters, as its country writes them.
 
-    >>> login_base("Noël O'Hara"), login_base("王")
-    ('noel.o.hara', 'student')
+    >>> login_base("Noël O'Hara"), login_base("Jürgen Groß"), login_base("Ελένη Παππά"), login_base("…")
+    ('noel.o.hara', 'juergen.gross', 'elene.pappa', 'student')
     """
-    plain = unicodedata.normalize("NFKD", name).encode("ascii", "ignore").decode().lower()
-    return ".".join(re.findall("[a-z0-9]+", plain))[:50] or "student"
+    return slugify(name, separator=".", replacements=LATIN, max_length=50).strip(".") or "student"
 
 
 def move_student(session: Session, student: Person, source: SchoolClass, target: SchoolClass) -> None:
@@ -190,4 +197,4 @@ def former_students(session: Session, school_class: SchoolClass) -> list[Person]
         select(OtherMark.student_id).where(OtherMark.column_id.in_(columns)),
     ).subquery()
     wanted = select(Person).join(left_behind, left_behind.c.student_id == Person.id).where(~there)
-    return list(session.scalars(wanted.order_by(Person.name)))
+    return list(session.scalars(wanted.order_by(*in_name_order())))

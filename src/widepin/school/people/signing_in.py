@@ -23,6 +23,7 @@ from math import ceil
 from sqlalchemy import ColumnElement, and_, delete, func, select, update
 from sqlalchemy.orm import Session, joinedload, sessionmaker
 
+from ...documents.language import gettext as _
 from ...plane.errors import CoreError
 from ..models import Person, SchoolClass, SignIn, now
 from ..states import SignInOutcome
@@ -89,6 +90,10 @@ class Origin:
     device: str = ""
 
 
+class ClassClosed(CoreError):
+    """The codes are right, and the class lets nobody in any more. The message is for the student."""
+
+
 def by_password(
     sessions: sessionmaker[Session], secret: str, passwords: Passwords, login: str, password: str, origin: Origin
 ) -> int | None:
@@ -129,12 +134,19 @@ def confirm_password(
 
 
 def by_code(sessions: sessionmaker[Session], secret: str, of_class: str, personal: str, origin: Origin) -> int | None:
-    """The number of the student of a class with these codes, or None. Raises TooSoon."""
+    """The number of the student of a class with these codes, or None.
+
+    Raises TooSoon, and ClassClosed for right codes of a class that is put away; these count as a failed try.
+    """
     with sessions() as session:
         known = session.scalar(select(SchoolClass).where(SchoolClass.code == typed(of_class)))
         student = student_with_code(known, secret, personal) if known else None
+        is_closed = known is not None and known.archived is not None
     about = SignIn(class_id=known.id) if known else SignIn(unknown=digest(secret, typed(of_class)))
-    return _tried(sessions, about, origin, CLASS, lambda: student)
+    found = _tried(sessions, about, origin, CLASS, lambda: None if is_closed else student)
+    if is_closed and student is not None:
+        raise ClassClosed(_("This class is closed. Ask your teacher for the codes of your new class."))
+    return found
 
 
 def digest(secret: str, name: str) -> str:

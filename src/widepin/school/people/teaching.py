@@ -7,7 +7,7 @@ from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
 from ...documents.language import gettext as _
-from ..models import Colleague, Person, SchoolClass
+from ..models import Colleague, Person, SchoolClass, in_name_order
 from ..refused import Refused
 from ..states import Action, Role
 from . import audit
@@ -27,7 +27,7 @@ def teaches(person: Person, school_class: SchoolClass) -> bool:
 def at_work(session: Session) -> list[Person]:
     """Those who teach at present, by name."""
     wanted = select(Person).where(Person.role == Role.TEACHER, Person.left.is_(None))
-    return list(session.scalars(wanted.order_by(Person.name, Person.id)))
+    return list(session.scalars(wanted.order_by(*in_name_order())))
 
 
 def set_colleagues(session: Session, by: Person, school_class: SchoolClass, numbers: list[int]) -> None:

@@ -262,7 +262,7 @@ def as_rows(table: Table) -> tuple[list[str], Sequence[list[str]]]:
     """
     scale = table.scale
     headings = [
-        *("name", "login"),
+        *("family name", "given name", "login"),
         *(task.sheet.title for task in table.tasks),
         *(column.title for column in table.columns),
         "mean",
@@ -270,7 +270,7 @@ def as_rows(table: Table) -> tuple[list[str], Sequence[list[str]]]:
     ]
     rows = [
         [
-            *(row.student.name, row.student.login),
+            *(row.student.family_name, row.student.given_name, row.student.login),
             *(
                 number(score) if one is None or one.kind is Entered.PAPER else _(one.kind.value)
                 for score, one in zip(row.scores, row.entered, strict=True)

@@ -12,6 +12,7 @@ from sqlalchemy.orm import Session, contains_eager, joinedload, selectinload
 from ...documents import clock
 from ...documents.language import gettext as _
 from ...judge.verdict import Outcome
+from ..database import WITH_REMOVED
 from ..models import (
     Assignment,
     ChosenStudent,
@@ -87,7 +88,7 @@ def who_had(works: Iterable[Work], own: Collection[Person]) -> list[Person]:
     """Students with works who are none of those who have to do the task now, since they left the class; by name."""
     there = {student.id for student in own}
     begun = {work.student_id: work.student for work in works if work.student_id not in there and is_begun(work)}
-    return sorted(begun.values(), key=lambda student: (student.name, student.id))
+    return sorted(begun.values(), key=lambda one: (one.family_name or one.name, one.name, one.id))
 
 
 def is_begun(work: Work) -> bool:
@@ -124,6 +125,17 @@ _ASSIGNMENT_OF = (  # made once, since every save asks
 def assignment_of(session: Session, assignment_id: int, student_id: int) -> Assignment | None:
     """An assignment that a student has to do, in one query; None for anything else."""
     return session.scalar(_ASSIGNMENT_OF, {"assignment": assignment_id, "student": student_id})
+
+
+def why_gone(session: Session, assignment_id: int, student_id: int) -> str | None:
+    """Why an assignment that a student has worked at is not there to be done any more; None for one never begun."""
+    begun = select(Work.id).where(Work.assignment_id == assignment_id, Work.student_id == student_id)
+    if session.scalar(begun.execution_options(**WITH_REMOVED)) is None:
+        return None
+    archived = select(SchoolClass.archived).join(Assignment).where(Assignment.id == assignment_id)
+    if session.scalar(archived) is not None:
+        return _("This class is closed. What you built is kept; ask your teacher.")
+    return _("This task is not among yours any more. What you built is kept; ask your teacher.")
 
 
 def closed_now(session: Session, assignment: Assignment, student: Person) -> str | None:

@@ -6,7 +6,7 @@ from ...documents.forms import Fields
 from ...documents.language import gettext as _
 from ...documents.language import marked
 from ...documents.reading import JsonObject
-from ...documents.verdict_words import Only, only_by
+from ...documents.verdict_words import OUTCOME_WORDS, Only, only_by
 from ...judge.verdict import Verdict
 from ..models import Assignment, SchoolClass
 from ..refused import Refused
@@ -33,6 +33,12 @@ OF_CLASS = {
     METHOD_HOLDS: marked("the method is right, but another intersection is taken in some positions"),
 }
 """Rows that a teacher may set once for a class, in words."""
+
+SCORING_WORDS = {
+    **{name: OUTCOME_WORDS[name] for name in SCORING if name in OUTCOME_WORDS},
+    **OF_CLASS,
+    "each move over": marked("taken off for each move over the limit"),
+}
 
 HEAVIEST = 20
 """The largest weight of a score in the mean."""

@@ -43,6 +43,9 @@ from .history import History, OperationRefused, replay
 from .intersections import settled
 from .snapshots import SNAPSHOTS, Snapshot, current, of, opened
 
+AWAY = timedelta(seconds=75)
+"""A board says several times a minute that it is open; one that has not for so long is left."""
+
 MAX_OPERATIONS = 10_000
 """Operations that a work keeps: a lesson makes some hundred."""
 
@@ -60,7 +63,10 @@ class StaleLog(CoreError):
 
 def is_open(session: Session, assignment: Assignment, student: Person) -> None:
     """Note that the board of a task is open before a student at this moment."""
-    work_of(session, assignment, student).seen = now()
+    work, at = work_of(session, assignment, student), now()
+    if work.seen is None or at - work.seen > AWAY:
+        work.opened = at
+    work.seen = at
 
 
 def task_of(assignment: Assignment) -> Task:

@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
-from sqlalchemy import select
+from sqlalchemy import bindparam, func, select
 from sqlalchemy.orm import Session, joinedload, selectinload
 
 from ...documents.language import gettext as _
@@ -16,17 +16,25 @@ from ...judge.reports.claims import Claimed, condition
 from ...judge.task import Condition, Task
 from ...plane.shapes import Kind
 from ...plane.steps import Step
-from ..models import Assignment, Comment, HandIn, Person, Work
+from ..models import Assignment, Comment, HandIn, Operation, Person, Work
 from .autosave import state_of
+from .handins import why_not_taken
 from .history import OperationRefused
 
 MAX_CLAIMS = 60
+
+_OPERATIONS = (
+    select(func.max(Operation.number))
+    .join(Work)
+    .where(Work.assignment_id == bindparam("assignment"), Work.student_id == bindparam("student"))
+)
 
 
 @dataclass(frozen=True)
 class BoardStanding:
     """``version``: of the task and of what its board offers; a board that was opened under another one is to be loaded
     again. ``due``: UTC. ``attempts_left``: None where any number is taken. ``comments``: on the latest attempt.
+    ``not_taken``: why no further attempt is taken, None where one is. ``operations``: how many the log of the work has.
     """
 
     version: str
@@ -34,6 +42,8 @@ class BoardStanding:
     attempts_left: int | None
     attempt_id: int | None = None
     comments: Sequence[Comment] = ()
+    not_taken: str | None = None
+    operations: int = 0
 
 
 def board_standing(session: Session, assignment: Assignment, student: Person) -> BoardStanding:
@@ -48,7 +58,8 @@ def board_standing(session: Session, assignment: Assignment, student: Person) ->
     )
     used = latest.attempt if latest is not None else 0
     left = None if assignment.attempts is None else max(0, assignment.attempts - used)
-    if left == 0 and latest is not None and latest.work.returned is not None:
+    is_returned = latest is not None and latest.work.returned is not None
+    if left == 0 and is_returned:
         left = 1  # a work that was returned is taken once more
     return BoardStanding(
         version_of(assignment),
@@ -56,6 +67,8 @@ def board_standing(session: Session, assignment: Assignment, student: Person) ->
         left,
         latest.id if latest is not None else None,
         latest.comments if latest is not None else (),
+        why_not_taken(assignment, used, is_returned),
+        session.scalar(_OPERATIONS, {"assignment": assignment.id, "student": student.id}) or 0,
     )
 
 

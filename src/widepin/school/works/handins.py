@@ -147,10 +147,10 @@ def figure_of(attempt: HandIn) -> JsonObject:
 def check_taken(work: Work, attempts: int) -> None:
     """That another attempt is taken after so many. Raises NotTaken."""
     assignment = work.assignment
+    if why := why_not_taken(assignment, attempts, work.returned is not None):
+        raise NotTaken(why)
     if work.returned is not None:
         return
-    if assignment.due and assignment.late is Late.REFUSED and now() > assignment.due:
-        raise NotTaken(_("It was due, and late works are refused. Ask your teacher; what you built is kept."))
     recent = [hand_in for hand_in in work.hand_ins if hand_in.handed_in > now() - timedelta(minutes=1)]
     if len(recent) >= MAX_A_MINUTE:
         raise NotTaken(
@@ -159,15 +159,25 @@ def check_taken(work: Work, attempts: int) -> None:
                 most=MAX_A_MINUTE,
             )
         )
+
+
+def why_not_taken(assignment: Assignment, attempts: int, is_returned: bool) -> str | None:
+    """Why no further attempt is taken after so many, in words for the student; None where one is.
+
+    ``is_returned``: the teacher has returned the work, so that it is taken once more whatever else.
+    """
+    if is_returned:
+        return None
+    if assignment.due and assignment.late is Late.REFUSED and now() > assignment.due:
+        return _("It was due, and late works are refused. Ask your teacher; what you built is kept.")
     if assignment.attempts is not None and attempts >= assignment.attempts:
-        raise NotTaken(
-            ngettext(
-                "The one attempt is used up. What you built is kept.",
-                "All %(n)s attempts are used up. What you built is kept.",
-                assignment.attempts,
-                n=assignment.attempts,
-            )
+        return ngettext(
+            "The one attempt is used up. What you built is kept.",
+            "All %(n)s attempts are used up. What you built is kept.",
+            assignment.attempts,
+            n=assignment.attempts,
         )
+    return None
 
 
 def is_late(attempt: HandIn) -> bool:

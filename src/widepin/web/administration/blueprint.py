@@ -34,4 +34,5 @@ blueprint.add_url_rule("/retention", "set_retention", views.set_retention, metho
 blueprint.add_url_rule("/retention/erase", "erase_outdated", views.erase_outdated, methods=["POST"])
 blueprint.add_url_rule("/marks", "marks", views.marks)
 blueprint.add_url_rule("/marks", "set_scale", views.set_scale, methods=["POST"])
+blueprint.add_url_rule("/names", "set_name_order", views.set_name_order, methods=["POST"])
 blueprint.add_url_rule("/status", "status", views.status)

@@ -16,7 +16,7 @@ from ...documents.reading import JsonObject
 from ...school import storage
 from ...school.database import newest_seen
 from ...school.models import Person
-from ...school.people import accounts, audit, directory, personal_data, signing_in, teaching
+from ...school.people import accounts, audit, directory, naming, personal_data, signing_in, teaching
 from ...school.people import retention as keeping
 from ...school.refused import Refused
 from ...school.results import scale
@@ -253,7 +253,18 @@ def erase_outdated() -> ResponseReturnValue:
 @administrators_only
 def marks() -> str:
     """The school's own scale of marks."""
-    return render_template("administration/marks.html", text=scale.scale_of(session()).as_text(), trouble=None)
+    return show_marks(scale.scale_of(session()).as_text())
+
+
+def show_marks(text: str, trouble: str | None = None) -> str:
+    """The page of the scale of marks, and of how names stand in lists."""
+    return render_template(
+        "administration/marks.html",
+        text=text,
+        trouble=trouble,
+        orders=naming.ORDER_WORDS,
+        order=naming.name_order(session()),
+    )
 
 
 @administrators_only
@@ -263,8 +274,19 @@ def set_scale() -> ResponseReturnValue:
     try:
         scale.set_scale(session(), me(), text)
     except Refused as wrong:
-        return render_template("administration/marks.html", text=text, trouble=str(wrong)), 422
+        return show_marks(text, str(wrong)), 422
     flash(_("The scale of marks is saved."))
+    return redirect(url_for("administration.marks"))
+
+
+@administrators_only
+def set_name_order() -> ResponseReturnValue:
+    """Choose by which name the lists of the school go."""
+    try:
+        naming.set_name_order(session(), me(), request.form.get("order", ""))
+    except Refused as wrong:
+        return show_marks(scale.scale_of(session()).as_text(), str(wrong)), 422
+    flash(_("Lists go by that name from now on."))
     return redirect(url_for("administration.marks"))
 
 

@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import asdict
+from datetime import datetime
 from functools import partial
+from typing import Any
 
 from flask import abort, flash, get_template_attribute, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
@@ -21,7 +24,7 @@ from ...documents.words import Words
 from ...judge.task import Task
 from ...judge.task_check import is_solved
 from ...school.lessons import lesson, overview
-from ...school.lessons.overview import GroupedBy
+from ...school.lessons.overview import GroupedBy, Place
 from ...school.lessons.overview_groups import SortedBy, grouped, ordered
 from ...school.models import Assignment, SchoolClass, now
 from ...school.people import directory, removing
@@ -63,9 +66,8 @@ def show(found: Assignment, trouble: str | None = None, passed: bool = False) ->
         groups=grouped(places, by, order),
         by=by,
         order=order,
-        help=lesson.needing_help(places, at),
-        timeline=lesson.timeline(places),
-        summary=marks.summary_of([place.standing for place in places]),
+        **in_numbers(places, at),
+        attempts=overview.attempts_at(session(), found),
         at=at,
         newer=again.newer_version(session(), found),
         judging=again.going(session(), found).is_on,
@@ -91,16 +93,29 @@ def other_classes(assignment: Assignment) -> list[SchoolClass]:
 
 
 @teachers_only
-def groups(assignment_id: int) -> str:
-    """The groups of the class overview alone, as they are now."""
+def groups(assignment_id: int) -> JsonObject:
+    """The groups of the class overview, its numbers and who needs help, as they are now: each as a part of the page."""
     assignment = taught_assignment(assignment_id)
-    places = overview.overview_of(session(), assignment)
-    return render_template(
-        "classes/overview_groups.html",
-        groups=grouped(places, choice_of(GroupedBy, "by"), choice_of(SortedBy, "sort")),
-        task=task_of(assignment),
-        at=now(),
-    )
+    places, at = overview.overview_of(session(), assignment), now()
+    shown = grouped(places, choice_of(GroupedBy, "by"), choice_of(SortedBy, "sort"))
+    told = in_numbers(places, at)
+    return {
+        "groups": render_template(
+            "classes/overview_groups.html", groups=shown, task=task_of(assignment), assignment=assignment, at=at
+        ),
+        "numbers": render_template("classes/overview_numbers.html", **told),
+        "help": render_template("classes/overview_help.html", **told),
+        "attempts": overview.attempts_at(session(), assignment),
+    }
+
+
+def in_numbers(places: Sequence[Place], at: datetime) -> dict[str, Any]:
+    """What the overview tells of a class at a time (UTC) besides its works."""
+    return {
+        "help": lesson.needing_help(places, at),
+        "timeline": lesson.timeline(places),
+        "summary": marks.summary_of([place.standing for place in places]),
+    }
 
 
 class Asked(Form):
@@ -126,6 +141,7 @@ def changes(assignment_id: int) -> ResponseReturnValue:
         "cards": {str(place.student.id): str(card(place, budget, at)) for place in places},
         "groups": {str(place.student.id): dict(place.group) for place in places},
         "presence": {str(id_): words for id_, words in overview.presences(session(), assignment, at).items()},
+        "attempts": overview.attempts_at(session(), assignment),
     }
 
 

@@ -32,7 +32,7 @@ from ..access import (
 )
 from ..database import locked, session
 from ..downloads import download
-from ..reading import JsonBody, json_body
+from ..reading import JsonBody, json_body, sentence
 from ..removed.notice import in_the_bin
 from .standalone import standalone
 
@@ -125,7 +125,7 @@ def save(sheet_id: int) -> ResponseReturnValue:
     except ChangedElsewhere as elsewhere:
         return {"changed_elsewhere": elsewhere.names, "fields": {}, "mark": demonstrations.mark_of(sheet)}, 409
     except (Unreadable, Refused) as wrong:
-        return {"error": str(wrong)}, 422
+        return {"error": sentence(wrong)}, 422
     session().flush()
     return {"mark": demonstrations.mark_of(sheet)}
 

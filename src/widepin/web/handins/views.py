@@ -40,7 +40,7 @@ from ..database import locked, session
 from ..figures import shape_pictures, told_figure
 from ..handouts import handout, under_labels
 from ..made_from import joined_form
-from ..reading import for_script, number_of
+from ..reading import for_script, number_of, sentence
 from ..removed.notice import in_the_bin
 
 
@@ -181,7 +181,7 @@ def comment(hand_in_id: int) -> ResponseReturnValue:
         if "keep" in request.form and me().is_teacher:
             phrases.keep(session(), me(), request.form["text"])
     except Refused as wrong:
-        return ({"error": str(wrong)} if for_script() else show(attempt, str(wrong))), 422
+        return ({"error": sentence(wrong)} if for_script() else show(attempt, str(wrong))), 422
     if for_script():
         return {}
     return redirect(url_for("handins.hand_in", hand_in_id=attempt.id, _anchor="comments"))

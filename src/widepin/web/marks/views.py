@@ -17,7 +17,7 @@ from ...school.results.progress import standings
 from ..access import me, own_class, own_student, taught_assignment, taught_column, teachers_only
 from ..database import locked, session
 from ..made_from import joined_form
-from ..reading import for_script
+from ..reading import for_script, sentence
 
 
 @teachers_only
@@ -76,7 +76,7 @@ def keep_photo(assignment_id: int, person_id: int) -> ResponseReturnValue:
         else:
             entering.keep_photo(session(), assignment, student, file.read() if file else b"")
     except Refused as wrong:
-        return ({"error": str(wrong)} if for_script() else show_results(assignment, str(wrong))), 422
+        return ({"error": sentence(wrong)} if for_script() else show_results(assignment, str(wrong))), 422
     session().flush()
     if for_script():
         return {"url": url_for("marks.photo", assignment_id=assignment.id, person_id=student.id)}

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from functools import partial
+from itertools import zip_longest
 from typing import Any
 
 from flask import current_app, flash, redirect, render_template, request, url_for
@@ -14,7 +15,7 @@ from ...documents.joining import ChangedElsewhere
 from ...documents.language import gettext as _
 from ...documents.language import ngettext
 from ...documents.reading import Unreadable
-from ...documents.roster import COLUMN_WORDS, LONGEST_NAME, MAX_LINES, Column, decoded, read_roster, write_roster
+from ...documents.roster import COLUMN_WORDS, LONGEST_NAME, MAX_LINES, Column, Name, decoded, read_roster, write_roster
 from ...school.models import SchoolClass, class_code
 from ...school.people import audit, directory, personal_data, removing, roster, teaching
 from ...school.refused import Refused
@@ -66,9 +67,13 @@ def read(class_id: int) -> ResponseReturnValue:
     """Show what a pasted list or a file would add; nothing is stored yet."""
     school_class = own_class(class_id)
     text = request.form.get("list", "")
+    if "back" in request.form:
+        return show(school_class, text=text)
     columns = [Column(one) for one in request.form.getlist("column") if one in list(Column)]
     try:
         if file := request.files.get("file"):
+            if text.strip():
+                return show(school_class, text=text, trouble=_("Take either the list that you typed or the file.")), 422
             text = decoded(file.read())
         read = read_roster(text, {student.name for student in school_class.students}, columns)
     except Unreadable as wrong:
@@ -82,14 +87,17 @@ def read(class_id: int) -> ResponseReturnValue:
 def add(class_id: int) -> ResponseReturnValue:
     """Add students by name; lines that are empty or not ticked are left out."""
     school_class = own_class(class_id)
-    names = [" ".join(name.split()) for name in request.form.getlist("name")]
+    given, family = (
+        [" ".join(name.split()) for name in request.form.getlist(part)] for part in ("given_name", "family_name")
+    )
+    names = [Name(*parts) for parts in zip_longest(given, family, fillvalue="")]
     ticked = request.form.getlist("take")
-    wanted = [name for index, name in enumerate(names) if name and (not ticked or str(index) in ticked)]
+    wanted = [name for index, name in enumerate(names) if str(name) and (not ticked or str(index) in ticked)]
     if not wanted:
         return show(school_class, trouble=_("Write at least one name.")), 422
     if len(wanted) > MAX_LINES:
         return show(school_class, trouble=_("Add %(most)s students at most at once.", most=MAX_LINES)), 422
-    if any(len(name) > LONGEST_NAME for name in wanted):
+    if any(len(str(name)) > LONGEST_NAME for name in wanted):
         return show(school_class, trouble=_("A name has %(most)s characters at most.", most=LONGEST_NAME)), 422
     added = roster.add_students(session(), school_class, wanted)
     flash(ngettext("%(name)s was added.", "%(n)s students were added.", len(added), name=added[0].name, n=len(added)))
@@ -100,9 +108,12 @@ def add(class_id: int) -> ResponseReturnValue:
 def as_csv(class_id: int) -> Response:
     """The roster as CSV, codes and all; it can be read back."""
     school_class = own_class(class_id)
-    rows = [(student.name, student.login, school_class.code, code_of()(student)) for student in school_class.students]
+    rows = [
+        (student.family_name, student.given_name, student.login, school_class.code, code_of()(student))
+        for student in school_class.students
+    ]
     return download(
-        write_roster(("name", "login", _("class code"), _("personal code")), rows),
+        write_roster((_("family name"), _("given name"), "login", _("class code"), _("personal code")), rows),
         f"{school_class.name}.csv",
         "text/csv",
     )
@@ -267,7 +278,8 @@ def rename(class_id: int, person_id: int) -> ResponseReturnValue:
     school_class = own_class(class_id)
     student = present_student(school_class, person_id)
     try:
-        roster.rename_student(student, request.form.get("name", ""))
+        name = Name(request.form.get("given_name", "").strip(), request.form.get("family_name", "").strip())
+        roster.rename_student(student, name)
     except Refused as wrong:
         return show(school_class, trouble=str(wrong)), 422
     return redirect(url_for("roster.index", class_id=class_id))

@@ -6,6 +6,7 @@ from functools import partial
 
 from flask import flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
+from werkzeug.wrappers import Response
 
 from ...documents.explaining import FEEDBACK_WORDS
 from ...documents.kept import Policy
@@ -13,7 +14,9 @@ from ...documents.language import gettext as _
 from ...documents.words import listed
 from ...judge.task_check import is_solved
 from ...school.models import Assignment, SchoolClass, TaskSheet
+from ...school.people import removing
 from ...school.people.directory import present_classes_of
+from ...school.people.teaching import teaches
 from ...school.refused import Refused
 from ...school.tasks import assigning, graded_series, settings, sheets
 from ..access import me, own_class, own_sheet, teachers_only
@@ -21,6 +24,8 @@ from ..database import session
 from ..figures import task_figure
 from ..judging import apart
 from ..reading import number_of
+from ..removed.notice import in_the_bin
+from . import just_assigned
 from .views import ready
 
 
@@ -62,18 +67,36 @@ def assign(sheet_id: int) -> ResponseReturnValue:
     except (Refused, sheets.NotSolved) as wrong:
         return show_assign(sheet, str(wrong), isinstance(wrong, settings.DuePassed)), 422
     names = listed([school_class.name for school_class in classes])
+    everything = [one for levels in made for one in levels]
     if "series" in request.form:
-        flash(
-            _(
-                "%(title)s is a graded series of %(count)s levels for %(names)s.",
-                title=sheet.title,
-                count=len(made[0]),
-                names=names,
-            )
+        said = _(
+            "%(title)s is a graded series of %(count)s levels for %(names)s.",
+            title=sheet.title,
+            count=len(made[0]),
+            names=names,
         )
+        flash(just_assigned.notice(said, sheet.id, everything))
         return redirect(url_for("classes.school_class", class_id=classes[0].id))
-    flash(_("%(title)s is assigned to %(names)s.", title=sheet.title, names=names))
+    said = _("%(title)s is assigned to %(names)s.", title=sheet.title, names=names)
+    flash(just_assigned.notice(said, sheet.id, everything))
     return redirect(url_for("classes.assignment", assignment_id=made[0][0].id))
+
+
+@teachers_only
+def take_back() -> Response:
+    """Take back what was assigned less than a minute ago."""
+    sheet_id, numbers = just_assigned.to_take_back()
+    there = [session().get(Assignment, number) for number in numbers]
+    found = [one for one in there if one is not None and teaches(me(), one.school_class)]
+    if sheet_id is None or not found:
+        flash(_("That was more than a minute ago. A task is removed from a class on its own page there."))
+        return redirect(url_for("classes.index"))
+    names = listed(list(dict.fromkeys(one.school_class.name for one in found)))
+    title = found[0].sheet.title
+    for one in found:
+        removing.remove_assignment(session(), me(), one)
+    flash(in_the_bin(_("%(title)s is taken back from %(names)s.", title=title, names=names)))
+    return redirect(url_for("sheets.ask_assign", sheet_id=sheet_id))
 
 
 def assign_to(sheet: TaskSheet, school_class: SchoolClass) -> list[Assignment]:

@@ -31,6 +31,7 @@ blueprint.add_url_rule("/sheets/<int:sheet_id>/copy", "copy", views.copy, method
 blueprint.add_url_rule("/sheets/<int:sheet_id>/remove", "remove", views.remove, methods=["POST"])
 blueprint.add_url_rule("/sheets/<int:sheet_id>/assign", "ask_assign", assign.ask_assign)
 blueprint.add_url_rule("/sheets/<int:sheet_id>/assign", "assign", assign.assign, methods=["POST"])
+blueprint.add_url_rule("/sheets/assigned/take-back", "take_back", assign.take_back, methods=["POST"])
 blueprint.add_url_rule("/sheets/<int:sheet_id>/share", "share", library.share, methods=["POST"])
 blueprint.add_url_rule("/library/school/<int:sheet_id>", "shared_task", library.shared_task)
 blueprint.add_url_rule("/library/school/<int:sheet_id>/take", "take_shared", library.take_shared, methods=["POST"])

@@ -32,7 +32,7 @@ from ...school.people import removing
 from ...school.tasks import sheets
 from ...school.tasks.library import LIBRARY, TOPICS
 from ...school.tasks.proofs import shown_instead
-from ...school.tasks.scoring import SCORING
+from ...school.tasks.scoring import SCORING, SCORING_WORDS
 from .. import proofs
 from ..access import me, own_sheet, teachers_only
 from ..database import session
@@ -40,7 +40,7 @@ from ..downloads import download
 from ..figures import board_setting, draft_figure
 from ..handouts import handout
 from ..judging import apart
-from ..reading import JsonBody, json_body
+from ..reading import JsonBody, json_body, sentence
 from ..removed.notice import in_the_bin
 from .checking import task_check_in_words
 
@@ -64,6 +64,7 @@ def sheet(sheet_id: int) -> str:
         known={topic: [one for one in LIBRARY.values() if one.topic == topic] for topic in TOPICS},
         feedback_levels=FEEDBACK_WORDS,
         scoring=SCORING,
+        scoring_words=SCORING_WORDS,
         steps=STEPS_OF_MAKING,
     )
 
@@ -158,7 +159,7 @@ def save(sheet_id: int) -> ResponseReturnValue:
         session().rollback()
         return {"changed_elsewhere": elsewhere.names, "fields": sheets.fields_of(own_sheet(sheet_id))}, 409
     except Unreadable as wrong:
-        return {"error": str(wrong)}, 422
+        return {"error": sentence(wrong)}, 422
     return state_of(stored)
 
 
@@ -225,7 +226,7 @@ def propose(sheet_id: int) -> ResponseReturnValue:
     try:
         given, model = read_steps(found.document["given"]), read_steps(found.document["model"])
     except Unreadable as wrong:
-        return {"error": str(wrong)}, 422
+        return {"error": sentence(wrong)}, 422
     if not wanted or not set(wanted) <= {step.id for step in model}:
         return {"error": _("Tick first what the answer consists of.")}, 422
     task = strict_task(given, model, wanted)
@@ -263,7 +264,7 @@ def judge_trial(sheet_id: int) -> ResponseReturnValue:
         check_plain(value)
         steps = read_steps(value)
     except Unreadable as wrong:
-        return {"error": str(wrong)}, 422
+        return {"error": sentence(wrong)}, 422
     if not steps:
         return {"error": _("There is nothing on the board to check yet.")}, 422
     named = request.form.getlist("answer")

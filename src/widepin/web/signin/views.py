@@ -77,6 +77,9 @@ def enter_by_code() -> ResponseReturnValue:
         found = signing_in.by_code(sessions(), current_app.config["CODES_KEY"], *codes, devices.origin())
     except signing_in.TooSoon as wait:
         return put_off(wait, again)
+    except signing_in.ClassClosed as closed:
+        told("failed")
+        return again(str(closed)), 422
     if found is None:
         told("failed")
         return again(_("These two codes do not fit. Check both on your card, or ask your teacher.")), 422

@@ -48,7 +48,7 @@ from ..apart import Busy, TooHeavy
 from ..database import session
 from ..figures import board_setting, class_tools_setting, draft_figure, task_figure, told_figure
 from ..judging import apart
-from ..reading import JsonBody, for_script, json_body, number_of
+from ..reading import JsonBody, for_script, json_body, number_of, sentence
 
 
 @students_only
@@ -157,7 +157,7 @@ def store(assignment_id: int) -> ResponseReturnValue:
     except StaleLog as behind:
         return {"operations": written(behind.missed)}, 409
     except (OperationRefused, Unreadable) as wrong:
-        return {"error": str(wrong)}, 422
+        return {"error": sentence(wrong)}, 422
     return written([stored])[0]
 
 
@@ -176,6 +176,8 @@ def as_json(standing: BoardStanding) -> JsonObject:
         "due": standing.due and f"{standing.due.isoformat()}Z",
         "is_over": bool(standing.due and standing.due < now()),
         "attempts_left": standing.attempts_left,
+        "not_taken": standing.not_taken,
+        "operations": standing.operations,
         "comments": [
             {"by": one.author.name, "is_own": one.author_id == me().id, "step": one.step, "text": one.text}
             for one in standing.comments
@@ -207,7 +209,7 @@ def claims(assignment_id: int) -> ResponseReturnValue:
     try:
         task, steps, wanted = claimed(work, [(one.rel, one.of) for one in sent.claims])
     except OperationRefused as wrong:
-        return {"error": str(wrong)}, 422
+        return {"error": sentence(wrong)}, 422
     return {"holds": apart(in_every_position, task, steps, wanted)}
 
 
@@ -227,7 +229,7 @@ def import_steps(assignment_id: int) -> ResponseReturnValue:
     except StaleLog as behind:
         return {"operations": written(behind.missed)}, 409
     except (OperationRefused, Unreadable) as wrong:
-        return {"error": str(wrong)}, 422
+        return {"error": sentence(wrong)}, 422
     return {"operations": written(stored)}
 
 

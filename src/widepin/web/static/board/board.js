@@ -80,6 +80,12 @@ export class Board {
       typed: (text) => this.building.typed(text, false),
       /** @param {string} text */
       entered: (text) => this.building.typed(text, true),
+      /** @param {number} place */
+      emptied: (place) => {
+        this.hand.emptyAt(place);
+        this.show();
+        this.bar.focus();
+      },
     });
     const outline = () => [...outlineOf(this.store.figure), ...(this.hand.meetings ?? []).map((one) => one.at)];
     this.paper = new Paper(at(".paper"), outline, setting.extent ?? [], () => this.paint());
@@ -119,7 +125,10 @@ export class Board {
     new Keys(this);
     this.focus = new Focus(page, () => (this.bar.field.isConnected ? this.bar.field : this.paper.svg));
 
-    this.store.onPerform(() => this.result.isOpen && this.result.close());
+    this.store.onPerform(() => {
+      this.bar.announce(""); // what was said is about what was done before
+      if (this.result.isOpen) this.result.close();
+    });
     this.store.onChange(() => this.#changed());
     this.store.connect(this.saving);
     this.paper.fit();
@@ -138,7 +147,8 @@ export class Board {
       /** @param {Entry[]} entries */
       missed: (entries) => {
         store.takeInMissed(entries);
-        this.bar.announce(_("Steps from another window were added."));
+        this.bar.announce(_("What you did in another window is here now."));
+        this.presence?.quicken();
       },
       refused: (/** @type {unknown} */ _entry, /** @type {string} */ words) => {
         store.refresh();
@@ -217,10 +227,20 @@ export class Board {
   /** @param {any} panel */
   #hear(panel) {
     const { bar, setting } = this;
-    const presence = new Presence(setting.urls.here, (now) => standing.show(now));
-    const standing = new Standing(panel, setting.standing, { bar, now: () => presence.say() });
-    this.presence = presence;
+    const standing = new Standing(panel, setting.standing, { bar, now: () => this.presence?.say() });
     this.standing = standing;
+    this.presence = new Presence(setting.urls.here, {
+      heard: (now) => {
+        standing.show(now);
+        this.saving.follow?.(now.operations);
+        this.commands.show();
+      },
+      closed: (words, signIn) => {
+        standing.close(words, signIn);
+        this.commands.show();
+      },
+    });
+    this.commands.show();
   }
 
   /**

@@ -6,7 +6,7 @@ import { listed } from "../figure/listed.js";
 import { Hits } from "../figure/hits.js";
 import { nearestPlace } from "../figure/figure.js";
 import { rounded } from "../figure/log.js";
-import { isTouch } from "../look/touch.js";
+import { byHand, isTouch } from "../look/touch.js";
 import { fits, insteadOf, pointOf } from "./offers.js";
 import { makeOf } from "./tools.js";
 import { isHelper, useOf } from "./uses.js";
@@ -16,10 +16,16 @@ import { whyNoIntersection } from "./vanished.js";
 /** @import { Made, NewStep, Place, Shape, Step } from "../figure/types.js" */
 
 export const HASTE = 900; // milliseconds in which Enter is meant for the name that was taken by itself just now
-const PLACE = /^\(?\s*(-?\d+(?:\.\d+)?)\s*[,; ]\s*(-?\d+(?:\.\d+)?)\s*\)?$/;
+const PLACE = /^\(?\s*(-?\d+(?:\.\d+)?)\s*[,; ]\s*(-?\d+(?:\.\d+)?)\s*\)?$/; // 3.5, 4
+const PLACE_WITH_COMMAS = /^\(?\s*(-?\d+(?:,\d+)?)\s*[;|]\s*(-?\d+(?:,\d+)?)\s*\)?$/; // 3,5; 4
 /** @type {Record<string, string>} */
 const MADE_AS = { intersection: "intersection", slide: "point_on", free: "free_point" }; // what is pointed at
 const ONE = 1e-6; // centimetres within which two places are one
+/** @type {((at: Shape, number: number) => Place)[]} */
+const SHAKEN = [
+  ([x, y], number) => [x + 0.37 + 0.11 * number, y - 0.23 + 0.07 * number],
+  ([x, y], number) => [x - 0.29 * number, y + 0.41],
+]; // other positions of the figure, in each of which its points lie otherwise
 const PROBES = [
   [90, 40],
   [-70, 50],
@@ -90,13 +96,17 @@ export class Building {
     if (hand.taken.make === "intersection" && choice.type === "intersection") return this.mark(choice.step);
     const id = choice.type === "object" ? choice.id : this.#pointFor(choice);
     if (id === null) return;
-    hand.filled.push(id);
+    const isChanged = hand.isFull;
+    hand.filled = hand.filledWith(id, this.figure.kind(id));
     this.#filledAt = performance.now();
     if (hand.taken.make === "move")
-      this.bar.announce(_("Arrow keys move it, with Shift ten times as far. Esc lets go of it."));
+      this.bar.announce(
+        byHand(_("Arrow keys move it, with Shift ten times as far. Esc lets go of it."), _("Drag it where you like.")),
+      );
     const newPoint = choice.type === "object" ? null : id;
     if (newPoint) this.#announcePoint(newPoint);
     if (hand.isFull) this.#complete(newPoint);
+    if (isChanged) this.bar.announce(_("%(name)s is pointed out instead.", { name: labelOf(this.figure, id) }));
     this.#shown();
   }
 
@@ -194,6 +204,17 @@ export class Building {
     if (hand.taken.gauge) return this.#measure();
     if (hand.taken.pairs) return this.#markEqual();
     if (hand.taken.classTool) return this.#use(newPoint);
+    const one = this.#alwaysOne();
+    if (one) {
+      hand.emptyAt(hand.filled.length - 1);
+      return this.bar.announce(
+        _("%(first)s and %(second)s lie in one place in every position: another point is needed.", {
+          first: labelOf(this.figure, one[0]),
+          second: labelOf(this.figure, one[1]),
+        }),
+        true,
+      );
+    }
     const { most = null, isForeign, name: tool } = hand.taken;
     const step = { id: this.store.newId(makeOf(hand.taken)), make: makeOf(hand.taken), from: hand.sources };
     hand.next();
@@ -208,6 +229,32 @@ export class Building {
       );
     else this.#announceDrawn([step.id], newPoint);
     if (most !== null && this.store.used(hand.taken) >= most) hand.putDown();
+  }
+
+  /**
+   * Two points of the sentence that have to differ, and lie in one place wherever the figure is dragged; null where there
+   * are none.
+   */
+  #alwaysOne() {
+    const { figure, hand } = this;
+    const { different = [] } = hand.taken;
+    const pairs = different.map((blanks) => blanks.map((blank) => hand.filled[blank]));
+    /** @param {string[]} pair */
+    const isOne = ([a, b]) => {
+      const [[ax, ay], [bx, by]] = [figure.shape(a), figure.shape(b)];
+      return !(Math.hypot(ax - bx, ay - by) > ONE); // undefined ones do not lie apart either
+    };
+    const draggable = figure.ids.filter((id) => figure.canDrag(id) && figure.isDefined(id));
+    return (
+      pairs.find(
+        (pair) =>
+          isOne(pair) &&
+          SHAKEN.every((shake) => {
+            const places = draggable.map((id, number) => [id, shake(figure.shape(id), number)]);
+            return figure.elsewhere(Object.fromEntries(places), () => isOne(pair));
+          }),
+      ) ?? null
+    );
   }
 
   /**
@@ -281,9 +328,9 @@ export class Building {
 
   /** @param {Place} at */
   #startNote(at) {
-    this.hand.filled.push({ at: rounded(at) });
+    this.hand.filled = this.hand.filledWith({ at: rounded(at) });
     this.parts.pointed.offer = null;
-    this.bar.announce(_("Type the note, then Enter."));
+    this.bar.announce(_("Write the note, then press Enter."));
     this.#shown();
     this.bar.focus();
   }
@@ -309,10 +356,16 @@ export class Building {
       const off = meetings.findIndex(({ at }) => !this.paper.isInView(at));
       this.bar.announce(
         off < 0
-          ? _("Both intersections are numbered on the board: type 1 or 2, or point at one.")
-          : _("Intersection %(which)s lies off the paper: Fit brings it in. Type 1 or 2, or point at one.", {
-              which: off + 1,
-            }),
+          ? byHand(
+              _("Both intersections are numbered on the board: type 1 or 2, or point at one."),
+              _("Both intersections are numbered on the board: tap one."),
+            )
+          : byHand(
+              _("Intersection %(which)s lies off the paper: Fit brings it in. Type 1 or 2, or point at one.", {
+                which: off + 1,
+              }),
+              _("Intersection %(which)s lies off the paper: Fit brings it in. Tap one.", { which: off + 1 }),
+            ),
       );
     } else if (meetings.length === 1) {
       this.mark(meetings[0].step);
@@ -363,9 +416,9 @@ export class Building {
       if (isFinal && name) this.#write(name);
       return;
     }
-    const place = name.match(PLACE);
+    const place = name.match(PLACE_WITH_COMMAS) ?? name.match(PLACE);
     if (place && isFinal && ["point", "place", "spot"].includes(hand.blank?.kind ?? "") && !hand.blank?.there)
-      return this.fill({ type: "free", at: [Number(place[1]), Number(place[2])] });
+      return this.fill({ type: "free", at: [place[1], place[2]].map((one) => Number(one.replace(",", "."))) });
     const ids = figure.ids.filter((id) => fits(this.parts, id));
     const exact = ids.find((id) => labelOf(figure, id) === name) ?? ids.find((id) => id === name);
     const longer = ids.some(
@@ -376,7 +429,8 @@ export class Building {
     // A new point is put by a click: Enter may have been meant for something else.
     if (isFinal && !name && offer && !["free", "slide"].includes(offer.type ?? "")) return this.fill(offer);
     if (isFinal && !name && performance.now() - this.#filledAt < HASTE) return;
-    if (isFinal) this.bar.announce(name ? this.#misnamed(name) : _("Type the name of what is meant."), true);
+    if (isFinal)
+      this.bar.announce(name ? this.#misnamed(name) : _("Type the name of what is meant, or point at it."), true);
     this.parts.pointed.at({ highlighted: exact ?? null });
   }
 

@@ -20,7 +20,7 @@ export class Commands {
     const { store, paper, taking } = parts;
     /** @type {Record<string, () => unknown>} */
     this.actions = {
-      undo: () => store.canUndo && store.perform({ op: "undo" }),
+      undo: () => store.canUndo && this.#undo(),
       redo: () => store.canRedo && store.perform({ op: "redo" }),
       fit: () => paper.fit(),
       closer: () => paper.zoom(1.25),
@@ -36,6 +36,8 @@ export class Commands {
       note: () => taking.take(NOTE),
       "select several": () => taking.take(SELECT),
       "hand in": () => {
+        const why = this.#whyNothingToHandIn();
+        if (why) return parts.bar.announce(why, true);
         if (parts.result.isOpen) parts.result.close();
         parts.handingIn.ask();
       },
@@ -64,12 +66,36 @@ export class Commands {
     button("undo").disabled = !store.canUndo;
     button("redo").disabled = !store.canRedo;
     button("show all").hidden = store.hidden.length === 0;
-    for (const one of findAll("[data-do='hand in']", page)) one.disabled = store.own.length === 0;
+    const why = this.#whyNothingToHandIn();
+    for (const one of findAll("[data-do='hand in']", page)) {
+      one.setAttribute("aria-disabled", String(why !== null)); // it can be pressed all the same, and says why
+      one.title = why ?? "";
+    }
     for (const name of ["note", "select several"])
       button(name).setAttribute("aria-pressed", String(hand.tool?.make === name));
     button("compare").setAttribute("aria-pressed", String(this.parts.positions.isComparing));
     button("arcs").setAttribute("aria-pressed", String(paper.showsArcs));
     button("drag test").textContent = dragTest.isOn ? _("Stop") : _("Drag test");
+  }
+
+  // Why nothing can be handed in now, null where it can.
+  #whyNothingToHandIn() {
+    const { standing, store } = this.parts;
+    return standing?.notTaken ?? (store.own.length ? null : _("There is nothing on the board to hand in yet."));
+  }
+
+  // What another window did is named when it is taken back.
+  #undo() {
+    const { store, bar } = this.parts;
+    const undone = store.lastFromElsewhere;
+    store.perform({ op: "undo" });
+    if (!undone) return;
+    const { step } = undone;
+    bar.announce(
+      step
+        ? _("%(name)s, from another window, is undone. Redo brings it back.", { name: step.label ?? step.id })
+        : _("What another window did last is undone. Redo brings it back."),
+    );
   }
 
   // Esc: out of what is open, the last opened first.

@@ -14,7 +14,7 @@ const MOST = 3; // ticks on one mark; after that they begin anew
 
 export class Equalities {
   /** @type {Equality[]} */
-  #all = []; // {of, claim, number}: number of the group of lengths or angles that are equal
+  #all = []; // {of, claim, number}: number of the group of lengths or angles that are equal, null for what is not equal
 
   /**
    * list: where they are listed; claims: what is known of them; drop(of): no longer mark this
@@ -35,11 +35,17 @@ export class Equalities {
   /** @param {Figure} figure @param {string[][][]} equals */
   show(figure, equals) {
     const there = equals.filter((of) => of.flat().every((id) => figure.has(id)));
-    const groups = groupsOf(there.map((of) => of.map((term) => keyOf(figure, term))));
-    this.#all = there.map((of, number) => {
+    const claims = there.map((of) => {
       const terms = of.map((term) => pointsOf(figure, term));
-      const claim = { rel: terms[0].length === 3 ? "equal_angle" : "equal_length", of: terms };
-      return { of, claim, number: groups[number] };
+      return { rel: terms[0].length === 3 ? "equal_angle" : "equal_length", of: terms };
+    });
+    // What is not so in every position joins no group, and is not marked.
+    const keys = there.map((of) => of.map((term) => keyOf(figure, term)));
+    const groups = groupsOf(keys.filter((_key, number) => this.claims.holds(claims[number]) !== false));
+    let group = 0;
+    this.#all = there.map((of, number) => {
+      const claim = claims[number];
+      return { of, claim, number: this.claims.holds(claim) === false ? null : groups[group++] };
     });
     this.list.hidden = this.#all.length === 0;
     render(html`${this.#all.map((one) => this.#row(figure, one))}`, this.list);
@@ -50,7 +56,10 @@ export class Equalities {
     const [first, second] = claim.of.map((term) => nameOf(figure, term));
     const name = `${first} = ${second}`;
     return html`<li>
-      <i>${name}</i> <output>${stateWords(this.claims.holds(claim))}</output>
+      <i>${name}</i>
+      <output class=${this.claims.holds(claim) === false ? "trouble" : ""}
+        >${stateWords(this.claims.holds(claim))}</output
+      >
       <button type="button" aria-label=${_("Remove the mark %(name)s", { name })} @click=${() => this.drop(of)}>
         ${_("Remove")}
       </button>
@@ -65,6 +74,7 @@ export class Equalities {
   marks(figure, view) {
     const byTerm = new Map();
     for (const { claim, number } of this.#all) {
+      if (number === null) continue;
       const isProven = this.claims.holds(claim) === true;
       for (const term of claim.of) {
         const key = keyOf(figure, term);
@@ -81,7 +91,7 @@ export class Equalities {
 /** @param {boolean | undefined} holds */
 function stateWords(holds) {
   if (holds === undefined) return _("believed");
-  return holds ? _("in every position") : _("not in every position");
+  return holds ? _("in every position") : _("not in every position, so not marked");
 }
 
 /**

@@ -42,7 +42,7 @@ export function gripAt(parts, event, place, isOffered) {
 }
 
 /**
- * A point of one's own is attached to what it is held on, and pulled away from its curve with Shift.
+ * A point of one's own is attached to what it is dropped on, and pulled away from its curve with Shift.
  * @param {Board} parts
  * @param {string} id
  * @param {{pointerType: string, shiftKey: boolean}} event
@@ -57,15 +57,15 @@ function point(parts, id, { pointerType, shiftKey }) {
   return {
     isThere: () => isDraggable(store, id),
     letGo: () => attaching.end(),
-    move: (place) => {
-      store.figure.put(id, pointAt(store.figure, paper.view, others, place) ?? paper.view.toPaper(...place));
-      attaching.at(place);
+    move: (place, _dx, _dy, isFree) => {
+      const at = attaching.at(place, isFree) ?? pointAt(store.figure, paper.view, others, place);
+      store.figure.put(id, at ?? paper.view.toPaper(...place));
     },
     drop: () => {
       const step = attaching.end();
-      if (!step) return store.perform({ op: "move", points: { [id]: rounded(store.figure.shape(id)) } });
-      store.perform({ op: "remake", step });
-      bar.announce(attaching.said(step));
+      if (step) store.perform({ op: "remake", step });
+      else store.perform({ op: "move", points: { [id]: rounded(store.figure.shape(id)) } });
+      bar.announce(step ? attaching.said(step) : attaching.saidOfMiss());
     },
   };
 }

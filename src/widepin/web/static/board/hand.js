@@ -9,7 +9,7 @@ export class Hand {
   /** @type {Tool | null} */
   tool = null;
   /** @type {any[]} */
-  filled = []; // ids, and places of notes
+  filled = []; // ids, and places of notes; null for a blank that was emptied before others
   /** @type {Omit<Offer, "far">[] | null} */
   meetings = null; // two intersections to choose between, once both curves are named
 
@@ -38,9 +38,50 @@ export class Hand {
    * @param {(id: string) => boolean} isGone
    */
   forget(isGone) {
-    const left = this.filled.filter((id) => typeof id !== "string" || !isGone(id));
-    if (left.length < this.filled.length) this.meetings = null;
-    this.filled = left;
+    for (const [place, id] of this.filled.entries()) if (typeof id === "string" && isGone(id)) this.emptyAt(place);
+  }
+
+  /** @param {number} place */
+  emptyAt(place) {
+    this.meetings = null;
+    this.fillAll(this.filled.map((one, at) => (at === place ? null : one)));
+  }
+
+  /** @param {any[]} values  null for a blank that stays empty */
+  fillAll(values) {
+    this.filled = values.slice(0, values.findLastIndex((one) => one !== null) + 1);
+  }
+
+  // The place of the blank that is filled next: the first that is empty.
+  get #place() {
+    const emptied = this.filled.indexOf(null);
+    return emptied < 0 ? this.filled.length : emptied;
+  }
+
+  get isEmpty() {
+    return this.filled.length === 0;
+  }
+
+  // Whether what is filled in next makes the sentence whole.
+  get isAlmostFull() {
+    return this.tool !== null && this.filled.filter((one) => one !== null).length === blanksOf(this.tool).length - 1;
+  }
+
+  /**
+   * The blanks, with a value in the next one. In an answer that is whole it takes the place of the last of its kind.
+   * @param {any} value
+   * @param {string} [kind]
+   */
+  filledWith(value, kind) {
+    const place = this.isFull ? this.#rivals.findLastIndex(({ kinds }) => !kind || kinds?.includes(kind)) : this.#place;
+    const filled = [...this.filled];
+    filled[place] = value;
+    return filled;
+  }
+
+  // The blanks of an answer, each of which takes another object even when all are filled.
+  get #rivals() {
+    return this.tool?.make === "answer" ? blanksOf(this.tool) : [];
   }
 
   // Ready for the next step: a compass keeps its radius, a polyline goes on from its end.
@@ -52,11 +93,23 @@ export class Hand {
   /** @returns {Blank | null} */
   get blank() {
     if (!this.tool) return null;
-    return this.meetings ? { kind: "which" } : (blanksOf(this.tool)[this.filled.length] ?? null);
+    if (this.meetings) return { kind: "which" };
+    return blanksOf(this.tool)[this.#place] ?? this.#anyOfAnswer;
+  }
+
+  // Of an answer that is whole: what any of its blanks takes.
+  get #anyOfAnswer() {
+    const blanks = this.#rivals;
+    if (!blanks.length) return null;
+    return {
+      kind: "wanted",
+      kinds: blanks.flatMap(({ kinds }) => kinds ?? []),
+      own: blanks.every(({ own }) => own),
+    };
   }
 
   get isFull() {
-    return this.tool !== null && this.filled.length === blanksOf(this.taken).length;
+    return this.tool !== null && this.filled.length === blanksOf(this.taken).length && !this.filled.includes(null);
   }
 
   // The ids in the order of "from".
@@ -101,7 +154,7 @@ export class Hand {
   #mustDiffer(id) {
     if (this.blank?.again) return false;
     const { different } = this.taken;
-    const next = this.filled.length;
+    const next = this.#place;
     return this.filled.some(
       (one, blank) =>
         one === id && (!different || different.some((pair) => pair.includes(blank) && pair.includes(next))),
@@ -120,9 +173,9 @@ export class Hand {
     const parts = this.tool.say.map((part) => {
       if (typeof part === "string") return part;
       const place = blank++;
-      const filled = this.filled[place];
-      if (place < this.filled.length) return { filled: typeof filled === "string" ? labelOf(filled) : "here" };
-      return place === this.filled.length && !this.meetings
+      const filled = this.filled[place] ?? null;
+      if (filled !== null) return { filled: typeof filled === "string" ? labelOf(filled) : _("here"), place };
+      return place === this.#place && !this.meetings
         ? {
             next: part.as
               ? _("%(kind)s, as %(name)s", { kind: roleWords(part.kind), name: part.as })

@@ -2,13 +2,24 @@
 
 import { _, ngettext } from "../look/language.js";
 import { HASTE } from "./building.js";
-import { newKey } from "./saving.js";
+import { newKey, signInAgain, SIGNED_OUT } from "./saving.js";
+import { post, renewToken } from "../look/page.js";
 import { answering } from "./tools.js";
+import { byHand } from "../look/touch.js";
 import { html, nothing, render } from "../vendor/lit-html/lit-html.js";
 /** @import { Step } from "../figure/types.js" */
 /** @import { Board } from "./board.js" */
 
-const LOST = { error: _("It could not be handed in: there is no connection. Nothing is lost; try again.") };
+const NO_CONNECTION = _("there is no connection");
+
+/**
+ * @param {string} why
+ * @param {string | null} [signIn]  where to sign in again
+ */
+function notHandedIn(why, signIn = null) {
+  const error = _("It could not be handed in: %(why)s. Nothing is lost; try again.", { why: why.replace(/\.$/, "") });
+  return { error, signIn, isLost: true };
+}
 
 export class HandingIn {
   /**
@@ -37,10 +48,10 @@ export class HandingIn {
       event.preventDefault();
       if (!this.#isWhole()) return;
       this.#checking(true);
-      const result = (await parts.saving.settled()) ? await this.#send() : LOST;
+      const result = (await parts.saving.settled()) ? await this.#send() : this.#notSaved();
       this.#checking(false);
-      if (result !== LOST) this.key = newKey();
-      if (result.error) return this.parts.bar.announce(result.error, true);
+      if (!result.isLost) this.key = newKey();
+      if (result.error) return this.parts.bar.announce(result.error, true, toSignIn(result.signIn));
       if (result.offer) return this.#propose(result.offer);
       this.close();
       done(result);
@@ -79,15 +90,28 @@ export class HandingIn {
   ask() {
     const { setting, hand, bar, show } = this.parts;
     hand.take(this.sentence);
+    hand.fillAll(setting.wanted.map((one) => this.#named(one)));
     bar.clear();
-    bar.announce(
-      setting.finding
-        ? _("Point at it or type its name, or hand in as it is and let it be found by the program.")
-        : _("Point at it or type its name."),
-    );
+    bar.announce(this.#howToAnswer());
     show();
-    if (setting.finding) this.button.focus();
+    if (setting.finding || hand.isFull) this.button.focus();
     else bar.focus();
+  }
+
+  #howToAnswer() {
+    const { setting, hand } = this.parts;
+    if (hand.isFull) return _("It is pointed out by its name. Point at another object to change it.");
+    const how = byHand(_("Point at it or type its name."), _("Tap it."));
+    return setting.finding ? _("%(how)s Or hand in as it is: the program looks for it.", { how }) : how;
+  }
+
+  /**
+   * The object to which the student has given the name of what is asked for; null where there is none.
+   * @param {import("../figure/types.js").Wanted} wanted
+   */
+  #named({ name, kinds = [] }) {
+    const { figure, own } = this.parts.store;
+    return own.find(({ id, label }) => label === name && kinds.includes(figure.kind(id)))?.id ?? null;
   }
 
   // Open as long as the answer is in hand, and true of the board as it stands.
@@ -104,7 +128,7 @@ export class HandingIn {
 
   answered() {
     this.answeredAt = performance.now();
-    this.parts.bar.announce(_("Esc empties the blanks."));
+    this.parts.bar.announce(_("Point at another object to change it."));
     this.button.focus();
   }
 
@@ -121,10 +145,10 @@ export class HandingIn {
   // All of the answer is pointed out, or none of it.
   #isWhole() {
     const { hand, setting, bar } = this.parts;
-    if (hand.isFull || (!hand.filled.length && setting.finding)) return true;
+    if (hand.isFull || (hand.isEmpty && setting.finding)) return true;
     bar.announce(
       setting.finding
-        ? _("Fill every blank, or empty them with Esc and let the answer be found by the program.")
+        ? _("Fill every blank, or empty all of them: then the program looks for the answer.")
         : _("Fill every blank."),
       true,
     );
@@ -140,17 +164,33 @@ export class HandingIn {
     this.button.classList.toggle("btn-plain", Boolean(this.offer));
   }
 
+  #notSaved() {
+    const { why, signIn } = this.parts.saving.trouble ?? { why: NO_CONNECTION, signIn: null };
+    return notHandedIn(why, signIn);
+  }
+
+  /** @returns {Promise<any>} */
   async #send() {
     const body = new FormData(this.form);
     for (const id of this.parts.hand.filled) body.append("answer", id);
     if (this.offer) body.append("as_it_is", "yes");
     body.append("key", this.key);
     this.parts.saving.fill?.(body);
-    try {
-      const answer = await fetch(this.form.action, { method: "POST", headers: { Accept: "application/json" }, body });
-      return answer.redirected ? LOST : await answer.json();
-    } catch {
-      return LOST;
-    }
+    body.delete("csrf_token"); // the page's own, which is renewed, goes along
+    const answer = await post(this.form.action, body).catch(() => null);
+    const said = await answer?.json().catch(() => null);
+    if (!answer) return notHandedIn(NO_CONNECTION);
+    if (answer.status === 401) return notHandedIn(SIGNED_OUT, signInAgain(said.sign_in));
+    if (answer.redirected) return notHandedIn(SIGNED_OUT, signInAgain(new URL(answer.url).pathname));
+    if (said?.expired && (await renewToken())) return this.#send();
+    return said ?? notHandedIn(_("the server does not answer"));
   }
+}
+
+/**
+ * The button that leads to signing in again.
+ * @param {string | null | undefined} address
+ */
+function toSignIn(address) {
+  return address ? { words: _("Sign in"), run: () => location.assign(address) } : null;
 }

@@ -3,7 +3,7 @@
 import { curvePath } from "../figure/outlines.js";
 import { element } from "../figure/element.js";
 import { Hand } from "./hand.js";
-import { blanksOf, makeOf } from "./tools.js";
+import { makeOf } from "./tools.js";
 import { useOf } from "./uses.js";
 /** @import { Board } from "./board.js" */
 /** @import { Figure } from "../figure/figure.js" */
@@ -52,11 +52,11 @@ export function hints({ store: { figure }, hand, pointed: { offer, trial }, pape
  */
 function previewsOf(hand, offer, figure) {
   const { tool } = hand;
-  if (!tool || !offer || hand.meetings || !hand.blank || hand.filled.length !== blanksOf(tool).length - 1) return [];
+  if (!tool || !offer || hand.meetings || !hand.blank || !hand.isAlmostFull) return [];
   if (!tool.classTool && hand.blank.kind !== "point") return [];
   const trial = new Hand();
   trial.take(tool);
-  trial.filled = [...hand.filled, HERE];
+  trial.filled = hand.filledWith(HERE);
   const at = offer.type === "object" ? null : offer.at;
   const here = at ? [{ id: HERE, make: "free_point", at }] : [];
   const sources = trial.sources.map((id) => (id === HERE && !at ? offer.id : id));

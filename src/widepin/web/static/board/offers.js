@@ -67,7 +67,7 @@ export function offersAt(parts, [px, py], pointerType, isFree = false) {
     case "circle":
       return fitting(curves);
     case "curve":
-      return [...(hand.filled.length ? [] : hits.intersections([px, py], reach)), ...fitting(curves)];
+      return [...(hand.isEmpty ? hits.intersections([px, py], reach) : []), ...fitting(curves)];
     case "any":
       return fitting([...hits.points([px, py], reach), ...curves]);
     case "wanted":
@@ -185,11 +185,21 @@ export function insteadOf(made, { store, view }, pointerType) {
 }
 
 /**
- * The nearest first, whatever order the wheel has brought them into.
+ * Points and intersections before curves, the nearest first, whatever order the wheel has brought them into.
  * @param {Offer[]} offers
  */
 export function byDistance(offers) {
-  return [...offers].sort((a, b) => a.far - b.far || named(a).localeCompare(named(b)));
+  return [...offers].sort(
+    (a, b) => Number(isCurve(a)) - Number(isCurve(b)) || a.far - b.far || named(a).localeCompare(named(b)),
+  );
+}
+
+/**
+ * Whether an offer is a curve or a place on one; these have the place on it that is nearest.
+ * @param {Offer} offer
+ */
+function isCurve({ type, at }) {
+  return type === "slide" || (type === "object" && at !== undefined);
 }
 
 /**

@@ -16,16 +16,19 @@ const TWICE = 500; // milliseconds between two clicks on a name that write it an
 const AGAIN = 24; // pixels within which a finger taps the same place again
 
 export class Pointing {
-  /** @type {{start: Place, grip: Grip, moved: [Place, number, number] | null} | null} */
+  /** @type {{start: Place, grip: Grip, moved: [Place, number, number, boolean] | null} | null} */
   #down = null; // {start, grip, moved} while a pointer is down; moved: what the grip was moved by last, nothing before
   #touches = new Map();
   /** @type {{middle: Place, width: number, view: View} | null} */
   #pinch = null; // {middle, width, view} while two fingers are down
   /** @type {Offer[]} */
   #offers = [];
+  #isHalted = false; // whether the pointer that is down has stopped the drag test
   #asking = ""; // the blank that they were offered for
   /** @type {Offer[]} */
   #near = []; // objects that lie there while no tool is in hand, the one that is meant first
+  /** @type {string | null} */
+  #chosen = null; // the one of them that was chosen with the arrow keys; what is only brushed on the way is not
   /** @type {number[] | null} */
   #touched = null; // where a finger was last
   /** @type {number[] | null} */
@@ -125,6 +128,7 @@ export class Pointing {
     if (list.length < 2) return false;
     if (way > 0) list.push(...list.splice(0, 1));
     else list.unshift(...list.splice(-1));
+    if (list === this.#near) this.#chosen = list[0].id;
     this.parts.pointed.at(list === this.#near ? { highlighted: list[0].id } : { offer: list[0] });
     return true;
   }
@@ -137,6 +141,7 @@ export class Pointing {
   // To be called when what is pointed at was hidden or removed.
   letGo() {
     this.#near = [];
+    this.#chosen = null;
     this.parts.pointed.at({ highlighted: null });
   }
 
@@ -186,11 +191,21 @@ export class Pointing {
     const { objectMenu, pointed } = this.parts;
     if (objectMenu.isOpen) return;
     const [before] = this.#near;
-    this.#near = objectsAt(this.#where(), place, pointerType);
-    // What was chosen with the arrow keys stays chosen as long as it lies there.
-    const kept = this.#near.findIndex(({ id }) => id === before?.id);
-    if (kept > 0 && this.#near.length > 1) this.#near.unshift(...this.#near.splice(kept, 1));
+    this.#near = this.#nearAt(place, pointerType);
     if (before || this.#near.length) pointed.at({ offer: null, highlighted: this.#near[0]?.id ?? null });
+  }
+
+  /**
+   * What lies at a place: first what was chosen of it with the arrow keys, then points, then curves.
+   * @param {Place} place
+   * @param {string} pointerType
+   */
+  #nearAt(place, pointerType) {
+    const near = objectsAt(this.#where(), place, pointerType);
+    const at = near.findIndex(({ id }) => id === this.#chosen);
+    if (at < 0) this.#chosen = null;
+    else near.unshift(...near.splice(at, 1));
+    return near;
   }
 
   /**
@@ -224,6 +239,11 @@ export class Pointing {
     if (isTouch()) this.#touch(place);
     // A tool may have been taken or put down since the pointer came to rest here.
     else if (this.#asking !== this.#blank) this.#offer(this.#offersAt(place, event.pointerType, event.shiftKey));
+    if (this.parts.dragTest.isOn) {
+      this.parts.dragTest.halt(); // who takes hold of the figure drags it now
+      this.parts.commands.show();
+      this.#isHalted = true;
+    }
     const grip = gripAt(this.parts, event, place, this.#offers.length > 0);
     this.#down = { start: place, grip, moved: null };
   }
@@ -240,8 +260,8 @@ export class Pointing {
     const [dx, dy] = [place[0] - this.#down.start[0], place[1] - this.#down.start[1]];
     if (!this.#down.moved && Math.hypot(dx, dy) < STILL) return;
     if (!this.#down.moved) this.parts.objectMenu.close();
-    this.#down.moved = [place, dx, dy];
-    this.#down.grip.move(place, dx, dy);
+    this.#down.moved = [place, dx, dy, event.shiftKey];
+    this.#down.grip.move(...this.#down.moved);
     this.#offer([]);
   }
 
@@ -253,10 +273,14 @@ export class Pointing {
       return;
     }
     const down = this.#down;
+    const isHalted = this.#isHalted;
+    this.#isHalted = false;
     this.#down = null;
     if (!down) return;
     if (down.moved) down.grip.drop();
-    else this.#click(down.start, event);
+    if (isHalted)
+      this.parts.store.refresh(); // the figure as it was before the drag test
+    else if (!down.moved) this.#click(down.start, event);
   }
 
   /** @param {Place} place @param {PointerEvent & {target: any}} event */
@@ -283,16 +307,14 @@ export class Pointing {
       );
     } else {
       this.#place = place;
-      const near = objectsAt(this.#where(), place, pointerType);
-      /** @param {Offer} offer */
-      const isMeant = ({ id }) => id === this.#near[0]?.id;
-      this.#near = [...near.filter(isMeant), ...near.filter((one) => !isMeant(one))];
+      const near = this.#nearAt(place, pointerType);
+      this.#near = near;
       const named = namedAt(event);
       if (named && this.#isTwice(named, event)) this.#rename(named);
       else if (!near.length && named) this.parts.objectMenu.open([named], place);
       else if (near.length)
         this.parts.objectMenu.open(
-          this.#near.map(({ id }) => id),
+          near.map(({ id }) => id),
           place,
         );
       else this.parts.objectMenu.close();

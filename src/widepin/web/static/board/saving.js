@@ -7,6 +7,18 @@ import { post, renewToken } from "../look/page.js";
 /** @import { Store } from "./store.js" */
 
 const LONGEST_WAIT = 10000; // milliseconds between tries
+export const SIGNED_OUT = _("you are signed out");
+const NO_CONNECTION = _("no connection");
+
+/** @typedef {{why: string, signIn: string | null, isLasting: boolean}} Trouble */
+
+/**
+ * The address to sign in at, from where this page is opened again.
+ * @param {string} address
+ */
+export function signInAgain(address) {
+  return `${address}?next=${encodeURIComponent(location.pathname)}`;
+}
 
 export class Saving {
   #busy = false;
@@ -26,9 +38,25 @@ export class Saving {
     this.on = on;
     this.drawer = `${place}:${newKey()}`; // this tab's own part of it
     const keys = new Set(stored.map(({ key }) => key));
+    /** @type {Trouble | null} */
+    this.trouble = null; // why what waits here is not stored, while it is not
     this.pending = this.#kept().filter(({ key }) => !keys.has(key)); // an answer may have been lost on the way here
     this.#keep();
     addEventListener("online", () => this.flush());
+    this.windows = new BroadcastChannel(place); // the windows of this browser that show the same board
+    this.windows.onmessage = ({ data }) => this.follow(data);
+  }
+
+  /**
+   * Another window or device has brought the log to this number of operations: what is missing here is asked for.
+   * @param {number} number
+   */
+  async follow(number) {
+    if (number <= this.count || this.#busy) return; // what is being sent now is told of what it missed
+    this.#busy = true;
+    await this.#catchUp();
+    this.#busy = false;
+    if (this.pending.length) this.flush();
   }
 
   // What earlier visits and other tabs have left here. Their keys make sending it twice harmless.
@@ -67,11 +95,14 @@ export class Saving {
     this.#keep();
   }
 
-  // Whether everything is stored; resolves as soon as it is, or false after so many milliseconds.
+  // Whether everything is stored; resolves as soon as it is, or false after so many milliseconds, or where trying again
+  // alone will not help: ``trouble`` says why.
   async settled(within = 8000) {
     const until = Date.now() + within;
+    this.trouble = null;
     while (this.pending.length) {
-      if (Date.now() > until) return false;
+      const trouble = /** @type {Trouble | null} */ (this.trouble);
+      if (Date.now() > until || trouble?.isLasting) return false;
       this.flush();
       await new Promise((resolve) => setTimeout(resolve, 100));
     }
@@ -88,6 +119,7 @@ export class Saving {
         if (!(await this.#send(this.pending[0]))) return;
         this.#tries = 0;
       }
+      this.trouble = null;
       this.on.state(_("All changes saved"), false);
     } finally {
       this.#busy = false;
@@ -101,7 +133,8 @@ export class Saving {
    * @returns {Promise<{operations?: Entry[], error?: string}>}
    */
   async importSteps(url, work) {
-    if (!(await this.settled())) return { error: _("There is no connection; try again.") };
+    if (!(await this.settled()))
+      return { error: _("It could not be stored: %(why)s.", { why: this.trouble?.why ?? NO_CONNECTION }) };
     const answer = await this.#post(url, { after: this.count, work }).catch(() => null);
     const said = await answer?.json().catch(() => null);
     if (!answer || !said || answer.redirected) return { error: _("There is no connection; try again.") };
@@ -123,13 +156,13 @@ export class Saving {
     try {
       answer = await this.#post(this.url, { key: entry.key, after: this.count, operation: entry.operation });
     } catch {
-      return this.#wait(_("no connection"));
+      return this.#wait(NO_CONNECTION);
     }
-    if (answer.redirected) return this.#signedOut(new URL(answer.url).pathname);
+    if (answer.redirected) return this.#wait(SIGNED_OUT, signInAgain(new URL(answer.url).pathname));
     if (answer.status >= 500 || answer.status === 429) return this.#wait(_("the server does not answer"));
     const said = await answer.json().catch(() => null);
     if (said === null) return this.#wait(_("the server does not answer"));
-    if (answer.status === 401) return this.#signedOut(said.sign_in);
+    if (answer.status === 401) return this.#wait(SIGNED_OUT, signInAgain(said.sign_in));
     if (said.expired) return (await renewToken()) || this.#wait(_("the server does not answer"));
     if (answer.status === 409) {
       this.count += said.operations.length;
@@ -140,25 +173,21 @@ export class Saving {
       if (said.number <= this.count) return true;
       this.count = said.number;
       this.on.stored(said);
+      this.windows.postMessage(said.number);
     } else if (answer.status === 422) {
       this.#done(entry);
       delete this.pending[0]?.operation.joined; // what it was joined to is none
       this.on.refused(entry, said.error);
     } else {
-      return this.#wait(said.error ?? _("the server does not answer"));
+      return this.#wait(said.error ?? _("the server does not answer"), null, Boolean(said.error));
     }
     return true;
-  }
-
-  /** @param {string | null} signIn */
-  #signedOut(signIn) {
-    return this.#wait(_("you are signed out"), signIn);
   }
 
   // The server knew the operation already, and others besides.
   async #catchUp() {
     const answer = await fetch(`${this.url}?after=${this.count}`).catch(() => null);
-    if (!answer?.ok || answer.redirected) return this.#wait(_("no connection"));
+    if (!answer?.ok || answer.redirected) return this.#wait(NO_CONNECTION);
     const { operations } = await answer.json();
     this.count += operations.length;
     this.on.missed(operations);
@@ -172,21 +201,24 @@ export class Saving {
   }
 
   /**
-   * signIn: where to sign in again, if that is what is missing; this page is opened afterwards, and goes on
+   * signIn: where to sign in again, if that is what is missing; this page is opened afterwards, and goes on.
+   * isLasting: trying again alone will not help
    * @param {string} why
    * @param {string | null} [signIn]
+   * @param {boolean} [isLasting]
    */
-  #wait(why, signIn = null) {
+  #wait(why, signIn = null, isLasting = signIn !== null) {
     const steps = this.pending.length;
+    this.trouble = { why, signIn, isLasting };
     this.on.state(
       ngettext(
         "Not saved yet, %(why)s: %(n)s step waits here. Trying again.",
         "Not saved yet, %(why)s: %(n)s steps wait here. Trying again.",
         steps,
-        { why },
+        { why: why.replace(/\.$/, "") },
       ),
       true,
-      signIn && `${signIn}?next=${encodeURIComponent(location.pathname)}`,
+      signIn,
     );
     this.#timer = setTimeout(() => this.flush(), Math.min(LONGEST_WAIT, 500 * 2 ** this.#tries++));
     return false;

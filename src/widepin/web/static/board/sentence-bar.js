@@ -4,9 +4,9 @@ import { _ } from "../look/language.js";
 /** @import { Part } from "./types.js" */
 export class SentenceBar {
   /**
-   * on: typed(text) for every change, entered(text) for Enter
+   * on: typed(text) for every change, entered(text) for Enter, emptied(place) for a blank whose cross was pressed
    * @param {any} bar
-   * @param {{typed: (text: string) => void, entered: (text: string) => void}} on
+   * @param {{typed: (text: string) => void, entered: (text: string) => void, emptied: (place: number) => void}} on
    */
   constructor(bar, on) {
     this.say = bar.querySelector(".sentence");
@@ -20,6 +20,7 @@ export class SentenceBar {
     this.say.after(this.takeIt);
     this.field = document.createElement("input");
     this.hasFocus = false;
+    this.on = on;
     this.field.className = "blank next";
     this.field.autocomplete = "off";
     this.field.spellcheck = false;
@@ -33,7 +34,7 @@ export class SentenceBar {
   }
 
   /**
-   * parts: words, {filled: name}, {next: role, offer: name under the pointer} or {open: true}
+   * parts: words, {filled: name, place}, {next: role, offer: name under the pointer} or {open: true}
    * @param {Part[]} parts
    */
   show(parts) {
@@ -59,7 +60,16 @@ export class SentenceBar {
     const span = document.createElement("span");
     span.className = part.filled ? "blank filled" : part.open ? "blank" : "word";
     span.textContent = part.filled ?? (part.open ? "·" : part);
+    if (part.filled) span.append(this.#cross(part));
     return span;
+  }
+
+  /** @param {{filled: string, place: number}} part */
+  #cross({ filled, place }) {
+    const cross = Object.assign(document.createElement("button"), { type: "button", className: "empty-it" });
+    cross.setAttribute("aria-label", _("Empty this blank: %(name)s", { name: filled }));
+    cross.addEventListener("click", () => this.on.emptied(place));
+    return cross;
   }
 
   /**

@@ -9,6 +9,9 @@ import { html, nothing, render } from "../vendor/lit-html/lit-html.js";
 /** @import { SentenceBar } from "./sentence-bar.js" */
 
 export class Standing {
+  #closed = ""; // why nothing can be done at this board any more
+  /** @type {string | null} */
+  #signIn = null; // where to sign in again, if that is what is missing
   #failed = ""; // why the last answer was not taken
   #key = newKey(); // of the next answer
 
@@ -24,11 +27,28 @@ export class Standing {
     this.seen = standing.comments.length;
     this.bar = bar;
     this.now = now;
-    this.show(standing);
+    this.standing = standing;
+    this.#render();
+  }
+
+  // Why nothing can be handed in, null where it can.
+  get notTaken() {
+    return this.#closed || this.standing.not_taken || null;
+  }
+
+  /** @param {string} words @param {string | null} signIn */
+  close(words, signIn) {
+    if (this.#closed !== words) this.bar.announce(words, true);
+    this.#closed = words;
+    this.#signIn = signIn;
+    this.#render();
   }
 
   /** @param {any} standing */
   show(standing) {
+    this.#closed = "";
+    const before = this.standing.not_taken;
+    if (standing.not_taken && standing.not_taken !== before) this.bar.announce(standing.not_taken, true);
     const fresh = standing.comments.slice(this.seen).filter((/** @type {any} */ one) => !one.is_own);
     this.seen = standing.comments.length;
     if (fresh.length) this.bar.announce(_("%(name)s has commented on your last attempt.", { name: fresh[0].by }));
@@ -42,11 +62,16 @@ export class Standing {
     const attempts = left === null ? null : ngettext("%(n)s attempt left", "%(n)s attempts left", left);
     const said = [when, attempts].filter(Boolean).join(" · ");
     render(
-      html`${version === this.opened ? nothing : newVersion()}
+      html`${version === this.opened ? nothing : newVersion()} ${this.#closed ? this.#isClosed() : nothing}
       ${said ? html`<p class="terms ${isOver || left === 0 ? "over" : ""}">${said}</p>` : nothing}
       ${comments.length ? this.#comments(comments) : nothing}`,
       this.panel,
     );
+  }
+
+  #isClosed() {
+    const signIn = this.#signIn && html` <a class="btn btn-main" href=${this.#signIn}>${_("Sign in")}</a>`;
+    return html`<p class="terms over">${this.#closed}${signIn ?? nothing}</p>`;
   }
 
   /** @param {any[]} comments */

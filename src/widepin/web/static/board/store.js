@@ -16,6 +16,10 @@ export class Store {
   figure = /** @type {Figure} */ (/** @type {unknown} */ (null)); // replayed before anybody can ask
   /** @type {(() => void)[]} */
   #listeners = []; // called when the construction has changed
+  /** @type {WeakSet<Operation>} */
+  #elsewhere = new WeakSet(); // operations that other windows have performed meanwhile
+  /** @type {Operation | null} */
+  lastFromElsewhere = null; // what undoing takes back, where another window did it
   /** @type {boolean | null} */
   #isJoined = null; // within one action: whether the next operation is joined to the one before
   /** @type {(() => void)[]} */
@@ -122,9 +126,11 @@ export class Store {
    */
   takeInMissed(entries) {
     this.#stored.push(...entries.map(({ operation }) => operation));
+    const own = new Set(this.#saving.pending.map(({ key }) => key));
+    for (const { key, operation } of entries) if (!own.has(key)) this.#elsewhere.add(operation);
     const known = new Set(entries.map(({ key }) => key));
-    const { given, own } = stepsOf(this.setting, replay(this.#stored).done);
-    const taken = new Set([...given, ...own].flatMap(namesOf));
+    const board = stepsOf(this.setting, replay(this.#stored).done);
+    const taken = new Set([...[...board.given, ...board.own].flatMap(namesOf), ...this.#reserved]);
     const waiting = this.#saving.pending.filter(({ key }) => !known.has(key));
     this.#saving.replace(rebased(waiting, taken, (make, names) => this.newId(make, names)));
     this.refresh();
@@ -152,6 +158,8 @@ export class Store {
     this.notes = notes;
     this.hasMoved = done.some(({ op }) => op === "move");
     this.canUndo = done.length > 0;
+    const last = done.at(-1);
+    this.lastFromElsewhere = last && this.#elsewhere.has(last) ? last : null;
     this.canRedo = undone.length > 0;
     this.figure = new Figure(this.book, [...given, ...own]);
   }
@@ -177,7 +185,13 @@ export class Store {
   // What no new object may be called.
   get taken() {
     const { figure } = this;
-    return new Set([...figure.ids.flatMap((id) => namesOf(figure.step(id))), ...(this.setting.taken ?? [])]);
+    return new Set([...figure.ids.flatMap((id) => namesOf(figure.step(id))), ...this.#reserved]);
+  }
+
+  // Names that are kept for what the task asks for, and for what else will be drawn.
+  get #reserved() {
+    const { taken = [], wanted, draft } = this.setting;
+    return draft && draft.part !== "trial" ? taken : [...taken, ...wanted.map(({ name }) => name)];
   }
 
   /** @param {string} make @param {Set<string>} [taken] */

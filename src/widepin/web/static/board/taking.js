@@ -29,7 +29,7 @@ export class Taking {
 
   // Empty the blanks; with nothing in them, put the tool down.
   putDown() {
-    if (this.hand.filled.length) this.hand.empty();
+    if (!this.hand.isEmpty) this.hand.empty();
     else this.hand.putDown();
     this.pointed.offer = null;
     this.#begin();

@@ -6,6 +6,7 @@ import { GROUPS } from "./tools.js";
 /** @import { Tool } from "./types.js" */
 
 const WIDEST = 92; // pixels of a card
+const FEW = 5; // tools that have room for their names in one row of a phone
 
 export class Toolbar {
   /** @param {any} toolbar @param {Tool[]} tools @param {(tool: Tool) => void} onTake */
@@ -28,6 +29,7 @@ export class Toolbar {
       card.addEventListener("click", () => onTake(tool));
       return { card, tool, left };
     });
+    toolbar.classList.toggle("many", tools.length > FEW);
     toolbar.addEventListener("keydown", (/** @type {KeyboardEvent} */ event) => this.#walk(event));
     toolbar.addEventListener("focusin", (/** @type {{target: any}} */ { target }) => this.#stopAt(target));
     toolbar.replaceChildren(...GROUPS.flatMap((one) => this.#group(one) ?? []));

@@ -34,8 +34,8 @@
 
 /**
  * What keeps operations: Saving, or Drafting for what a teacher draws.
- * @typedef {{pending: Entry[], add: (operation: Operation) => void, replace: (pending: Entry[]) => void,
- *   settled: (within?: number) => Promise<boolean>, flush: () => void, fill?: (body: FormData) => void,
+ * @typedef {{pending: Entry[], trouble?: import("./saving.js").Trouble | null, add: (operation: Operation) => void, replace: (pending: Entry[]) => void,
+ *   settled: (within?: number) => Promise<boolean>, flush: () => void, fill?: (body: FormData) => void, follow?: (number: number) => void,
  *   importSteps?: (url: string, work: unknown) => Promise<any>}} Saver
  */
 
@@ -64,16 +64,18 @@
 /** @typedef {Omit<OnDressing, "ask" | "dress"> & {dress: (id: string, dress: Dress) => unknown, highlighted: (id: string | null) => void, chosen: () => void,
  *   picked: (id: string) => boolean, opened: (id: string) => void}} OnSteps */
 
-/** @typedef {string | {filled: string} | {next: string, offer?: string} | {open: true}} Part  A part of the sentence. */
+/** @typedef {string | {filled: string, place: number} | {next: string, offer?: string} | {open: true}} Part  A part of the
+ * sentence. place: which of its blanks it is. */
 
 /** @typedef {{rel: string, of: any[]}} Claim  What the student believes of the figure. */
 
-/** @typedef {{of: string[][], claim: Claim, number: number}} Equality  number: of the group that is equal. */
+/** @typedef {{of: string[][], claim: Claim, number: number | null}} Equality  number: of the group that is equal, null for
+ * what is not equal in every position. */
 
 /**
- * What a drag takes hold of. move: where the pointer is, and how far from where it went down, in pixels; whoever calls it
- * paints after it. drop keeps what was moved, letGo keeps nothing.
- * @typedef {{isThere: () => boolean, letGo: () => void, move: (place: Place, dx: number, dy: number) => void,
+ * What a drag takes hold of. move: where the pointer is, how far from where it went down, in pixels, and whether with
+ * Shift; whoever calls it paints after it. drop keeps what was moved, letGo keeps nothing.
+ * @typedef {{isThere: () => boolean, letGo: () => void, move: (place: Place, dx: number, dy: number, isFree: boolean) => void,
  *   drop: () => unknown}} Grip
  */
 

@@ -110,15 +110,16 @@ class Making {
     const { trouble } = this.state;
     /** @type {Record<string, string>} */
     const lacks = {
-      given: !title?.trim() ? _("a title") : given.length === 0 ? _("a figure") : "",
-      tools: tools.length === 0 ? _("a tool") : "",
+      given: !title?.trim() ? _("title missing") : given.length === 0 ? _("missing") : "",
+      // A new task has a set of tools to begin with, which nobody has chosen.
+      tools: tools.length === 0 || given.length + model.length === 0 ? _("not chosen yet") : "",
       wanted:
         model.length === 0
-          ? _("a sample solution")
+          ? _("sample solution missing")
           : wanted.length === 0
-            ? _("an answer")
+            ? _("answer missing")
             : conditions.length === 0
-              ? _("conditions")
+              ? _("conditions missing")
               : "",
       limits: "",
     };

@@ -13,7 +13,7 @@ const overview = find(".live");
 const groups = find(".groups", overview);
 const told = find("[data-live]", overview);
 const selected = find("#several");
-let { since } = overview.dataset;
+let { since, attempts } = overview.dataset;
 
 async function ask() {
   if (document.hidden) return;
@@ -23,12 +23,13 @@ async function ask() {
       cards,
       groups: headings,
       presence,
+      attempts: handedIn,
     } = await fetched(`${overview.dataset.changes}?since=${encodeURIComponent(since)}`);
     since = at;
     const hasMoved = Object.keys(cards).some(
       (student) => headingOf(student) !== headings[student][overview.dataset.by],
     );
-    if (hasMoved) await regroup();
+    if (hasMoved || String(handedIn) !== attempts) await regroup();
     else for (const [student, html] of Object.entries(cards)) replace(student, html);
     for (const [student, [kind, words]] of Object.entries(presence)) {
       const said = cardOf(student)?.querySelector(".presence");
@@ -38,9 +39,10 @@ async function ask() {
     }
     /** @param {string} kind */
     const count = (kind) => Object.values(presence).filter(([one]) => one === kind).length;
-    told.textContent = _("%(working)s at work, %(inactive)s inactive, %(offline)s offline", {
+    told.textContent = _("%(working)s at work, %(inactive)s inactive, %(done)s done, %(offline)s offline", {
       working: count("working"),
       inactive: count("inactive"),
+      done: count("done"),
       offline: count("offline") + count("new"),
     });
   } catch {
@@ -52,7 +54,7 @@ async function ask() {
 async function fetched(url) {
   const answer = await fetch(url, { headers: { Accept: "application/json" } });
   if (!answer.ok || answer.redirected) throw new Error(`${answer.status}`);
-  return answer.headers.get("Content-Type")?.includes("json") ? answer.json() : answer.text();
+  return answer.json();
 }
 
 /** @param {string} student */
@@ -66,9 +68,12 @@ function headingOf(student) {
 }
 
 async function regroup() {
-  const html = await fetched(overview.dataset.groups);
+  const now = await fetched(overview.dataset.groups);
+  attempts = String(now.attempts);
+  find("[data-numbers]", overview).innerHTML = now.numbers;
+  find("[data-help]", overview).innerHTML = now.help;
   keeping(() => {
-    groups.innerHTML = html;
+    groups.innerHTML = now.groups;
     return groups;
   });
 }

@@ -142,3 +142,5 @@ class Why {
 }
 
 for (const panel of findAll("[data-why]")) new Why(panel, find(panel.dataset.of));
+// Who comes from the result to ask why sees the proof at once.
+if (location.hash === "#why-title") find("[data-why-open]")?.click();

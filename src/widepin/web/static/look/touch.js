@@ -13,3 +13,12 @@ document.addEventListener(
 export function isTouch() {
   return isFinger;
 }
+
+/**
+ * What is said to who points with a mouse and types, or with a finger.
+ * @param {string} words
+ * @param {string} forFingers
+ */
+export function byHand(words, forFingers) {
+  return isFinger ? forFingers : words;
+}
