@@ -36,6 +36,13 @@ class Student:
         return self.page.locator(".result-strip")
 
 
+def codes_on(page):
+    """The personal codes of a roster, by the names of the students."""
+    rows = page.locator(".students summary").all()
+    listed = {row.locator("span").first.inner_text(): row.locator(".code").inner_text() for row in rows}
+    return {" ".join(reversed(name.split(", "))): code for name, code in listed.items()}
+
+
 def new_class(page, name):
     page.get_by_label("New class").fill(name)
     page.get_by_role("button", name="Create class").click()

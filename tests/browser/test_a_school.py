@@ -10,7 +10,7 @@ import pyotp
 import pytest
 from playwright.sync_api import expect
 
-from tests.browser.teaching import Student, new_class
+from tests.browser.teaching import Student, codes_on, new_class
 from tests.running.a_school import ROOT, School, link_in
 from widepin.running.mariadb import free_port
 
@@ -132,11 +132,11 @@ def codes(teacher):
     class_code = teacher.locator(".heading .code").inner_text()
     rows = teacher.locator(".students summary")
     expect(rows).to_have_count(2)
-    personal = {row.locator("span").first.inner_text(): row.locator(".code").inner_text() for row in rows.all()}
+    personal = codes_on(teacher)
     teacher.get_by_role("link", name="Task library").click()
     teacher.locator(".work-card", has_text="Perpendicular bisector").first.click()
     teacher.get_by_role("button", name="Assign", exact=True).click()
-    teacher.get_by_role("button", name="Assign", exact=True).click()
+    teacher.get_by_role("button", name="Assign to").click()
     return {name: (class_code, code) for name, code in personal.items()}
 
 

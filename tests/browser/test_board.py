@@ -267,7 +267,7 @@ def test_what_the_student_hands_in_the_teacher_sees(desk):
     page.get_by_role("button", name="Corin Hale").click()
     page.get_by_role("link", name="Second year").click()
     row = page.get_by_role("row").filter(has_text=desk.login.title())
-    row.get_by_role("link", name="wrong").click()
+    row.get_by_role("link", name="not correct").click()
     expect(page.get_by_role("heading", name=TITLE)).to_be_visible()
     expect(page.locator(".heading")).to_contain_text(desk.login.title())
     expect(page.locator(".picture .curve.given")).to_have_count(1)

@@ -182,10 +182,20 @@ class TestHand:
           return [hand.filled, hand.meetings, hand.isFull];"""
         assert on_board("board/hand.js", script, CIRCLES) == [["c"], None, False]
 
+    def test_a_blank_that_was_emptied_is_filled_before_the_others(self, on_board):
+        script = """
+          hand.take(tool('circle_radius'));
+          hand.filled = ['A', 'A', 'B'];
+          hand.emptyAt(1);
+          const kept = [...hand.filled];
+          hand.filled = hand.filledWith('B', 'point');
+          return [kept, hand.filled];"""
+        assert on_board("board/hand.js", script, tools=["circle_radius"]) == [["A", None, "B"], ["A", "B", "B"]]
+
     def test_the_sentence_shows_what_is_filled_and_what_is_next(self, on_board):
         script = "hand.take(tool('line')); hand.filled = ['A']; return hand.parts((id) => id, 'B');"
         parts = on_board("board/hand.js", script, tools=["line"])
-        assert parts == ["Line through", {"filled": "A"}, "and", {"next": "a point", "offer": "B"}]
+        assert parts == ["Line through", {"filled": "A", "place": 0}, "and", {"next": "a point", "offer": "B"}]
 
     def test_a_compass_keeps_its_radius(self, on_board):
         script = (

@@ -170,11 +170,7 @@ class TestAttaching:
         add = "(step) => document.querySelector('.board-page').board.store.perform({op: 'add', step})"
         circles.page.evaluate(add, {"id": "P", "make": "free_point", "at": [5, 1]})
 
-    def test_a_point_is_attached_to_what_it_is_held_on(self, circles):
-        x, y = circles.at(5.5, 8.3)
-        dragged(circles, circles.point("P"), (x, y))
-        assert last_step(circles)["make"] == "free_point"  # not held
-        dragged(circles, circles.point("P"), circles.at(9, 2.2), hold=0)
+    def test_a_point_is_attached_to_what_it_is_dropped_on(self, circles):
         on_c = circles.page.evaluate(
             """() => { const { board } = document.querySelector('.board-page');
               const [x, y, rr] = board.store.figure.shape('c'); const r = Math.sqrt(rr);
@@ -182,9 +178,17 @@ class TestAttaching:
               const box = document.querySelector('.paper').getBoundingClientRect();
               return [box.x + px, box.y + py]; }"""
         )
-        dragged(circles, circles.point("P"), on_c, hold=900)
+        circles.page.keyboard.down("Shift")
+        dragged(circles, circles.point("P"), on_c)
+        circles.page.keyboard.up("Shift")
+        assert last_step(circles)["make"] == "free_point"
+        expect(hint(circles)).to_contain_text("P stays free: with Shift it is not attached to c.")
+        dragged(circles, circles.point("P"), (on_c[0] + 26, on_c[1]))
+        assert last_step(circles)["make"] == "free_point"
+        expect(hint(circles)).to_contain_text("P stays free: it lies beside c, not on it.")
+        dragged(circles, circles.point("P"), on_c)
         assert last_step(circles)["make"] == "point_on" and last_step(circles)["from"] == ["c"]
-        expect(hint(circles)).to_contain_text("P is attached to c.")
+        expect(hint(circles)).to_contain_text("P is attached to c now.")
         circles.page.keyboard.press("Control+z")
         assert last_step(circles)["make"] == "free_point"
 
@@ -211,9 +215,10 @@ class TestMarks:
         expect(circles.page.locator(".equalities")).to_contain_text("in every position")
         circles.page.keyboard.type("ACBC", delay=30)
         expect(circles.page.locator(".equalities")).to_contain_text("not in every position")
-        expect(circles.page.locator(".tick.believed")).to_have_count(2)
+        expect(circles.page.locator(".tick.believed")).to_have_count(0)  # what is not so is not marked
+        expect(circles.page.locator(".tick.proven")).to_have_count(2)
         circles.page.get_by_role("button", name="Remove the mark AC = BC").click()
-        expect(circles.page.locator(".tick.believed")).to_have_count(0)
+        expect(circles.page.locator(".equalities")).not_to_contain_text("AC = BC")
 
     def test_equal_angles_stand_in_groups(self, circles):
         mark = "(of) => document.querySelector('.board-page').board.store.perform({op: 'mark equal', of})"

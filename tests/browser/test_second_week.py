@@ -10,7 +10,7 @@ from io import BytesIO
 from PIL import Image
 from playwright.sync_api import expect
 
-from tests.browser.teaching import new_class
+from tests.browser.teaching import codes_on, new_class
 
 ROSTER = "Nom;Prénom;Courriel\nQuillon;Aude;aude@example.org\nRudel;Bérénice;b@example.org\nSabot;Côme;c@example.org\n"
 
@@ -30,8 +30,7 @@ def test_a_week_with_two_classes(teacher, students, served):
     teacher.get_by_role("button", name="Preview the list").click()
     teacher.get_by_role("button", name="Add the selected students").click()
     class_code = teacher.locator(".heading .code").inner_text()
-    rows = teacher.locator(".students summary")
-    codes = {row.locator("span").first.inner_text(): row.locator(".code").inner_text() for row in rows.all()}
+    codes = codes_on(teacher)
     assert set(codes) == {"Aude Quillon", "Bérénice Rudel", "Côme Sabot"}
 
     # A task of the library for both classes, with its demonstration at any time and its solution once it is solved.
@@ -42,7 +41,7 @@ def test_a_week_with_two_classes(teacher, students, served):
     teacher.get_by_text("What students see besides, and weight").click()
     teacher.get_by_label("See the demonstration").select_option("before")
     teacher.get_by_label("See the sample solution").select_option("correct")
-    teacher.get_by_role("button", name="Assign", exact=True).click()
+    teacher.get_by_role("button", name="Assign to Deuxième and Première").click()
     expect(teacher.locator(".notice")).to_contain_text("is assigned to Deuxième and Première")
 
     # Students: the demonstration beside the board, then the work; the solution after it.
@@ -77,7 +76,7 @@ def test_a_week_with_two_classes(teacher, students, served):
 
     # Work on paper, with a photo that is made small, and somebody excused.
     teacher.get_by_role("link", name="Work on paper, absent, excused").click()
-    paper = teacher.locator("fieldset", has_text="Côme Sabot")
+    paper = teacher.locator("fieldset", has_text="Sabot, Côme")
     paper.get_by_label("Photo of the work").set_input_files(photo())
     expect(teacher.locator("[data-said]")).to_have_text("The photo is kept.")
     expect(paper.locator("img")).to_be_visible()
@@ -197,7 +196,8 @@ def test_what_is_pressed_before_the_scripts_are_there_is_done_when_they_are(teac
     class_id = re.search(r"/classes/(\d+)", teacher.url)[1]
     teacher.goto(f"{served}/library/midpoint")
     teacher.get_by_role("button", name="Assign").click()
-    teacher.get_by_role("button", name="Assign", exact=True).click()
+    teacher.get_by_label("Slow line", exact=True).check()
+    teacher.get_by_role("button", name="Assign to").click()
     teacher.goto(f"{served}/classes/{class_id}/terms", wait_until="commit")
     teacher.get_by_label("all", exact=True).check()
     expect(teacher.get_by_label("all", exact=True)).to_be_checked()

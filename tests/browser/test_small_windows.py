@@ -44,7 +44,11 @@ def test_sentence_paper_and_tools_are_on_screen_together(hold, size):
     width, height = SIZES[size]
     for selector in (".sentence-bar", ".paper", ".cards", ".step-list footer", "[data-do='hand in']", ".save-state"):
         assert inside(desk, selector), selector
-    assert box(desk, ".paper")["height"] >= 0.38 * height
+    assert box(desk, ".paper")["height"] >= 0.6 * height
+    cards = desk.page.locator(".card-tool")
+    for card in cards.all():
+        one = card.bounding_box()
+        assert 0 <= one["x"] and one["x"] + one["width"] <= width and one["y"] + one["height"] <= height
     scrolls = desk.page.evaluate("[document.documentElement.scrollWidth, document.documentElement.scrollHeight]")
     assert scrolls == [width, height]
     for selector in (".card-tool", "[data-do=undo]", "[data-do=more]", ".pull", "[data-do='hand in']"):
@@ -62,6 +66,17 @@ def test_the_paper_stays_where_it_is_whatever_is_said(hold, size):
     assert box(desk, ".paper") == before
     desk.page.locator(".card-tool[data-make=circle]").tap()
     assert box(desk, ".paper") == before
+
+
+@pytest.mark.parametrize("size", SIZES)
+def test_half_of_the_window_is_paper_while_something_is_handed_in(hold, size):
+    desk = hold(size)
+    desk.page.locator(".card-tool[data-make=circle]").tap()
+    for id_ in ("A", "P"):
+        desk.page.touchscreen.tap(*desk.point(id_))
+    desk.page.get_by_role("button", name="Hand in", exact=True).tap()
+    expect(desk.page.get_by_role("button", name="Hand in now")).to_be_in_viewport(ratio=1)
+    assert box(desk, ".paper")["height"] >= 0.45 * SIZES[size][1]
 
 
 @pytest.mark.parametrize("size", ["phone", "phone on its side"])

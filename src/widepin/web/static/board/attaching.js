@@ -77,6 +77,8 @@ export class Attaching {
 
   /** @param {Step | null} step */
   #say(step) {
+    this.pointed.at({ trial: step });
+    if (this.bar.isTrouble) return; // why something has vanished is worth more
     const [first, second] = (step?.from ?? []).map((/** @type {string} */ one) => labelOf(this.store.figure, one));
     this.bar.announce(
       !step
@@ -88,7 +90,6 @@ export class Attaching {
               _("Drop it to attach it to %(first)s.", { first }),
             ),
     );
-    this.pointed.at({ trial: step });
   }
 
   /** @param {{id: string, make: string, from?: string[]}} step */

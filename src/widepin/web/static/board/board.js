@@ -126,7 +126,8 @@ export class Board {
     this.focus = new Focus(page, () => (this.bar.field.isConnected ? this.bar.field : this.paper.svg));
 
     this.store.onPerform(() => {
-      this.bar.announce(""); // what was said is about what was done before
+      // What was said is about what was done before; why something is gone is true as long as it is.
+      if (!this.vanished.isAny) this.bar.announce("");
       if (this.result.isOpen) this.result.close();
     });
     this.store.onChange(() => this.#changed());

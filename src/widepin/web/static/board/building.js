@@ -238,7 +238,9 @@ export class Building {
   #alwaysOne() {
     const { figure, hand } = this;
     const { different = [] } = hand.taken;
-    const pairs = different.map((blanks) => blanks.map((blank) => hand.filled[blank]));
+    const pairs = different
+      .map((blanks) => blanks.map((blank) => hand.filled[blank]))
+      .filter((pair) => pair.every((id) => id && figure.isPoint(id)));
     /** @param {string[]} pair */
     const isOne = ([a, b]) => {
       const [[ax, ay], [bx, by]] = [figure.shape(a), figure.shape(b)];

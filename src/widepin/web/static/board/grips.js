@@ -65,7 +65,8 @@ function point(parts, id, { pointerType, shiftKey }) {
       const step = attaching.end();
       if (step) store.perform({ op: "remake", step });
       else store.perform({ op: "move", points: { [id]: rounded(store.figure.shape(id)) } });
-      bar.announce(step ? attaching.said(step) : attaching.saidOfMiss());
+      const words = step ? attaching.said(step) : attaching.saidOfMiss();
+      if (words) bar.announce(words);
     },
   };
 }

@@ -81,6 +81,10 @@ export class SentenceBar {
     this.takeIt.hidden = onTake === null;
   }
 
+  get isTrouble() {
+    return this.hint.classList.contains("trouble") && this.hint.textContent !== "";
+  }
+
   clear() {
     this.field.value = "";
   }

@@ -190,7 +190,7 @@ export class Store {
 
   // Names that are kept for what the task asks for, and for what else will be drawn.
   get #reserved() {
-    const { taken = [], wanted, draft } = this.setting;
+    const { taken = [], wanted = [], draft } = this.setting;
     return draft && draft.part !== "trial" ? taken : [...taken, ...wanted.map(({ name }) => name)];
   }
 

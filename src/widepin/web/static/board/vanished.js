@@ -17,6 +17,10 @@ export class Vanished {
   #lastSeen = new Map(); // id -> shape
   #gone = new Set();
 
+  get isAny() {
+    return this.#gone.size > 0;
+  }
+
   /**
    * What is new: ids that are gone since the last time, and whether everything is back.
    * @param {Figure} figure
