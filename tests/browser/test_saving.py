@@ -237,3 +237,36 @@ class TestSomethingIsStoredWhileSomethingElseIsDragged:
         desk.page.mouse.move(300, 300, steps=3)
         desk.page.mouse.up()
         assert [one["operation"]["op"] for one in desk.stored()] == ["add", "measure", "undo", "undo"]
+
+
+def test_two_windows_of_one_student_follow_each_other_and_undo_says_what_the_other_did(desk, served):
+    desk.enter(TITLE)
+    other = desk.page.context.new_page()
+    other.goto(desk.page.url)
+    other.wait_for_selector(".board-page[data-ready]")
+    add = "(step) => document.querySelector('.board-page').board.store.perform({op: 'add', step})"
+    other.evaluate(add, {"id": "q", "make": "circle", "from": ["A", "B"]})
+    expect(desk.page.locator(".step-list li[data-step=q]")).to_have_count(1)  # without a reload
+    expect(desk.page.locator(".hint")).to_contain_text("in another window")
+    desk.page.keyboard.press("Control+z")
+    expect(desk.page.locator(".hint")).to_contain_text("q, from another window, is undone")
+    expect(other.locator(".step-list li[data-step=q]")).to_have_count(0)
+    other.close()
+
+
+def test_a_board_weighs_little_and_a_second_time_nothing(desk):
+    page = desk.page
+    watch = page.context.new_cdp_session(page)
+    watch.send("Network.enable")
+    loads: list[list[float]] = []
+    watch.on("Network.loadingFinished", lambda one: loads[-1].append(one["encodedDataLength"]))
+    loads.append([])
+    desk.enter(TITLE)
+    page.wait_for_load_state("networkidle")
+    loads.append([])
+    page.goto(page.url)
+    desk.ready()
+    page.wait_for_load_state("networkidle")
+    cold, warm = loads
+    assert sum(cold) <= 250_000
+    assert sum(size > 0 for size in warm) <= 6

@@ -169,8 +169,9 @@ def test_a_word_is_explained_where_it_stands_and_steps_say_what_they_lack(teache
     teacher.get_by_role("button", name="New task").click()
     teacher.wait_for_selector(".making[data-ready]")
     steps = teacher.locator(".making-steps button")
-    expect(steps.nth(0)).to_contain_text("a figure")
-    expect(steps.nth(2)).to_contain_text("a sample solution")
+    expect(steps.nth(0)).to_contain_text("missing")
+    expect(steps.nth(1)).to_contain_text("not chosen yet")
+    expect(steps.nth(2)).to_contain_text("sample solution missing")
     teacher.get_by_role("button", name="Acute triangle").click()
     expect(steps.nth(0)).to_contain_text("done")
     for name in ("Tools", "What to construct", "Move limit and feedback"):

@@ -48,7 +48,7 @@ def test_sentence_paper_and_tools_are_on_screen_together(hold, size):
     cards = desk.page.locator(".card-tool")
     for card in cards.all():
         one = card.bounding_box()
-        assert 0 <= one["x"] and one["x"] + one["width"] <= width and one["y"] + one["height"] <= height
+        assert one["x"] >= 0 and one["x"] + one["width"] <= width and one["y"] + one["height"] <= height
     scrolls = desk.page.evaluate("[document.documentElement.scrollWidth, document.documentElement.scrollHeight]")
     assert scrolls == [width, height]
     for selector in (".card-tool", "[data-do=undo]", "[data-do=more]", ".pull", "[data-do='hand in']"):

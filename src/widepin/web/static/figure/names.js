@@ -7,15 +7,24 @@ import { labelOf, middleOf, rounded, visiblePart } from "./outlines.js";
 
 const FROM_POINT = 20,
   FROM_CURVE = 11; // pixels
+const CROSSED = 30; // square pixels: as bad as it is when a line runs through a name
+const NEAR = 0.7; // of half the height of a letter
+const MOST_LINES = 30; // of which names of points keep off
 const MARK = 8; // half the width of a point's mark, in pixels
 const TURNS = [0, 45, -45, 90, -90, 135, -135, 180].map((turn) => (turn * Math.PI) / 180);
 const AROUND = [45, 135, -45, -135, 90, 0, 180].map((angle) => (angle * Math.PI) / 180);
 /** @type {Record<string, number[]>} */
-const SHARES = { segment: [0.42, 0.62, 0.25, 0.78], ray: [0.12, 0.3, 0.55, 0.8], line: [0.12, 0.3, 0.7, 0.88] };
+const SHARES = {
+  segment: [0.42, 0.62, 0.25, 0.78],
+  ray: [0.12, 0.3, 0.55, 0.8, 0.92],
+  line: [0.12, 0.3, 0.7, 0.88, 0.2, 0.8, 0.42, 0.58],
+};
 
 export class Names {
   /** @type {number[][]} */
   #taken = []; // boxes [left, top, right, bottom]
+  /** @type {number[][]} */
+  #lines = []; // the parts of straight curves that are seen, [x1, y1, x2, y2], which names of points keep off
 
   /** @param {Figure} figure @param {View} view @param {number} width @param {number} height */
   constructor(figure, view, width, height) {
@@ -36,6 +45,11 @@ export class Names {
       const [x, y] = this.view.toScreen(...this.figure.shape(id));
       this.#taken.push([x - MARK, y - MARK, x + MARK, y + MARK]);
     }
+    const straight = curves.filter(({ id }) => this.figure.kind(id) !== "circle").slice(0, MOST_LINES);
+    this.#lines = straight.flatMap(({ id }) => {
+      const seen = visiblePart(this.figure.kind(id), this.figure.shape(id), this.view, ...this.size);
+      return seen ? [seen] : [];
+    });
     return [
       ...points.map(({ id, role }) => this.#label(id, this.#besidePoint(id, centre), ["label", ...role].join(" "), 11)),
       ...curves.map(({ id }) => this.#label(id, this.#besideCurve(id), "label quiet", 8)),
@@ -43,8 +57,8 @@ export class Names {
   }
 
   /**
-   * The first of the places that is free, or else the first; half: of the height of a letter. Places are worked out one
-   * by one, since in most cases the first will do.
+   * The first of the places that is free, or else the one that covers least of the others; half: of the height of a
+   * letter. Places are worked out one by one, since in most cases the first will do.
    * @param {string} id
    * @param {{count: number, placeAt: (n: number) => Place}} where
    * @param {string} classes
@@ -57,31 +71,41 @@ export class Names {
     const wide = 3 + half * 0.42 * name.length;
     let place = placeAt(0);
     // A name that was dragged aside stays where it was put.
-    if (!figure.step(id).name_at && !this.#isFree(place, wide, half)) {
-      for (let n = 1; n < count; n++) {
-        const other = placeAt(n);
-        if (this.#isFree(other, wide, half)) {
-          place = other;
-          break;
-        }
-      }
+    const isOfPoint = figure.isPoint(id);
+    let covered = figure.step(id).name_at ? 0 : this.#covered(place, wide, half, isOfPoint);
+    for (let n = 1; n < count && covered > 0; n++) {
+      const other = placeAt(n);
+      const less = this.#covered(other, wide, half, isOfPoint);
+      if (less < covered) [place, covered] = [other, less];
     }
     const [x, y] = [place[0] + aside, place[1] + below];
     this.#taken.push([x - wide, y - half, x + wide, y + half]);
     return { id, name, x: rounded(x), y: rounded(y + half * 0.55), classes };
   }
 
-  /** @param {Place} place @param {number} wide @param {number} half */
-  #isFree([x, y], wide, half) {
+  /**
+   * How much of a name at a place would lie on others or outside the paper, in square pixels; 0 where it is free.
+   * @param {Place} place
+   * @param {number} wide
+   * @param {number} half
+   * @param {boolean} isOfPoint
+   */
+  #covered([x, y], wide, half, isOfPoint) {
     const [width, height] = this.size;
     const left = x - wide,
       top = y - half,
       right = x + wide,
       bottom = y + half;
-    if (left < 0 || top < 0 || right > width || bottom > height) return false;
+    const across = Math.max(0, Math.min(right, width) - Math.max(left, 0));
+    const down = Math.max(0, Math.min(bottom, height) - Math.max(top, 0));
+    let area = 4 * wide * half - across * down;
     for (const other of this.#taken)
-      if (left < other[2] && right > other[0] && top < other[3] && bottom > other[1]) return false;
-    return true;
+      if (left < other[2] && right > other[0] && top < other[3] && bottom > other[1])
+        area +=
+          (Math.min(right, other[2]) - Math.max(left, other[0])) *
+          (Math.min(bottom, other[3]) - Math.max(top, other[1]));
+    if (isOfPoint) for (const line of this.#lines) if (distance(line, x, y) < half * NEAR) area += CROSSED;
+    return area;
   }
 
   /**
@@ -122,4 +146,16 @@ export class Names {
     };
     return { count: 2 * SHARES[kind].length, placeAt };
   }
+}
+
+/**
+ * How far a place is from a part of a line.
+ * @param {number[]} part
+ * @param {number} x
+ * @param {number} y
+ */
+function distance([x1, y1, x2, y2], x, y) {
+  const [dx, dy] = [x2 - x1, y2 - y1];
+  const share = Math.max(0, Math.min(1, ((x - x1) * dx + (y - y1) * dy) / (dx * dx + dy * dy || 1)));
+  return Math.hypot(x - x1 - share * dx, y - y1 - share * dy);
 }

@@ -37,7 +37,8 @@ export class Picture {
     this.highlighted = new Set(); // objects that are pointed out
     this.reason = {}; // what is said of them: equal lengths and angles, right angles
     this.outline = outlineOf(new Figure(book, [...data.given, ...(data.start ?? []), ...data.steps]));
-    if (this.drags.length) {
+    // A small picture is of the figure as drawn, in which its points stand apart.
+    if (this.drags.length && names) {
       this.#put(1);
       this.outline.push(...outlineOf(this.figure));
       this.#put(0);
