@@ -91,7 +91,7 @@ def test_a_week_with_two_classes(teacher, students, served):
     # Another column, and what several tasks have in common.
     teacher.get_by_label("Column for other marks").fill("Oral")
     teacher.get_by_role("button", name="Add", exact=True).click()
-    teacher.get_by_label("Aude Quillon").fill("50")
+    teacher.get_by_label("Quillon, Aude").fill("50")
     teacher.get_by_role("button", name="Save", exact=True).click()
     teacher.get_by_role("link", name="Settings of several tasks").click()
     teacher.get_by_label("all", exact=True).check()
