@@ -97,7 +97,7 @@ def test_a_week_with_two_classes(teacher, students, served):
     teacher.get_by_label("all", exact=True).check()
     teacher.get_by_label("Weight in the mean").fill("3")
     teacher.get_by_role("button", name="Change the selected tasks").click()
-    expect(teacher.locator(".notice")).to_contain_text("The terms of 1 task are changed")
+    expect(teacher.locator(".notice")).to_contain_text("The settings of 1 task are changed")
     expect(teacher.locator(".several-terms")).to_contain_text("weight 3")
 
     # Practice, and what is mastered.
@@ -117,12 +117,12 @@ def test_a_week_with_two_classes(teacher, students, served):
     # The marks, sorted, and out.
     teacher.get_by_role("link", name="Tasks and marks").click()
     teacher.get_by_label("Sort by").select_option("mean")
-    expect(teacher.locator(".standings tbody th").first).to_have_text("Aude Quillon")
+    expect(teacher.locator(".standings tbody th").first).to_have_text("Quillon, Aude")
     with teacher.expect_download() as download:
         teacher.get_by_role("link", name="Marks as CSV").click()
     table = list(csv.reader(io.StringIO(download.value.path().read_text("utf-8-sig"))))
-    marks = {row[0]: row[2:5] for row in table[1:]}
-    assert table[0][2:5] == ["Midpoint of a segment", "Oral", "mean"]
+    marks = {f"{given} {family}": rest[1:4] for family, given, *rest in table[1:]}
+    assert table[0][3:6] == ["Midpoint of a segment", "Oral", "mean"]
     assert marks["Aude Quillon"] == ["100", "50", str(round((3 * 100 + 50) / 4))]
     assert marks["Bérénice Rudel"] == ["excused", "", ""] and marks["Côme Sabot"] == ["70", "", "70"]
     berenice.page.goto(f"{served}/tasks")

@@ -238,3 +238,86 @@ def test_two_tabs_that_change_the_same_field_are_asked_about(teacher, answer, le
     assert len(asked) == 1 and "changed elsewhere meanwhile" in asked[0]
     reloaded(teacher)
     expect(teacher.get_by_label("Title")).to_have_value(left)
+
+
+@pytest.fixture
+def with_answer(teacher):
+    """The page of a task whose answer is a circle, before the step that says what must hold."""
+    begin_task(teacher, "Segment")
+    build_model(teacher, ("circle", "AB"))
+    making_step(teacher, "What to construct")
+    teacher.locator("[data-wanted] input").first.check()
+    expect(state(teacher)).to_have_text(SAVED)
+    return teacher
+
+
+def blanks(teacher):
+    return teacher.locator("[data-conditions] input.term")
+
+
+def test_a_condition_that_is_begun_stays_while_an_older_one_is_stored(with_answer):
+    teacher, held = with_answer, []
+    teacher.get_by_label("Another condition").select_option("on")
+    teacher.route(
+        "**/sheets/*", lambda route: held.append(route) if route.request.method == "POST" else route.continue_()
+    )
+    teacher.get_by_role("button", name="Add", exact=True).click()
+    blanks(teacher).nth(0).fill("A")
+    blanks(teacher).nth(1).fill("c")
+    with teacher.expect_request("**/sheets/*"):
+        blanks(teacher).nth(1).press("Tab")
+    teacher.get_by_role("button", name="Add", exact=True).click()
+    expect(blanks(teacher)).to_have_count(4)
+    teacher.keyboard.type("B")
+    for route in held:
+        route.continue_()
+    expect(state(teacher)).to_have_text(SAVED)
+    expect(blanks(teacher)).to_have_count(4)
+    expect(blanks(teacher).nth(2)).to_have_value("B")
+    expect(blanks(teacher).nth(2)).to_be_focused()
+    teacher.unroute("**/sheets/*")
+    blanks(teacher).nth(3).fill("c")
+    blanks(teacher).nth(3).press("Tab")
+    expect(state(teacher)).to_have_text(SAVED)
+    reloaded(teacher)
+    expect(blanks(teacher)).to_have_count(4)
+
+
+def test_blanks_are_filled_by_clicks_one_after_the_other_and_by_what_is_usually_typed(with_answer):
+    teacher = with_answer
+    teacher.get_by_label("Another condition").select_option("midpoint")
+    teacher.get_by_role("button", name="Add", exact=True).click()
+    for name in ("A", "B", "A"):
+        teacher.evaluate("([name]) => document.querySelector('.making').making.conditions.point(name, true)", [name])
+    assert [one.input_value() for one in blanks(teacher).all()] == ["A", "B", "A"]
+    meant = "(text) => import('/static/desk/sentences.js').then(({ termOf }) => termOf(text, new Set(['A', 'D', 'B', 'c'])))"
+    for text, term in {
+        "ad": ["A", "D"],
+        "D B": ["D", "B"],
+        "A,D": ["A", "D"],
+        "line AB": ["A", "B"],
+        "∠DAB": ["D", "A", "B"],
+        "circle c": "c",
+        "C": "c",
+        "x": "x",
+    }.items():
+        assert teacher.evaluate(meant, text) == term, text
+
+
+@pytest.mark.parametrize("typed", ["4 moves", "1,5", "0", "two", "2x"])
+def test_a_number_that_is_typed_wrongly_is_said_at_its_field_and_never_saved(with_answer, typed):
+    teacher = with_answer
+    making_step(teacher, "Move limit")
+    moves = teacher.locator("[name=moves]")
+    moves.fill("4")
+    moves.press("Tab")
+    expect(state(teacher)).to_have_text(SAVED)
+    moves.fill(typed)
+    moves.press("Tab")
+    expect(teacher.locator(".field-wrong")).to_contain_text("whole number from 1 to 300")
+    expect(state(teacher)).to_contain_text("Not saved")
+    teacher.get_by_label("students may measure").click()
+    expect(state(teacher)).to_contain_text("Not all is saved")
+    expect(moves).to_have_value(typed)
+    reloaded(teacher)
+    expect(moves).to_have_value("4")

@@ -47,7 +47,7 @@ def change_several(class_id: int) -> ResponseReturnValue:
         changed = settings.change_several(school_class, request.form)
     except Refused as wrong:
         return show_several(school_class, str(wrong)), 422
-    flash(ngettext("The terms of %(n)s task are changed.", "The terms of %(n)s tasks are changed.", len(changed)))
+    flash(ngettext("The settings of %(n)s task are changed.", "The settings of %(n)s tasks are changed.", len(changed)))
     return redirect(url_for("terms.several", class_id=school_class.id))
 
 

@@ -2,22 +2,24 @@
 
 import { _ } from "../look/language.js";
 import { plainButton } from "./plain-button.js";
-import { blanksOf, blanksIn, fixedIn, joins, termOf, written } from "./sentences.js";
+import { isSame } from "../look/storing.js";
+import { blanksOf, blanksIn, fixedIn, pointsIn, termOf, written } from "./sentences.js";
 /** @import { Condition, Relation } from "../figure/types.js" */
 
 export class Conditions {
   /**
-   * relations: those of the tool book; list: where they stand; names(): those that may stand in a blank; changed(conditions)
+   * relations: those of the tool book; list: where they stand; names(): those that may stand in a blank;
+   * changed(conditions); wrong(words): what was typed is not taken
    * @param {Record<string, Relation>} relations
    * @param {any} list
-   * @param {() => Set<string>} names
-   * @param {(conditions: Condition[]) => void} changed
+   * @param {{names: () => Set<string>, changed: (conditions: Condition[]) => void, wrong: (words: string) => void}} on
    */
-  constructor(relations, list, names, changed) {
+  constructor(relations, list, { names, changed, wrong }) {
     this.relations = relations;
     this.list = list;
     this.names = names;
     this.changed = changed;
+    this.wrong = wrong;
     /** @type {Condition[]} */
     this.all = [];
     /** @type {any} */
@@ -27,9 +29,21 @@ export class Conditions {
     });
   }
 
-  /** @param {Condition[]} conditions */
+  /**
+   * What is begun here and has an empty blank yet stays where it is; and nothing is put anew that is there already.
+   * @param {Condition[]} conditions
+   */
   show(conditions) {
-    this.all = structuredClone(conditions);
+    const next = structuredClone(conditions);
+    for (const [place, one] of this.all.entries())
+      if (isUnfinished(one) && !next.some((other) => isSame(one, other))) next.splice(place, 0, one);
+    if (this.list.childElementCount && isSame(next, this.all)) return;
+    this.#put(next);
+  }
+
+  /** @param {Condition[]} conditions */
+  #put(conditions) {
+    this.all = conditions;
     this.blank = null;
     this.list.replaceChildren(...this.all.map((one, place) => this.#row(one, place)));
     if (!this.all.length) {
@@ -43,8 +57,8 @@ export class Conditions {
   /** @param {string} rel */
   add(rel) {
     const relation = this.relations[rel];
-    this.all.push({ rel, of: Array(blanksOf(relation)).fill(""), ...(relation.numbers ? { is: [1, 2] } : {}) });
-    this.show(this.all);
+    const made = { rel, of: Array(blanksOf(relation)).fill(""), ...(relation.numbers ? { is: [1, 2] } : {}) };
+    this.#put([...this.all, made]);
     this.list.lastElementChild.querySelector("input").focus();
   }
 
@@ -58,17 +72,34 @@ export class Conditions {
   }
 
   /**
-   * A name from the figure goes into the blank that was used last; points come together in one blank.
+   * A name from the figure goes into the blank that was used last; points come together in one blank. A blank that is full
+   * passes the turn on.
    * @param {string} name
    * @param {boolean} isPoint
    */
   point(name, isPoint) {
+    if (!this.blank?.isConnected || this.#isFull(this.blank)) this.blank = this.#nextEmpty() ?? this.blank;
     if (!this.blank?.isConnected) return false;
     const sofar = termOf(this.blank.value, this.names());
-    const isJoined = isPoint && this.blank.value && this.blank.dataset.joins;
+    const isJoined = isPoint && this.blank.value && this.blank.dataset.points > 1 && !this.#isFull(this.blank);
     this.blank.value = isJoined ? written([sofar, name].flat()) : written(name);
     this.blank.dispatchEvent(new Event("change", { bubbles: true }));
+    if (this.#isFull(this.blank)) this.#nextEmpty()?.focus();
     return true;
+  }
+
+  // The first blank of the sentence in hand, else of any, that is empty.
+  #nextEmpty() {
+    const empty = [...this.list.querySelectorAll("input.term")].filter(({ value }) => !value.trim());
+    const row = this.blank?.closest("li");
+    return empty.find((one) => one.closest("li") === row) ?? empty[0];
+  }
+
+  /** @param {any} field */
+  #isFull(field) {
+    if (!field?.value.trim()) return false;
+    const names = [termOf(field.value, this.names())].flat();
+    return names.length >= Number(field.dataset.points) || !names.every((name) => /^(?:model:)?[A-Z]/.test(name));
   }
 
   /** @param {Condition} condition @param {number} place */
@@ -77,9 +108,8 @@ export class Conditions {
     for (const part of blanksIn(this.relations[condition.rel])) row.append(...this.#part(condition, part, place));
     row.append(
       this.#button(_("Remove"), _("Remove condition %(number)s", { number: place + 1 }), () => {
-        this.all.splice(place, 1);
-        this.show(this.all);
-        this.changed(this.all);
+        this.#put(this.all.filter((_one, at) => at !== place));
+        this.#changed();
       }),
     );
     return row;
@@ -108,10 +138,10 @@ export class Conditions {
     field.value = condition.of[at] === "" ? "" : written(condition.of[at]);
     field.setAttribute("aria-label", _("Blank %(number)s", { number: at + 1 }));
     field.size = 7;
-    if (joins(this.relations[condition.rel], at)) field.dataset.joins = "yes";
+    field.dataset.points = String(pointsIn(this.relations[condition.rel], at));
     field.addEventListener("change", () => {
       condition.of[at] = termOf(field.value, this.names());
-      this.changed(this.all);
+      this.#changed();
     });
     return field;
   }
@@ -124,9 +154,12 @@ export class Conditions {
     field.value = String(condition.is?.[at] ?? "");
     field.setAttribute("aria-label", at ? _("to so many") : "so many");
     field.addEventListener("change", () => {
-      const numbers = condition.is ?? [];
-      numbers[at] = Number.parseInt(field.value, 10) || 0;
-      this.changed(this.all);
+      const isNumber = /^[1-9]\d{0,5}$/.test(field.value.trim());
+      field.setAttribute("aria-invalid", String(!isNumber));
+      field.title = isNumber ? "" : _("a whole number, 1 or more");
+      if (!isNumber) return this.wrong(_("A ratio has whole numbers, 1 or more."));
+      (condition.is ??= [1, 2])[at] = Number(field.value);
+      return this.#changed();
     });
     return field;
   }
@@ -134,7 +167,12 @@ export class Conditions {
   /** @param {Condition} condition */
   #more(condition) {
     condition.of.push("");
-    this.show(this.all);
+    this.#put(this.all);
+  }
+
+  // Others get a copy: what is added here is not theirs before it is told.
+  #changed() {
+    this.changed(structuredClone(this.all));
   }
 
   /** @param {string} words @param {string} label @param {() => void} onClick */
@@ -143,4 +181,12 @@ export class Conditions {
     button.setAttribute("aria-label", label);
     return button;
   }
+}
+
+/**
+ * Whether a blank of a condition is empty yet.
+ * @param {Condition} condition
+ */
+export function isUnfinished({ of }) {
+  return of.flat().some((/** @type {any} */ term) => term === "");
 }

@@ -6,7 +6,7 @@ import { sayState } from "../look/save-state.js";
 import { html, nothing, render } from "../vendor/lit-html/lit-html.js";
 import { isSame, Storing } from "../look/storing.js";
 import { ToolBook } from "../figure/tape.js";
-import { Conditions } from "./conditions.js";
+import { Conditions, isUnfinished } from "./conditions.js";
 import { FigureOfTask } from "./figure-of-task.js";
 import { MakingSteps } from "./making-steps.js";
 import { plainButton } from "./plain-button.js";
@@ -38,12 +38,11 @@ class Making {
     this.figure = new FigureOfTask(book, page.querySelector(".making-figure svg"), (name, isPoint) =>
       this.conditions.point(this.#nameOf(name), isPoint),
     );
-    this.conditions = new Conditions(
-      book.relations,
-      page.querySelector("[data-conditions]"),
-      () => this.#names(),
-      (conditions) => this.change({ conditions }),
-    );
+    this.conditions = new Conditions(book.relations, page.querySelector("[data-conditions]"), {
+      names: () => this.#names(),
+      changed: (conditions) => this.change({ conditions }),
+      wrong: (words) => this.#notTaken(words),
+    });
     this.fields = new TaskFields(this.form, {
       names: () => this.#names(),
       /** @param {string} id */
@@ -70,7 +69,7 @@ class Making {
       server: fieldsOf(this.state),
       body: ({ policy, topic, ...fields }, was) => ({ document: fields, policy, topic, made_from: was }),
       on: {
-        state: sayState,
+        state: (words, isTrouble, signIn) => this.#sayState(words, isTrouble, signIn),
         /** @param {any} answer @param {Record<string, any>} newer */
         stored: (answer, newer) => this.#stored(answer, newer),
         /** @param {string} words */
@@ -131,10 +130,7 @@ class Making {
   #showTrouble() {
     this.steps.refresh();
     const { trouble } = this.state;
-    const part = PARTS[trouble?.place.match(/^\w+/)?.[0]];
-    this.page.querySelector("[data-trouble]").textContent = trouble
-      ? _("Still to do: %(part)s %(words)s.", { part: part ?? trouble.place, words: trouble.words })
-      : "";
+    this.page.querySelector("[data-trouble]").textContent = trouble ? this.#stillToDo(trouble) : "";
     this.conditions.mark(trouble?.place);
     this.#showStudentsRead();
     this.page.querySelector("[data-version]").textContent = this.state.version;
@@ -149,6 +145,27 @@ class Making {
       link.href = this.state.urls[name];
       if (name !== "given" && name !== "model") link.classList.toggle("disabled", Boolean(trouble));
     }
+  }
+
+  /** @param {{place: string, words: string}} trouble */
+  #stillToDo({ place, words }) {
+    const unfinished = this.document.conditions.findIndex(isUnfinished);
+    if (place.startsWith("conditions") && unfinished >= 0)
+      return _("Still to do: condition %(n)s has an empty blank.", { n: unfinished + 1 });
+    const part = PARTS[place.match(/^\w+/)?.[0] ?? ""] ?? place;
+    return _("Still to do in %(part)s: %(words)s.", { part, words: words.replace(/\.$/, "") });
+  }
+
+  // What is typed wrongly is not saved, whatever else is.
+  #sayState(/** @type {string} */ words, /** @type {boolean} */ isTrouble, /** @type {string | null} */ signIn = null) {
+    const wrong = this.form.querySelector("[aria-invalid=true]");
+    if (isTrouble || !wrong) return sayState(words, isTrouble, signIn);
+    return sayState(_("Not all is saved: see what is marked"), true);
+  }
+
+  /** @param {string} words */
+  #notTaken(words) {
+    sayState(_("Not saved: %(words)s", { words }), true);
   }
 
   // What the task says to students, and what of it tells how it is done.
@@ -343,6 +360,8 @@ class Making {
     const { form } = this;
     form.addEventListener("submit", (/** @type {any} */ event) => event.preventDefault());
     form.addEventListener("change", (/** @type {{target: any}} */ { target }) => {
+      const wrong = this.fields.whatIsWrong(target);
+      if (wrong) return this.#notTaken(wrong);
       const fields = this.fields.read(target);
       if (fields) this.change(fields);
     });

@@ -1,7 +1,20 @@
 // The fields of the page on which a task is made: filled from the task, and read as what they change of it.
 
+import { _ } from "../look/language.js";
 import { termOf, written } from "./sentences.js";
 /** @import { Allowance } from "../figure/types.js" */
+
+/**
+ * What the fields for numbers take: least, most, and how that is said.
+ * @type {Record<string, {least: number, most: number, words: string}>}
+ */
+const NUMBERS = {
+  moves: { least: 1, most: 300, words: _("A move limit is a whole number from 1 to 300, or nothing.") },
+  done: { least: 0, most: 300, words: _("Steps given at the start are a whole number, or nothing.") },
+  attempts: { least: 1, most: 99, words: _("Attempts are a whole number from 1 to 99, or nothing.") },
+  most: { least: 1, most: 99, words: _("How often a tool may be used is a whole number from 1 to 99, or nothing.") },
+  scoring: { least: 0, most: 100, words: _("A score is a whole number from 0 to 100, or nothing.") },
+};
 
 const POLICY = new Set(["attempts", "feedback", "measuring", "finding", "loci", "scoring"]);
 
@@ -17,14 +30,45 @@ export class TaskFields {
   }
 
   /**
-   * What is being typed stays.
+   * What is wrong with a number that was typed, said at its field; null where it can be taken. Until it can, the value
+   * from before counts.
+   * @param {any} field
+   * @returns {string | null}
+   */
+  whatIsWrong(field) {
+    const rule = NUMBERS[field.name];
+    if (!rule) return null;
+    const text = field.value.trim();
+    const isRight = text === "" || (/^\d{1,4}$/.test(text) && Number(text) >= rule.least && Number(text) <= rule.most);
+    field.setAttribute("aria-invalid", String(!isRight));
+    this.#note(field, isRight ? "" : rule.words);
+    if (isRight) field.dataset.kept = text;
+    return isRight ? null : rule.words;
+  }
+
+  /** @param {any} field @param {string} words */
+  #note(field, words) {
+    field.parentElement.querySelector(".field-wrong")?.remove();
+    if (!words) return;
+    const note = Object.assign(document.createElement("small"), {
+      className: "field-wrong trouble",
+      textContent: words,
+    });
+    note.setAttribute("role", "alert");
+    field.after(note);
+  }
+
+  /**
+   * What is being typed, or was typed wrongly, stays.
    * @param {Record<string, any>} state
    */
   fill({ document: task, policy, topic }) {
     const { elements } = this.form;
     /** @param {any} field @param {any} value */
     const put = (field, value) => {
-      if (field !== document.activeElement) field.value = value;
+      const isWrong = field.getAttribute("aria-invalid") === "true";
+      if (field !== document.activeElement && !isWrong) field.value = value;
+      field.dataset.kept = String(value ?? "");
     };
     for (const name of ["title", "text"]) put(elements[name], task[name] ?? "");
     put(elements.topic, topic);
@@ -42,7 +86,11 @@ export class TaskFields {
     /** @type {Map<string, Partial<Allowance>>} */
     const tools = new Map(allowed.map((one) => (typeof one === "string" ? [one, {}] : [one.tool, one])));
     for (const box of elements.tool) box.checked = tools.has(box.value);
-    for (const field of elements.most) field.value = tools.get(field.dataset.tool)?.most ?? "";
+    for (const field of elements.most) {
+      const kept = String(tools.get(field.dataset.tool)?.most ?? "");
+      if (field.getAttribute("aria-invalid") !== "true") field.value = kept;
+      field.dataset.kept = kept;
+    }
     elements.opening.value = written(tools.get("circle_radius")?.opening ?? []);
   }
 
@@ -112,9 +160,11 @@ export class TaskFields {
 }
 
 /**
- * A whole number that stands in a field, or null.
- * @param {{value: string}} field
+ * The whole number that stands in a field, or null; where that is wrong, the one from before.
+ * @param {any} field
  */
-function numberIn({ value }) {
-  return /^\d+$/.test(value.trim()) ? Number(value) : null;
+function numberIn(field) {
+  const isWrong = field.getAttribute("aria-invalid") === "true";
+  const text = (isWrong ? (field.dataset.kept ?? "") : field.value).trim();
+  return /^\d+$/.test(text) ? Number(text) : null;
 }
