@@ -8,7 +8,7 @@ from pathlib import Path
 import pytest
 
 SRC = Path(__file__).resolve().parents[1] / "src"
-LAYERS = ["plane", "judge", "reason", "documents", "school", "web"]
+LAYERS = ["plane", "judge", "reason", "economy", "documents", "school", "web"]
 FORBIDDEN_IN_CORE = {"flask", "sqlalchemy", "socket", "http", "urllib", "requests", "pymysql", "werkzeug"}
 
 

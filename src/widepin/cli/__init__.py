@@ -10,6 +10,8 @@ import click
 from .bench import bench
 from .check import check
 from .demo import demo
+from .fewest import fewest
+from .hint import hint
 from .prove import prove
 from .schemas import schemas
 from .school import backup, doctor, restore, serve, setup
@@ -21,5 +23,5 @@ def main() -> None:
     """Wide Pin: construction tasks for geometry classes."""
 
 
-for command in (check, prove, bench, schemas, demo, setup, serve, backup, restore, doctor, teacher):
+for command in (check, prove, fewest, hint, bench, schemas, demo, setup, serve, backup, restore, doctor, teacher):
     main.add_command(command)

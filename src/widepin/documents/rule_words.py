@@ -65,7 +65,9 @@ RULE_WORDS: dict[str, str] = {
             T.RATIO_BELOW_ONE: _("both numbers of a ratio must be 1 or more"),
             T.NO_CIRCLE_TO_TOUCH: _("a tangent needs a circle, and there is none among its terms"),
             T.NOT_COMPARABLE: _("same needs two objects of one kind: points, circles or lines"),
-            T.NAME_UNKNOWN: _("there is no %(name)s; use an object to construct, a given one, or model:ID of the sample solution"),
+            T.NAME_UNKNOWN: _(
+                "there is no %(name)s; use an object to construct, a given one, or model:ID of the sample solution"
+            ),
             T.LIST_OF_POINTS: _("a list of %(size)s points is needed here"),
             T.NO_LIST: _("one %(role)s is needed here, not a list"),
             T.KIND_OF_TERM: _("%(name)s is a %(kind)s, but one %(role)s is needed"),

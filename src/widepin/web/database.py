@@ -79,5 +79,9 @@ def finish(response: Response) -> None:
 def close(error: BaseException | None) -> None:
     """Give the session's connection back; anything not committed is rolled back."""
     open_session = g.pop("session", None)
-    if open_session is not None:
+    if open_session is None:
+        return
+    try:
         open_session.close()
+    except DBAPIError:  # the connection was lost meanwhile, and with it what was not committed
+        open_session.invalidate()
