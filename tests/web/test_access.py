@@ -163,6 +163,7 @@ TABLE = {
     "tasks.store": ("POST", AWAY, NO, NO, 422, NO),
     "tasks.here": ("POST", AWAY, NO, NO, OK, NO),
     "tasks.claims": ("POST", AWAY, NO, NO, 400, NO),
+    "tasks.hint": ("POST", AWAY, NO, NO, OK, NO),
     "tasks.import_steps": ("POST", AWAY, NO, NO, 422, NO),
     "tasks.hand_in": ("POST", AWAY, NO, NO, AWAY, NO),
     "handins.hand_in": ("GET", AWAY, OK, NO, OK, NO),

@@ -347,6 +347,7 @@ class Assignment(Removable, Base):
         UniqueConstraint("class_id", "practice_key", name="uq_assignment_practice"),
         CheckConstraint("weight >= 0", name="weight"),
         CheckConstraint("reasons_share >= 0 and reasons_share <= 100", name="reasons_share"),
+        CheckConstraint("hint_cost >= 0 and hint_cost <= 100", name="hint_cost"),
     )
 
     id: Mapped[int] = mapped_column(primary_key=True)
@@ -371,6 +372,8 @@ class Assignment(Removable, Base):
     weight: Mapped[int] = mapped_column(default=1, server_default="1")  # of its score in the mean
     reasons: Mapped[Reasons] = mapped_column(members(Reasons), default=Reasons.NONE, server_default="none")
     reasons_share: Mapped[int] = mapped_column(default=0, server_default="0")  # percent of the score
+    hints: Mapped[int] = mapped_column(default=0, server_default="0")  # that a student may take
+    hint_cost: Mapped[int] = mapped_column(default=0, server_default="0")  # percent that each takes off the score
     practice_key: Mapped[str | None] = mapped_column(String(60, BYTES))  # of the library's task that it practises
 
     school_class: Mapped[SchoolClass] = relationship(back_populates="assignments", overlaps="assignments")
@@ -460,6 +463,9 @@ class Work(Removable, Base):
     hand_ins: Mapped[list[HandIn]] = relationship(
         back_populates="work", order_by="HandIn.attempt", passive_deletes="all"
     )
+    hints: Mapped[list[HintTaken]] = relationship(
+        back_populates="work", order_by="HintTaken.number", passive_deletes="all"
+    )
 
 
 class Operation(Base):
@@ -478,6 +484,24 @@ class Operation(Base):
     stored: Mapped[datetime] = mapped_column(DateTime, default=now)
 
     work: Mapped[Work] = relationship(back_populates="operations")
+
+
+class HintTaken(Base):
+    """A hint that a student took, for the board as it stood after operation ``number``.
+
+    ``document``: its three levels, the step that it is about, and the moves that were left. ``level``: how many of the
+    levels were shown.
+    """
+
+    __tablename__ = "hint_taken"
+
+    work_id: Mapped[int] = mapped_column(ForeignKey("work.id", ondelete="CASCADE"), primary_key=True)
+    number: Mapped[int] = mapped_column(primary_key=True, autoincrement=False)
+    level: Mapped[int] = mapped_column(default=1)
+    document: Mapped[JsonObject] = mapped_column(JSON)
+    at: Mapped[datetime] = mapped_column(DateTime, default=now)
+
+    work: Mapped[Work] = relationship(back_populates="hints")
 
 
 class HandIn(Base):
@@ -504,6 +528,7 @@ class HandIn(Base):
     document: Mapped[JsonObject] = mapped_column(JSON)
     verdict: Mapped[JsonObject] = mapped_column(JSON)
     handed_in: Mapped[datetime] = mapped_column(DateTime, default=now)
+    hints: Mapped[int] = mapped_column(default=0, server_default="0")  # taken before it
     score: Mapped[int] = mapped_column(default=0, server_default="0")
     score_override: Mapped[int | None]
     reason: Mapped[str] = mapped_column(String(300), default="", server_default="")

@@ -84,7 +84,7 @@ def load_demo(
         school_class = SchoolClass(name=name, teacher=teacher, students=students)
         set_tasks = SET_TASKS[number]
         school_class.assignments = [
-            Assignment(sheet=sheets[task], position=position, due=at_nine(3 * position - 4))
+            Assignment(sheet=sheets[task], position=position, due=at_nine(3 * position - 4), hints=3, hint_cost=5)
             for position, task in enumerate(set_tasks)
         ]
         session.add(school_class)

@@ -109,7 +109,12 @@ def attempts_at(session: Session, assignment: Assignment) -> int:
     return session.scalar(attempts) or 0
 
 
-LOADED = (selectinload(Work.hand_ins), selectinload(Work.operations), joinedload(Work.student))
+LOADED = (
+    selectinload(Work.hand_ins),
+    selectinload(Work.operations),
+    selectinload(Work.hints),
+    joinedload(Work.student),
+)
 """What a place shows of a work."""
 
 
@@ -118,12 +123,7 @@ def overview_of(session: Session, assignment: Assignment, since: datetime | None
     wanted = select(Work).where(Work.assignment_id == assignment.id)
     if since is not None:
         wanted = wanted.where(Work.touched >= since - SLACK)
-    works = {
-        work.student_id: work
-        for work in session.scalars(
-            wanted.options(selectinload(Work.hand_ins), selectinload(Work.operations), joinedload(Work.student))
-        )
-    }
+    works = {work.student_id: work for work in session.scalars(wanted.options(*LOADED))}
     task = task_of(assignment)
     own = who_has(assignment)
     places = [

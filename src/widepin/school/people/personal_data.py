@@ -90,6 +90,7 @@ def _of_students(
             .where(Work.student_id.in_(numbers), *here)
             .options(
                 selectinload(Work.operations),
+                selectinload(Work.hints),
                 selectinload(Work.hand_ins).selectinload(HandIn.comments).joinedload(Comment.author),
                 joinedload(Work.assignment).options(joinedload(Assignment.sheet), joinedload(Assignment.school_class)),
             )
@@ -193,6 +194,7 @@ def _work(work: Work) -> JsonObject:
         "class": work.assignment.school_class.name,
         "task": work.assignment.sheet.title,
         "started": work.started.isoformat(),
+        "hints": [{"at": one.at.isoformat(), "level": one.level, **one.document} for one in work.hints],
         "operations": [{"stored": one.stored.isoformat(), **one.document} for one in work.operations],
         "hand_ins": [
             {

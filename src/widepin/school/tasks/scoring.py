@@ -44,11 +44,16 @@ HEAVIEST = 20
 """The largest weight of a score in the mean."""
 
 
-def score_for(verdict: Verdict, budget: int | None, table: JsonObject) -> int:
-    """The score for a verdict, 0 to 100. ``table``: what differs from SCORING."""
+def score_for(verdict: Verdict, budget: int | None, table: JsonObject, off: int = 0) -> int:
+    """The score for a verdict, 0 to 100. ``table``: what differs from SCORING; ``off``: for hints that were taken."""
     worth = SCORING | table
     points = int(worth.get(row_of(verdict), 0))
-    return max(0, min(100, points - taken_off(verdict.counts.moves, budget, table)))
+    return max(0, min(100, points - taken_off(verdict.counts.moves, budget, table) - off))
+
+
+def off_for_hints(assignment: Assignment, hints: int) -> int:
+    """The points that so many hints take off."""
+    return hints * assignment.hint_cost
 
 
 def taken_off(moves: int, budget: int | None, table: JsonObject) -> int:

@@ -71,6 +71,14 @@ SETTINGS = (
         "Share of the score",
         "must be a number from 0 to 100",
     ),
+    Setting("hints", Annotated[int, Field(ge=0, le=20)], 0, "Hints", "must be a number from 0 to 20"),
+    Setting(
+        "hint_cost",
+        Annotated[int, Field(ge=0, le=100)],
+        0,
+        "What a hint takes off the score",
+        "must be a number from 0 to 100",
+    ),
 )
 
 BY_NAME = {row.name: row for row in SETTINGS}

@@ -21,7 +21,7 @@ from ...plane.steps import Step
 from ..models import Assignment, HandIn, JudgingAgain, TaskSheet, Work, now
 from ..tasks.assigning import check_finished
 from ..tasks.class_tools import uses_in
-from ..tasks.scoring import score_for, table_of
+from ..tasks.scoring import off_for_hints, score_for, table_of
 from . import reasoning
 from .autosave import task_of
 
@@ -125,7 +125,8 @@ def judge_again(
     for attempt, verdict in zip(attempts, verdicts, strict=False):
         attempt.outcome, attempt.moves = verdict.outcome, verdict.counts.moves
         attempt.verdict, attempt.sheet_id = write_verdict(verdict), assignment.sheet_id
-        attempt.score = score_for(verdict, task.budget, table_of(assignment))  # an override stays
+        off = off_for_hints(assignment, attempt.hints)
+        attempt.score = score_for(verdict, task.budget, table_of(assignment), off)  # an override stays
         if attempt.reasoned is not None:
             reasoning.set_score(attempt)
         after = attempt.id

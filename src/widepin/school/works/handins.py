@@ -25,7 +25,7 @@ from ...plane.errors import CoreError
 from ...plane.steps import Step
 from ..models import Assignment, HandIn, Work, now
 from ..states import Late
-from ..tasks.scoring import score_for, table_of
+from ..tasks.scoring import off_for_hints, score_for, table_of
 from .autosave import StaleLog, lock, state_of, store, task_of
 from .history import OperationRefused
 
@@ -118,7 +118,10 @@ def hand_in(
         },
         verdict=write_verdict(verdict),
         handed_in=now(),
-        score=score_for(verdict, state.task.budget, table_of(work.assignment)),
+        hints=len(work.hints),
+        score=score_for(
+            verdict, state.task.budget, table_of(work.assignment), off_for_hints(work.assignment, len(work.hints))
+        ),
     )
     session.add(attempt)
     work.returned = None

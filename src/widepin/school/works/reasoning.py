@@ -15,7 +15,7 @@ from ...documents.verdict import read_verdict
 from ...judge.verdict import Outcome
 from ..models import HandIn, Person
 from ..states import Reasons
-from ..tasks.scoring import score_for, table_of
+from ..tasks.scoring import off_for_hints, score_for, table_of
 from .autosave import task_judged
 
 FEWEST_LINES = 2
@@ -74,7 +74,8 @@ def begin(attempt: HandIn, lines: Sequence[JsonObject]) -> None:
 def set_score(attempt: HandIn) -> None:
     """The score of an attempt: that of the construction, with its share for the reasons."""
     assignment, task = attempt.work.assignment, task_judged(attempt)
-    whole = score_for(read_verdict(attempt.verdict), task.budget, table_of(assignment))
+    off = off_for_hints(assignment, attempt.hints)
+    whole = score_for(read_verdict(attempt.verdict), task.budget, table_of(assignment), off)
     share = assignment.reasons_share if attempt.reasoned is not None else 0
     attempt.score = round(whole * (100 - share + share * (attempt.reasoned or 0) / 100) / 100)
 

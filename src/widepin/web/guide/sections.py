@@ -247,6 +247,11 @@ WORDS = {
         "What must be true of the answer, wherever the figure is dragged. They decide whether a work is correct; the"
         " sample solution does not."
     ),
+    "hint": marked(
+        "What a student who is stuck is told of the next step of the shortest way on from the own figure: what to aim"
+        " for, which tool and where, and the step itself, one after the other. Each is written down, and shown on the"
+        " overview."
+    ),
     "give the reason": marked(
         "After a correct work students say why it is right: by the lines of its own proof, found by the program."
     ),

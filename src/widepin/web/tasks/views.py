@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from contextlib import suppress
+from dataclasses import asdict
 from functools import partial
 from typing import Annotated, Any
 
@@ -13,6 +14,7 @@ from pydantic import Field
 
 from ...documents.construction import write_step
 from ...documents.explaining import Feedback, explained, jumps_in_words, kept_in_words, mend_in_words
+from ...documents.hint_words import hint_for
 from ...documents.language import gettext as _
 from ...documents.reading import JsonObject, Unreadable
 from ...documents.verdict import read_verdict
@@ -24,11 +26,12 @@ from ...judge.reports.claims import Claimed, in_every_position
 from ...judge.verdict import Mend, Outcome, Verdict
 from ...school.lessons.demonstrations import demonstration_for, may_see
 from ...school.models import Assignment, HandIn, Operation, now
+from ...school.refused import Refused
 from ...school.results.practice import open_topics
 from ...school.results.progress import best_of, to_do, what_next
 from ...school.results.release import any_released, is_released, shortest_work
 from ...school.states import Reasons
-from ...school.works import handins, reasoning
+from ...school.works import handins, hinting, reasoning
 from ...school.works.autosave import (
     MAX_OPERATIONS,
     StaleLog,
@@ -89,8 +92,13 @@ def board(assignment_id: int) -> str:
             "import": url_for("tasks.import_steps", assignment_id=assignment.id),
             "here": url_for("tasks.here", assignment_id=assignment.id),
             "claims": url_for("tasks.claims", assignment_id=assignment.id) if assignment.measuring else None,
+            "hint": url_for("tasks.hint", assignment_id=assignment.id) if hinting.allowed(assignment) else None,
         },
         "standing": as_json(standing),
+        "hints": {
+            "left": hinting.left(work, assignment),
+            "cost": 0 if assignment.practice_key else assignment.hint_cost,
+        },
     }
     best = best_of(work.hand_ins) if work else None
     return render_template(
@@ -211,6 +219,17 @@ def claims(assignment_id: int) -> ResponseReturnValue:
     except OperationRefused as wrong:
         return {"error": sentence(wrong)}, 422
     return {"holds": apart(in_every_position, task, steps, wanted)}
+
+
+@students_only
+def hint(assignment_id: int) -> ResponseReturnValue:
+    """The next level of the hint for the board as it stands; 422 where there are none left."""
+    assignment = assignment_to_do(assignment_id)
+    try:
+        found = hinting.take(session(), work_of(session(), assignment, me()), partial(apart, hint_for))
+    except Refused as wrong:
+        return {"error": sentence(wrong)}, 422
+    return asdict(found)
 
 
 class BroughtIn(JsonBody):

@@ -18,6 +18,7 @@ import { Equalities } from "./equalities.js";
 import { Focus } from "./focus.js";
 import { Hand } from "./hand.js";
 import { HandingIn } from "./handing-in.js";
+import { Hinting } from "./hinting.js";
 import { hints } from "./hints.js";
 import { Hits } from "../figure/hits.js";
 import { described } from "../figure/step-words.js";
@@ -113,6 +114,7 @@ export class Board {
     this.building = new Building(this, this);
     this.dragTest = new DragTest(this);
     this.result = new Result(at(".result-strip"), this);
+    this.hinting = at(".hint-strip") && new Hinting(at(".hint-strip"), this);
     this.toolbar = new Toolbar(at(".cards"), this.tools, (tool) => this.taking.take(tool));
     this.classTool = at(".class-tool-figure") && new ClassToolFigure(at(".class-tool-figure"), book);
     this.stepList = new StepList(at(".step-list"), this.#onSteps());
@@ -129,6 +131,7 @@ export class Board {
       // What was said is about what was done before; why something is gone is true as long as it is.
       if (!this.vanished.isAny) this.bar.announce("");
       if (this.result.isOpen) this.result.close();
+      this.hinting?.putAway();
     });
     this.store.onChange(() => this.#changed());
     this.store.connect(this.saving);
@@ -338,7 +341,7 @@ export class Board {
       hand: this.hand,
       pointed: this.pointed,
       /** @param {string} id */
-      isSelected: (id) => this.selection.has(id),
+      isSelected: (id) => this.selection.has(id) || Boolean(this.hinting?.isLit(id)),
       /** @param {string} id */
       resultRole: (id) => this.result.role(id),
       showsArcs: this.paper.showsArcs,

@@ -35,6 +35,10 @@ export class Commands {
       more: () => parts.sheets.toggle("more"),
       note: () => taking.take(NOTE),
       "select several": () => taking.take(SELECT),
+      hint: () => {
+        if (parts.result.isOpen) parts.result.close();
+        parts.hinting?.ask();
+      },
       "hand in": () => {
         const why = this.#whyNothingToHandIn();
         if (why) return parts.bar.announce(why, true);
@@ -107,6 +111,7 @@ export class Commands {
     else if (sheets.closeAny()) return;
     else if (dragTest.isOn) dragTest.stop();
     else if (result.isOpen) result.close();
+    else if (this.parts.hinting?.isOpen) this.parts.hinting.putAway();
     else taking.putDown();
   }
 

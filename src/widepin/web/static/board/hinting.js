@@ -1,0 +1,90 @@
+// Hints: the next one in a strip below the paper, a level at a time; its objects are lit, its step is a dashed ghost.
+
+import { _, ngettext } from "../look/language.js";
+import { find, post } from "../look/page.js";
+/** @import { Board } from "./board.js" */
+
+const LEVELS = 3;
+
+export class Hinting {
+  /** @type {any} */
+  #shown = null; // what the server said last, while it is shown
+
+  /**
+   * strip: where it stands; parts: setting, saving, store, pointed, bar, show()
+   * @param {any} strip
+   * @param {Pick<Board, "page" | "setting" | "saving" | "store" | "pointed" | "bar" | "show">} parts
+   */
+  constructor(strip, parts) {
+    this.strip = strip;
+    this.parts = parts;
+    this.left = parts.setting.hints?.left ?? 0;
+    this.button = find("[data-do=hint]", parts.page);
+    this.further = find("[data-further]", strip);
+    this.further.addEventListener("click", () => this.ask());
+    find("[data-put-away]", strip).addEventListener("click", () => this.putAway());
+    this.#label();
+  }
+
+  get isOpen() {
+    return this.#shown !== null;
+  }
+
+  /** @param {string} id */
+  isLit(id) {
+    return Boolean(this.#shown?.lit.includes(id));
+  }
+
+  // The first level, or the next one of what is shown.
+  async ask() {
+    const { setting, saving, store, bar, show } = this.parts;
+    const { cost = 0 } = setting.hints ?? {};
+    if (!this.isOpen && this.left === 0) return bar.announce(_("All hints of this task are taken."), true);
+    if (!this.isOpen && cost > 0 && !confirm(_("A hint takes %(cost)s points off the score. Take one?", { cost })))
+      return;
+    this.button.disabled = this.further.disabled = true;
+    bar.announce(_("Looking for a way on …"));
+    const before = store.own;
+    const answer = (await saving.settled()) ? await post(setting.urls.hint).catch(() => null) : null;
+    const said = await answer?.json().catch(() => null);
+    this.button.disabled = this.further.disabled = false;
+    if (!answer?.ok || !said)
+      return bar.announce(said?.error ?? _("No hint could be had: no connection. Try again."), true);
+    bar.announce("");
+    this.left = said.left;
+    this.#label();
+    if (store.own !== before) return; // the board is another one by now
+    this.#show(said);
+    show();
+  }
+
+  /** @param {any} said */
+  #show(said) {
+    this.#shown = said;
+    this.strip.hidden = false;
+    find(".why", this.strip).textContent = said.words;
+    const level = find("[data-level]", this.strip);
+    level.textContent = "●".repeat(said.level) + "○".repeat(LEVELS - said.level);
+    level.setAttribute("role", "img");
+    level.setAttribute("aria-label", _("level %(level)s of %(levels)s", { level: said.level, levels: LEVELS }));
+    this.further.hidden = said.level === LEVELS || said.moves_left === null || said.moves_left === undefined;
+    this.further.textContent = said.level === 1 ? _("Which tool?") : _("Show the next step");
+    this.parts.pointed.at({ trial: said.step });
+    (this.further.hidden ? find("[data-put-away]", this.strip) : this.further).focus();
+  }
+
+  // To be called when the board is changed, too: what was said is about the board as it was.
+  putAway() {
+    if (!this.isOpen) return;
+    this.#shown = null;
+    this.strip.hidden = true;
+    this.parts.pointed.at({ trial: null });
+    this.parts.show();
+  }
+
+  #label() {
+    this.button.textContent =
+      this.left > 50 ? _("Hint") : ngettext("Hint · %(n)s left", "Hint · %(n)s left", this.left);
+    this.button.setAttribute("aria-disabled", String(this.left === 0));
+  }
+}

@@ -1,0 +1,68 @@
+"""Hints on the board: a whole task solved by following them, on a laptop and on a phone, from several beginnings."""
+
+import pytest
+from playwright.sync_api import expect
+
+from widepin.school.database import make_sessions
+from widepin.school.models import Assignment, SchoolClass, TaskSheet
+
+TITLE = "Plumb from a boss"
+
+
+@pytest.fixture
+def allowing(school):
+    """The task with hints enough, for as long as a test."""
+
+    def set_to(hints):
+        with make_sessions(school)() as session:
+            found = session.query(Assignment).join(TaskSheet).join(SchoolClass)
+            for one in found.filter(TaskSheet.title.startswith(TITLE)):
+                one.hints, one.hint_cost = hints, 0
+            session.commit()
+
+    set_to(12)
+    yield
+    set_to(0)
+
+
+def follow(page):
+    """Take hints, and make their steps, until there is nothing more to do."""
+    words = page.locator(".hint-strip .why")
+    make = """() => { const { board } = document.querySelector('.board-page');
+      const step = board.pointed.trial; board.store.perform({ op: 'add', step }); }"""
+    for _ in range(9):
+        page.locator("[data-do=hint]").click()
+        expect(page.locator(".hint-strip")).to_be_visible(timeout=30_000)
+        if "hand it in" in words.inner_text():
+            return
+        page.get_by_role("button", name="Which tool?").click()
+        expect(words).to_contain_text("Take the tool")
+        page.get_by_role("button", name="Show the next step").click()
+        expect(words).to_contain_text("Next:")
+        page.evaluate(make)
+        expect(page.locator(".hint-strip")).to_be_hidden()
+    raise AssertionError(words.inner_text())
+
+
+@pytest.mark.parametrize("size", [(1280, 800), (390, 844)], ids=["laptop", "phone"])
+@pytest.mark.parametrize(
+    "begun",
+    [[], [{"id": "c", "make": "circle", "from": ["B", "P"]}], [{"id": "c", "make": "circle", "from": ["P", "A"]}]],
+    ids=["nothing", "a part", "another way"],
+)
+def test_a_task_is_solved_by_following_hints_alone(desk, allowing, size, begun):
+    desk.page.set_viewport_size({"width": size[0], "height": size[1]})
+    desk.enter(TITLE)
+    if begun:
+        desk.put(begun)
+    follow(desk.page)
+    desk.page.get_by_role("button", name="Put away").click()
+    desk.page.get_by_role("button", name="Hand in", exact=True).click()
+    desk.page.get_by_role("button", name="Hand in now").click()
+    expect(desk.page.locator(".result-item.good").first).to_be_visible()
+    expect(desk.page.locator(".result-item.bad")).to_have_count(0)
+
+
+def test_without_hints_there_is_no_button(desk):
+    desk.enter(TITLE)
+    expect(desk.page.locator("[data-do=hint]")).to_have_count(0)
