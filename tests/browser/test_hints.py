@@ -3,6 +3,7 @@
 import pytest
 from playwright.sync_api import expect
 
+from tests.browser.teaching import begin_task, build_model, making_step, suggest
 from widepin.school.database import make_sessions
 from widepin.school.models import Assignment, SchoolClass, TaskSheet
 
@@ -29,7 +30,7 @@ def follow(page):
     """Take hints, and make their steps, until there is nothing more to do."""
     words = page.locator(".hint-strip .why")
     make = """() => { const { board } = document.querySelector('.board-page');
-      const step = board.pointed.trial; board.store.perform({ op: 'add', step }); }"""
+      const step = board.hinting.ghost; board.store.perform({ op: 'add', step }); }"""
     for _ in range(9):
         page.locator("[data-do=hint]").click()
         expect(page.locator(".hint-strip")).to_be_visible(timeout=30_000)
@@ -39,6 +40,7 @@ def follow(page):
         expect(words).to_contain_text("Take the tool")
         page.get_by_role("button", name="Show the next step").click()
         expect(words).to_contain_text("Next:")
+        expect(page.locator(".paper .preview, .paper .offer.intersection")).not_to_have_count(0)
         page.evaluate(make)
         expect(page.locator(".hint-strip")).to_be_hidden()
     raise AssertionError(words.inner_text())
@@ -66,3 +68,16 @@ def test_a_task_is_solved_by_following_hints_alone(desk, allowing, size, begun):
 def test_without_hints_there_is_no_button(desk):
     desk.enter(TITLE)
     expect(desk.page.locator("[data-do=hint]")).to_have_count(0)
+
+
+def test_a_teacher_has_the_fewest_moves_searched_for_and_takes_them_as_the_limit(teacher):
+    begin_task(teacher, "Segment")
+    build_model(teacher, ("circle", "ABBA"), ("intersection", "cd1cd"), ("line", "CD"))
+    teacher.get_by_label("line e").check()
+    suggest(teacher)
+    making_step(teacher, "Move limit")
+    teacher.get_by_role("button", name="Search for the fewest").click()
+    expect(teacher.locator("[data-limit-said]")).to_contain_text("It can be done in 3 moves", timeout=60_000)
+    teacher.get_by_role("button", name="Take 3 moves as the limit").click()
+    expect(teacher.locator("[name=moves]")).to_have_value("3")
+    expect(teacher.locator(".save-state")).to_have_text("All changes saved")

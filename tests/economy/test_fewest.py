@@ -148,3 +148,10 @@ def test_plain_counting_reaches_what_the_search_does_and_nothing_sooner():
     assert not reaches([a, b], [], 1, by_hand) and reaches([a, b], [], 2, by_hand)
     found = fewest(task_of("equilateral-triangle", ["line", "circle"]), most=2)
     assert (found.moves, found.excluded) == (2, 1) and middle
+
+
+@pytest.mark.parametrize("tools", [["perpendicular", "line"], ["circle_through"], ["ray"], ["parallel", "midpoint"]])
+@pytest.mark.parametrize("key", ["circumcircle", "midpoint", "centroid"])
+def test_boards_without_what_a_tool_needs_are_no_fault(key, tools):
+    found = fewest(task_of(key, tools), most=1, seconds=60)
+    assert found.excluded in (0, 1) and not found.stopped

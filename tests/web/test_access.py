@@ -152,6 +152,7 @@ TABLE = {
     "sheets.save": ("POST", AWAY, OK, NO, NO, NO),
     "sheets.propose": ("POST", AWAY, 422, NO, NO, NO),
     "sheets.try_out": ("POST", AWAY, OK, NO, NO, NO),
+    "sheets.fewest": ("POST", AWAY, OK, NO, NO, NO),
     "sheets.judge_trial": ("POST", AWAY, 422, NO, NO, NO),
     "sheets.copy": ("POST", AWAY, AWAY, NO, NO, NO),
     "sheets.remove": ("POST", AWAY, AWAY, NO, NO, NO),

@@ -230,7 +230,7 @@ class Board:
                 rows = [(point, number) for number in straight for point in range(count)]
             case _:
                 rows = []
-        return np.array(rows, np.int64).reshape(len(rows), -1)
+        return np.array(rows, np.int64).reshape(len(rows), len(SOURCES[make]))
 
     def _lengths(self) -> NDArray[np.int64]:
         """A pair of points for every distance that there is."""

@@ -22,6 +22,7 @@ blueprint.add_url_rule("/sheets/<int:sheet_id>", "save", views.save, methods=["P
 blueprint.add_url_rule("/sheets/<int:sheet_id>/draw/<part>", "draw", views.draw)
 blueprint.add_url_rule("/sheets/<int:sheet_id>/propose", "propose", views.propose, methods=["POST"])
 blueprint.add_url_rule("/sheets/<int:sheet_id>/check_task", "try_out", views.try_out, methods=["POST"])
+blueprint.add_url_rule("/sheets/<int:sheet_id>/fewest", "fewest", views.fewest, methods=["POST"])
 blueprint.add_url_rule("/sheets/<int:sheet_id>/judge", "judge_trial", views.judge_trial, methods=["POST"])
 blueprint.add_url_rule("/sheets/<int:sheet_id>/proof", "proof", views.proof)
 blueprint.add_url_rule("/sheets/<int:sheet_id>/why", "why", views.why)

@@ -12,6 +12,7 @@ from werkzeug.wrappers import Response
 
 from ...documents.construction import read_steps
 from ...documents.explaining import FEEDBACK_WORDS, explained
+from ...documents.fewest_words import fewest_in_words
 from ...documents.joining import ChangedElsewhere
 from ...documents.kept import Policy
 from ...documents.language import gettext as _
@@ -22,6 +23,7 @@ from ...documents.task import write_condition
 from ...documents.verdict import write_verdict
 from ...documents.verdict_words import only_by, results_of
 from ...documents.words import TOOL_WORDS, Words
+from ...economy import search
 from ...judge.costs.counts import foreign_tools
 from ...judge.judging import judge
 from ...judge.suggesting import strict_task, suggestions
@@ -106,6 +108,7 @@ def state_of(found: TaskSheet) -> JsonObject:
                 ("save", "save"),
                 ("propose", "propose"),
                 ("check_task", "try_out"),
+                ("fewest", "fewest"),
                 ("assign", "ask_assign"),
                 ("json", "as_json"),
                 ("proof", "proof"),
@@ -253,6 +256,21 @@ def try_out(sheet_id: int) -> ResponseReturnValue:
     if "quick" in request.args:
         return task_check_in_words(task, replace(apart(check_task, task, 0), stopped=False), sheet.document)
     return task_check_in_words(task, apart(check_task, task), sheet.document)
+
+
+SEARCH_SECONDS = 12.0
+"""For which the fewest moves are searched for while a teacher waits."""
+
+
+@teachers_only
+def fewest(sheet_id: int) -> ResponseReturnValue:
+    """Search for the fewest moves of the task: what was found, in words, and the number to take as its limit."""
+    try:
+        task = sheets.task_in(own_sheet(sheet_id))
+    except Unreadable as wrong:
+        return {"error": _("Not finished yet: %(wrong)s.", wrong=wrong)}, 422
+    found = apart(search.fewest, task, task.budget or 6, SEARCH_SECONDS)
+    return {"said": fewest_in_words(found), "moves": found.moves}
 
 
 @teachers_only

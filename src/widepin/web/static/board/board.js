@@ -1,7 +1,7 @@
 // The drawing board: brings the construction, the tool in hand, the paper and everything around it together.
 
 import { _ } from "../look/language.js";
-import { find } from "../look/page.js";
+import { find, findAll } from "../look/page.js";
 import { sayState } from "../look/save-state.js";
 import { labelOf, outlineOf } from "../figure/outlines.js";
 import { ToolBook } from "../figure/tape.js";
@@ -269,9 +269,10 @@ export class Board {
 
   #handedIn(/** @type {any} */ result) {
     this.result.show(result);
-    const last = find(".last-result", this.page);
-    last.href = result.url;
-    last.hidden = false;
+    for (const last of findAll(".last-result", this.page)) {
+      last.href = result.url;
+      last.hidden = false;
+    }
     this.presence?.say();
     this.paint();
   }

@@ -5,15 +5,16 @@ import { find, post } from "../look/page.js";
 /** @import { Board } from "./board.js" */
 
 const LEVELS = 3;
+const MANY = 50; // hints from which on they are not counted
 
 export class Hinting {
   /** @type {any} */
   #shown = null; // what the server said last, while it is shown
 
   /**
-   * strip: where it stands; parts: setting, saving, store, pointed, bar, show()
+   * strip: where it stands; parts: setting, saving, store, bar, show()
    * @param {any} strip
-   * @param {Pick<Board, "page" | "setting" | "saving" | "store" | "pointed" | "bar" | "show">} parts
+   * @param {Pick<Board, "page" | "setting" | "saving" | "store" | "bar" | "show">} parts
    */
   constructor(strip, parts) {
     this.strip = strip;
@@ -28,6 +29,11 @@ export class Hinting {
 
   get isOpen() {
     return this.#shown !== null;
+  }
+
+  // The step that is shown, at the last level.
+  get ghost() {
+    return this.#shown?.step ?? null;
   }
 
   /** @param {string} id */
@@ -69,7 +75,6 @@ export class Hinting {
     level.setAttribute("aria-label", _("level %(level)s of %(levels)s", { level: said.level, levels: LEVELS }));
     this.further.hidden = said.level === LEVELS || said.moves_left === null || said.moves_left === undefined;
     this.further.textContent = said.level === 1 ? _("Which tool?") : _("Show the next step");
-    this.parts.pointed.at({ trial: said.step });
     (this.further.hidden ? find("[data-put-away]", this.strip) : this.further).focus();
   }
 
@@ -78,13 +83,13 @@ export class Hinting {
     if (!this.isOpen) return;
     this.#shown = null;
     this.strip.hidden = true;
-    this.parts.pointed.at({ trial: null });
     this.parts.show();
   }
 
   #label() {
-    this.button.textContent =
-      this.left > 50 ? _("Hint") : ngettext("Hint · %(n)s left", "Hint · %(n)s left", this.left);
+    const left = Object.assign(document.createElement("span"), { className: "how-many" });
+    left.textContent = this.left > MANY ? "" : ngettext("· %(n)s left", "· %(n)s left", this.left);
+    this.button.replaceChildren(_("Hint"), " ", left);
     this.button.setAttribute("aria-disabled", String(this.left === 0));
   }
 }

@@ -13,11 +13,13 @@ import { useOf } from "./uses.js";
 const HERE = " here"; // no object can have this id
 
 /**
- * candidates: intersections that could be marked
- * @param {Pick<Board, "store" | "hand" | "pointed" | "paper">} parts
+ * candidates: intersections that could be marked; hinting: whose ghost is the step that a hint shows
+ * @param {Pick<Board, "store" | "hand" | "pointed" | "paper" | "hinting">} parts
  * @param {Place[]} candidates
  */
-export function hints({ store: { figure }, hand, pointed: { offer, trial }, paper: { view, size } }, candidates) {
+export function hints({ store: { figure }, hand, pointed, paper: { view, size }, hinting }, candidates) {
+  const { offer } = pointed;
+  const trial = pointed.trial ?? hinting?.ghost ?? null;
   const extras = candidates.map((at) => {
     const [cx, cy] = view.toScreen(...at);
     return element("circle", { cx, cy, r: 4, class: "candidate" });
@@ -26,6 +28,10 @@ export function hints({ store: { figure }, hand, pointed: { offer, trial }, pape
   if (thought.length === 2 && thought.every(Number.isFinite)) {
     const [cx, cy] = view.toScreen(...thought);
     extras.push(element("circle", { cx, cy, r: 12, class: "offer intersection" }));
+  } else if (thought.length > 2 && thought.every(Number.isFinite)) {
+    const path = curvePath(figure.book.makes[trial.make].gives, thought, view, ...size);
+    path?.setAttribute("class", "preview");
+    if (path) extras.push(path);
   }
   for (const { kind, shape } of previewsOf(hand, offer, figure)) {
     const path = curvePath(kind, shape, view, ...size);

@@ -383,6 +383,7 @@ class Making {
         this.change({ budget: { moves } });
       }, this.page.querySelector("[data-limit-said]")),
     );
+    on("[data-fewest]", ({ currentTarget }) => this.#searchFewest(currentTarget));
     for (const link of this.page.querySelectorAll("[data-draw], [data-trial], [data-proof], [data-assign]")) {
       link.addEventListener("click", async (/** @type {any} */ event) => {
         event.preventDefault();
@@ -396,6 +397,33 @@ class Making {
       if (event.persisted) location.reload();
     });
     document.addEventListener("visibilitychange", () => this.#catchUp());
+  }
+
+  /**
+   * The fewest moves that the search finds, offered as the limit.
+   * @param {HTMLButtonElement} button
+   */
+  async #searchFewest(button) {
+    const said = this.page.querySelector("[data-limit-said]");
+    const offer = this.page.querySelector("[data-take-fewest]");
+    button.disabled = true;
+    offer.hidden = true;
+    said.textContent = _("Searching; this may take some seconds …");
+    await this.storing.store();
+    const answer = await post(this.state.urls.fewest).catch(() => null);
+    const found = await answer?.json().catch(() => null);
+    button.disabled = false;
+    said.textContent = found?.said ?? found?.error ?? _("There is no connection. Nothing is lost; try again.");
+    if (!found?.moves) return;
+    offer.hidden = false;
+    const [take] = offer.children;
+    take.textContent = ngettext("Take %(n)s move as the limit", "Take %(n)s moves as the limit", found.moves);
+    take.onclick = () => {
+      this.form.elements.moves.value = found.moves;
+      this.fields.whatIsWrong(this.form.elements.moves);
+      this.change({ budget: { moves: found.moves } });
+      offer.hidden = true;
+    };
   }
 
   async #propose() {
