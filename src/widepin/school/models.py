@@ -326,6 +326,7 @@ class TaskSheet(Removable, Base):
     topic: Mapped[str] = mapped_column(String(60), default="", server_default="")
     policy: Mapped[JsonObject] = mapped_column(JSON, default=dict, server_default="{}")
     shared: Mapped[bool] = mapped_column(default=False, server_default=false())  # in the school's own library
+    fewest: Mapped[JsonObject | None] = mapped_column(JSON)  # moves that a search found, and up to which it excluded
     demonstration: Mapped[JsonObject | None] = mapped_column(
         JSON(none_as_null=True)
     )  # None: as it is made from the task

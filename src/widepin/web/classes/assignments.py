@@ -26,6 +26,7 @@ from ...judge.task_check import is_solved
 from ...school.lessons import lesson, overview
 from ...school.lessons.overview import GroupedBy, Place
 from ...school.lessons.overview_groups import SortedBy, grouped, ordered
+from ...school.lessons.ways import ways_of
 from ...school.models import Assignment, SchoolClass, now
 from ...school.people import directory, removing
 from ...school.refused import Refused
@@ -64,6 +65,7 @@ def show(found: Assignment, trouble: str | None = None, passed: bool = False) ->
         words=Words(task),
         figure=task_figure(task),
         groups=grouped(places, by, order),
+        ways=ways_of(places, task, found.sheet) if by is GroupedBy.MOVES else None,
         by=by,
         order=order,
         **in_numbers(places, at),
@@ -97,11 +99,13 @@ def groups(assignment_id: int) -> JsonObject:
     """The groups of the class overview, its numbers and who needs help, as they are now: each as a part of the page."""
     assignment = taught_assignment(assignment_id)
     places, at = overview.overview_of(session(), assignment), now()
-    shown = grouped(places, choice_of(GroupedBy, "by"), choice_of(SortedBy, "sort"))
+    by, task = choice_of(GroupedBy, "by"), task_of(assignment)
+    shown = grouped(places, by, choice_of(SortedBy, "sort"))
+    ways = ways_of(places, task, assignment.sheet) if by is GroupedBy.MOVES else None
     told = in_numbers(places, at)
     return {
         "groups": render_template(
-            "classes/overview_groups.html", groups=shown, task=task_of(assignment), assignment=assignment, at=at
+            "classes/overview_groups.html", groups=shown, ways=ways, task=task, assignment=assignment, at=at
         ),
         "numbers": render_template("classes/overview_numbers.html", **told),
         "help": render_template("classes/overview_help.html", **told),

@@ -270,6 +270,7 @@ def fewest(sheet_id: int) -> ResponseReturnValue:
     except Unreadable as wrong:
         return {"error": _("Not finished yet: %(wrong)s.", wrong=wrong)}, 422
     found = apart(search.fewest, task, task.budget or 6, SEARCH_SECONDS)
+    own_sheet(sheet_id).fewest = {"moves": found.moves, "excluded": found.excluded, "arbitrary": found.arbitrary}
     return {"said": fewest_in_words(found), "moves": found.moves}
 
 
