@@ -171,7 +171,8 @@ def try_out(app: Any, only: str) -> None:
         client.post("/sign-in", data={"login": login, "password": DEMO_PASSWORD})
         clients.append(client)
     slowest: dict[str, float] = defaultdict(float)
-    over, count = [], 0
+    over: list[tuple[float, str, str, int]] = []
+    count = 0
 
     def ask(endpoint: str, path: str, kind: str, **sent: Any) -> None:
         nonlocal count

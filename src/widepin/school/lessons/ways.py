@@ -16,8 +16,8 @@ from .overview import Place
 class Ways:
     """``columns``: for every number of moves from the least to the most, who took so many, by name.
 
-    ``possible``: the fewest that are known; ``is_least``: whether every shorter way is excluded. ``shorter``: who beats the
-    sample solution, whose moves are ``of_model``.
+    ``possible``: the fewest that are known; ``is_least``: whether every shorter way is excluded. ``shorter``: who beats
+    the sample solution, whose moves are ``of_model``.
     """
 
     columns: Sequence[tuple[int, Sequence[Place]]]
