@@ -43,7 +43,7 @@ def main(address: str) -> None:
         shoot(page, "today")
         page.get_by_role("link", name="First year").click()
         shoot(page, "class")
-        page.get_by_role("link", name="Jory Pask").click()
+        page.get_by_role("link", name="Pask, Jory").click()
         shoot(page, "student")
         page.go_back()
         page.get_by_role("link", name="Students and codes").click()
