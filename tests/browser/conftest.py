@@ -58,6 +58,8 @@ class Desk:
         slip = self.page.locator(".brief-slip[open] summary")
         if slip.count():
             slip.click()
+        # The paper has its size, and the figure its place on it, once the page is laid out with its letters.
+        self.page.evaluate("document.fonts.ready.then(() => new Promise((go) => setTimeout(go, 60)))")
         return self
 
     def put(self, steps: list[dict]) -> Desk:

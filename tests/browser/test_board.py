@@ -65,7 +65,7 @@ def test_a_construction_by_keyboard_alone_is_sound(desk):
     button.focus()
     press("Enter")
     press("Enter")  # asked once, with the count of moves
-    expect(desk.page.locator(".why")).to_contain_text("stays right wherever")
+    expect(desk.page.locator(".result-strip .why")).to_contain_text("stays right wherever")
 
 
 def test_a_construction_by_touch(browser, served, fresh_student):

@@ -13,7 +13,7 @@ def round_a_gable(desk):
 
 
 def take(desk):
-    desk.page.get_by_role("button", name="Centre line").click()
+    desk.page.get_by_role("button", name="Centre line 1 move").click()
 
 
 def test_a_whole_task_is_built_with_a_class_tool_by_keyboard(round_a_gable):
@@ -92,7 +92,7 @@ def test_two_windows_give_what_a_class_tool_makes_names_of_its_own(round_a_gable
     other.goto(page.url)
     other.wait_for_selector("[data-ready]")
     for one in (page, other):
-        one.get_by_role("button", name="Centre line").click()
+        one.get_by_role("button", name="Centre line 1 move").click()
         one.keyboard.type("AB" if one is page else "BC")
         expect(one.locator(".save-state")).to_have_text("All changes saved")
     expect(other.locator(".step-list li[data-step]")).to_have_count(2)

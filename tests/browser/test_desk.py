@@ -97,7 +97,7 @@ def test_a_task_is_made_from_nothing_and_assigned(teacher):
     teacher.get_by_role("button", name="Preview the list").click()
     teacher.get_by_role("button", name="Add the selected students").click()
     begin_task(teacher, "Segment")
-    expect(teacher.locator("[data-trouble]")).to_contain_text("the sample solution is empty")
+    expect(teacher.locator("[data-trouble]")).to_contain_text("the sample solution: is empty")
     teacher.get_by_label("Title").fill("Crown of an arch")
     teacher.get_by_label("Text for the students").fill("Mark the crown.")
     build_model(teacher, ("circle", "ABBA"), ("intersection", "cd1"))
@@ -257,7 +257,7 @@ def test_what_is_added_to_the_given_figure_gets_a_name_that_the_model_does_not_h
     assert teacher.locator(".making-figure .point").evaluate_all("all => all.map((one) => one.dataset.id)") == list(
         "ABDC"
     )
-    expect(teacher.locator("[data-trouble]")).to_contain_text("the answer is empty")
+    expect(teacher.locator("[data-trouble]")).to_contain_text("the answer: is empty")
 
 
 def test_the_program_warns_of_a_model_that_breaks_and_of_class_tools_that_do_not_reach(teacher):

@@ -193,4 +193,4 @@ def test_it_is_built_without_a_miss_or_a_scroll(hand, key, way, size):
     desk.saved()
     desk.page.get_by_role("button", name="Hand in").click()
     desk.page.get_by_role("button", name="Hand in now").click()
-    expect(desk.page.locator(".why")).to_contain_text("stays right wherever")
+    expect(desk.page.locator(".result-strip .why")).to_contain_text("stays right wherever")

@@ -321,11 +321,12 @@ def test_a_name_is_dragged_aside_and_stays_there(gable):
     gable.page.mouse.down()
     gable.page.mouse.move(x + 45, y + 20, steps=5)
     gable.page.mouse.up()
-    assert gable.stored()[-1]["operation"] == {"op": "dress", "id": "F", "dress": {"name_at": [45, 20]}}
-    gable.page.reload()
-    gable.ready()
-    moved = gable.page.locator("[data-names=F]").bounding_box()
-    assert (moved["x"] - box["x"], moved["y"] - box["y"]) == pytest.approx((45, 20), abs=2)
+    assert gable.stored()[-1]["operation"].keys() == {"op", "id", "dress"}
+    for _before_and_after_a_reload in range(2):
+        moved = gable.page.locator("[data-names=F]").bounding_box()
+        assert (moved["x"] - box["x"], moved["y"] - box["y"]) == pytest.approx((45, 20), abs=2)
+        gable.page.reload()
+        gable.ready()
 
 
 def test_what_is_done_already_is_marked_as_such_and_costs_nothing(desk, school):

@@ -71,7 +71,7 @@ def test_a_mend_is_made_on_the_board_with_one_click(switching):
     expect(switching.locator(".save-state")).to_have_text("All changes saved")
     switching.get_by_role("button", name="Hand in").click()
     switching.get_by_role("button", name="Hand in now").click()
-    expect(switching.locator(".why")).to_contain_text("stays right wherever the figure is dragged")
+    expect(switching.locator(".result-strip .why")).to_contain_text("stays right wherever the figure is dragged")
 
 
 def test_what_vanishes_leaves_a_ghost_where_it_was_last(page, served):

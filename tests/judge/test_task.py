@@ -16,7 +16,7 @@ WRONG = {
     "no kind": (AB, ["curve m"], [], "", "wanted[0].kind", "use point, line"),
     "no relation": (AB, ["line m"], [rel("near", "m", "A-B")], "", "conditions[0].rel", "use one of same, on"),
     "too few terms": (AB, ["line m"], [rel("parallel", "m")], "", "conditions[0].of", "takes 2 terms"),
-    "an unknown name": (AB, ["line m"], [rel("parallel", "m", "A-Z")], "", "conditions[0].of[1]", "not known"),
+    "an unknown name": (AB, ["line m"], [rel("parallel", "m", "A-Z")], "", "conditions[0].of[1]", "there is no Z"),
     "a wrong kind": (AB, ["line m"], [rel("on", "m", "A-B")], "", "conditions[0].of[0]", "point"),
     "no circle to touch": (AB, ["line m"], [rel("tangent", "m", "A-B")], "", "conditions[0].of", "needs a circle"),
     "two kinds that are never the same": (AB, ["line m"], [rel("same", "m", "A")], "", "conditions[0].of", "one kind"),

@@ -24,7 +24,10 @@ def sheet(session):
 
 def test_it_is_kept_as_it_was_changed_and_made_anew_on_demand(session, sheet):
     made = demonstrations.demonstration_for(sheet)
-    frames = [{"shown": 2, "words": "Both bisectors."}, {"shown": 2, "words": "Drag A.", "points": {"A": [1.0, 1.0]}}]
+    frames = [
+        {"shown": 2, "words": "Both bisectors.", "own": True},
+        {"shown": 2, "words": "Drag A.", "own": True, "points": {"A": [1.0, 1.0]}},
+    ]
     demonstrations.keep(sheet, frames)
     session.flush()
     session.expire(sheet)
@@ -37,16 +40,51 @@ def test_it_is_kept_as_it_was_changed_and_made_anew_on_demand(session, sheet):
     assert demonstrations.demonstration_for(sheet) == kept
 
 
-def test_another_sample_solution_has_another_demonstration(session, sheet):
-    demonstrations.keep(sheet, [{"shown": 1, "words": "Old."}])
-    changed = change(session, sheet, {"model": LIBRARY["incircle"].document()["model"][:4]}, None, None)
-    assert demonstrations.demonstration_for(changed)["frames"][0]["words"] != "Old."
-    whole = change(session, changed, {"model": LIBRARY["incircle"].document()["model"]}, None, None)
-    assert demonstrations.demonstration_for(whole)["frames"][0]["words"] == "Old."  # the same again
+def test_own_words_stay_when_the_sample_solution_changes(session, sheet):
+    frames = demonstrations.demonstration_for(sheet)["frames"]
+    looks = {"points": {"A": [1.0, 1.0]}, "dress": {"u": {"hue": "blue"}, "k": {"hidden": True}}}
+    frames[1] |= {"words": "First half the angle.", "own": True, **looks}
+    frames[-2] |= {"words": "The circle at last.", "own": True}
+    demonstrations.keep(sheet, frames, title="How it touches")
+    model = LIBRARY["incircle"].document()["model"]
+    shorter = change(session, sheet, {"model": model[:-1]}, None, None)
+    kept = demonstrations.demonstration_for(shorter)
+    assert kept["title"] == "How it touches"
+    assert kept["frames"][1]["words"] == "First half the angle." and kept["frames"][1]["points"] == {"A": [1.0, 1.0]}
+    assert kept["frames"][1]["dress"] == {"u": {"hue": "blue"}}  # k is there no more
+    assert "The circle at last." in [frame["words"] for frame in kept["frames"]]
+    assert kept["frames"][-1]["shown"] == len(model) - 1
+    whole = demonstrations.demonstration_for(change(session, shorter, {"model": model}, None, None))
+    assert whole["frames"] == demonstrations.demonstration_for(sheet)["frames"]  # nothing was lost on the way
+
+
+def test_a_new_step_comes_with_a_frame_of_its_own(session, sheet):
+    frames = demonstrations.demonstration_for(sheet)["frames"]
+    frames[2] |= {"words": "And the other.", "own": True}
+    demonstrations.keep(sheet, frames)
+    given = sheet.document["given"]
+    model = sheet.document["model"]
+    more = [*model[:2], {"id": "Z", "make": "midpoint", "from": ["A", "B"]}, *model[2:]]
+    kept = demonstrations.demonstration_for(change(session, sheet, {"model": more}, None, None))
+    assert [frame["shown"] for frame in kept["frames"]] == [*range(len(more) + 1), len(more)]
+    assert kept["frames"][2]["words"] == "And the other." and kept["frames"][3]["words"].startswith("Z: midpoint")
+    moved = [{**step, "at": [step["at"][0] + 1, step["at"][1]]} if "at" in step else step for step in given]
+    again = demonstrations.demonstration_for(change(session, sheet, {"given": moved}, None, None))
+    assert again["frames"] == kept["frames"] and again["given"] != kept["given"]
+
+
+def test_words_that_are_nobodys_follow_the_construction(session, sheet):
+    frames = demonstrations.demonstration_for(sheet)["frames"]
+    said = [frame["words"] for frame in frames]
+    frames[1]["words"] += "\nAB is as long as it is: for a reason that a page showed."
+    frames[3] |= {"words": "Mine.", "own": True}
+    demonstrations.keep(sheet, frames)
+    kept = demonstrations.demonstration_for(sheet)["frames"]
+    assert [frame["words"] for frame in kept] == [*said[:3], "Mine.", *said[4:]]
 
 
 def test_too_much_is_refused_and_nothing_is_lost(sheet):
-    demonstrations.keep(sheet, [{"shown": 1, "words": "Kept."}])
+    demonstrations.keep(sheet, [{"shown": 1, "words": "Kept.", "own": True}])
     large = [{"shown": 1, "words": "x" * 800, "points": {f"P{n}": [1.0, 2.0] for n in range(60)}} for _ in range(190)]
     with pytest.raises(Refused, match="larger than"):
         demonstrations.keep(sheet, large)
@@ -97,5 +135,5 @@ def test_what_is_drawn_for_no_task_is_a_demonstration_too(session, sheet):
     drawn = change(session, drawing, {"model": model}, None, None)
     made = demonstrations.demonstration_for(drawn)
     assert (made["source"], made["title"], len(made["frames"])) == ("drawing", "Three circles", 5)
-    demonstrations.keep(drawn, [{"shown": 3, "words": "A circle."}])
+    demonstrations.keep(drawn, [{"shown": 3, "words": "A circle.", "own": True}])
     assert demonstrations.demonstration_for(drawn)["frames"][0]["words"] == "A circle."

@@ -90,6 +90,38 @@ def test_a_newer_version_is_judged_by_its_own_rules(session, first_year):
     assert (by_hand.score, by_hand.score_override) == (0, 77)
 
 
+@pytest.fixture
+def series(session, first_year):
+    sheet = sheets.new_sheet(session, first_year.teacher, LIBRARY["midpoint"].document())
+    return sheet, graded_series.assign_series(session, sheet, first_year, settings.proposed())
+
+
+def test_a_changed_task_reaches_all_levels_of_its_series(session, series):
+    sheet, levels = series
+    assert all(again.newer_version(session, level) is None for level in levels)
+    sheets.change(session, sheet, {"text": "Halve it.", "tools": ["line", "circle", "points"]}, None, None)
+    assert all(again.newer_version(session, level) is sheet for level in levels)
+    before = [level.sheet for level in levels]
+    changed = again.take_version(session, levels[1])
+    assert changed == levels and all(level.sheet not in before for level in levels)
+    for level, old in zip(levels, before, strict=True):
+        assert level.sheet.document["text"] == "Halve it." and level.sheet.version == old.version + 1
+        assert level.sheet.document["start"] == old.document.get("start") and level.sheet.title == old.title
+        assert again.newer_version(session, level) is None
+    assert again.take_version(session, levels[0]) == []
+
+
+def test_a_series_that_would_have_other_levels_says_why_it_stays(session, series):
+    sheet, levels = series
+    before = [level.sheet for level in levels]
+    model = sheet.document["model"]
+    longer = [*model[:-1], {"id": "h", "make": "line", "from": ["A", "B"]}, model[-1]]
+    sheets.change(session, sheet, {"model": longer}, None, None)
+    with pytest.raises(sheets.NotSolved, match="3 levels, and 4"):
+        again.take_version(session, levels[0])
+    assert [level.sheet for level in levels] == before
+
+
 def test_the_answer_that_was_pointed_out_is_judged_again(session, first_year):
     assignment = first_year.assignments[0]
     work = next(work for work in assignment.works if work.hand_ins)

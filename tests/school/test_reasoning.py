@@ -80,11 +80,30 @@ def test_a_reason_is_right_by_its_rule_or_by_another_that_it_follows_by(asked):
     assert all(line["rule"] in row.choices and len(row.choices) > 1 for row, line in zip(rows, lines, strict=True))
     sent = {f"line-{line['n']}": [line["rule"]] for line in lines}
     assert all(reasoning.rightness(attempt, lines, sent, never).values())
-    wrong = {**sent, "line-1": ["SSS"]}
+    other = next(iter(lines[0]["others"]))
+    wrong = {**sent, "line-1": [other]}
     assert not reasoning.rightness(attempt, lines, wrong, never)[1]
-    assert reasoning.rightness(attempt, lines, wrong, lambda number, rule: (number, rule) == (1, "SSS"))[1]
+    assert reasoning.rightness(attempt, lines, wrong, lambda number, rule: (number, rule) == (1, other))[1]
     assert not reasoning.rightness(attempt, lines, {**sent, "line-1": ["no rule"]}, lambda *_of: True)[1]
     assert not any(reasoning.rightness(attempt, lines, {}, never).values())
+
+
+def test_a_reason_that_is_offered_could_be_meant(asked):
+    attempt, lines = asked(Reasons.CHOOSE)
+    for row, line in zip(reasoning.exercise(attempt, lines), lines, strict=True):
+        alike = {one["rule"] for one in lines if one["rel"] == line["rel"]}
+        assert set(row.choices) <= alike | set(line["others"]) and "SSS" not in row.choices
+
+
+def test_lines_to_be_put_in_order_never_come_in_order(asked):
+    attempt, lines = asked(Reasons.ORDER)
+    few = [{**line, "because": [1] if line["n"] == 2 else []} for line in lines[:2]]
+    for number in range(40):
+        attempt.id = number
+        for given in (lines, few):
+            order = [str(row.number) for row in reasoning.exercise(attempt, given)]
+            assert not all(reasoning.rightness(attempt, given, {"line": order}, never).values())
+    assert not reasoning.is_asked(attempt, [{**line, "because": []} for line in lines])
 
 
 def test_missing_lines_are_filled_in(asked):

@@ -27,6 +27,7 @@ ADMINISTRATION = (
 ADMINISTRATION_DEEDS = {
     "invite": 422,
     "reset": NO,  # the person of the test is a student
+    "withdraw": 422,
     "set_administrator": NO,
     "set_presence": NO,
     "set_name_order": 422,
@@ -57,6 +58,11 @@ TABLE = {
     "demonstrations.library_handout": ("GET", AWAY, OK, OK, NO, NO),
     "demonstrations.sheet_handout": ("GET", AWAY, OK, NO, NO, NO),
     "demonstrations.begin": ("POST", AWAY, AWAY, AWAY, NO, NO),
+    "demonstrations.record": ("POST", AWAY, 422, NO, NO, NO),
+    "demonstrations.of_own": ("GET", AWAY, NO, NO, NO, NO),  # nothing is recorded
+    "demonstrations.of_shared": ("GET", AWAY, NO, NO, NO, NO),
+    "demonstrations.of_assignment": ("GET", AWAY, NO, NO, 403, NO),
+    "demonstrations.shared": ("GET", AWAY, NO, NO, NO, NO),
     "demonstrations.of_work": ("POST", AWAY, AWAY, NO, NO, NO),
     "guide.index": ("GET", AWAY, OK, OK, NO, NO),
     "marks.results": ("GET", AWAY, OK, NO, NO, NO),
@@ -92,6 +98,7 @@ TABLE = {
     "classes.several": ("POST", AWAY, 400, NO, NO, NO),
     "classes.changes": ("GET", AWAY, 400, NO, NO, NO),
     "classes.replay": ("GET", AWAY, OK, NO, NO, NO),
+    "classes.copy_task": ("POST", AWAY, AWAY, NO, NO, NO),
     "classes.take_version": ("POST", AWAY, 400, NO, NO, NO),
     "classes.judge_again": ("POST", AWAY, OK, NO, NO, NO),
     "classes.on_paper": ("GET", AWAY, OK, NO, NO, NO),
@@ -191,6 +198,9 @@ TABLE = {
     "sheets.share": ("POST", AWAY, AWAY, NO, NO, NO),
     "sheets.shared_task": ("GET", AWAY, NO, NO, NO, NO),
     "sheets.take_shared": ("POST", AWAY, NO, NO, NO, NO),
+    "sheets.original_seen": ("POST", AWAY, AWAY, NO, NO, NO),
+    "sheets.keep_wrong": ("POST", AWAY, 400, NO, NO, NO),
+    "sheets.remove_wrong": ("POST", AWAY, 422, NO, NO, NO),
     "roster.set_colleagues": ("POST", AWAY, AWAY, NO, NO, NO),
     "health.alive": ("GET", OK, OK, OK, OK, OK),
     "health.ready": ("GET", OK, OK, OK, OK, OK),
@@ -236,6 +246,9 @@ def parameters(app):
             "token": "no-such-link",
             "session_id": 0,
             "phrase_id": 0,
+            "digest": "0" * 64,
+            "place": 0,
+            "link_id": 0,
             "column_id": session.scalars(
                 select(MarkColumn.id).join(SchoolClass).where(SchoolClass.name == "First year")
             ).first(),

@@ -50,7 +50,8 @@ def person(school, login):
 
 def test_a_link_for_a_new_password_works_once_and_is_shown_once(app, administrator, newcomer):
     number = newcomer("resets")
-    said = administrator.post(f"/administration/people/{number}/link").text
+    administrator.post(f"/administration/people/{number}/link")
+    said = administrator.get("/administration/people").text
     path = said[said.index("/welcome/") :].split('"')[0]
     assert path not in administrator.get("/administration/people").text
     anonymous = app.test_client()
@@ -62,14 +63,14 @@ def test_a_link_for_a_new_password_works_once_and_is_shown_once(app, administrat
 
 
 def test_who_has_left_is_signed_out_at_once(app, administrator, newcomer):
-    number = newcomer("leaves")
-    client, answer = sign_in(app, "leaves")
+    number = newcomer("goes.away")
+    client, answer = sign_in(app, "goes.away")
     assert answer.status_code == 302 and client.get("/classes").status_code == 200
     administrator.post(f"/administration/people/{number}/presence", data={"left": "yes"})
     assert client.get("/classes").status_code == 302
-    assert sign_in(app, "leaves")[1].status_code == 422
+    assert sign_in(app, "goes.away")[1].status_code == 422
     administrator.post(f"/administration/people/{number}/presence")
-    assert sign_in(app, "leaves")[1].status_code == 302
+    assert sign_in(app, "goes.away")[1].status_code == 302
 
 
 def test_a_new_administrator_sees_the_school_and_the_last_one_stays(app, administrator, newcomer, school):
@@ -115,6 +116,52 @@ def test_a_shared_task_is_seen_copied_and_taken_out(app, administrator, as_perso
     assert borrower.get(f"/library/school/{sheet.id}").status_code == 200
 
 
+def test_an_invitation_is_listed_and_withdrawn(app, administrator, school):
+    administrator.post("/administration/people", data={"name": "Nell Strake"})
+    said = administrator.get("/administration/people").text
+    path = said[said.index("/welcome/") :].split('"')[0]
+    again = administrator.get("/administration/people").text
+    assert "/welcome/" not in again and again.count("Nell Strake") == 1  # shown once, and no second one is made
+    assert app.test_client().get(path).status_code == 200
+    withdraw = re.search(r"/administration/links/\d+/withdraw", again)[0]
+    assert administrator.post(withdraw).status_code == 302
+    assert app.test_client().get(path).status_code == 404
+    assert "Nell Strake" not in administrator.get("/administration/people").text
+    assert "used or withdrawn already" in administrator.post(withdraw).text
+    assert "withdrew a link that was not used" in administrator.get("/administration/log").text
+
+
+def test_who_has_left_is_told_so_with_the_right_password_alone(app, administrator, newcomer):
+    number = newcomer("goes.away")
+    administrator.post(f"/administration/people/{number}/presence", data={"left": "yes"})
+    assert "not in use any more" in sign_in(app, "goes.away")[1].text
+    assert "do not fit" in sign_in(app, "goes.away", "some other words")[1].text
+
+
+def test_a_task_that_a_colleague_shares_is_assigned_as_it_is(app, as_person, newcomer, school):
+    newcomer("takes")
+    taker, _answer = sign_in(app, "takes")
+    with make_sessions(school)() as session:
+        sheet = session.scalars(select(TaskSheet).where(TaskSheet.shared)).first()
+    said = taker.get(f"/library/school/{sheet.id}").text
+    assert "Construct" in said and sheet.owner_id and "The sample solution takes" in said
+    assert taker.get(f"/library/school/{sheet.id}/demonstration").status_code == 200
+    first = taker.post(f"/library/school/{sheet.id}/take", data={"assign": "yes"})
+    again = taker.post(f"/library/school/{sheet.id}/take", data={"assign": "yes"})
+    assert first.location == again.location and first.location.endswith("/assign")
+    own = int(re.search(r"/sheets/(\d+)/", first.location)[1])
+    assert "has changed the task" not in taker.get(f"/sheets/{own}").text
+    with make_sessions(school)() as session:
+        found = session.get(TaskSheet, sheet.id)
+        found.changed = found.changed.replace(year=found.changed.year + 1)
+        session.commit()
+    assert "has changed the task" in taker.get(f"/sheets/{own}").text
+    with make_sessions(school)() as session:
+        found = session.get(TaskSheet, sheet.id)
+        found.changed = found.changed.replace(year=found.changed.year - 1)
+        session.commit()
+
+
 def test_what_concerns_people_is_in_the_log(administrator, as_person, school):
     teacher = as_person("corin.hale")
     with make_sessions(school)() as session:
@@ -124,7 +171,8 @@ def test_what_concerns_people_is_in_the_log(administrator, as_person, school):
     with make_sessions(school)() as session:
         entry = session.scalars(select(AuditEntry).order_by(AuditEntry.id.desc())).first()
         assert (entry.action, entry.about, entry.actor.login) == ("exported", student.id, "corin.hale")
-    assert "exported" in administrator.get("/administration/log").text
+    said = administrator.get("/administration/log").text
+    assert f"took out a copy of the data of {student.name}" in said
 
 
 def test_who_tried_to_sign_in_is_seen(app, administrator):

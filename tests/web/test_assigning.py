@@ -5,7 +5,7 @@ import re
 import pytest
 from sqlalchemy import select
 
-from widepin.school.models import Assignment, Person, Removal, SchoolClass
+from widepin.school.models import Assignment, Person, Removal, SchoolClass, TaskSheet
 from widepin.school.tasks.library import LIBRARY
 from widepin.school.tasks.sheets import new_sheet
 from widepin.web.sheets import just_assigned
@@ -57,6 +57,25 @@ def test_what_was_assigned_just_now_is_taken_back_with_all_classes(app, as_perso
     with app.extensions["sessions"]() as session:
         for one in session.scalars(select(Removal).where(Removal.name == "Centre of a boss")):
             session.delete(one)
+        session.commit()
+
+
+def test_a_task_that_does_not_fit_together_is_assigned_when_that_is_said_once_more(app, as_person, sheet, classes):
+    teacher, first = as_person("corin.hale"), classes["First year"]
+    with app.extensions["sessions"]() as session:
+        found = session.get(TaskSheet, sheet)
+        found.document = {**found.document, "budget": {"moves": 1}}
+        found.wrong = [found.document["model"]]
+        session.commit()
+    sent = {"class": str(first), "feedback": "break"}
+    asked = teacher.post(f"/sheets/{sheet}/assign", data=sent)
+    assert asked.status_code == 422 and given_to(app, sheet) == set()
+    assert "The move limit is 1 moves" in asked.text and "Wrong solution 1 would pass" in asked.text
+    assert ticked(asked.text) == [str(first)]
+    assert teacher.post(f"/sheets/{sheet}/assign", data={**sent, "all_the_same": "on"}).status_code == 302
+    assert given_to(app, sheet) == {first}
+    with app.extensions["sessions"]() as session:
+        session.delete(session.scalars(select(Assignment).where(Assignment.sheet_id == sheet)).one())
         session.commit()
 
 

@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Mapping, Sequence
+from functools import cache
 
 from ..judge.task import MODEL, Task, Work
 from ..judge.verdict import Outcome, Verdict
 from ..reason.facts import Fact, Rel, Term
 from ..reason.proof import Line, Proof
 from ..reason.proving import prove
-from ..reason.rules import RULES, RuleName
+from ..reason.rules import PARTS, RULES, Rule, RuleName
 from .language import gettext as _
 from .proof_words import REASON_WORDS, case_in_words, fact_in_words, reason_in_words, rule_in_words
 from .reading import JsonObject
@@ -72,7 +74,8 @@ def explained_proof(proof: Proof, task: Task, names: Mapping[str, str] | None = 
             "words": fact_in_words(line.fact, words, called),
             "reason": reason_in_words(line, lines, words, called),
             "rule": line.rule.value,
-            "others": {rule: _(REASON_WORDS[rule]) for rule in OTHER_REASONS if rule != line.rule},
+            "rel": line.fact.rel.value,
+            "others": {rule: _(REASON_WORDS[rule]) for rule in that_could_be_meant(line.fact.rel) if rule != line.rule},
             "because_of": rule_in_words(line, lines, words, called),
             "elements": RULES[line.rule].elements,
             "because": list(line.because),
@@ -103,8 +106,30 @@ def said_after(lines: Sequence[JsonObject], steps: Sequence[str]) -> list[int]:
     return found
 
 
-OTHER_REASONS = (N.SSS, N.SAS, N.ISOSCELES, N.VERTICAL, N.ALTERNATE, N.THALES, N.MIDLINE, N.RADII, N.TRANSITIVE)
-"""Reasons that may be offered besides those of a proof, where one is to be chosen."""
+ALSO_OF = {
+    Rel.EQUAL_LENGTH: (N.RADII, N.TRANSITIVE),
+    Rel.EQUAL_ANGLE: (N.TRANSITIVE,),
+    Rel.PARALLEL: (N.DIRECTIONS,),
+    Rel.PERPENDICULAR: (N.DIRECTIONS,),
+    Rel.COLLINEAR: (N.SAME_LINE,),
+}
+"""Rules without a pattern of their conclusion, by the facts that they give."""
+
+
+@cache
+def that_could_be_meant(rel: Rel) -> tuple[RuleName, ...]:
+    """The rules by which a fact of this relation can follow, where one is to be chosen; those that say of which objects
+    they speak are not among them.
+    """
+    by_pattern = [name for name, rule in RULES.items() if rule.conclusion and _concludes(rule) is rel]
+    every = dict.fromkeys((*ALSO_OF.get(rel, ()), *map(RuleName, by_pattern)))
+    return tuple(name for name in every if not re.search(r"[{%]", REASON_WORDS[name]))
+
+
+def _concludes(rule: Rule) -> Rel:
+    word = rule.conclusion_pattern[0]
+    return Rel.RATIO if word in PARTS else Rel(word)
+
 
 TRIANGLES = (Rel.CONGRUENT, Rel.SIMILAR)
 """Facts about two triangles, which are filled."""

@@ -223,6 +223,25 @@ class Words:
             clauses[key] = self._together(condition, together[key])
         return list(dict.fromkeys(clauses.values()))
 
+    def asked(self) -> tuple[str, list[str]]:
+        """What the task asks for: the beginning of a sentence, and clauses that go on with it. What the text of the
+        task alone can say, "the point asked for", is none; a sentence without clauses is whole.
+        """
+        told = [one for one in self.task.conditions if not self.task.text.strip() or not self._is_left_to_text(one)]
+        clauses = self.conditions(told)
+        if not clauses:
+            return _("Construct %(wanted)s.", wanted=self.wanted()), []
+        return _("Construct %(wanted)s such that", wanted=self.wanted()), clauses
+
+    def _is_left_to_text(self, condition: Condition) -> bool:
+        """Whether a condition only says that the answer is as the sample solution's, in no words of a textbook."""
+        if condition.rel == RelationName.SAME:
+            of_model = [name for name in condition.of if isinstance(name, str) and self._is_model(name)]
+            return len(of_model) == 1 and self._called(self.model[of_model[0]]) is None
+        row = RELATION_WORDS.get(condition.rel)
+        shown = self._shown(condition.of) if row is not None and row.as_asked is not None else []
+        return len(shown) == 1 and self._tells_enough(shown, condition.of)
+
     def _together(self, condition: Condition, others: list[Names]) -> str:
         if len(others) == 1:
             return self.condition(condition)

@@ -18,6 +18,7 @@ from ..plane.steps import Step
 from .costs.counts import moves_within
 from .judging import judge
 from .mirrored import mirror_images
+from .misfits import Misfit, misfits
 from .suggesting import that_pin, the_same
 from .task import TOOLS, Allowance, Condition, Task, Work
 from .verdict import Outcome, Refusal, Verdict
@@ -47,7 +48,8 @@ class TaskCheck:
     ``attainable``: the moves that the model takes with these tools. ``stands_empty``: whether a work without steps is
     right. ``passing``: mutants that pass. ``rejected``: models whose answer is a mirror image, and wrong by the
     conditions; ``looser``: conditions that these fulfil as the model does, where some are known. ``stopped``: whether
-    the model is so long that not all was tried.
+    the model is so long that not all was tried. ``wrong``: what became of the solutions that must be rejected;
+    ``misfits``: what of the task does not fit the rest.
     """
 
     model: Verdict
@@ -58,6 +60,8 @@ class TaskCheck:
     looser: tuple[Condition, ...] = ()
     stopped: bool = False
     attainable: int = 0
+    wrong: tuple[Outcome, ...] = ()
+    misfits: tuple[Misfit, ...] = ()
 
     @property
     def is_solved(self) -> bool:
@@ -99,8 +103,8 @@ class Effort:
         return True
 
 
-def check_task(task: Task, most_effort: int = MAX_EFFORT) -> TaskCheck:
-    """Try a task that has a model."""
+def check_task(task: Task, most_effort: int = MAX_EFFORT, must_fail: Sequence[Sequence[Step]] = ()) -> TaskCheck:
+    """Try a task that has a model. ``must_fail``: solutions that are wrong, and must not be sound by the conditions."""
     free, pointed = unhindered(task)
     effort = Effort(most_effort)
     model = judge(free, Work(task.model, pointed))
@@ -110,15 +114,20 @@ def check_task(task: Task, most_effort: int = MAX_EFFORT) -> TaskCheck:
     passing = tuple(islice(standing(free, effort), MAX_SHOWN)) if is_solved else ()
     shut = rejected(free, effort) if is_solved and pointed else ()
     looser = looser_conditions(free, shut) if shut else ()
+    wrong = tuple(judge(replace(task, tools=ALL_TOOLS), Work(tuple(one)), report=False).outcome for one in must_fail)
+    attainable = moves_within(task.model, task.tools)
+    stands_empty = empty.outcome is not Outcome.WRONG
     return TaskCheck(
         model,
         within.refusal,
-        empty.outcome is not Outcome.WRONG,
+        stands_empty,
         passing,
         shut,
         looser,
         effort.stopped,
-        moves_within(task.model, task.tools),
+        attainable,
+        wrong,
+        misfits(task, model, within.refusal, attainable, stands_empty, wrong),
     )
 
 

@@ -326,6 +326,9 @@ class TaskSheet(Removable, Base):
     topic: Mapped[str] = mapped_column(String(60), default="", server_default="")
     policy: Mapped[JsonObject] = mapped_column(JSON, default=dict, server_default="{}")
     shared: Mapped[bool] = mapped_column(default=False, server_default=false())  # in the school's own library
+    wrong: Mapped[list[list[JsonObject]]] = mapped_column(
+        JSON, default=list, server_default="[]"
+    )  # solutions that must be rejected: the steps of each
     fewest: Mapped[JsonObject | None] = mapped_column(JSON)  # moves that a search found, and up to which it excluded
     demonstration: Mapped[JsonObject | None] = mapped_column(
         JSON(none_as_null=True)
@@ -335,6 +338,9 @@ class TaskSheet(Removable, Base):
     archived: Mapped[datetime | None] = mapped_column(DateTime)
     library_key: Mapped[str | None] = mapped_column(String(60, BYTES))  # of the task of the library that it began as
     practice: Mapped[bool] = mapped_column(default=False, server_default=false())  # for practice only; not listed
+    changed: Mapped[datetime | None] = mapped_column(DateTime, default=now)
+    copied_from: Mapped[int | None]  # the number of a colleague's sheet, and when its owner looked there last
+    copied: Mapped[datetime | None] = mapped_column(DateTime)
 
     owner: Mapped[Person] = relationship()
 
@@ -455,6 +461,7 @@ class Work(Removable, Base):
     returned: Mapped[datetime | None] = mapped_column(DateTime)
     seen: Mapped[datetime | None] = mapped_column(DateTime)  # its board was open last
     opened: Mapped[datetime | None] = mapped_column(DateTime)  # since when it has been open without a break
+    looked: Mapped[JsonObject | None] = mapped_column(JSON(none_as_null=True), default=dict)  # what was seen of it
 
     assignment: Mapped[Assignment] = relationship(back_populates="works")
     student: Mapped[Person] = relationship()
@@ -615,6 +622,21 @@ class OtherMark(Base):
     score: Mapped[int]
 
     column: Mapped[MarkColumn] = relationship(back_populates="marks")
+
+
+class Recording(Base):
+    """What a teacher says to a frame of a demonstration.
+
+    ``digest``: of the sound, by which frames name it; ``kind``: its format, as ``audio/webm``.
+    """
+
+    __tablename__ = "recording"
+
+    owner_id: Mapped[int] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), primary_key=True)
+    digest: Mapped[str] = mapped_column(String(64, BYTES), primary_key=True)
+    kind: Mapped[str] = mapped_column(String(20))
+    sound: Mapped[bytes] = mapped_column(MEDIUMBLOB, deferred=True)
+    made: Mapped[datetime] = mapped_column(DateTime, default=now)
 
 
 class Phrase(Base):

@@ -118,3 +118,4 @@ class Action(StrEnum):
     REMOVED = "removed"
     RESTORED = "restored"
     NAME_ORDER_SET = "order of names set"
+    INVITATION_WITHDRAWN = "invitation withdrawn"

@@ -17,6 +17,7 @@ from ..judge.task import Task, Work
 from ..judge.verdict import Verdict
 from ..school.database import alone
 from ..school.people import removing
+from ..school.tasks import recordings
 from ..school.works import again
 from .apart import Busy, JobQueue
 from .database import sessions
@@ -38,6 +39,8 @@ def erase_outdated() -> None:
     def erase() -> None:
         with made() as session:
             removing.erase_outdated(session)
+            recordings.sweep(session)
+            session.commit()
 
     begin("erase", erase)
 

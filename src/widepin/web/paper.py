@@ -68,12 +68,13 @@ def construction(data: JsonObject, pictures: Pictures, tell: Tell) -> Page:
         tell(_("Drawing the steps"), number, len(told))
         words = instruction_to_use(within[step.id], steps) if step.id in within else instruction(step)
         rows.append({"picture": pictures.add(drawn.drawing), "base": pictures.add(drawn.base), "words": words})
+    asked, clauses = Words(task).asked()
     return "paper/steps.html", {
         "title": data["title"],
         "whose": data["whose"],
         "text": task.text,
-        "wanted": Words(task).wanted(),
-        "conditions": Words(task).conditions(),
+        "asked": asked,
+        "conditions": clauses,
         "first": pictures.add(picture(done, steps, data["answer"], None, data["arcs"], hidden=hidden)),
         "steps": rows,
         "proof": lines_of_proof(data, tell),

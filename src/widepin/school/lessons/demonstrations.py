@@ -11,7 +11,9 @@ from ...documents.demonstration import (
     demonstration_of,
     demonstration_of_drawing,
     demonstration_of_work,
+    following,
     read_demonstration,
+    with_words_of,
 )
 from ...documents.joining import ChangedElsewhere
 from ...documents.language import gettext as _
@@ -27,26 +29,20 @@ LARGEST = 200_000
 
 
 def demonstration_for(sheet: TaskSheet) -> JsonObject:
-    """The demonstration of a task; made from its sample solution where nobody has changed it, or where that has become
-    another since. One that was made of a student's work stays. Raises Unreadable where nothing is drawn.
+    """The demonstration of a task: made from its sample solution, with what somebody has changed of it. One that was
+    made of a student's work stays. Raises Unreadable where nothing is drawn.
     """
     kept = sheet.demonstration
     if kept is not None and kept.get("source") == "work":
         return kept
     made = made_from(sheet)
-    if kept is None or (kept["given"], kept["steps"]) != (made["given"], made["steps"]):
-        return made
-    return kept
+    return made if kept is None else following(kept, made)
 
 
 def mark_of(sheet: TaskSheet) -> str:
     """What tells one state of a demonstration from another. Raises Unreadable where nothing is drawn."""
-    return sha256(dumps(demonstration_for(sheet)["frames"], sort_keys=True).encode()).hexdigest()
-
-
-def is_made(sheet: TaskSheet, document: JsonObject) -> bool:
-    """Whether a demonstration is as it follows from the sample solution of a task, and nobody has changed it."""
-    return document.get("source", "sample solution") == "sample solution" and document == made_from(sheet)
+    document = demonstration_for(sheet)
+    return sha256(dumps([document["title"], document["frames"]], sort_keys=True).encode()).hexdigest()
 
 
 def made_from(sheet: TaskSheet) -> JsonObject:
@@ -71,15 +67,18 @@ def make_of_work(attempt: HandIn) -> None:
     sheet.demonstration = demonstration_of_work(task_in(sheet), given, read_steps(document["steps"]), answer)
 
 
-def keep(sheet: TaskSheet, frames: object, made_from: str | None = None) -> None:
-    """Keep the frames of a demonstration as a teacher has changed them.
+def keep(sheet: TaskSheet, frames: object, mark: str | None = None, title: str | None = None) -> None:
+    """Keep a demonstration as a teacher has changed it: its frames, and its title if one is given.
 
-    ``made_from``: the mark of those that were found. Raises Unreadable, Refused, and ChangedElsewhere where there are
-    others by now.
+    ``mark``: of the state that was found. Raises Unreadable, Refused, and ChangedElsewhere where there is another one
+    by now.
     """
     there = demonstration_for(sheet)
-    document = read_demonstration({**there, "frames": frames})
-    if made_from not in (None, mark_of(sheet)) and document["frames"] != there["frames"]:
+    named = {"title": title.strip(), "named": True} if title and title.strip() not in ("", there["title"]) else {}
+    document = read_demonstration({**there, **named, "frames": frames})
+    if document["source"] != "work":
+        document["frames"] = with_words_of(document["frames"], made_from(sheet))
+    if mark not in (None, mark_of(sheet)) and document != there:
         raise ChangedElsewhere(["frames"])
     if len(dumps(document)) > LARGEST:
         raise Refused(_("The demonstration is larger than %(size)s kB; shorten it.", size=LARGEST // 1000))

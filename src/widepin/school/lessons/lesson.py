@@ -8,7 +8,7 @@ from datetime import datetime, timedelta
 
 from ...documents.language import gettext as _
 from ..models import HandIn, Work
-from ..results.progress import is_solved
+from ..results.release import is_solved
 from ..states import Presence
 from .overview import Place, presence_of
 

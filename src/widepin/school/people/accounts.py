@@ -127,6 +127,16 @@ def reset(session: Session, by: Person | None, person: Person) -> str:
     return _link(session, LinkPurpose.RESET, person_id=person.id)
 
 
+def withdraw(session: Session, by: Person, number: int) -> None:
+    """Let an invitation work no more. Raises Refused where it was used or withdrawn already."""
+    found = session.get(OneTimeLink, number)
+    if found is None or found.purpose is not LinkPurpose.INVITATION:
+        raise Refused(_("This link was used or withdrawn already."))
+    session.delete(found)
+    session.flush()
+    audit.record(session, by, Action.INVITATION_WITHDRAWN, administrator=found.administrator)
+
+
 def first_administrator_link(session: Session) -> str | None:
     """The secret part of a link for the first administrator; None where there is an administrator already."""
     if session.scalar(select(func.count()).select_from(Person).where(Person.administrator, Person.left.is_(None))):

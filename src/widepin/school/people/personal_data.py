@@ -23,6 +23,7 @@ from ..models import (
     OtherMark,
     Person,
     Phrase,
+    Recording,
     SchoolClass,
     SignIn,
     TaskSheet,
@@ -40,6 +41,7 @@ def of_teacher(session: Session, person: Person) -> JsonObject:
     tries = select(SignIn).where(SignIn.person_id == person.id).order_by(SignIn.id)
     comments = select(Comment).where(Comment.author_id == person.id).order_by(Comment.id)
     done = select(AuditEntry).where(AuditEntry.actor_id == person.id).order_by(AuditEntry.id)
+    recordings = select(Recording).where(Recording.owner_id == person.id).options(undefer(Recording.sound))
     return {
         "name": person.name,
         "login": person.login,
@@ -56,12 +58,26 @@ def of_teacher(session: Session, person: Person) -> JsonObject:
             }
             for one in session.scalars(own)
         ],
+        "recordings": [
+            {
+                "digest": one.digest,
+                "kind": one.kind,
+                "sound": b64encode(one.sound).decode(),
+                "made": one.made.isoformat(),
+            }
+            for one in session.scalars(recordings)
+        ],
         "comments": list(map(_comment, session.scalars(comments))),
         "phrases": list(session.scalars(select(Phrase.text).where(Phrase.owner_id == person.id).order_by(Phrase.id))),
         "sign_ins": list(map(_sign_in, session.scalars(tries))),
         "sessions": list(map(_session, browser_sessions.of(session, person))),
         "log": [{"at": one.at.isoformat(), "action": one.action} for one in session.scalars(done)],
     }
+
+
+def _recording(one: Recording) -> JsonObject:
+    sound = b64encode(one.sound).decode()
+    return {"digest": one.digest, "kind": one.kind, "sound": sound, "made": one.made.isoformat()}
 
 
 def of_class(session: Session, school_class: SchoolClass) -> JsonObject:

@@ -90,6 +90,10 @@ class Origin:
     device: str = ""
 
 
+class HasLeft(CoreError):
+    """The password is right, and the account is not in use any more. The message is for whose account it was."""
+
+
 class ClassClosed(CoreError):
     """The codes are right, and the class lets nobody in any more. The message is for the student."""
 
@@ -97,16 +101,25 @@ class ClassClosed(CoreError):
 def by_password(
     sessions: sessionmaker[Session], secret: str, passwords: Passwords, login: str, password: str, origin: Origin
 ) -> int | None:
-    """The number of the person with this login and password, or None. Raises TooSoon."""
+    """The number of the person with this login and password, or None.
+
+    Raises TooSoon, and HasLeft for the right password of somebody who has left, which counts as a failed try.
+    """
     with sessions() as session:
         person = session.scalar(select(Person).where(Person.login == as_login(login)))
     about = SignIn(person_id=person.id) if person else SignIn(unknown=digest(secret, as_login(login)))
 
+    fits = False
+
     def look() -> Person | None:
+        nonlocal fits
         fits = passwords.fits(person, normal(password))  # also for nobody, and for somebody who has left
         return person if person and fits and not person.left else None
 
-    return _tried(sessions, about, origin, PERSON, look, _after_password)
+    found = _tried(sessions, about, origin, PERSON, look, _after_password)
+    if fits and found is None:
+        raise HasLeft(_("This account is not in use any more. Ask whoever looks after the school."))
+    return found
 
 
 def _after_password(person: Person) -> SignInOutcome:

@@ -30,7 +30,8 @@ from ..models import (
 )
 from ..people.roster import former_students
 from ..states import Entered
-from .progress import Standing, is_solved, standing, who_has
+from .progress import Standing, standing, who_has
+from .release import is_solved
 from .scale import Scale, scale_of
 
 

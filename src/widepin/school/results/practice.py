@@ -30,7 +30,7 @@ from ..models import (
 from ..refused import Refused
 from ..tasks.library import LIBRARY, TOPICS, LibraryTask
 from ..tasks.sheets import new_sheet
-from .progress import SOLVED
+from .release import SOLVED
 
 
 class Mastery(StrEnum):

@@ -11,7 +11,6 @@ from sqlalchemy.orm import Session, contains_eager, joinedload, selectinload
 
 from ...documents import clock
 from ...documents.language import gettext as _
-from ...judge.verdict import Outcome
 from ..database import WITH_REMOVED
 from ..models import (
     Assignment,
@@ -26,6 +25,8 @@ from ..models import (
     Work,
     now,
 )
+from .news import News, state_of, unseen
+from .release import is_solved
 
 
 @dataclass(frozen=True)
@@ -56,6 +57,7 @@ class ToDo:
     said: str = ""  # the last of them
     waits: bool = False  # whether it is closed because it is not open yet
     entered: EnteredResult | None = None  # what the teacher entered instead of what is handed in
+    news: Sequence[News] = ()  # what the student has not seen yet
 
     @property
     def solved(self) -> int:
@@ -63,6 +65,27 @@ class ToDo:
         if self.assignment.level is None or self.closed:
             return 0
         return self.assignment.level - (not is_solved(self.standing.best))
+
+    @property
+    def is_late(self) -> bool:
+        """Whether the latest attempt was handed in after it was due."""
+        latest, due = self.standing.latest, self.assignment.due
+        return latest is not None and due is not None and latest.handed_in > due
+
+    @property
+    def is_done(self) -> bool:
+        """Whether nothing is left to do: it is solved, or counts by what the teacher entered."""
+        return self.entered is not None or is_solved(self.standing.best)
+
+
+def in_order_of_work(rows: Iterable[ToDo]) -> list[ToDo]:
+    """What has news first, then what is open, by when it is due, then what is done, then what is closed."""
+
+    def place(row: ToDo) -> tuple[bool, bool, bool, bool, float]:
+        due = row.assignment.due
+        return (not row.news, bool(row.closed), row.is_done, due is None, due.timestamp() if due else 0)
+
+    return sorted(rows, key=place)
 
 
 def best_of(attempts: list[HandIn]) -> HandIn | None:
@@ -154,15 +177,6 @@ def closed_now(session: Session, assignment: Assignment, student: Person) -> str
     return why_closed(assignment, solved, now())
 
 
-SOLVED = (Outcome.SOUND, Outcome.FRAGILE)
-"""Outcomes that unlock what comes after: right wherever it exists."""
-
-
-def is_solved(best: HandIn | None) -> bool:
-    """Whether an attempt unlocks what comes after."""
-    return best is not None and best.outcome in SOLVED
-
-
 def standing(student: Person, work: Work | None) -> Standing:
     """The standing of one student with this work. A board that was only opened is no work yet."""
     attempts = list(work.hand_ins) if work else []
@@ -202,32 +216,41 @@ def to_do(session: Session, student: Person, at: datetime | None = None) -> list
         one.assignment_id: one
         for one in session.scalars(select(EnteredResult).where(EnteredResult.student_id == student.id))
     }
-    return [
-        ToDo(
-            assignment,
-            one,
-            why_closed(assignment, solved, at),
-            len(said.get(one.latest.id, ())) if one.latest else 0,
-            said[one.latest.id][-1] if one.latest and one.latest.id in said else "",
-            assignment.opens is not None and at < assignment.opens,
-            entered.get(assignment.id),
+    found = []
+    for assignment, one in rows:
+        comments = said.get(one.latest.id, []) if one.latest else []
+        news: list[News] = []
+        if one.work is not None:
+            numbers = (number for attempt in one.work.hand_ins for number, _text in said.get(attempt.id, ()))
+            last = max(numbers, default=0)
+            news = unseen(one.work, state_of(assignment, one.work, one.best, last, at))
+        found.append(
+            ToDo(
+                assignment,
+                one,
+                why_closed(assignment, solved, at),
+                len(comments),
+                comments[-1][1] if comments else "",
+                assignment.opens is not None and at < assignment.opens,
+                entered.get(assignment.id),
+                news,
+            )
         )
-        for assignment, one in rows
-    ]
+    return found
 
 
-def said_to(session: Session, student: Person) -> dict[int, list[str]]:
-    """The comments that others wrote on each attempt of a student's, in their order."""
+def said_to(session: Session, student: Person) -> dict[int, list[tuple[int, str]]]:
+    """The comments that others wrote on each attempt of a student's, with their numbers, in their order."""
     wanted = (
-        select(Comment.hand_in_id, Comment.text)
+        select(Comment.hand_in_id, Comment.id, Comment.text)
         .join(HandIn, HandIn.id == Comment.hand_in_id)
         .join(Work, Work.id == HandIn.work_id)
         .where(Work.student_id == student.id, Comment.author_id != student.id)
         .order_by(Comment.id)
     )
-    found: dict[int, list[str]] = {}
-    for number, text in session.execute(wanted):
-        found.setdefault(number, []).append(text)
+    found: dict[int, list[tuple[int, str]]] = {}
+    for attempt, number, text in session.execute(wanted):
+        found.setdefault(attempt, []).append((number, text))
     return found
 
 

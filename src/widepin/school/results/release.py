@@ -10,7 +10,14 @@ from sqlalchemy.orm import Session, joinedload
 from ...judge.verdict import Outcome
 from ..models import Assignment, HandIn, Work
 from ..states import Release
-from .progress import is_solved
+
+SOLVED = (Outcome.SOUND, Outcome.FRAGILE)
+"""Outcomes that unlock what comes after: right wherever it exists."""
+
+
+def is_solved(best: HandIn | None) -> bool:
+    """Whether an attempt unlocks what comes after."""
+    return best is not None and best.outcome in SOLVED
 
 
 def is_released(release: Release, assignment: Assignment, best: HandIn | None, at: datetime) -> bool:
@@ -30,7 +37,13 @@ def is_released(release: Release, assignment: Assignment, best: HandIn | None, a
 
 def any_released(assignment: Assignment, best: HandIn | None, at: datetime) -> bool:
     """Whether there is anything to show to a student with this best attempt at a time (UTC)."""
-    return any(is_released(one, assignment, best, at) for one in (assignment.solution, assignment.shortest))
+    return bool(released(assignment, best, at))
+
+
+def released(assignment: Assignment, best: HandIn | None, at: datetime) -> list[str]:
+    """What there is to show to a student with this best attempt at a time (UTC): "solution", "shortest"."""
+    kinds = {"solution": assignment.solution, "shortest": assignment.shortest}
+    return [name for name, release in kinds.items() if is_released(release, assignment, best, at)]
 
 
 def shortest_work(session: Session, assignment: Assignment) -> HandIn | None:

@@ -16,7 +16,7 @@ from ..models import HandIn, Person, SchoolClass, Work
 from ..works.autosave import task_judged
 from ..works.handins import figure_of
 from .marks import Chapter, history_of, score_of
-from .progress import is_solved
+from .release import is_solved
 
 
 @dataclass(frozen=True)

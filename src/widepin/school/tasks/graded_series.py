@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import replace
 
+from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from ...documents.construction import read_steps
@@ -11,11 +13,12 @@ from ...documents.kept import Policy
 from ...documents.language import gettext as _
 from ...documents.reading import JsonObject
 from ...judge.costs.counts import moves_of
+from ...judge.task import Task
 from ..models import Assignment, SchoolClass, TaskSheet
 from ..refused import Refused
-from .assigning import assign
+from .assigning import assign, check_finished
 from .settings import Settings
-from .sheets import new_sheet
+from .sheets import NotSolved, new_sheet, next_version
 
 
 def levels(document: JsonObject) -> list[JsonObject]:
@@ -36,6 +39,58 @@ def levels(document: JsonObject) -> list[JsonObject]:
     ]
 
 
+def task_of_series(session: Session, level: Assignment) -> TaskSheet | None:
+    """The task as it is now of whose graded series an assignment is a level, where the level is of an older state."""
+    versions = select(TaskSheet).where(TaskSheet.family == level.sheet.series_of).order_by(TaskSheet.version.desc())
+    task = session.scalars(versions.limit(1)).first()
+    if task is None or level.level is None:
+        return None
+    now = levels(task.document)
+    is_the_same = len(now) == level.levels and _but_title(now[level.level - 1]) == _but_title(level.sheet.document)
+    return None if is_the_same else task
+
+
+def _but_title(document: JsonObject) -> JsonObject:
+    return {name: value for name, value in document.items() if name != "title"}
+
+
+def renew(session: Session, level: Assignment, task: TaskSheet, solved: Callable[[Task], bool]) -> list[Assignment]:
+    """Give a class the levels of a graded series as they follow from its task now, all of them or none.
+
+    ``level``: any of them. Returns the assignments. Raises NotSolved, also where there are more or fewer levels now.
+    """
+    documents = levels(task.document)
+    if len(documents) != level.levels:
+        raise NotSolved(
+            _(
+                "The graded series has %(before)s levels, and %(now)s by the changed task: remove the series from the"
+                " class and assign it anew, or leave it as it is.",
+                before=level.levels,
+                now=len(documents),
+            )
+        )
+    every = [one for one in level.school_class.assignments if one.sheet.series_of == task.family]
+    found = [(one, number) for one in every if (number := one.level) is not None and one.levels == len(documents)]
+    renewed = []
+    for one, number in found:
+        sheet = next_version(one.sheet, one.sheet.version + 1)
+        title = _level_title(task.title, number, len(documents))
+        sheet.title, sheet.document = title, {**documents[number - 1], "title": title}
+        sheet.policy, sheet.topic = task.policy, task.topic
+        renewed.append((one, sheet))
+    for _one, sheet in renewed:
+        check_finished(sheet, solved)
+    for one, sheet in renewed:
+        session.add(sheet)
+        one.sheet = sheet
+    session.flush()
+    return [one for one, _sheet in renewed]
+
+
+def _level_title(title: str, number: int, count: int) -> str:
+    return _("%(title)s, level %(number)s of %(count)s", title=title[:170], number=number, count=count)
+
+
 def assign_series(
     session: Session, sheet: TaskSheet, school_class: SchoolClass, settings: Settings
 ) -> list[Assignment]:
@@ -45,12 +100,7 @@ def assign_series(
         raise Refused(_("The sample solution has too few moves for a graded series; assign the task as it is."))
     made: list[Assignment] = []
     for number, document in enumerate(documents, 1):
-        document = {
-            **document,
-            "title": _(
-                "%(title)s, level %(number)s of %(count)s", title=sheet.title[:170], number=number, count=len(documents)
-            ),
-        }
+        document = {**document, "title": _level_title(sheet.title, number, len(documents))}
         level = new_sheet(session, sheet.owner, document, sheet.topic)
         level.series_of = sheet.family
         level.policy = Policy.model_validate(sheet.policy).model_dump(mode="json")

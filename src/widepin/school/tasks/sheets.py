@@ -24,6 +24,7 @@ from ...plane.figure import Figure
 from ...plane.steps import ID, IllFormed, check_steps
 from ..database import WITH_REMOVED
 from ..models import Assignment, Person, TaskSheet, now
+from . import recordings
 from .library import LibraryTask
 from .library.notation import (
     ANGLE,
@@ -166,12 +167,15 @@ def change(
         check_list(name, fields[name])
     document = {**sheet.document, **fields}
     document = {name: value for name, value in document.items() if value is not None}
+    wrong = sheet.wrong
     for part in CONSTRUCTIONS:
         if part in fields:
             names = names_given(fields[part])
             document[part] = renamed(fields[part], names)
             check_construction(part, document)
             follow(document, part, names)
+            if part == "given":
+                wrong = [renamed(steps_of_one, names) for steps_of_one in wrong]
     title = document.get("title", "")
     check_title(title)
     if len(dumps(document)) > LARGEST_TASK:
@@ -180,23 +184,68 @@ def change(
     if is_assigned(session, sheet):
         versions = select(func.max(TaskSheet.version)).where(TaskSheet.family == sheet.family)
         newest = session.scalar(versions.execution_options(**WITH_REMOVED)) or 1
-        sheet = TaskSheet(
-            owner_id=sheet.owner_id,
-            family=sheet.family,
-            version=newest + 1,
-            topic=sheet.topic,
-            series_of=sheet.series_of,
-            folder=sheet.folder,
-            library_key=sheet.library_key,
-            document=sheet.document,
-        )
+        sheet = next_version(sheet, newest + 1)
         session.add(sheet)
     if any(document.get(part) != sheet.document.get(part) for part in ("given", "wanted", "conditions")):
         sheet.library_key = None  # it is another task now
-    sheet.title, sheet.document, sheet.policy = title, document, checked
+    sheet.title, sheet.document, sheet.policy, sheet.wrong = title, document, checked, wrong
     sheet.topic = sheet.topic if topic is None else topic[:60]
+    sheet.changed = now()
     session.flush()
     return sheet
+
+
+STAYS = (
+    "title",
+    "topic",
+    "policy",
+    "document",
+    "wrong",
+    "demonstration",
+    "owner_id",
+    "family",
+    "series_of",
+    "folder",
+    "library_key",
+    "shared",
+    "practice",
+    "copied_from",
+    "copied",
+)
+"""What stays from one version of a task to the next; what a search found of its moves is of the old one alone."""
+
+
+def next_version(sheet: TaskSheet, version: int) -> TaskSheet:
+    """A further version of a task, so far as the one before, with all that belongs to it."""
+    return TaskSheet(version=version, **{name: getattr(sheet, name) for name in STAYS})
+
+
+def copy_of(session: Session, owner: Person, sheet: TaskSheet, title: str | None = None) -> TaskSheet:
+    """A task of a teacher's own that begins as another one stands, with all that belongs to it."""
+    made = new_sheet(session, owner, {**sheet.document, "title": title or sheet.title}, sheet.topic, sheet.library_key)
+    made.policy, made.wrong, made.demonstration = sheet.policy, sheet.wrong, sheet.demonstration
+    if sheet.owner_id != owner.id:
+        made.copied_from, made.copied = sheet.id, now()
+        recordings.take_along(session, sheet, owner)
+    return made
+
+
+def from_colleague(session: Session, owner: Person, sheet: TaskSheet) -> TaskSheet:
+    """A teacher's own copy of a colleague's task as it is: the one that is there already, or a new one."""
+    same = (one for one in own_sheets(session, owner) if one.document == sheet.document and not one.archived)
+    return next((one for one in same if one.copied_from == sheet.id), None) or copy_of(session, owner, sheet)
+
+
+def changed_original(session: Session, sheet: TaskSheet) -> TaskSheet | None:
+    """The colleague's task of which a task is a copy, as it is shared now, where it was changed since its owner looked
+    there last.
+    """
+    original = session.get(TaskSheet, sheet.copied_from) if sheet.copied_from is not None else None
+    if original is None or sheet.copied is None:
+        return None
+    shared_now = select(TaskSheet).where(TaskSheet.family == original.family, TaskSheet.shared)
+    latest = session.scalars(shared_now.order_by(TaskSheet.version.desc()).limit(1)).first()
+    return latest if latest is not None and latest.changed is not None and latest.changed > sheet.copied else None
 
 
 def fields_of(sheet: TaskSheet) -> JsonObject:

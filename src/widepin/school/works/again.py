@@ -19,6 +19,7 @@ from ...judge.task_check import is_solved
 from ...judge.verdict import Verdict
 from ...plane.steps import Step
 from ..models import Assignment, HandIn, JudgingAgain, TaskSheet, Work, now
+from ..tasks import graded_series
 from ..tasks.assigning import check_finished
 from ..tasks.class_tools import uses_in
 from ..tasks.scoring import off_for_hints, score_for, table_of
@@ -36,21 +37,32 @@ class Progress:
 
 
 def newer_version(session: Session, assignment: Assignment) -> TaskSheet | None:
-    """The latest version of an assignment's task, where the class has an older one."""
+    """The latest version of an assignment's task, where the class has an older one; of a level of a graded series, the
+    task itself.
+    """
     sheet = assignment.sheet
+    if sheet.series_of is not None:
+        return graded_series.task_of_series(session, assignment)
     newer = select(TaskSheet).where(TaskSheet.family == sheet.family, TaskSheet.version > sheet.version)
     return session.scalars(newer.order_by(TaskSheet.version.desc()).limit(1)).first()
 
 
 def take_version(
     session: Session, assignment: Assignment, solved: Callable[[Task], bool] = is_solved
-) -> TaskSheet | None:
-    """Give the class the latest version of its task; None where it has it. Raises NotSolved if that is unfinished."""
+) -> list[Assignment]:
+    """Give the class the latest version of its task, and with a level of a graded series all of them.
+
+    Returns the assignments that have another version now, none where the class has the latest. Raises NotSolved if that
+    is unfinished, or has other levels.
+    """
     newer = newer_version(session, assignment)
-    if newer is not None:
-        check_finished(newer, solved)
-        assignment.sheet = newer
-    return newer
+    if newer is None:
+        return []
+    if assignment.sheet.series_of is not None:
+        return graded_series.renew(session, assignment, newer, solved)
+    check_finished(newer, solved)
+    assignment.sheet = newer
+    return [assignment]
 
 
 Judged = Callable[[list[tuple[Task, Submission]], float], list[Verdict]]

@@ -18,7 +18,7 @@ from ...plane.shapes import Kind
 from ...plane.steps import Step
 from ..models import Assignment, Comment, HandIn, Operation, Person, Work
 from .autosave import state_of
-from .handins import why_not_taken
+from .handins import is_closed, is_late, why_not_taken
 from .history import OperationRefused
 
 MAX_CLAIMS = 60
@@ -35,6 +35,8 @@ class BoardStanding:
     """``version``: of the task and of what its board offers; a board that was opened under another one is to be loaded
     again. ``due``: UTC. ``attempts_left``: None where any number is taken. ``comments``: on the latest attempt.
     ``not_taken``: why no further attempt is taken, None where one is. ``operations``: how many the log of the work has.
+    ``is_closed``: whether it was due and late works are refused; ``is_late``: whether the latest attempt was handed in
+    after it was due. ``class_tools``: the names of those that may be used.
     """
 
     version: str
@@ -44,6 +46,9 @@ class BoardStanding:
     comments: Sequence[Comment] = ()
     not_taken: str | None = None
     operations: int = 0
+    is_closed: bool = False
+    is_late: bool = False
+    class_tools: Sequence[str] = ()
 
 
 def board_standing(session: Session, assignment: Assignment, student: Person) -> BoardStanding:
@@ -69,6 +74,9 @@ def board_standing(session: Session, assignment: Assignment, student: Person) ->
         latest.comments if latest is not None else (),
         why_not_taken(assignment, used, is_returned),
         session.scalar(_OPERATIONS, {"assignment": assignment.id, "student": student.id}) or 0,
+        is_closed(assignment),
+        latest is not None and is_late(latest),
+        [one.name for one in assignment.class_tools],
     )
 
 

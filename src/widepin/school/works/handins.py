@@ -171,7 +171,7 @@ def why_not_taken(assignment: Assignment, attempts: int, is_returned: bool) -> s
     """
     if is_returned:
         return None
-    if assignment.due and assignment.late is Late.REFUSED and now() > assignment.due:
+    if is_closed(assignment):
         return _("It was due, and late works are refused. Ask your teacher; what you built is kept.")
     if assignment.attempts is not None and attempts >= assignment.attempts:
         return ngettext(
@@ -181,6 +181,11 @@ def why_not_taken(assignment: Assignment, attempts: int, is_returned: bool) -> s
             n=assignment.attempts,
         )
     return None
+
+
+def is_closed(assignment: Assignment) -> bool:
+    """Whether it was due, and late works are refused."""
+    return assignment.due is not None and assignment.late is Late.REFUSED and now() > assignment.due
 
 
 def is_late(attempt: HandIn) -> bool:

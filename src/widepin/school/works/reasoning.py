@@ -21,6 +21,9 @@ from .autosave import task_judged
 FEWEST_LINES = 2
 """Of a proof that is worth asking about."""
 
+TRIES = 50
+"""Shuffles after which lines stand in an order that is not right already, where there is one."""
+
 CHOICES = 4
 """Reasons that are offered for a line."""
 
@@ -40,8 +43,10 @@ class Row:
 
 def is_asked(attempt: HandIn, lines: Sequence[JsonObject]) -> bool:
     """Whether an attempt is followed by an exercise, by the lines of its proof."""
-    assignment = attempt.work.assignment
-    return assignment.reasons is not Reasons.NONE and attempt.outcome is Outcome.SOUND and len(lines) >= FEWEST_LINES
+    reasons = attempt.work.assignment.reasons
+    if reasons is Reasons.ORDER and not any(line["because"] for line in lines):
+        return False  # every order is right
+    return reasons is not Reasons.NONE and attempt.outcome is Outcome.SOUND and len(lines) >= FEWEST_LINES
 
 
 def is_open(attempt: HandIn) -> bool:
@@ -86,11 +91,13 @@ def exercise(attempt: HandIn, lines: Sequence[JsonObject]) -> list[Row]:
     match attempt.work.assignment.reasons:
         case Reasons.ORDER:
             rows = [Row(line["n"], _said(line), line["because_of"], {}) for line in lines]
-            chance.shuffle(rows)
-            return rows
+            for _try in range(TRIES):
+                chance.shuffle(rows)
+                if not all(_in_order(lines, [row.number for row in rows]).values()):
+                    return rows
+            return rows[::-1]
         case Reasons.CHOOSE:
-            every = {line["rule"]: line["because_of"] for line in lines}
-            return [Row(line["n"], _said(line), None, _choices(line, every, chance)) for line in lines]
+            return [Row(line["n"], _said(line), None, _choices(line, lines, chance)) for line in lines]
         case Reasons.FILL:
             hidden = {line["n"] for line in lines[1::2]} or {lines[-1]["n"]}
             offered = {str(line["n"]): _said(line) for line in lines if line["n"] in hidden}
@@ -104,16 +111,26 @@ def exercise(attempt: HandIn, lines: Sequence[JsonObject]) -> list[Row]:
             return []
 
 
+def _in_order(lines: Sequence[JsonObject], order: Sequence[int]) -> dict[int, bool]:
+    """Which lines stand after all that they rest on, by their numbers."""
+    place = {number: at for at, number in enumerate(order)}
+    return {line["n"]: all(place[cited] < place[line["n"]] for cited in line["because"]) for line in lines}
+
+
 def _said(line: JsonObject) -> str:
     """A line in words, with the case that it is said for: in both cases of a proof there may be the same line."""
     return f"{line['case']}: {line['words']}" if line["case"] else str(line["words"])
 
 
-def _choices(line: JsonObject, every: Mapping[str, str], chance: Random) -> dict[str, str]:
-    others = [(rule, words) for rule, words in every.items() if words != line["because_of"]]
-    more = [(rule, words) for rule, words in line["others"].items() if words not in every.values()]
+def _choices(line: JsonObject, lines: Sequence[JsonObject], chance: Random) -> dict[str, str]:
+    """A line's own reason and some by which a line of its kind can follow, those of this proof first."""
+    alike = {one["rule"]: one["because_of"] for one in lines if one["rel"] == line["rel"]}
+    others = [(rule, words) for rule, words in alike.items() if words != line["because_of"]]
+    more = [(rule, words) for rule, words in line["others"].items() if rule not in alike]
     chance.shuffle(others)
     chance.shuffle(more)
+    if not others and not more:  # a line of a kind of its own
+        others = [(one["rule"], one["because_of"]) for one in lines if one["rule"] != line["rule"]]
     chosen = [(line["rule"], line["because_of"]), *(others + more)[: CHOICES - 1]]
     chance.shuffle(chosen)
     return dict(chosen)
@@ -135,8 +152,7 @@ def rightness(
             order = list(sent.get("line", ()))
             if sorted(order) != sorted(str(line["n"]) for line in lines):
                 return {line["n"]: False for line in lines}
-            place = {int(number): at for at, number in enumerate(order)}
-            return {line["n"]: all(place[cited] < place[line["n"]] for cited in line["because"]) for line in lines}
+            return _in_order(lines, list(map(int, order)))
         case Reasons.CHOOSE:
             chosen = {line["n"]: (sent.get(f"line-{line['n']}") or [""])[0] for line in lines}
             known = {line["rule"] for line in lines} | {rule for line in lines for rule in line["others"]}

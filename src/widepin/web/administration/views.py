@@ -6,6 +6,7 @@ import shutil
 from pathlib import Path
 
 from flask import current_app, flash, redirect, render_template, request, url_for
+from flask import session as browser_session
 from flask.typing import ResponseReturnValue
 from werkzeug.wrappers import Response
 
@@ -32,7 +33,11 @@ from ..reading import number_of
 @administrators_only
 def people() -> str:
     """Everybody who teaches, and who is invited."""
-    return show_people()
+    return show_people(link=browser_session.pop(LINK, None))
+
+
+LINK = "new_link"
+"""In the session of the browser: a link that was just made, and for whom."""
 
 
 def show_people(**context: object) -> str:
@@ -55,7 +60,13 @@ def invite() -> ResponseReturnValue:
         token = accounts.invite(session(), me(), name, "administrator" in request.form)
     except Refused as wrong:
         return show_people(trouble=str(wrong), typed=name), 422
-    return show_people(link=address_of(token), link_for=name)
+    return on_with_link(token, name)
+
+
+def on_with_link(token: str, name: str) -> Response:
+    """On to the page of people, which shows a link that was just made, once: loading it again makes and shows none."""
+    browser_session[LINK] = {"address": address_of(token), "name": name}
+    return redirect(url_for("administration.people"))
 
 
 def address_of(token: str) -> str:
@@ -68,7 +79,18 @@ def address_of(token: str) -> str:
 def reset(person_id: int) -> ResponseReturnValue:
     """Make a link by which a teacher chooses a new password."""
     person = any_teacher(person_id)
-    return show_people(link=address_of(accounts.reset(session(), me(), person)), link_for=person.name)
+    return on_with_link(accounts.reset(session(), me(), person), person.name)
+
+
+@administrators_only
+def withdraw(link_id: int) -> ResponseReturnValue:
+    """Let an invitation work no more."""
+    try:
+        accounts.withdraw(session(), me(), link_id)
+    except Refused as wrong:
+        return show_people(trouble=str(wrong)), 422
+    flash(_("The link works no more."))
+    return redirect(url_for("administration.people"))
 
 
 @administrators_only
@@ -189,8 +211,8 @@ def log() -> str:
     """What was done that others may ask about."""
     before = number_of(request.args["before"]) if "before" in request.args else None
     found = audit.entries(session(), before)
-    people = {person.id: person for person in accounts.teachers(session())}
-    return render_template("administration/log.html", entries=found, people=people, shown=audit.SHOWN)
+    done = zip(found, audit.in_words(session(), found), strict=True)
+    return render_template("administration/log.html", entries=found, done=list(done), shown=audit.SHOWN)
 
 
 OUTCOMES = {

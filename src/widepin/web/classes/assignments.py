@@ -31,7 +31,7 @@ from ...school.models import Assignment, SchoolClass, now
 from ...school.people import directory, removing
 from ...school.refused import Refused
 from ...school.results import marks
-from ...school.tasks import assigning, settings
+from ...school.tasks import assigning, settings, sheets
 from ...school.tasks.sheets import NotSolved
 from ...school.works import again, phrases, reviewing
 from ...school.works.autosave import task_of
@@ -219,17 +219,34 @@ def on_paper(assignment_id: int) -> Response:
 
 
 @teachers_only
+def copy_task(assignment_id: int) -> Response:
+    """A task of one's own that begins as a colleague's stands, which a class has that both teach."""
+    made = sheets.copy_of(session(), me(), taught_assignment(assignment_id).sheet)
+    return redirect(url_for("sheets.sheet", sheet_id=made.id))
+
+
+@teachers_only
 def take_version(assignment_id: int) -> Response:
-    """Give the class the latest version of its task; the works are judged again from the page that follows."""
+    """Give the class the latest version of its task; the works are judged again from the page that follows, those on
+    other levels of a graded series by themselves.
+    """
     assignment = taught_assignment(assignment_id)
     try:
-        newer = again.take_version(session(), assignment, partial(apart, is_solved))
+        changed = again.take_version(session(), assignment, partial(apart, is_solved))
     except NotSolved as wrong:
         flash(_("The class keeps version %(version)s. %(wrong)s", version=assignment.sheet.version, wrong=wrong))
         return redirect(url_for("classes.assignment", assignment_id=assignment.id, _anchor="task"))
-    if newer is None:
+    if not changed:
         abort(400, _("The class has the latest version already."))
-    flash(_("The class has version %(version)s now.", version=newer.version))
+    for level in changed:
+        if level is not assignment:
+            again.begin(session(), level)
+            background.after_this(partial(background.judge_again, level.id))
+    flash(
+        _("All %(count)s levels of the graded series are as the task is now.", count=len(changed))
+        if assignment.sheet.series_of is not None
+        else _("The class has version %(version)s now.", version=assignment.sheet.version)
+    )
     return redirect(url_for("classes.assignment", assignment_id=assignment.id, judge="again"))
 
 

@@ -26,6 +26,9 @@ blueprint.add_url_rule("/assignments/<int:assignment_id>/projector", "projector"
 blueprint.add_url_rule("/assignments/<int:assignment_id>/overview.pdf", "on_paper", assignments.on_paper)
 blueprint.add_url_rule("/works/<int:work_id>", "replay", assignments.replay)
 blueprint.add_url_rule(
+    "/assignments/<int:assignment_id>/copy-task", "copy_task", assignments.copy_task, methods=["POST"]
+)
+blueprint.add_url_rule(
     "/assignments/<int:assignment_id>/version", "take_version", assignments.take_version, methods=["POST"]
 )
 blueprint.add_url_rule(

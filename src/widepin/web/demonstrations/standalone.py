@@ -10,6 +10,7 @@ import json
 import posixpath
 import re
 from base64 import b64encode
+from collections.abc import Mapping
 from functools import cache
 from pathlib import Path
 
@@ -24,11 +25,12 @@ STYLES = ("look/colours.css", "look/figure.css", "look/pages/demonstration.css")
 IMPORT = re.compile(r'(\bfrom\s+|\bimport\s+)"(\.{1,2}/[^"]+)"')
 
 
-def standalone(document: JsonObject) -> str:
-    """The file."""
+def standalone(document: JsonObject, spoken: Mapping[str, str]) -> str:
+    """The file. ``spoken``: the recordings of its frames, by digest, each as an address that holds it."""
     return render_template(
         "demonstrations/standalone.html",
         document=document,
+        spoken=dict(spoken),
         import_map=import_map(),
         entry=name_of(ENTRY),
         styles="\n".join((STATIC / path).read_text() for path in STYLES),

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from types import MappingProxyType
 from typing import Any
 
 from flask import Response, abort, flash, redirect, render_template, url_for
@@ -26,6 +28,7 @@ from ..access import (
     me,
     own_sheet,
     own_work,
+    shared_sheet,
     students_only,
     teachers_only,
     visible_hand_in,
@@ -34,6 +37,7 @@ from ..database import locked, session
 from ..downloads import download
 from ..reading import JsonBody, json_body, sentence
 from ..removed.notice import in_the_bin
+from . import voices
 from .standalone import standalone
 
 
@@ -46,10 +50,11 @@ def of_this(sheet: TaskSheet) -> JsonObject:
     """The demonstration of a task; 400 while it is not finished."""
     try:
         document = demonstrations.demonstration_for(sheet)
-        is_made = demonstrations.is_made(sheet, document)
     except Unreadable as wrong:
         abort(400, _("There is nothing to show yet: %(wrong)s.", wrong=wrong))
-    return with_reasons(document, proofs.of_sheet(sheet)["lines"]) if is_made else document
+    if document["source"] != "sample solution":
+        return document
+    return with_reasons(document, proofs.of_sheet(sheet)["lines"])
 
 
 def of_known(key: str) -> JsonObject:
@@ -80,6 +85,19 @@ def of_sheet(sheet_id: int) -> str:
         file=url_for("demonstrations.sheet_file", sheet_id=sheet.id),
         sheet=sheet,
         mark=demonstrations.mark_of(sheet),
+        voices=voices.address("of_own", "sheet_id", sheet.id),
+    )
+
+
+@teachers_only
+def shared(sheet_id: int) -> str:
+    """How a colleague's task is done."""
+    sheet = shared_sheet(sheet_id)
+    return shown(
+        of_this(sheet),
+        back=url_for("sheets.shared_task", sheet_id=sheet.id),
+        file=None,
+        voices=voices.address("of_shared", "sheet_id", sheet.id),
     )
 
 
@@ -89,7 +107,12 @@ def of_task(assignment_id: int) -> str:
     assignment = assignment_to_do(assignment_id)
     if not demonstrations.may_see(assignment, standing(me(), own_work(assignment)).best, now()):
         abort(403, _("Your teacher does not show how this is done, or not yet."))
-    return shown(of_this(assignment.sheet), back=url_for("tasks.board", assignment_id=assignment.id), file=None)
+    return shown(
+        of_this(assignment.sheet),
+        back=url_for("tasks.board", assignment_id=assignment.id),
+        file=None,
+        voices=voices.address("of_assignment", "assignment_id", assignment.id),
+    )
 
 
 @teachers_only
@@ -101,27 +124,29 @@ def library_file(key: str) -> Response:
 @teachers_only
 def sheet_file(sheet_id: int) -> Response:
     """A demonstration as one file that needs no network."""
-    return as_file(of_this(own_sheet(sheet_id)))
+    sheet = own_sheet(sheet_id)
+    return as_file(of_this(sheet), voices.within(sheet))
 
 
-def as_file(document: JsonObject) -> Response:
-    """A demonstration as one file."""
-    return download(standalone(document), f"{document['title']}.html", "text/html")
+def as_file(document: JsonObject, spoken: Mapping[str, str] = MappingProxyType({})) -> Response:
+    """A demonstration as one file, with what is said in it."""
+    return download(standalone(document, spoken), f"{document['title']}.html", "text/html")
 
 
-class Frames(JsonBody):
-    """The frames of a demonstration, all of them."""
+class Changed(JsonBody):
+    """The frames of a demonstration, all of them, and its title where that is changed."""
 
     frames: list[Any]
+    title: str | None = Field(None, max_length=200)
     made_from: str | None = Field(None, max_length=64)  # the mark of the frames as they were found
 
 
 @teachers_only
 def save(sheet_id: int) -> ResponseReturnValue:
     """Keep the frames as they were changed: 200, or 422 with what is wrong."""
-    sheet, sent = locked(own_sheet(sheet_id)), json_body(Frames)
+    sheet, sent = locked(own_sheet(sheet_id)), json_body(Changed)
     try:
-        demonstrations.keep(sheet, sent.frames, sent.made_from)
+        demonstrations.keep(sheet, sent.frames, sent.made_from, sent.title)
     except ChangedElsewhere as elsewhere:
         return {"changed_elsewhere": elsewhere.names, "fields": {}, "mark": demonstrations.mark_of(sheet)}, 409
     except (Unreadable, Refused) as wrong:

@@ -28,6 +28,7 @@ from ...judge.task import Task
 from ...school.models import HandIn, now
 from ...school.people import removing
 from ...school.refused import Refused
+from ...school.results import news
 from ...school.results.progress import best_of, standings
 from ...school.results.release import any_released
 from ...school.tasks.class_tools import uses_in
@@ -47,7 +48,10 @@ from ..removed.notice import in_the_bin
 @login_required
 def hand_in(hand_in_id: int) -> str:
     """One attempt: its figure to replay, its result, why it is so, and its report."""
-    return show(visible_hand_in(hand_in_id))
+    attempt = visible_hand_in(hand_in_id)
+    if attempt.work.student_id == me().id:
+        news.look(session(), attempt.work, best_of(attempt.work.hand_ins), now())
+    return show(attempt)
 
 
 def show(attempt: HandIn, trouble: str | None = None, right: Mapping[int, bool] | None = None) -> str:

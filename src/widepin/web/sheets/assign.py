@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from functools import partial
+from collections.abc import Sequence
 
 from flask import flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
@@ -11,14 +11,15 @@ from werkzeug.wrappers import Response
 from ...documents.explaining import FEEDBACK_WORDS
 from ...documents.kept import Policy
 from ...documents.language import gettext as _
+from ...documents.misfit_words import misfit_in_words
 from ...documents.words import listed
-from ...judge.task_check import is_solved
+from ...judge.task_check import check_task
 from ...school.models import Assignment, SchoolClass, TaskSheet
 from ...school.people import removing
 from ...school.people.directory import present_classes_of
 from ...school.people.teaching import teaches
 from ...school.refused import Refused
-from ...school.tasks import assigning, graded_series, settings, sheets
+from ...school.tasks import assigning, graded_series, settings, sheets, wrong_solutions
 from ..access import me, own_class, own_sheet, teachers_only
 from ..database import session
 from ..figures import task_figure
@@ -35,8 +36,10 @@ def ask_assign(sheet_id: int) -> ResponseReturnValue:
     return show_assign(own_sheet(sheet_id))
 
 
-def show_assign(found: TaskSheet, trouble: str | None = None, passed: bool = False) -> str:
-    """The page that asks how to assign; with what is wrong, and whether a time that has passed may be meant."""
+def show_assign(found: TaskSheet, trouble: str | None = None, passed: bool = False, misfits: Sequence[str] = ()) -> str:
+    """The page that asks how to assign; with what is wrong, whether a time that has passed may be meant, and what of
+    the task does not fit together.
+    """
     task = ready(found)
     return render_template(
         "sheets/assign.html",
@@ -49,6 +52,7 @@ def show_assign(found: TaskSheet, trouble: str | None = None, passed: bool = Fal
         typed=request.form,
         trouble=trouble,
         passed=passed,
+        misfits=misfits,
     )
 
 
@@ -59,9 +63,13 @@ def assign(sheet_id: int) -> ResponseReturnValue:
     classes = [own_class(number_of(one)) for one in dict.fromkeys(request.form.getlist("class"))]
     if not classes:
         return show_assign(sheet, _("Choose a class.")), 422
-    solved = partial(apart, is_solved)  # before anything is written: the transaction ends with it
+    task, must_fail = ready(sheet), wrong_solutions.steps_of(sheet)
+    # Before anything is written: the transaction ends with it.
+    tried = apart(check_task, task, 0, must_fail)
+    if tried.is_solved and tried.misfits and "all_the_same" not in request.form:
+        return show_assign(sheet, misfits=[misfit_in_words(task, misfit) for misfit in tried.misfits]), 422
     try:
-        assigning.check_finished(sheet, solved)
+        assigning.check_finished(sheet, lambda _task: tried.is_solved)
         with session().begin_nested():
             made = [assign_to(sheet, school_class) for school_class in classes]
     except (Refused, sheets.NotSolved) as wrong:

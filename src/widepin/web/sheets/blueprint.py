@@ -5,7 +5,7 @@ from flask import Blueprint
 from ...documents.language import marked
 from ...school.states import Role
 from ..navigation import Entry
-from . import assign, library, views
+from . import assign, library, views, wrong_solutions
 
 blueprint = Blueprint("sheets", __name__)
 
@@ -24,6 +24,10 @@ blueprint.add_url_rule("/sheets/<int:sheet_id>/propose", "propose", views.propos
 blueprint.add_url_rule("/sheets/<int:sheet_id>/check_task", "try_out", views.try_out, methods=["POST"])
 blueprint.add_url_rule("/sheets/<int:sheet_id>/fewest", "fewest", views.fewest, methods=["POST"])
 blueprint.add_url_rule("/sheets/<int:sheet_id>/judge", "judge_trial", views.judge_trial, methods=["POST"])
+blueprint.add_url_rule("/sheets/<int:sheet_id>/wrong", "keep_wrong", wrong_solutions.keep_wrong, methods=["POST"])
+blueprint.add_url_rule(
+    "/sheets/<int:sheet_id>/wrong/<int:place>/remove", "remove_wrong", wrong_solutions.remove_wrong, methods=["POST"]
+)
 blueprint.add_url_rule("/sheets/<int:sheet_id>/proof", "proof", views.proof)
 blueprint.add_url_rule("/sheets/<int:sheet_id>/why", "why", views.why)
 blueprint.add_url_rule("/sheets/<int:sheet_id>/task.json", "as_json", views.as_json)
@@ -36,5 +40,6 @@ blueprint.add_url_rule("/sheets/assigned/take-back", "take_back", assign.take_ba
 blueprint.add_url_rule("/sheets/<int:sheet_id>/share", "share", library.share, methods=["POST"])
 blueprint.add_url_rule("/library/school/<int:sheet_id>", "shared_task", library.shared_task)
 blueprint.add_url_rule("/library/school/<int:sheet_id>/take", "take_shared", library.take_shared, methods=["POST"])
+blueprint.add_url_rule("/sheets/<int:sheet_id>/original", "original_seen", library.original_seen, methods=["POST"])
 blueprint.add_url_rule("/sheets/organise", "organise", library.organise, methods=["POST"])
 blueprint.add_url_rule("/library/<key>/why", "why_known", library.why_known)

@@ -8,8 +8,8 @@ from ...documents.construction import write_step
 from ...documents.explaining import explained
 from ...documents.language import gettext as _
 from ...documents.language import ngettext
+from ...documents.misfit_words import at_steps, misfit_in_words
 from ...documents.reading import JsonObject
-from ...documents.rule_words import worded
 from ...documents.task import write_condition
 from ...documents.verdict import write_verdict
 from ...documents.words import Words, listed
@@ -33,10 +33,25 @@ def task_check_in_words(task: Task, tried: TaskCheck, document: JsonObject) -> J
         if tried.is_solved
         else {"figure": {**model, "answer": answer, "breaks": breaks}, "sentences": explained(tried.model, task)},
         "warnings": warnings(task, tried),
+        "at_steps": at_steps(tried.misfits),
+        "wrong": [
+            {"words": became_of_wrong(outcome), "is_well": outcome is not Outcome.SOUND} for outcome in tried.wrong
+        ],
         "passing": [passing(task, one, document) for one in tried.passing],
         "rejected": [rejected(task, one, document) for one in tried.rejected],
         "looser": [write_condition(one) for one in tried.looser],
     }
+
+
+def became_of_wrong(outcome: Outcome) -> str:
+    """What became of a solution that must be rejected."""
+    match outcome:
+        case Outcome.SOUND:
+            return _("passes as correct")
+        case Outcome.REFUSED:
+            return _("does not fit the task any more")
+        case _other:
+            return _("is rejected")
 
 
 def headline(task: Task, tried: TaskCheck) -> str:
@@ -58,30 +73,9 @@ def headline(task: Task, tried: TaskCheck) -> str:
 
 def warnings(task: Task, tried: TaskCheck) -> list[str]:
     """What a teacher should look at before assigning."""
-    found = []
-    if tried.model.outcome is Outcome.WRONG and tried.model.report is not None:
-        clauses = [Words(task).condition(condition) for condition in task.conditions]
-        found += [
-            _("Not true of the sample solution as drawn: %(clauses)s.", clauses=clauses[condition.place])
-            for condition in tried.model.report.conditions
-            if condition.holds_as_drawn is False
-        ]
-    if tried.stands_empty:
-        found.append(_("Nothing has to be constructed: the given figure alone is correct. Add a condition."))
-    if tried.refusal is not None:
-        found.append(
-            _("The tools of the task cannot make the sample solution: %(rule)s.", rule=worded(tried.refusal.broken))
-        )
+    found = [misfit_in_words(task, misfit) for misfit in tried.misfits]
     if tried.stopped:
         found.append(_("The sample solution is so long that not all mistakes in it were tried."))
-    if task.budget is not None and task.budget < tried.attainable:
-        found.append(
-            _(
-                "The move limit is %(budget)s moves; with the tools of the task the sample solution takes %(moves)s.",
-                budget=task.budget,
-                moves=tried.attainable,
-            )
-        )
     return found
 
 
@@ -89,7 +83,8 @@ def passing(task: Task, mutant: Mutant, document: JsonObject) -> JsonObject:
     """A changed model that would pass, as a figure and a sentence."""
     changed = next(step for step in mutant.steps if step.id == mutant.changed)
     how = _("placed by eye") if mutant.by_eye else _("made otherwise: %(step)s", step=Words(task).step(changed))
-    return {"words": f"{mutant.changed} {how}", "figure": drawn(task, mutant.steps, document)}
+    steps = [write_step(step) for step in mutant.steps]
+    return {"words": f"{mutant.changed} {how}", "figure": drawn(task, mutant.steps, document), "steps": steps}
 
 
 def rejected(task: Task, image: Sequence[Step], document: JsonObject) -> JsonObject:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
+
 from flask import abort, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 from werkzeug.wrappers import Response
@@ -12,6 +14,8 @@ from ...documents.reading import Unreadable, check_plain, parse_json
 from ...documents.shown_proofs import for_reader
 from ...documents.task import read_task
 from ...documents.words import Words
+from ...judge.costs.counts import moves_within
+from ...school.models import now
 from ...school.tasks import sheets
 from ...school.tasks.library import LEVELS, LIBRARY, TOPICS, LibraryTask
 from .. import proofs
@@ -167,16 +171,31 @@ def share(sheet_id: int) -> Response:
 def shared_task(sheet_id: int) -> str:
     """A task that a colleague shares with the school."""
     sheet = shared_sheet(sheet_id)
+    with suppress(Unreadable):
+        task = sheets.task_in(sheet)
+        known = {"task": task, "words": Words(task), "moves": moves_within(task.model, task.tools)}
+        return render_template("sheets/shared_task.html", sheet=sheet, figure=draft_figure(sheet.document), **known)
     return render_template("sheets/shared_task.html", sheet=sheet, figure=draft_figure(sheet.document))
 
 
 @teachers_only
 def take_shared(sheet_id: int) -> Response:
-    """A task of one's own that begins as a colleague's stands."""
-    sheet = shared_sheet(sheet_id)
-    made = sheets.new_sheet(session(), me(), dict(sheet.document), sheet.topic)
-    made.policy = sheet.policy
+    """A task of one's own that begins as a colleague's stands: to change it, or to assign it, which makes no second
+    copy.
+    """
+    if "assign" in request.form:
+        made = sheets.from_colleague(session(), me(), shared_sheet(sheet_id))
+        return redirect(url_for("sheets.ask_assign", sheet_id=made.id))
+    made = sheets.copy_of(session(), me(), shared_sheet(sheet_id))
     return redirect(url_for("sheets.sheet", sheet_id=made.id))
+
+
+@teachers_only
+def original_seen(sheet_id: int) -> Response:
+    """Say no more that the task of which one's own is a copy was changed, until it is changed again."""
+    sheet = own_sheet(sheet_id)
+    sheet.copied = now()
+    return redirect(url_for("sheets.sheet", sheet_id=sheet.id))
 
 
 @teachers_only

@@ -28,10 +28,10 @@ from ...judge.costs.counts import foreign_tools
 from ...judge.judging import judge
 from ...judge.suggesting import strict_task, suggestions
 from ...judge.task import MAX_WANTED, TOOLS, Task, Work
-from ...judge.task_check import check_task
+from ...judge.task_check import MAX_EFFORT, check_task
 from ...school.models import TaskSheet
 from ...school.people import removing
-from ...school.tasks import sheets
+from ...school.tasks import sheets, wrong_solutions
 from ...school.tasks.library import LIBRARY, TOPICS
 from ...school.tasks.proofs import shown_instead
 from ...school.tasks.scoring import SCORING, SCORING_WORDS
@@ -45,6 +45,7 @@ from ..judging import apart
 from ..reading import JsonBody, json_body, sentence
 from ..removed.notice import in_the_bin
 from .checking import task_check_in_words
+from .wrong_solutions import kept
 
 
 @teachers_only
@@ -56,6 +57,7 @@ def sheet(sheet_id: int) -> str:
         sheet=sheet,
         state=state_of(sheet),
         assigned=sheets.is_assigned(session(), sheet),
+        original=sheets.changed_original(session(), sheet),
         figure=draft_figure(sheet.document),
         ready_made={name: sheets.figure_named(name) for name in sheets.READY_MADE},
         tool_sets=sheets.TOOL_SETS,
@@ -101,6 +103,7 @@ def state_of(found: TaskSheet) -> JsonObject:
         "version": found.version,
         "trouble": trouble_of(found),
         "students_read": students_read(found),
+        **kept(found),
         "urls": {
             name: url_for(f"sheets.{endpoint}", sheet_id=found.id)
             for name, endpoint in (
@@ -112,6 +115,7 @@ def state_of(found: TaskSheet) -> JsonObject:
                 ("assign", "ask_assign"),
                 ("json", "as_json"),
                 ("proof", "proof"),
+                ("keep_wrong", "keep_wrong"),
             )
         }
         | {"demonstration": url_for("demonstrations.of_sheet", sheet_id=found.id)}
@@ -126,10 +130,11 @@ def students_read(found: TaskSheet) -> JsonObject | None:
     except Unreadable:
         return None
     words = Words(task)
+    asked, clauses = words.asked()
     return {
         "foreign": [TOOL_WORDS[tool] for tool in foreign_tools(task.model, task.tools)],
-        "wanted": words.wanted(),
-        "conditions": words.conditions(),
+        "asked": asked,
+        "conditions": clauses,
         "gives_away": [words.condition(condition) for condition in task.conditions if words.tells_how(condition)],
     }
 
@@ -253,9 +258,10 @@ def try_out(sheet_id: int) -> ResponseReturnValue:
         task = sheets.task_in(sheet)
     except Unreadable as wrong:
         return {"error": _("Not finished yet: %(wrong)s.", wrong=wrong)}, 422
+    document, must_fail = sheet.document, wrong_solutions.steps_of(sheet)
     if "quick" in request.args:
-        return task_check_in_words(task, replace(apart(check_task, task, 0), stopped=False), sheet.document)
-    return task_check_in_words(task, apart(check_task, task), sheet.document)
+        return task_check_in_words(task, replace(apart(check_task, task, 0, must_fail), stopped=False), document)
+    return task_check_in_words(task, apart(check_task, task, MAX_EFFORT, must_fail), document)
 
 
 SEARCH_SECONDS = 12.0
@@ -300,6 +306,7 @@ def judge_trial(sheet_id: int) -> ResponseReturnValue:
         "outcome": verdict.outcome.value,
         "answer": sorted((verdict.answer or {}).values()),
         "breaks": written["breaks"],
+        "keep_wrong": url_for("sheets.keep_wrong", sheet_id=sheet_id),
     }
 
 
@@ -344,9 +351,7 @@ def copy(sheet_id: int) -> Response:
     """Another task that begins as this one stands."""
     sheet = own_sheet(sheet_id)
     title = _("%(title)s, copy", title=sheet.title)[:200]
-    made = sheets.new_sheet(session(), me(), {**sheet.document, "title": title}, sheet.topic)
-    made.policy = sheet.policy
-    return redirect(url_for("sheets.sheet", sheet_id=made.id))
+    return redirect(url_for("sheets.sheet", sheet_id=sheets.copy_of(session(), me(), sheet, title).id))
 
 
 @teachers_only

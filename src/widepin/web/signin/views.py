@@ -60,6 +60,9 @@ def enter() -> ResponseReturnValue:
         )
     except signing_in.TooSoon as wait:
         return put_off(wait, lambda words: show(filled, words))
+    except signing_in.HasLeft as left:
+        told("failed")
+        return show(filled, str(left)), 422
     if found is None:
         told("failed")
         return show(filled, _("Login and password do not fit. Check both, or ask your teacher.")), 422

@@ -27,8 +27,9 @@ from ...judge.verdict import Mend, Outcome, Verdict
 from ...school.lessons.demonstrations import demonstration_for, may_see
 from ...school.models import Assignment, HandIn, Operation, now
 from ...school.refused import Refused
+from ...school.results import news
 from ...school.results.practice import open_topics
-from ...school.results.progress import best_of, to_do, what_next
+from ...school.results.progress import best_of, in_order_of_work, to_do, what_next
 from ...school.results.release import any_released, is_released, shortest_work
 from ...school.states import Reasons
 from ...school.works import handins, hinting, reasoning
@@ -49,6 +50,7 @@ from .. import proofs
 from ..access import assignment_to_do, me, own_work, students_only
 from ..apart import Busy, TooHeavy
 from ..database import session
+from ..demonstrations import voices
 from ..figures import board_setting, class_tools_setting, draft_figure, task_figure, told_figure
 from ..judging import apart
 from ..reading import JsonBody, for_script, json_body, number_of, sentence
@@ -57,7 +59,7 @@ from ..reading import JsonBody, for_script, json_body, number_of, sentence
 @students_only
 def index() -> str:
     """All tasks of the student, with their state."""
-    found, at = to_do(session(), me()), now()
+    found, at = in_order_of_work(to_do(session(), me())), now()
     rows = [(one, figure_of_task(one.assignment)) for one in found]
     practises = bool(open_topics(session(), *me().classes))
     return render_template("tasks/index.html", rows=rows, next=what_next(found, at), at=at, practises=practises)
@@ -101,6 +103,8 @@ def board(assignment_id: int) -> str:
         },
     }
     best = best_of(work.hand_ins) if work else None
+    if work is not None:
+        news.look(session(), work, best, now())
     return render_template(
         "tasks/board.html",
         task=task,
@@ -108,6 +112,7 @@ def board(assignment_id: int) -> str:
         setting=setting,
         work=work,
         demonstration=demonstration_for(assignment.sheet) if may_see(assignment, best, now()) else None,
+        voices=voices.address("of_assignment", "assignment_id", assignment.id),
         solutions=any_released(assignment, best, now()),
         assignment=assignment,
         hand_in_url=url_for("tasks.hand_in", assignment_id=assignment.id),
@@ -122,6 +127,8 @@ def solutions(assignment_id: int) -> str:
     best, at = best_of(work.hand_ins) if work else None, now()
     if not any_released(assignment, best, at):
         abort(403, _("Your teacher does not show solutions of this task, or not yet."))
+    if work is not None:
+        news.look(session(), work, best, at)
     task = task_of(assignment)
     known = is_released(assignment.solution, assignment, best, at)
     shortest = shortest_work(session(), assignment) if is_released(assignment.shortest, assignment, best, at) else None
@@ -183,6 +190,9 @@ def as_json(standing: BoardStanding) -> JsonObject:
         "version": standing.version,
         "due": standing.due and f"{standing.due.isoformat()}Z",
         "is_over": bool(standing.due and standing.due < now()),
+        "is_closed": standing.is_closed,
+        "is_late": standing.is_late,
+        "class_tools": standing.class_tools,
         "attempts_left": standing.attempts_left,
         "not_taken": standing.not_taken,
         "operations": standing.operations,

@@ -125,7 +125,8 @@ t line P T
         topic=_("Circles and tangents"),
         title=_("Circle touching a line at a point"),
         text=_(
-            "Construct the circle that touches the line g at P and passes through Q. One perpendicular and one perpendicular bisector may be used."
+            "Construct the circle that touches the line g at P and passes through Q. One perpendicular and one "
+            "perpendicular bisector may be used."
         ),
         level=2,
         terms=_("tangent circle, touch, circle through a point, locus"),
@@ -151,11 +152,13 @@ k circle O P
         topic=_("Circles and tangents"),
         title=_("Outer common tangent of two circles"),
         text=_(
-            "Construct a line that touches both circles and has both centres on the same side. One midpoint and one parallel may be used."
+            "Construct a line that touches both circles and has both centres on the same side. One midpoint and"
+            " one parallel may be used."
         ),
         level=3,
         terms=_(
-            "common tangent, outer tangent, external tangent, direct common tangent, two circles, homothety, centre of similitude"
+            "common tangent, outer tangent, external tangent, direct common tangent, two circles, homothety, "
+            "centre of similitude"
         ),
         mistake=_("Places the ruler against both circles by eye."),
         given="""
@@ -189,7 +192,8 @@ t line H T
         topic=_("Circles and tangents"),
         title=_("Inner common tangent of two circles"),
         text=_(
-            "Construct a line that touches both circles and has the centres on different sides. One midpoint and one parallel may be used."
+            "Construct a line that touches both circles and has the centres on different sides. One midpoint "
+            "and one parallel may be used."
         ),
         level=3,
         terms=_("common tangent, inner tangent, internal tangent, transverse common tangent, two circles, homothety"),
@@ -228,7 +232,8 @@ t line H T
         topic=_("Circles and tangents"),
         title=_("Inverse of a point in a circle"),
         text=_(
-            "Construct the inverse Q of P in the circle k: the point on the ray OP with OP times OQ equal to the square of the radius."
+            "Construct the point Q on the ray from O through P for which OP times OQ equals the square of the "
+            "radius: the inverse of P in the circle k."
         ),
         level=3,
         terms=_("inversion, inverse point, circle, reciprocal, power of a point"),
@@ -257,7 +262,8 @@ Q intersection d e other_than=O
         topic=_("Circles and tangents"),
         title=_("Radical axis of two circles"),
         text=_(
-            "Construct the radical axis of the two circles: the line of all points from which the tangents to both are equally long. One perpendicular and one circle through 3 points may be used."
+            "Construct the line of all points from which the tangents to both circles are equally long: their "
+            "radical axis. One perpendicular and one circle through 3 points may be used."
         ),
         level=4,
         terms=_("radical axis, power line, power of a point, equal tangents, two circles, chord"),
@@ -295,7 +301,8 @@ r perpendicular d R
         topic=_("Circles and tangents"),
         title=_("Circle of Apollonius"),
         text=_(
-            "Construct the circle of all points P with PA : PB = 2 : 1. One midpoint and one circle through 3 points may be used."
+            "Construct the circle of all points P that are twice as far from A as from B: PA : PB = 2 : 1. One "
+            "midpoint and one circle through 3 points may be used."
         ),
         level=4,
         terms=_("circle of Apollonius, Apollonian circle, ratio of distances, locus, harmonic division"),

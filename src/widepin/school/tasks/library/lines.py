@@ -106,6 +106,7 @@ e circle C A
 P intersection d e other_than=A
 """,
         moves=3,
+        limit=4,
         prerequisites=(
             "sixty-degrees",
             "bisect-an-angle",
@@ -154,6 +155,7 @@ Q intersection c d other_than=P
 p line P Q
 """,
         moves=3,
+        limit=4,
     ),
     LibraryTask(
         key="perpendicular-with-one-opening",
@@ -237,6 +239,7 @@ Q intersection c d farthest_from=A
 n line P Q
 """,
         moves=3,
+        limit=5,
     ),
     LibraryTask(
         key="parallelogram",

@@ -19,6 +19,7 @@ class LibraryTask:
     people may search for besides the words of title and text, with commas between. ``mistake``: what students
     typically do wrong. ``prerequisites``: keys of the tasks that should be solved before. ``shows``: where the conditions
     only ask for what the sample solution makes, the property by which that is right, in names of the sample solution.
+    ``limit``: moves of the way that is taught, where the sample solution is a shorter one.
     """
 
     key: str
@@ -34,6 +35,7 @@ class LibraryTask:
     conditions: list[JsonObject]
     model: str
     moves: int
+    limit: int = 0
     tools: list[Any] = field(default_factory=lambda: list(RULER_AND_COMPASS))
     prerequisites: tuple[str, ...] = ()
     shows: list[JsonObject] = field(default_factory=list)
@@ -48,7 +50,7 @@ class LibraryTask:
             self.wanted,
             self.conditions,
             self.model,
-            self.moves,
+            self.limit or self.moves,
         )
 
 

@@ -72,7 +72,8 @@ M intersection g h other_than=A
         topic=_("Compass alone"),
         title=_("Intersections of a line and a circle, compass alone"),
         text=_(
-            "Construct the points P and Q where the circle k meets the line through A and B, with the compass alone. The line is not drawn."
+            "Construct the points P and Q where the circle k meets the line through A and B, with the compass "
+            "alone. The line is not drawn."
         ),
         level=3,
         terms=_("compass alone, line and circle, intersection, Mascheroni, reflection, secant"),
@@ -141,7 +142,8 @@ q line P Q
         topic=_("Ruler alone"),
         title=_("Parallel with a ruler and one circle"),
         text=_(
-            "A circle k with its centre O is given. Construct the parallel to the line g through P with the ruler alone."
+            "A circle k with its centre O is given. Construct the parallel to the line g through P with the "
+            "ruler alone."
         ),
         level=4,
         terms=_("ruler alone, straightedge alone, Poncelet, Steiner, circle with centre, parallel"),
@@ -235,10 +237,15 @@ M intersection h s
         key="harmonic-conjugate",
         topic=_("Ruler alone"),
         title=_("Harmonic conjugate of a point, ruler alone"),
-        text=_("Construct the harmonic conjugate D of C with respect to A and B with the ruler alone."),
+        text=_(
+            "C lies on the line through A and B. Construct the other point D of this line that divides AB in "
+            "the same ratio, DA : DB = CA : CB, with the ruler alone: the harmonic conjugate of C with respect "
+            "to A and B."
+        ),
         level=4,
         terms=_(
-            "harmonic conjugate, harmonic division, complete quadrilateral, cross ratio, ruler alone, straightedge alone"
+            "harmonic conjugate, harmonic division, complete quadrilateral, cross ratio, ruler alone, "
+            "straightedge alone"
         ),
         mistake=_("Takes the reflection of C in the midpoint."),
         given="""

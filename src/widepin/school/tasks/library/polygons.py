@@ -60,7 +60,8 @@ D intersection d q pick=2
         topic=_("Polygons"),
         title=_("Rectangle with given sides"),
         text=_(
-            "Construct the points P, above B, and Q, above A, so that ABPQ is a rectangle with BP as long as CD. Two perpendiculars and one parallel may be used."
+            "Construct the points P, above B, and Q, above A, so that ABPQ is a rectangle with BP as long as "
+            "CD. Two perpendiculars and one parallel may be used."
         ),
         level=1,
         terms=_("rectangle, quadrilateral, right angle, perpendicular, length"),
@@ -120,6 +121,7 @@ B intersection c k pick=1
 C intersection c k pick=2
 """,
         moves=2,
+        limit=5,
         prerequisites=("equilateral-triangle",),
     ),
     LibraryTask(
@@ -185,6 +187,7 @@ C intersection d k pick=2
 E intersection d k pick=1
 """,
         moves=3,
+        limit=5,
         prerequisites=("equilateral-in-a-circle",),
     ),
     LibraryTask(
@@ -220,6 +223,7 @@ g circle F O
 E intersection e g other_than=A
 """,
         moves=5,
+        limit=7,
         prerequisites=(
             "equilateral-triangle",
             "hexagon-in-a-circle",
@@ -230,7 +234,8 @@ E intersection e g other_than=A
         topic=_("Polygons"),
         title=_("Regular pentagon in a circle"),
         text=_(
-            "Construct the points B to E on the circle so that ABCDE is a regular pentagon. One midpoint and one perpendicular may be used."
+            "Construct the points B to E on the circle so that ABCDE is a regular pentagon. One midpoint and "
+            "one perpendicular may be used."
         ),
         level=3,
         elements="IV.11",
@@ -263,6 +268,7 @@ g circle E A
 D intersection g k other_than=A
 """,
         moves=7,
+        limit=8,
         tools=[*RULER_AND_COMPASS, {"tool": "midpoint", "most": 1}, {"tool": "perpendicular", "most": 1}],
         prerequisites=("golden-section",),
     ),
@@ -271,7 +277,8 @@ D intersection g k other_than=A
         topic=_("Polygons"),
         title=_("Regular pentagon on a side"),
         text=_(
-            "Construct the points C, D and E so that ABCDE is a regular pentagon. One midpoint and one perpendicular may be used."
+            "Construct the points C, D and E so that ABCDE is a regular pentagon. One midpoint and one "
+            "perpendicular may be used."
         ),
         level=3,
         terms=_("regular pentagon, five sides, side, golden section, golden ratio, diagonal"),
@@ -346,7 +353,10 @@ D intersection k l pick=2
         key="rhombus",
         topic=_("Polygons"),
         title=_("Rhombus from a diagonal and a side"),
-        text=_("AC is a diagonal. Construct the points B and D so that ABCD is a rhombus with sides as long as EF."),
+        text=_(
+            "AC is a diagonal. Construct the points B and D so that ABCD is a rhombus: all four sides are as "
+            "long as EF."
+        ),
         level=1,
         terms=_("rhombus, diagonal, equal sides, quadrilateral, diamond"),
         mistake=_("Uses a radius chosen by hand instead of EF."),
@@ -374,7 +384,8 @@ D intersection c d pick=2
         topic=_("Polygons"),
         title=_("Kite from its axis and two sides"),
         text=_(
-            "AC is the axis of symmetry. Construct the points B and D so that ABCD is a kite with AB as long as EF and CB as long as GH."
+            "AC is the axis of symmetry. Construct the points B and D so that ABCD is a kite: AB and AD are as "
+            "long as EF, CB and CD as long as GH."
         ),
         level=2,
         terms=_("kite, axis of symmetry, quadrilateral, deltoid, sides"),
@@ -412,7 +423,11 @@ D intersection c d pick=2
         key="trapezium",
         topic=_("Polygons"),
         title=_("Isosceles trapezium"),
-        text=_("AB is a base and AD a leg. Construct the point C so that ABCD is an isosceles trapezium."),
+        text=_(
+            "AB is a base and AD a leg. Construct the point C so that ABCD is an isosceles trapezium: CD is "
+            "parallel to AB, and the figure is symmetric, so that both legs and both diagonals are equally "
+            "long."
+        ),
         level=2,
         terms=_("isosceles trapezium, trapezoid, quadrilateral, equal diagonals, symmetry"),
         mistake=_("Completes a parallelogram instead."),

@@ -8,7 +8,9 @@ REFLECTIONS = (
         key="mirror-a-point",
         topic=_("Reflections and shortest paths"),
         title=_("Reflection of a point in a line"),
-        text=_("Construct the point Q that is the reflection of P in the line g."),
+        text=_(
+            "Construct the point Q that is the reflection of P in the line g: g is the perpendicular bisector of PQ."
+        ),
         level=1,
         elements="I.12",
         terms=_("reflection, mirror image, axial symmetry, line symmetry, reflect a point, image"),
@@ -22,6 +24,7 @@ d circle B P
 Q intersection c d other_than=P
 """,
         moves=2,
+        limit=5,
         prerequisites=("perpendicular-through-a-point",),
     ),
     LibraryTask(
@@ -29,7 +32,8 @@ Q intersection c d other_than=P
         topic=_("Reflections and shortest paths"),
         title=_("Shortest path by way of a line"),
         text=_(
-            "A and B lie on the same side of the line g. Construct the point P on g for which the way from A over P to B is shortest."
+            "A and B lie on the same side of the line g. Construct the point P on g for which the way from A "
+            "over P to B is shortest."
         ),
         level=2,
         terms=_("shortest path, reflection, Heron, mirror, billiard, equal angles, minimum"),
@@ -52,13 +56,14 @@ l line E B
 P intersection l g
 """,
         moves=3,
+        limit=6,
         prerequisites=("mirror-a-point",),
     ),
     LibraryTask(
         key="point-reflection",
         topic=_("Reflections and shortest paths"),
         title=_("Reflection of a point in a point"),
-        text=_("Construct the point Q that is the reflection of P in the point M."),
+        text=_("Construct the point Q that is the reflection of P in the point M: M is the midpoint of PQ."),
         level=1,
         terms=_("point reflection, central symmetry, half turn, rotation by 180 degrees, reflection"),
         mistake=_("Measures the distance by eye."),

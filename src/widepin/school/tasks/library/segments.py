@@ -127,6 +127,7 @@ n parallel k C
 P intersection n s
 """,
         moves=5,
+        limit=6,
         tools=[*RULER_AND_COMPASS, {"tool": "parallel", "most": 1}],
         prerequisites=(
             "carry-a-length",
@@ -156,7 +157,11 @@ P midpoint A M
         key="golden-section",
         topic=_("Division of segments"),
         title=_("Golden section of a segment"),
-        text=_("Construct the point P on the segment AB so that AB : AP = AP : PB."),
+        text=_(
+            "Construct the point P on the segment AB that divides it in the golden section: the whole AB is to "
+            "the longer part AP as AP is to the shorter part PB. One midpoint and one perpendicular may be "
+            "used."
+        ),
         level=3,
         elements="II.11",
         terms=_("golden section, golden ratio, extreme and mean ratio, divine proportion, phi"),
@@ -187,12 +192,14 @@ P intersection e s pick=2
         topic=_("Division of segments"),
         title=_("Geometric mean of two segments"),
         text=_(
-            "B lies on AC. Construct a point H on the perpendicular at B so that BH is the geometric mean of AB and BC. One midpoint and one perpendicular may be used."
+            "B lies on AC. Construct a point H on the perpendicular to AC at B so that BH times BH equals AB "
+            "times BC: BH is the geometric mean of AB and BC. One midpoint and one perpendicular may be used."
         ),
         level=2,
         elements="VI.13",
         terms=_(
-            "geometric mean, mean proportional, altitude theorem, right triangle, Thales, square root, squaring a rectangle"
+            "geometric mean, mean proportional, altitude theorem, right triangle, Thales, square root, squaring"
+            " a rectangle"
         ),
         mistake=_("Takes half of AC, the arithmetic mean."),
         given="""

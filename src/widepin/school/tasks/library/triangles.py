@@ -73,7 +73,10 @@ k circle I F
         key="foot-of-an-altitude",
         topic=_("Triangle centres"),
         title=_("Foot of an altitude"),
-        text=_("Construct the foot F of the altitude from C on the line AB. It need not lie between A and B."),
+        text=_(
+            "Construct the foot F of the altitude from C: the point where the perpendicular from C meets the "
+            "line AB. It need not lie between A and B."
+        ),
         level=1,
         elements="I.12",
         terms=_("altitude, height, foot, perpendicular, obtuse triangle, distance"),
@@ -90,13 +93,17 @@ p line C D
 F intersection p l
 """,
         moves=4,
+        limit=5,
         prerequisites=("perpendicular-through-a-point",),
     ),
     LibraryTask(
         key="orthocentre",
         topic=_("Triangle centres"),
         title=_("Orthocentre of a triangle"),
-        text=_("Construct the point H where the altitudes meet. Two perpendiculars may be used."),
+        text=_(
+            "Construct the point H where the altitudes meet: the lines through a vertex that are perpendicular "
+            "to the opposite side. Two perpendiculars may be used."
+        ),
         level=1,
         terms=_("orthocentre, orthocenter, altitudes, heights, perpendicular"),
         mistake=_("Takes perpendicular bisectors instead of altitudes."),
@@ -116,7 +123,10 @@ H intersection p q
         key="centroid",
         topic=_("Triangle centres"),
         title=_("Centroid of a triangle"),
-        text=_("Construct the point S where the medians meet. Two midpoints may be used."),
+        text=_(
+            "Construct the point S where the medians meet: the lines that join a vertex with the midpoint of "
+            "the opposite side. Two midpoints may be used."
+        ),
         level=1,
         terms=_("centroid, centre of gravity, center of gravity, median, barycentre, barycenter"),
         mistake=_("Takes angle bisectors instead of medians."),
@@ -140,7 +150,9 @@ S intersection u v
         topic=_("Triangle centres"),
         title=_("Fermat point of a triangle"),
         text=_(
-            "Construct the point F from which the three sides are seen under equal angles. All angles of the triangle are less than 120 degrees."
+            "Construct the point F inside the triangle from which all three sides are seen under the same "
+            "angle: the angles AFB, BFC and CFA are 120 degrees each. All angles of the triangle are less than "
+            "120 degrees."
         ),
         level=4,
         terms=_("Fermat point, Torricelli point, isogonic centre, shortest network, Steiner tree, 120 degrees"),
@@ -167,7 +179,8 @@ F intersection u v
         topic=_("Triangle centres"),
         title=_("Nine-point circle of a triangle"),
         text=_(
-            "Construct the circle through the midpoints of the three sides. Three midpoints and one circle through 3 points may be used."
+            "Construct the circle through the midpoints of the three sides. Three midpoints and one circle "
+            "through 3 points may be used."
         ),
         level=2,
         terms=_("nine-point circle, Euler circle, Feuerbach circle, midpoints, feet of the altitudes"),
@@ -193,7 +206,8 @@ k circle_through P Q R
         topic=_("Triangle centres"),
         title=_("Excircle of a triangle"),
         text=_(
-            "Construct the circle that touches the side AB from outside and the lines of the two other sides. Two angle bisectors and two perpendiculars may be used."
+            "Construct the circle that touches the side AB from outside, and the lines of the two other sides "
+            "beyond A and B. Two angle bisectors and two perpendiculars may be used."
         ),
         level=3,
         terms=_("excircle, escribed circle, excentre, excenter, external angle bisector, tangent"),
@@ -327,7 +341,8 @@ C intersection f m pick=2
         topic=_("Triangles from given parts"),
         title=_("Triangle from a side and two angles"),
         text=_(
-            "Construct a point C so that the angle BAC is as large as the angle PVQ and the angle ABC as large as the angle RWS."
+            "Construct a point C so that the angle BAC is as large as the angle PVQ and the angle ABC as large "
+            "as the angle RWS."
         ),
         level=3,
         elements="I.26",
@@ -377,7 +392,8 @@ C intersection m n
         topic=_("Triangles from given parts"),
         title=_("Triangle from two sides and a median"),
         text=_(
-            "Construct the points C and M so that AC is as long as EF, M is the midpoint of BC and the median AM is as long as GH. Two midpoints may be used."
+            "Construct the points C and M so that AC is as long as EF, M is the midpoint of BC and the median "
+            "AM is as long as GH. Two midpoints may be used."
         ),
         level=3,
         terms=_("triangle from two sides and a median, median, parallelogram, midpoint"),

@@ -135,8 +135,8 @@ export class Board {
     });
     this.store.onChange(() => this.#changed());
     this.store.connect(this.saving);
-    this.paper.fit();
     this.store.refresh();
+    this.paper.fit();
     this.saving.flush();
     if (setting.urls.here) this.#hear(at(".standing"));
     if (!this.store.own.length) this.bar.announce(WELCOME[setting.draft?.part ?? "trial"]);

@@ -35,7 +35,7 @@ export function gripAt(parts, event, place, isOffered) {
   if (on("note")) return note(store, notes, paper.view, on("note"));
   const id = draggableAt({ store, view: paper.view }, place, event.pointerType);
   if (id) return point(parts, id, event);
-  if (on("names")) return nameBeside(store, on("names"));
+  if (on("names")) return nameBeside(store, paper, on("names"));
   // With Shift the paper stays and the whole figure goes along.
   if (event.shiftKey && !hand.tool) return wholeFigure(store, paper.view);
   return paperItself(paper);
@@ -157,13 +157,14 @@ function note(store, notes, view, name) {
 }
 
 /**
- * A name can be dragged aside; how far is kept in pixels.
+ * A name can be dragged aside from where it stands; how far it then is from its first place is kept, in pixels.
  * @param {Store} store
+ * @param {Paper} paper
  * @param {string} id
  * @returns {Grip}
  */
-function nameBeside(store, id) {
-  const [x, y] = store.figure.step(id).name_at ?? [0, 0];
+function nameBeside(store, paper, id) {
+  const [x, y] = paper.drawing.asides.get(id) ?? [0, 0];
   return {
     isThere: () => store.figure.has(id),
     letGo,

@@ -12,6 +12,8 @@ const EDGE = 0.12; // the same around all that a solution needs
 
 export class Paper {
   isFitted = true; // the view follows the window until somebody moves it
+  /** @type {Place[]} */
+  #fitted = []; // what it was fitted to: what is drawn since does not move the figure when the window changes
   showsArcs = false;
   view = /** @type {View} */ (/** @type {unknown} */ (null)); // until the size of the window is known
 
@@ -29,7 +31,7 @@ export class Paper {
     this.places = places;
     this.needed = needed;
     this.changed = changed;
-    new ResizeObserver(() => (this.isFitted ? this.fit() : this.changed())).observe(svg);
+    new ResizeObserver(() => (this.isFitted ? this.#fitAgain() : this.changed())).observe(svg);
   }
 
   /** @returns {[number, number]} of the window in pixels */
@@ -38,10 +40,16 @@ export class Paper {
   }
 
   fit() {
+    this.#fitted = this.places();
+    this.#fitAgain();
+  }
+
+  #fitAgain() {
     this.isFitted = true;
+    if (!this.#fitted.length) this.#fitted = this.places();
     const [width, height] = this.size;
-    const around = View.fitted(this.places(), width, height, ROOM);
-    const whole = View.fitted([...this.needed, ...this.places()], width, height, EDGE);
+    const around = View.fitted(this.#fitted, width, height, ROOM);
+    const whole = View.fitted([...this.needed, ...this.#fitted], width, height, EDGE);
     this.view = this.needed.length && whole.scale < around.scale ? whole : around;
     this.changed();
   }

@@ -3,6 +3,7 @@
 import { _ } from "../look/language.js";
 import { BreakPlayer } from "../figure/break-player.js";
 import { along } from "../figure/picture.js";
+import { post } from "../look/page.js";
 import { html, render } from "../vendor/lit-html/lit-html.js";
 /** @import { Board } from "./board.js" */
 /** @import { Step } from "../figure/types.js" */
@@ -37,6 +38,7 @@ export class Result {
   /** @param {any} data */
   show(data) {
     this.data = data;
+    this.#offerToKeep(data.keep_wrong);
     this.share = 0;
     render(html`${data.results.map(resultItem)}`, this.strip.querySelector(".big-results"));
     this.strip.querySelector(".why").textContent =
@@ -82,6 +84,25 @@ export class Result {
       )}`,
       panel,
     );
+  }
+
+  /**
+   * In a preview, what was built can be kept as a solution that must be rejected.
+   * @param {string | undefined} url
+   */
+  #offerToKeep(url) {
+    const button = this.strip.querySelector("[data-keep-wrong]");
+    if (!button) return;
+    button.disabled = false;
+    button.textContent = _("Keep as a wrong solution");
+    button.onclick = async () => {
+      button.disabled = true;
+      const answer = await post(String(url), { steps: this.parts.store.own }).catch(() => null);
+      const said = await answer?.json().catch(() => null);
+      button.disabled = Boolean(said?.wrong);
+      button.textContent = said?.wrong ? _("Kept as a wrong solution") : _("Not kept; try again");
+      if (said?.error) this.strip.querySelector(".why").textContent = said.error;
+    };
   }
 
   close() {

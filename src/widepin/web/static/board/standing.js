@@ -24,6 +24,8 @@ export class Standing {
   constructor(panel, standing, { bar, now }) {
     this.panel = panel;
     this.opened = standing.version;
+    /** @type {string[]} */
+    this.tools = standing.class_tools;
     this.seen = standing.comments.length;
     this.bar = bar;
     this.now = now;
@@ -58,15 +60,23 @@ export class Standing {
 
   #render() {
     const { due, is_over: isOver, attempts_left: left, comments, version } = this.standing;
-    const when = due && (isOver ? _("was due %(at)s", { at: inWords(due) }) : _("due %(at)s", { at: inWords(due) }));
+    const { is_closed: isClosed, is_late: isLate } = this.standing;
+    const over = isClosed ? _("closed on %(at)s", { at: inWords(due) }) : _("was due %(at)s", { at: inWords(due) });
+    const when = due && (isOver ? over : _("due %(at)s", { at: inWords(due) }));
     const attempts = left === null ? null : ngettext("%(n)s attempt left", "%(n)s attempts left", left);
-    const said = [when, attempts].filter(Boolean).join(" · ");
+    const late = isLate ? _("your last attempt was handed in late") : null;
+    const said = [when, late, attempts].filter(Boolean).join(" · ");
     render(
-      html`${version === this.opened ? nothing : newVersion()} ${this.#closed ? this.#isClosed() : nothing}
+      html`${version === this.opened ? nothing : newVersion(this.#taken())} ${this.#closed ? this.#isClosed() : nothing}
       ${said ? html`<p class="terms ${isOver || left === 0 ? "over" : ""}">${said}</p>` : nothing}
       ${comments.length ? this.#comments(comments) : nothing}`,
       this.panel,
     );
+  }
+
+  // Class tools that were there when the board was opened, and may not be used any more.
+  #taken() {
+    return this.tools.filter((name) => !this.standing.class_tools.includes(name));
   }
 
   #isClosed() {
@@ -108,9 +118,11 @@ export class Standing {
   }
 }
 
-function newVersion() {
+/** @param {string[]} taken */
+function newVersion(taken) {
   return html`<p class="new-version" role="status">
     ${_("Your teacher has changed this task. What you built is kept.")}
+    ${taken.length ? _("No longer among the tools: %(tools)s.", { tools: taken.join(", ") }) : nothing}
     <button type="button" class="btn btn-main" @click=${() => location.reload()}>${_("Open the new version")}</button>
   </p>`;
 }

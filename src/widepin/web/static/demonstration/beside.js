@@ -15,5 +15,10 @@ async function show(isOpen) {
   find("[data-on]", aside).focus();
 }
 
+aside.addEventListener("keydown", (/** @type {KeyboardEvent} */ event) => {
+  if (event.key !== "Escape") return;
+  event.stopPropagation();
+  show(false);
+});
 opener.addEventListener("click", () => show(aside.hidden));
 find("[data-close]", aside).addEventListener("click", () => show(false));

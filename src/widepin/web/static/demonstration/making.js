@@ -1,18 +1,17 @@
-// Changes a demonstration: the words of each frame, where points lie, what is hidden or coloured, and what is seen. All of
-// it is stored a moment after it is changed.
+// Changes a demonstration: its title, the words of each frame, their order, where points lie, how objects look, what is
+// said and what is seen. All of it is stored a moment after it is changed.
 
 import { _ } from "../look/language.js";
-import { find, findAll } from "../look/page.js";
+import { find } from "../look/page.js";
 import { Storing } from "../look/storing.js";
-import { Hits } from "../figure/hits.js";
 import { rounded } from "../figure/log.js";
+import { Looks } from "./looks.js";
+import { Recorder } from "./recorder.js";
 import "./show.js";
 
-const REACH = 14; // pixels
-
 class Making {
-  /** @type {string[]} */
-  #chosen = []; // the objects whose look can be changed, or that are measured; with Shift several
+  /** @type {any[] | null} */
+  #before = null; // the frames before the last action, to be had back
 
   /** @param {any} panel @param {any} show */
   constructor(panel, show) {
@@ -20,14 +19,19 @@ class Making {
     this.show = show;
     this.frames = show.frames;
     this.words = find("textarea", panel);
+    this.title = find('[name="title"]', panel);
     this.state = find("[data-state]", panel);
+    this.undo = find('[data-act="undo"]', panel);
     this.position = find('[data-act="position"]', panel); // can be pressed where something was dragged
+    const { frames, title } = this.frames.document;
     /** @param {string} words */
-    const say = (words) => this.#say(words);
+    const say = (words) => {
+      this.state.textContent = words;
+    };
     this.storing = new Storing({
       url: panel.dataset.save,
-      server: { frames: this.frames.frames },
-      body: (fields) => ({ ...fields, made_from: panel.dataset.mark }),
+      server: { frames, title },
+      body: (fields) => ({ frames: this.frames.frames, ...fields, made_from: panel.dataset.mark }),
       on: {
         stored: (/** @type {{mark: string}} */ { mark }) => this.#marked(mark),
         elsewhere: (/** @type {{mark: string}} */ { mark }) => this.#marked(mark),
@@ -35,29 +39,52 @@ class Making {
         state: say,
       },
     });
-    const { frames } = this.storing.unstored();
-    if (frames) this.#takeUp(frames);
+    const unstored = this.storing.unstored();
+    if (unstored.title) this.title.value = unstored.title;
+    if (unstored.frames) this.frames.document.frames = unstored.frames;
+    if (Object.keys(unstored).length) this.storing.change(unstored);
+    this.looks = new Looks(panel, show, (fields) => this.#change(fields));
+    this.recorder = new Recorder(
+      panel,
+      () => this.#hearer(),
+      () => this.#change({ voice: undefined }),
+    );
+    this.#listen();
+    show.mayLeave = () => this.#mayLeave();
+    show.onGo(() => this.#shown());
+    show.go(Math.min(this.frames.at, this.frames.frames.length - 1));
+  }
+
+  #listen() {
     this.words.addEventListener("input", () => {
-      this.frames.frame.words = this.words.value;
-      show.words.textContent = this.words.value;
+      Object.assign(this.frames.frame, { words: this.words.value, own: true });
+      this.show.words.textContent = this.words.value;
+      this.#forgetUndo();
       this.#store();
     });
+    this.title.addEventListener("change", () => {
+      const title = this.title.value.trim();
+      if (title) this.storing.change({ title });
+      else this.title.value = this.frames.document.title;
+    });
     /** @param {string} name @param {() => void} act */
-    const on = (name, act) => find(`[data-act="${name}"]`, panel).addEventListener("click", act);
+    const on = (name, act) => find(`[data-act="${name}"]`, this.panel).addEventListener("click", act);
     on("add", () => this.#add());
     on("remove", () => this.#remove());
+    on("earlier", () => this.#move(-1));
+    on("later", () => this.#move(1));
     on("position", () => this.#change({ points: this.#places() }));
     on("forget", () => this.#change({ points: {}, dress: {}, measures: [], view: undefined }));
-    on("measure", () => this.#measure());
     on("closer", () => this.#zoom(0.8));
     on("farther", () => this.#zoom(1.25));
-    for (const button of findAll("[data-look]", panel))
-      button.addEventListener("click", () => this.#dress(JSON.parse(button.dataset.look)));
-    show.svg.addEventListener("click", (/** @type {any} */ event) => this.#chooseAt(event));
+    on("undo", () => this.#takeBack());
+    const anew = find("[data-confirm]", this.panel);
+    anew.addEventListener("click", (/** @type {Event} */ event) => {
+      if (!confirm(anew.dataset.confirm)) event.preventDefault();
+    });
     this.frames.dragged = () => {
       this.position.disabled = false;
     };
-    show.onGo(() => this.#shown());
   }
 
   /**
@@ -72,10 +99,23 @@ class Making {
   #shown() {
     const { frame, frames, at } = this.frames;
     this.words.value = frame.words;
-    this.#choseNothing();
+    this.looks.clear();
+    this.recorder.show(Boolean(frame.voice));
     this.position.disabled = true;
-    find('[data-act="remove"]', this.panel).disabled = frames.length === 1;
-    find('[data-act="forget"]', this.panel).disabled = !hasLooks(frames[at]);
+    const disable = (/** @type {string} */ act, /** @type {boolean} */ isOff) => {
+      find(`[data-act="${act}"]`, this.panel).disabled = isOff;
+    };
+    disable("remove", frames.length === 1);
+    disable("forget", !hasLooks(frame));
+    disable("earlier", at === 0);
+    disable("later", at === frames.length - 1);
+  }
+
+  // A position that was dragged here and is not kept yet is asked about, while the demonstration is being changed.
+  #mayLeave() {
+    if (this.panel.open && !this.position.disabled && confirm(_("Keep the position that you dragged in this frame?")))
+      this.#change({ points: this.#places() });
+    return true;
   }
 
   #places() {
@@ -88,19 +128,30 @@ class Making {
    */
   #change(fields) {
     const dragged = "points" in fields || this.position.disabled ? {} : this.#places();
-    const chosen = this.#chosen;
+    this.#remember();
     Object.assign(this.frames.frame, fields);
+    const { chosen } = this.looks;
     this.show.go(this.frames.at);
     for (const [id, at] of Object.entries(dragged)) this.frames.put(id, at);
-    const seen = chosen.filter((id) => !this.frames.isHidden(id));
-    if (seen.length) this.#choose(seen);
+    this.looks.chooseAgain(chosen);
     this.#store();
+  }
+
+  // What a recording that begins now is for: the frame that is shown, wherever it stands when it is done.
+  #hearer() {
+    const { frame } = this.frames;
+    return (/** @type {string} */ voice) => {
+      frame.voice = voice;
+      this.show.go(this.frames.at);
+      this.#store();
+    };
   }
 
   // Another frame after this one, with the same steps.
   #add() {
     const { frames, at, frame } = this.frames;
-    frames.splice(at + 1, 0, { shown: frame.shown, words: "" });
+    this.#remember();
+    frames.splice(at + 1, 0, { shown: frame.shown, words: "", own: true });
     this.show.go(at + 1);
     this.words.focus();
     this.#store();
@@ -108,14 +159,19 @@ class Making {
 
   #remove() {
     const { frames, at } = this.frames;
-    const removed = frames.splice(at, 1);
+    this.#remember();
+    frames.splice(at, 1);
     this.show.go(Math.min(at, frames.length - 1));
     this.#store();
-    this.#say(_("Removed."), () => {
-      frames.splice(at, 0, ...removed);
-      this.show.go(at);
-      this.#store();
-    });
+  }
+
+  /** @param {number} by */
+  #move(by) {
+    const { frames, at } = this.frames;
+    this.#remember();
+    frames.splice(at + by, 0, ...frames.splice(at, 1));
+    this.show.go(at + by);
+    this.#store();
   }
 
   /** @param {number} factor */
@@ -132,81 +188,30 @@ class Making {
     this.#change({ view: seen.map(rounded) });
   }
 
-  /** @param {{clientX: number, clientY: number, shiftKey: boolean}} fields */
-  #chooseAt({ clientX, clientY, shiftKey }) {
-    const { figure, view } = this.frames;
-    const box = this.show.svg.getBoundingClientRect();
-    const hits = new Hits(figure, view, (id) => this.frames.isHidden(id));
-    const place = [clientX - box.left, clientY - box.top];
-    const [first] = [...hits.points(place, REACH), ...hits.curves(place, REACH)];
-    if (!first) return this.#choseNothing();
-    this.#choose(shiftKey ? [...this.#chosen.filter((id) => id !== first.id), first.id].slice(-3) : [first.id]);
+  // -- undo ---------------------------------------------------------------------------------------
+
+  #remember() {
+    this.#before = structuredClone(this.frames.frames);
+    this.undo.hidden = false;
   }
 
-  /** @param {string[]} ids */
-  #choose(ids) {
-    this.#chosen = ids;
-    find("[data-chosen]", this.panel).textContent = _("%(names)s from here on:", { names: this.#chosen.join(", ") });
-    for (const button of findAll("[data-look]", this.panel)) button.disabled = false;
-    find('[data-act="measure"]', this.panel).disabled = this.#measurable() === null;
+  #forgetUndo() {
+    this.#before = null;
+    this.undo.hidden = true;
   }
 
-  // What the chosen objects measure: a segment its length, a circle its radius, two or three points; null for nothing.
-  #measurable() {
-    const { figure } = this.frames;
-    const [first] = this.#chosen;
-    if (this.#chosen.length > 1) return this.#chosen.every((id) => figure.isPoint(id)) ? this.#chosen : null;
-    if (figure.kind(first) === "circle") return [first];
-    const { make, from } = figure.step(first);
-    return make === "segment" ? from : null;
-  }
-
-  // Measured from here on; once more takes it away again, if it was measured in this frame.
-  #measure() {
-    const of = this.#measurable();
-    const { measures = [] } = this.frames.frame;
-    const rest = measures.filter((/** @type {any} */ one) => one.join(" ") !== of.join(" "));
-    this.#change({ measures: rest.length < measures.length ? rest : [...rest, of] });
-  }
-
-  #choseNothing() {
-    this.#chosen = [];
-    find("[data-chosen]", this.panel).textContent = _(
-      "Click an object of the figure to hide, colour or measure it; with Shift several.",
-    );
-    for (const button of findAll("[data-look], [data-act=measure]", this.panel)) button.disabled = true;
-  }
-
-  /** @param {Record<string, any>} look */
-  #dress(look) {
-    const { frame } = this.frames;
-    const dressed = this.#chosen.map((id) => [id, { ...frame.dress?.[id], ...look }]);
-    this.#change({ dress: { ...frame.dress, ...Object.fromEntries(dressed) } });
+  #takeBack() {
+    const frames = this.#before;
+    if (!frames) return;
+    this.frames.document.frames = frames;
+    this.#forgetUndo();
+    this.show.go(Math.min(this.frames.at, frames.length - 1));
+    this.#store();
+    this.words.focus();
   }
 
   #store() {
     this.storing.change({ frames: this.frames.frames });
-  }
-
-  /**
-   * Frames that this browser could not store last time.
-   * @param {any[]} frames
-   */
-  #takeUp(frames) {
-    this.frames.document.frames = frames;
-    this.show.go(Math.min(this.frames.at, frames.length - 1));
-    this.#store();
-  }
-
-  /**
-   * undo: what a button beside the words does
-   * @param {string} words
-   * @param {(() => void) | null} [undo]
-   */
-  #say(words, undo = /** @type {(() => void) | null} */ (null)) {
-    const button = Object.assign(document.createElement("button"), { type: "button", textContent: _("Undo") });
-    button.addEventListener("click", () => undo?.());
-    this.state.replaceChildren(words, ...(undo ? [" ", button] : []));
   }
 }
 

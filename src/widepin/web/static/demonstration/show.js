@@ -5,10 +5,12 @@ import { find } from "../look/page.js";
 import { makeDraggable } from "../figure/dragging.js";
 import { Frames } from "../figure/frames.js";
 import { ToolBook } from "../figure/tape.js";
+import { Voice } from "./voice.js";
 
 export class Show {
   /** @type {(() => void)[]} */
   #listeners = [];
+  mayLeave = () => true; // to be asked before another frame is shown
 
   /** @param {any} page @param {ToolBook} book */
   constructor(page, book) {
@@ -17,13 +19,15 @@ export class Show {
     this.frames = new Frames(book, JSON.parse(find("#demonstration").textContent), this.svg);
     this.words = find("[data-words]", page);
     this.slider = find("input[type=range]", page);
+    this.voice = new Voice(page);
     makeDraggable(this.frames, this.svg);
-    find("[data-back]", page).addEventListener("click", () => this.go(this.frames.at - 1));
-    find("[data-on]", page).addEventListener("click", () => this.go(this.frames.at + 1));
-    this.slider.addEventListener("input", () => this.go(Number(this.slider.value)));
+    find("[data-back]", page).addEventListener("click", () => this.leaveFor(this.frames.at - 1));
+    find("[data-on]", page).addEventListener("click", () => this.leaveFor(this.frames.at + 1));
+    this.slider.addEventListener("input", () => this.leaveFor(Number(this.slider.value)));
     find("[data-wide]", page).addEventListener("click", () => this.#fill());
     const beside = page.matches(".beside"); // then only the keys that are pressed in it are for it
     (beside ? page : document).addEventListener("keydown", (/** @type {any} */ event) => {
+      if (beside && event.key === "Escape") return;
       this.#press(event);
       if (beside) event.stopPropagation();
     });
@@ -39,6 +43,21 @@ export class Show {
     listener();
   }
 
+  /**
+   * Somebody goes to another frame; what is said in it is heard.
+   * @param {number} number
+   */
+  leaveFor(number) {
+    const { at, frames } = this.frames;
+    const wanted = Math.max(0, Math.min(frames.length - 1, number));
+    if (wanted === at || !this.mayLeave()) {
+      this.slider.value = this.frames.at;
+      return;
+    }
+    this.go(wanted);
+    this.voice.speak();
+  }
+
   /** @param {number} number */
   go(number) {
     const { frames } = this;
@@ -46,6 +65,7 @@ export class Show {
     this.slider.max = frames.frames.length - 1;
     this.slider.value = frames.at;
     this.words.textContent = frames.frame.words;
+    this.voice.show(frames.frame.voice);
     find("[data-place]", this.page).textContent = _("%(n)s of %(all)s", {
       n: frames.at + 1,
       all: frames.frames.length,
@@ -62,17 +82,18 @@ export class Show {
 
   /** @param {KeyboardEvent & {target: any}} event */
   #press(event) {
-    if (event.target.matches?.("input, textarea, select") || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.target.matches?.("input, textarea, select, audio") || event.ctrlKey || event.metaKey || event.altKey)
+      return;
     /** @type {Record<string, () => void>} */
     const actions = {
-      ArrowRight: () => this.go(this.frames.at + 1),
-      " ": () => this.go(this.frames.at + 1),
-      ArrowLeft: () => this.go(this.frames.at - 1),
-      Home: () => this.go(0),
-      End: () => this.go(this.frames.frames.length - 1),
+      ArrowRight: () => this.leaveFor(this.frames.at + 1),
+      " ": () => this.leaveFor(this.frames.at + 1),
+      ArrowLeft: () => this.leaveFor(this.frames.at - 1),
+      Home: () => this.leaveFor(0),
+      End: () => this.leaveFor(this.frames.frames.length - 1),
       f: () => this.#fill(),
     };
-    if (!actions[event.key] || (event.key === " " && event.target.matches?.("button, a"))) return;
+    if (!actions[event.key] || (event.key === " " && event.target.matches?.("button, a, summary"))) return;
     event.preventDefault();
     actions[event.key]();
   }

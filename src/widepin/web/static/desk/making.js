@@ -13,6 +13,7 @@ import { plainButton } from "./plain-button.js";
 import { Proposals } from "./proposals.js";
 import { TaskCheck } from "./task-check.js";
 import { TaskFields } from "./task-fields.js";
+import { WrongSolutions } from "./wrong-solutions.js";
 import { nameOf } from "./sentences.js";
 /** @import { Allowance, Condition } from "../figure/types.js" */
 
@@ -25,7 +26,12 @@ const PARTS = {
   tools: _("the tools"),
 };
 
+const A_MOMENT = 1200; // milliseconds without a change, after which it is looked at whether all fits
+
 class Making {
+  /** @type {number | undefined} */
+  looking;
+
   /** @param {any} page @param {ToolBook} book */
   constructor(page, book) {
     this.page = page;
@@ -54,15 +60,21 @@ class Making {
       /** @param {Condition[]} conditions */
       take: (conditions) => this.#takeConditions(conditions),
     });
-    this.taskCheck = new TaskCheck(
-      page.querySelector("[data-task-check]"),
-      book,
-      (/** @type {Condition[]} */ conditions) => {
+    this.taskCheck = new TaskCheck(page.querySelector("[data-task-check]"), book, {
+      ask: (/** @type {Condition[]} */ conditions) => {
         this.#takeConditions(conditions);
         this.#checkTask();
       },
-    );
+      keepWrong: (steps) => this.wrongSolutions.keep(steps),
+    });
+    this.wrongSolutions = new WrongSolutions(page.querySelector("[data-wrong-solutions]"), book, {
+      url: () => this.state.urls.keep_wrong,
+      given: () => this.document.given,
+      changed: () => this.#seeWhatFits(),
+    });
     this.checked = _("not checked"); // what the last check of the task found, in a few words
+    /** @type {Record<string, string>} */
+    this.misfits = {}; // what does not fit, in a few words, by the step of making the task
     this.steps = new MakingSteps(page, this.state.urls.page, () => this.#lacks());
     this.storing = new Storing({
       url: this.state.urls.save,
@@ -84,6 +96,7 @@ class Making {
     this.#listen();
     this.show();
     page.dataset.ready = "yes";
+    this.#seeWhatFits();
   }
 
   get document() {
@@ -99,6 +112,7 @@ class Making {
     this.fields.showTools(this.document.tools);
     this.#showWanted();
     this.#showTrouble();
+    this.wrongSolutions.show(this.state.wrong);
   }
 
   // What each step still lacks, in two or three words; null for a check that nobody has asked for.
@@ -124,7 +138,8 @@ class Making {
     };
     const at = trouble && (wrong[trouble.place.match(/^\w+/)?.[0]] ?? "wanted");
     if (at && !Object.values(lacks).some(Boolean)) lacks[at] = _("see the note");
-    return { ...lacks, check: trouble ? _("what is missing above") : this.checked };
+    for (const [step, words] of Object.entries(this.misfits)) lacks[step] ||= words;
+    return { ...lacks, check: trouble ? _("what is missing above") : lacks.check || this.checked };
   }
 
   #showTrouble() {
@@ -176,7 +191,7 @@ class Making {
     if (!read) return render(nothing, panel);
     render(
       html`<h3>${_("Students read")}</h3>
-        <p>${_("Construct %(wanted)s such that", { wanted: read.wanted })}</p>
+        <p>${read.asked}</p>
         <ul>
           ${read.conditions.map((/** @type {string} */ clause) => html`<li>${clause}</li>`)}
         </ul>
@@ -263,8 +278,29 @@ class Making {
   change(fields) {
     this.#take(fields);
     this.checked = _("not checked");
+    this.misfits = {};
     this.steps.refresh();
     this.storing.change(fields);
+  }
+
+  // Whether tools, limit, conditions and wrong solutions fit together, looked at a moment after each change.
+  #seeWhatFits() {
+    clearTimeout(this.looking);
+    if (this.state.trouble) return;
+    this.looking = setTimeout(async () => {
+      const url = this.state.urls.check_task;
+      const answer = await post(`${url}?quick`).catch(() => null);
+      const found = answer?.ok ? await answer.json().catch(() => null) : null;
+      if (found?.headline && this.storing.isDone && url === this.state.urls.check_task) this.#showWhatFits(found);
+    }, A_MOMENT);
+  }
+
+  /** @param {any} found */
+  #showWhatFits(found) {
+    this.misfits = found.at_steps;
+    if (!found.solved) this.checked = _("does not solve it");
+    this.wrongSolutions.showOutcomes(found.wrong);
+    this.steps.refresh();
   }
 
   /** @param {Record<string, any>} fields */
@@ -299,6 +335,7 @@ class Making {
       this.show();
     }
     this.#showTrouble();
+    if (!Object.keys(newer).length) this.#seeWhatFits();
     return server;
   }
 
@@ -452,7 +489,7 @@ class Making {
       found = await (await post(`${this.state.urls.check_task}?quick`)).json();
       known(found);
       this.checked = found.solved ? "" : _("does not solve it");
-      this.steps.refresh();
+      this.#showWhatFits(found);
       if (said) said.textContent = found.headline ?? found.error;
       if (found.solved) {
         this.taskCheck.show(found);

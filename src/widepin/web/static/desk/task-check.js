@@ -7,15 +7,15 @@ import { plainButton } from "./plain-button.js";
 
 export class TaskCheck {
   /**
-   * ask(conditions): take these instead
+   * ask(conditions): take these instead; keepWrong(steps): this solution must be rejected
    * @param {any} holder
    * @param {ToolBook} book
-   * @param {any} ask
+   * @param {{ask: (conditions: any[]) => void, keepWrong: (steps: any[]) => void}} on
    */
-  constructor(holder, book, ask) {
+  constructor(holder, book, on) {
     this.holder = holder;
     this.book = book;
-    this.ask = ask;
+    this.on = on;
   }
 
   wait() {
@@ -40,7 +40,7 @@ export class TaskCheck {
     const grid = (works) => {
       const made = document.createElement("div");
       made.className = "work-grid";
-      made.append(...works.map(({ words }) => card(words)));
+      made.append(...works.map(({ words, steps }) => card(words, steps && (() => this.on.keepWrong(steps)))));
       grids.push([made, works]);
       parts.push(made);
     };
@@ -54,7 +54,7 @@ export class TaskCheck {
       grid(found.rejected);
       parts.push(
         found.looser.length
-          ? plainButton(_("Accept the mirror image"), () => this.ask(found.looser))
+          ? plainButton(_("Accept the mirror image"), () => this.on.ask(found.looser))
           : paragraph(
               _("If it should count, use conditions that are true of both, not the sample solution’s own objects."),
             ),
@@ -104,8 +104,8 @@ function list(sentences) {
   return made;
 }
 
-/** @param {string} words */
-function card(words) {
+/** @param {string} words @param {() => void} [keepWrong] */
+function card(words, keepWrong) {
   const made = document.createElement("div");
   made.className = "work-card";
   const holder = document.createElement("div");
@@ -117,5 +117,6 @@ function card(words) {
   const caption = document.createElement("small");
   caption.textContent = words;
   made.append(holder, caption);
+  if (keepWrong) made.append(plainButton(_("Must be rejected"), keepWrong));
   return made;
 }

@@ -19,6 +19,7 @@ export class Drawing {
     this.svg = svg;
     /** @type {Record<string, Layer>} */
     this.layers = {};
+    this.asides = new Map(); // id -> how far its name stands from its first place, in pixels
     for (const name of ["under", "curves", "points", "labels", "over"]) this.layers[name] = new Layer(name);
     svg.replaceChildren(...Object.values(this.layers).map(({ group }) => group));
     // Asking the browser in every frame would have it lay out the page again.
@@ -60,8 +61,10 @@ export class Drawing {
       }
     }
     if (names)
-      for (const { id, name, x, y, classes } of new Names(figure, view, width, height).labels(points, curves))
+      for (const { id, name, x, y, classes, aside } of new Names(figure, view, width, height).labels(points, curves)) {
         layers.labels.put(id, "text", { x, y, class: classes, "data-names": id }, lettered(name));
+        this.asides.set(id, aside);
+      }
     layers.over.add(...extras);
     for (const layer of Object.values(layers)) layer.end();
   }

@@ -35,7 +35,7 @@ export class Names {
   }
 
   /**
-   * The names of these points and curves, each {id, role}, with where they stand: {id, name, x, y, classes}.
+   * The names of these points and curves, each {id, role}, with where they stand: {id, name, x, y, classes, aside}.
    * @param {{id: string, role: Set<string>}[]} points
    * @param {{id: string, role: Set<string>}[]} curves
    */
@@ -80,7 +80,8 @@ export class Names {
     }
     const [x, y] = [place[0] + aside, place[1] + below];
     this.#taken.push([x - wide, y - half, x + wide, y + half]);
-    return { id, name, x: rounded(x), y: rounded(y + half * 0.55), classes };
+    const [x0, y0] = placeAt(0); // from where it is dragged aside
+    return { id, name, x: rounded(x), y: rounded(y + half * 0.55), classes, aside: [x - x0, y - y0] };
   }
 
   /**
