@@ -183,6 +183,8 @@ export class Board {
       highlighted: (id) => pointed.at({ highlighted: id }),
       chosen: () => this.show(),
       /** @param {string} id */
+      actions: (id) => actionsFor(this, id),
+      /** @param {string} id */
       picked: (id) => this.#picked(id),
       /** @param {string} id */
       opened: (id) => {
@@ -271,7 +273,7 @@ export class Board {
     this.result.show(result);
     for (const last of findAll(".last-result", this.page)) {
       last.href = result.url;
-      last.hidden = false;
+      last.hidden = !result.url; // a preview has no page of its own
     }
     this.presence?.say();
     this.paint();

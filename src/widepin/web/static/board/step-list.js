@@ -122,8 +122,14 @@ export class StepList {
       >
         <b>${number}</b>${sentence(figure, step)}
       </button>
-      ${isChosen ? dressing(figure, this.own, step, this.on, { isAsking: this.asking === step.id }) : nothing}
+      ${isChosen ? this.#dressing(figure, step) : nothing}
     </li>`;
+  }
+
+  /** @param {Figure} figure @param {Step} step */
+  #dressing(figure, step) {
+    const last = figure.isDefined(step.id) ? this.on.actions(step.id) : nothing;
+    return dressing(figure, this.own, step, this.on, { isAsking: this.asking === step.id, last });
   }
 }
 

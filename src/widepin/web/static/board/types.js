@@ -62,7 +62,7 @@
  *   closed: () => void}} OnObjects */
 
 /** @typedef {Omit<OnDressing, "ask" | "dress"> & {dress: (id: string, dress: Dress) => unknown, highlighted: (id: string | null) => void, chosen: () => void,
- *   picked: (id: string) => boolean, opened: (id: string) => void}} OnSteps */
+ *   picked: (id: string) => boolean, opened: (id: string) => void, actions: (id: string) => unknown}} OnSteps */
 
 /** @typedef {string | {filled: string, place: number} | {next: string, offer?: string} | {open: true}} Part  A part of the
  * sentence. place: which of its blanks it is. */
