@@ -11,4 +11,6 @@ CHROMIUM = [
     "--disable-background-networking",
     "--disable-component-update",
     "--disable-sync",
+    "--use-fake-device-for-media-stream",
+    "--use-fake-ui-for-media-stream",
 ]

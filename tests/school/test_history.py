@@ -1,10 +1,12 @@
 """A student's operations, folded into the steps of a work."""
 
 from contextlib import nullcontext
+from dataclasses import replace
 
 import pytest
 
 from tests.judge.test_judging import TASKS_BY_NAME
+from widepin.documents.construction import read_step
 from widepin.documents.operations import read_operation
 from widepin.documents.reading import Unreadable
 from widepin.school.works.history import MAX_POSITIONS, History, OperationRefused, replay
@@ -253,3 +255,16 @@ def test_points_and_circles_are_measured_without_a_move(of):
 def test_what_cannot_be_measured_is_said(of):
     with pytest.raises(OperationRefused, match="can be measured"):
         replay(SILL, [CIRCLE, OTHER]).check(read_operation({"op": "measure", "of": of}))
+
+
+def test_what_does_not_fit_a_task_that_has_changed_is_left_out():
+    on_sill = {"op": "add", "step": {"id": "X", "make": "intersection", "from": ["c", "s"], "pick": 2}}
+    through = {"op": "add", "step": {"id": "l", "make": "line", "from": ["A", "X"]}}
+    log = [CIRCLE, on_sill, through, OTHER]
+    assert replay(SILL, log).left_out == ()
+    changed = replace(SILL, given=tuple(step for step in SILL.given if step.id != "s"))
+    state = replay(changed, log)
+    assert [step.id for step in state.steps] == ["c", "d"] and state.left_out == ("X", "l")
+    state.check(read_operation({"op": "add", "step": {"id": "X", "make": "free_point", "at": [1, 1]}}))
+    another = replace(SILL, given=(*SILL.given, read_step({"id": "c", "make": "free_point", "at": [3, 3]})))
+    assert replay(another, log).left_out == ("c", "X", "l")  # a given object has this name now

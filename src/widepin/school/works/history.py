@@ -75,7 +75,7 @@ class BoardState:
                 self.uses.append(one.use())
                 self.dress |= {id_: {"hidden": True} for id_ in one.use().helpers}
             case RemoveDocument():
-                self._remove(dependents(self.steps.values(), self.uses, *each(one.id)))
+                self.leave_out(dependents(self.steps.values(), self.uses, *each(one.id)))
             case MoveDocument():
                 self._move(one.points)
             case DressDocument():
@@ -91,7 +91,8 @@ class BoardState:
             case _ as never:
                 assert_never(never)
 
-    def _remove(self, gone: Container[str]) -> None:
+    def leave_out(self, gone: Container[str]) -> None:
+        """Do without these steps, and without the uses of class tools that made them."""
         self.steps = {id_: step for id_, step in self.steps.items() if id_ not in gone}
         self.dress = {id_: dress for id_, dress in self.dress.items() if id_ not in gone}
         self.uses = [use for use in self.uses if use.ids[0] not in gone]
@@ -116,15 +117,34 @@ class History:
     done: list[DoneOperation] = field(default_factory=list)
     undone: list[DoneOperation] = field(default_factory=list)
     _board: BoardState | None = None
+    _left_out: tuple[str, ...] = ()
 
     @property
     def board(self) -> BoardState:
-        """What the operations in force lead to."""
+        """What the operations in force lead to, but for steps that do not fit the task, which has changed since."""
         if self._board is None:
             self._board = BoardState()
             for one in self.done:
                 self._board.apply(one)
+            self._left_out = self._that_do_not_fit(self._board.steps.values())
+            self._board.leave_out(self._left_out)
         return self._board
+
+    @property
+    def left_out(self) -> tuple[str, ...]:
+        """The ids of steps that do not fit the task any more, nor what is made from them."""
+        return self._left_out if self.board else ()
+
+    def _that_do_not_fit(self, steps: Iterable[Step]) -> tuple[str, ...]:
+        there = {step.id: MAKES[step.make].gives for step in self.task.done}
+        found = []
+        for step in steps:
+            try:
+                check_steps([step], there)
+                there[step.id] = MAKES[step.make].gives
+            except IllFormed:
+                found.append(step.id)
+        return tuple(found)
 
     @property
     def steps(self) -> list[Step]:

@@ -38,6 +38,7 @@ from ...school.works.autosave import (
     StaleLog,
     is_open,
     save,
+    state_of,
     task_judged,
     task_of,
     work_of,
@@ -82,6 +83,7 @@ def board(assignment_id: int) -> str:
     standing = board_standing(session(), assignment, me())
     setting = {
         **board_setting(task),
+        "left_out": state_of(work).left_out if work else (),
         "measuring": assignment.measuring,
         "finding": assignment.finding,
         "loci": assignment.loci,

@@ -1,6 +1,6 @@
 // The drawing board: brings the construction, the tool in hand, the paper and everything around it together.
 
-import { _ } from "../look/language.js";
+import { _, ngettext } from "../look/language.js";
 import { find, findAll } from "../look/page.js";
 import { sayState } from "../look/save-state.js";
 import { labelOf, outlineOf } from "../figure/outlines.js";
@@ -140,6 +140,22 @@ export class Board {
     this.saving.flush();
     if (setting.urls.here) this.#hear(at(".standing"));
     if (!this.store.own.length) this.bar.announce(WELCOME[setting.draft?.part ?? "trial"]);
+    this.#sayWhatIsLeftOut(setting.left_out ?? []);
+  }
+
+  /**
+   * Steps that do not fit the task any more are not on the board.
+   * @param {string[]} ids
+   */
+  #sayWhatIsLeftOut(ids) {
+    if (!ids.length) return;
+    const words = ngettext(
+      "The task has changed: %(names)s does not fit it any more, and was left out.",
+      "The task has changed: %(names)s do not fit it any more, and were left out.",
+      ids.length,
+      { names: ids.join(", ") },
+    );
+    this.bar.announce(words, true);
   }
 
   /** @returns {Saver} */

@@ -45,7 +45,7 @@
  * What a board is opened with, as the server has put it on the page.
  * @typedef {{given: Step[], start: Step[], log: Entry[], tools: Allowance[], class_tools?: ClassTool[],
  *   measuring: boolean, wanted: Wanted[], finding: boolean, budget: number | null, loci?: boolean, extent?: Place[], taken?: string[],
- *   student?: number, draft?: Draft, standing?: any, hints?: {left: number, cost: number}, urls: Record<string, string>}} Setting
+ *   student?: number, draft?: Draft, standing?: any, left_out?: string[], hints?: {left: number, cost: number}, urls: Record<string, string>}} Setting
  */
 
 /** @typedef {{label?: string, hidden?: boolean, style?: string, weight?: string, hue?: string, name_at?: Place,

@@ -110,7 +110,7 @@ export class Frames {
       const role = new Set(looksOf({ ...this.figure.step(id), ...look }));
       if (isGiven.has(id)) role.add("given");
       if (later.has(id) || look.hidden) role.add("hidden");
-      if (fresh.has(id)) role.add("highlighted");
+      if (fresh.has(id) && !look.hidden) role.add("highlighted");
       if (this.isLast && answer.includes(id)) role.add("answer");
       return role;
     };

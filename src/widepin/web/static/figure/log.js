@@ -68,7 +68,7 @@ export function stepsOf(setting, done) {
 function withoutOrphans(steps, { given, start }) {
   const there = new Set([...given, ...start].map(({ id }) => id));
   return steps.filter((step) => {
-    const isComplete = parentsOf(step).every((id) => there.has(id));
+    const isComplete = !there.has(step.id) && parentsOf(step).every((id) => there.has(id));
     if (isComplete) there.add(step.id);
     return isComplete;
   });
