@@ -27,6 +27,12 @@ def upgrade() -> None:
         op.add_column("task_sheet", sa.Column(name, sa.DateTime(), nullable=True))
     op.add_column("task_sheet", sa.Column("copied_from", sa.Integer(), nullable=True))
     op.add_column("work", sa.Column("looked", sa.JSON(), nullable=True))
+    op.add_column("hint_taken", sa.Column("sent", sa.Boolean(), server_default=sa.false(), nullable=False))
+    for name, kinds, usual in (
+        ("possible", sa.Enum("never", "before", "after", name="showing"), "never"),
+        ("how_far", sa.Enum("no", "yes", name="how_far"), "no"),
+    ):
+        op.add_column("assignment", sa.Column(name, kinds, server_default=usual, nullable=False))
     op.create_table(
         "recording",
         sa.Column("owner_id", sa.Integer(), sa.ForeignKey("person.id", ondelete="CASCADE"), primary_key=True),
@@ -63,6 +69,9 @@ def downgrade() -> None:
     op.execute("DELETE FROM audit_entry WHERE action = 'invitation withdrawn'")
     _set_actions(*ACTIONS)
     op.drop_table("recording")
+    for name in ("how_far", "possible"):
+        op.drop_column("assignment", name)
+    op.drop_column("hint_taken", "sent")
     op.drop_column("work", "looked")
     for name in ("copied_from", "copied", "changed", "wrong"):
         op.drop_column("task_sheet", name)

@@ -261,5 +261,5 @@ def test_an_administrator_gives_a_class_a_second_teacher_and_sees_it_in_the_log(
     administrator.get_by_role("button", name="Save").click()
     expect(administrator.locator("summary", has_text="First year")).to_contain_text("Ada Thorne, Tam Reed")
     administrator.get_by_role("link", name="Log").click()
-    expect(administrator.locator(".audit")).to_contain_text("class handed over")
+    expect(administrator.locator(".audit")).to_contain_text("handed over the class First year")
     expect(administrator.locator(".audit")).to_contain_text("invited")

@@ -12,18 +12,18 @@ TITLE = "Plumb from a boss"
 
 @pytest.fixture
 def allowing(school):
-    """The task with hints enough, for as long as a test."""
+    """The task with hints enough, or as many as it is set to, for as long as a test."""
 
-    def set_to(hints):
+    def set_to(hints, cost=0):
         with make_sessions(school)() as session:
             found = session.query(Assignment).join(TaskSheet).join(SchoolClass)
             for one in found.filter(TaskSheet.title.startswith(TITLE)):
-                one.hints, one.hint_cost = hints, 0
+                one.hints, one.hint_cost = hints, cost
             session.commit()
 
     set_to(12)
-    yield
-    set_to(0)
+    yield set_to
+    set_to(3, 5)
 
 
 def follow(page):
@@ -65,7 +65,8 @@ def test_a_task_is_solved_by_following_hints_alone(desk, allowing, size, begun):
     expect(desk.page.locator(".result-item.bad")).to_have_count(0)
 
 
-def test_without_hints_there_is_no_button(desk):
+def test_without_hints_there_is_no_button(desk, allowing):
+    allowing(0)
     desk.enter(TITLE)
     expect(desk.page.locator("[data-do=hint]")).to_have_count(0)
 

@@ -225,8 +225,11 @@ class TestSomethingIsStoredWhileSomethingElseIsDragged:
         hold(desk.page, (box["x"] + box["width"] / 2, box["y"] + box["height"] / 2), by=(50, 10))
         answering()
         desk.page.mouse.up()
+        after = desk.page.locator("[data-names=D]").bounding_box()
+        assert (after["x"] - box["x"], after["y"] - box["y"]) == pytest.approx((50, 10), abs=2)
         dress = desk.stored()[-1]["operation"]["dress"]
-        assert dress["name_at"] == pytest.approx([50, 10], abs=1)
+        desk.page.reload()
+        assert "name_at" in dress and desk.page.locator("[data-names=D]").bounding_box() == pytest.approx(after, abs=2)
 
     def test_a_point_that_is_undone_under_the_pointer_is_let_go(self, desk, answering):
         hold(desk.page, desk.point("D"), by=(40, -30))

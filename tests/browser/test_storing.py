@@ -321,3 +321,19 @@ def test_a_number_that_is_typed_wrongly_is_said_at_its_field_and_never_saved(wit
     expect(moves).to_have_value(typed)
     reloaded(teacher)
     expect(moves).to_have_value("4")
+
+
+def test_a_number_counts_though_its_field_is_never_left(teacher):
+    begin_task(teacher, "Segment")
+    making_step(teacher, "Move limit")
+    moves = teacher.locator("[name=moves]")
+    for typed, kept in (("4", "4"), ("4x", "4"), ("", "")):
+        moves.click()
+        teacher.keyboard.press("Control+a")
+        teacher.keyboard.press("Delete")
+        teacher.keyboard.type(typed)
+        if typed != "4x":
+            expect(state(teacher)).to_have_text(SAVED)
+        reloaded(teacher)
+        making_step(teacher, "Move limit")
+        expect(moves).to_have_value(kept)

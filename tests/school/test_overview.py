@@ -12,7 +12,7 @@ from widepin.documents.roster import Name
 from widepin.school.lessons import lesson, overview
 from widepin.school.lessons.overview import GroupedBy
 from widepin.school.lessons.overview_groups import SortedBy, grouped, ordered
-from widepin.school.models import SchoolClass, now
+from widepin.school.models import Operation, SchoolClass, now
 from widepin.school.refused import Refused
 from widepin.school.works import reviewing
 from widepin.school.works.autosave import store, task_of, work_of
@@ -142,6 +142,23 @@ class TestALesson:
         place.work.seen, place.work.touched = now(), now() - timedelta(minutes=9)
         found = {one.student.id: words for one, words in lesson.needing_help(places, now())}
         assert "inactive for 9 minutes" in found[place.student.id]
+
+    def test_who_takes_back_what_is_drawn_needs_help(self, session, places):
+        place = next(one for one in places if one.work is not None)
+        place.standing = replace(place.standing, best=None)
+        place.work.seen = place.work.touched = now()
+        said = "5 steps taken back in 6 minutes"
+        for back, drawn, is_stuck in ((4, 0, False), (5, 5, True), (5, 6, False)):
+            done = [*["add"] * drawn, *["undo"] * (back - 1), "remove"]
+            place.work.operations = [
+                Operation(number=number, key=f"k{number}", document={"op": op}, stored=now())
+                for number, op in enumerate(done, 1)
+            ]
+            found = {one.student.id: words for one, words in lesson.needing_help(places, now())}
+            assert (found.get(place.student.id) == said) == is_stuck
+            later = {one.student.id: words for one, words in lesson.needing_help(places, now() + timedelta(minutes=7))}
+            assert later.get(place.student.id) != said
+        session.rollback()
 
 
 class TestSeveral:

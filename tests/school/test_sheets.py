@@ -227,6 +227,8 @@ def test_terms_can_be_changed_and_come_back_as_typed(session, sheet, first_year)
         "reasons_share": "0",
         "hints": "0",
         "hint_cost": "0",
+        "possible": "never",
+        "how_far": "no",
     }
 
 

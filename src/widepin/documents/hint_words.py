@@ -13,6 +13,7 @@ from ..plane.makes import MAKES
 from ..plane.shapes import Kind
 from ..plane.steps import Step
 from .language import gettext as _
+from .language import ngettext
 from .make_words import MAKE_WORDS
 from .words import instruction, kind_in_words, listed
 
@@ -45,6 +46,19 @@ def hint_for(task: Task, work: Work, methods: Sequence[Work]) -> Hint:
         _("Next: %(step)s.", step=instruction(step)),
     )
     return Hint(found.moves, levels, step)
+
+
+def moves_left_in_words(hint: Hint) -> str:
+    """How far somebody is, without a word on the way.
+
+    >>> moves_left_in_words(Hint(2, ("", "", "")))
+    '2 moves are left on a way that is known.'
+    """
+    if hint.moves_left is None or hint.moves_left == 0:
+        return hint.levels[0]
+    return ngettext(
+        "%(n)s move is left on a way that is known.", "%(n)s moves are left on a way that is known.", hint.moves_left
+    )
 
 
 def _unknown() -> str:

@@ -6,7 +6,7 @@ a search finds is judged.
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cache
 from itertools import combinations, permutations
@@ -257,29 +257,34 @@ class Board:
 
 @cache
 def _pairs(count: int) -> NDArray[np.int64]:
-    return np.array(list(combinations(range(count), 2)), np.int64).reshape(-1, 2)
+    return _oldest_first(combinations(range(count), 2), 2)
 
 
 @cache
 def _ordered_pairs(count: int) -> NDArray[np.int64]:
-    return np.array(list(permutations(range(count), 2)), np.int64).reshape(-1, 2)
+    return _oldest_first(permutations(range(count), 2), 2)
 
 
 @cache
 def _triples(count: int) -> NDArray[np.int64]:
-    return np.array(list(combinations(range(count), 3)), np.int64).reshape(-1, 3)
+    return _oldest_first(combinations(range(count), 3), 3)
 
 
 @cache
 def _angles(count: int) -> NDArray[np.int64]:
-    rows = [(p, v, q) for v in range(count) for p, q in combinations(range(count), 2) if v not in (p, q)]
-    return np.array(rows, np.int64).reshape(-1, 3)
+    rows = ((p, v, q) for v in range(count) for p, q in combinations(range(count), 2) if v not in (p, q))
+    return _oldest_first(rows, 3)
 
 
 @cache
 def _moved(count: int) -> NDArray[np.int64]:
-    rows = [(p, q, r) for p in range(count) for q, r in permutations(range(count), 2)]
-    return np.array(rows, np.int64).reshape(-1, 3)
+    rows = ((p, q, r) for p in range(count) for q, r in permutations(range(count), 2))
+    return _oldest_first(rows, 3)
+
+
+def _oldest_first(rows: Iterable[tuple[int, ...]], length: int) -> NDArray[np.int64]:
+    """Of several ways to the same curve the first is taken: from the oldest points, on which the least can go wrong."""
+    return np.array(sorted(rows, key=max), np.int64).reshape(-1, length)
 
 
 _BY_POINTS = {

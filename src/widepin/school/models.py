@@ -33,7 +33,7 @@ from ..documents.explaining import Feedback
 from ..documents.reading import JsonObject
 from ..documents.roster import family_of, without
 from ..judge.verdict import Outcome
-from .states import Action, Entered, Late, LinkPurpose, Reasons, Release, Removed, Role, Showing, SignInOutcome
+from .states import Action, Entered, HowFar, Late, LinkPurpose, Reasons, Release, Removed, Role, Showing, SignInOutcome
 
 
 def members(enumeration: type[StrEnum]) -> Enum:
@@ -374,6 +374,8 @@ class Assignment(Removable, Base):
     finding: Mapped[bool] = mapped_column(default=True, server_default=true())
     loci: Mapped[bool] = mapped_column(default=True, server_default=true())
     demonstration: Mapped[Showing] = mapped_column(members(Showing), default=Showing.NEVER, server_default="never")
+    possible: Mapped[Showing] = mapped_column(members(Showing), default=Showing.NEVER, server_default="never")
+    how_far: Mapped[HowFar] = mapped_column(members(HowFar), default=HowFar.NO, server_default="no")
     solution: Mapped[Release] = mapped_column(members(Release), default=Release.NEVER, server_default="never")
     shortest: Mapped[Release] = mapped_column(members(Release), default=Release.NEVER, server_default="never")
     weight: Mapped[int] = mapped_column(default=1, server_default="1")  # of its score in the mean
@@ -495,7 +497,7 @@ class Operation(Base):
 
 
 class HintTaken(Base):
-    """A hint that a student took, for the board as it stood after operation ``number``.
+    """A hint that a student took, or was sent, for the board as it stood after operation ``number``.
 
     ``document``: its three levels, the step that it is about, and the moves that were left. ``level``: how many of the
     levels were shown.
@@ -508,6 +510,7 @@ class HintTaken(Base):
     level: Mapped[int] = mapped_column(default=1)
     document: Mapped[JsonObject] = mapped_column(JSON)
     at: Mapped[datetime] = mapped_column(DateTime, default=now)
+    sent: Mapped[bool] = mapped_column(default=False, server_default=false())  # by the teacher: it costs nothing
 
     work: Mapped[Work] = relationship(back_populates="hints")
 

@@ -35,6 +35,13 @@ class Release(StrEnum):
     CORRECT = "correct"
 
 
+class HowFar(StrEnum):
+    """Whether students may ask how many moves are left on a way that is known."""
+
+    NO = "no"
+    YES = "yes"
+
+
 class Reasons(StrEnum):
     """What students are asked about why a correct work is right."""
 

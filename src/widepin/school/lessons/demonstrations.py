@@ -20,8 +20,7 @@ from ...documents.language import gettext as _
 from ...documents.reading import JsonObject, Unreadable
 from ..models import Assignment, HandIn, TaskSheet
 from ..refused import Refused
-from ..results.release import is_released
-from ..states import Release, Showing
+from ..results.release import is_shown
 from ..tasks.sheets import task_in
 
 LARGEST = 200_000
@@ -41,8 +40,7 @@ def demonstration_for(sheet: TaskSheet) -> JsonObject:
 
 def mark_of(sheet: TaskSheet) -> str:
     """What tells one state of a demonstration from another. Raises Unreadable where nothing is drawn."""
-    document = demonstration_for(sheet)
-    return sha256(dumps([document["title"], document["frames"]], sort_keys=True).encode()).hexdigest()
+    return _mark(demonstration_for(sheet))
 
 
 def made_from(sheet: TaskSheet) -> JsonObject:
@@ -78,21 +76,20 @@ def keep(sheet: TaskSheet, frames: object, mark: str | None = None, title: str |
     document = read_demonstration({**there, **named, "frames": frames})
     if document["source"] != "work":
         document["frames"] = with_words_of(document["frames"], made_from(sheet))
-    if mark not in (None, mark_of(sheet)) and document != there:
+    if mark not in (None, _mark(there)) and _mark(document) != _mark(there):
         raise ChangedElsewhere(["frames"])
     if len(dumps(document)) > LARGEST:
         raise Refused(_("The demonstration is larger than %(size)s kB; shorten it.", size=LARGEST // 1000))
     sheet.demonstration = document
 
 
+def _mark(demonstration: JsonObject) -> str:
+    """What tells one state from another: of all that a teacher changes."""
+    return sha256(dumps([demonstration["title"], demonstration["frames"]], sort_keys=True).encode()).hexdigest()
+
+
 def may_see(assignment: Assignment, best: HandIn | None, at: datetime) -> bool:
     """Whether a student may go through the demonstration of an assignment at a time (UTC): before it, or once it is
     solved or was due, as the teacher has decided.
     """
-    match assignment.demonstration:
-        case Showing.NEVER:
-            return False
-        case Showing.BEFORE:
-            return True
-        case Showing.AFTER:
-            return is_released(Release.CORRECT, assignment, best, at)
+    return is_shown(assignment.demonstration, assignment, best, at)

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
+from ...documents.amounts import duration
 from ...documents.language import gettext as _
 from ..models import HandIn, Work
 from ..results.release import is_solved
@@ -15,11 +16,14 @@ from .overview import Place, presence_of
 
 def needing_help(places: Sequence[Place], at: datetime) -> list[tuple[Place, str]]:
     """Who sits before the board at a time (UTC) and gets no further, with for how long: those first who have been
-    inactive longest, and those who have tried in vain several times.
+    inactive longest, then those who have tried in vain several times, or take back what they draw.
     """
-    found = [
-        (place, words) for place in places if (words := help_needed(place.work, place.standing.best, at)) is not None
-    ]
+    found = []
+    for place in places:
+        work, best = place.work, place.standing.best
+        words = help_needed(work, best, at) or (going_back(work, at) if work and not is_solved(best) else None)
+        if words is not None:
+            found.append((place, words))
 
     def turn(one: tuple[Place, str]) -> tuple[bool, datetime]:
         is_still = one[0].presence(at)[0] is Presence.INACTIVE
@@ -40,6 +44,19 @@ def help_needed(work: Work | None, best: HandIn | None, at: datetime) -> str | N
     if presence is Presence.INACTIVE:
         return words
     return _("%(n)s attempts in vain", n=len(work.hand_ins)) if len(work.hand_ins) >= IN_VAIN else None
+
+
+LATELY, TAKEN_BACK = timedelta(minutes=6), 5
+"""How many steps somebody takes back within which time who may need help, if no more were drawn."""
+
+
+def going_back(work: Work, at: datetime) -> str | None:
+    """That nothing stays of what a student draws, at a time (UTC), in words; None where something does."""
+    done = [operation.document["op"] for operation in work.operations if at - operation.stored <= LATELY]
+    back, drawn = sum(op in ("undo", "remove") for op in done), sum(op in ("add", "use", "redo") for op in done)
+    if back < max(TAKEN_BACK, drawn):
+        return None
+    return _("%(n)s steps taken back in %(duration)s", n=back, duration=duration(LATELY))
 
 
 @dataclass(frozen=True)

@@ -9,6 +9,7 @@ from ...judge.costs.counts import moves_within
 from ...judge.task import Task
 from ...judge.verdict import Outcome
 from ..models import TaskSheet
+from ..tasks.sheets import fewest_known
 from .overview import Place
 
 
@@ -33,7 +34,7 @@ def ways_of(places: Sequence[Place], task: Task, sheet: TaskSheet) -> Ways | Non
     if not right:
         return None
     taken = {place.student.id: place.standing.best.moves for place in right if place.standing.best}
-    found = sheet.fewest or {}
+    found = fewest_known(sheet) or {}
     of_model = moves_within(task.model, task.tools) if task.model else 0
     sound = [place for place in right if place.standing.best and place.standing.best.outcome is Outcome.SOUND]
     known = [

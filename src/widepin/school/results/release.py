@@ -9,7 +9,8 @@ from sqlalchemy.orm import Session, joinedload
 
 from ...judge.verdict import Outcome
 from ..models import Assignment, HandIn, Work
-from ..states import Release
+from ..states import Release, Showing
+from ..tasks.sheets import fewest_known
 
 SOLVED = (Outcome.SOUND, Outcome.FRAGILE)
 """Outcomes that unlock what comes after: right wherever it exists."""
@@ -33,6 +34,24 @@ def is_released(release: Release, assignment: Assignment, best: HandIn | None, a
             return was_due
         case Release.CORRECT:
             return was_due or is_solved(best)
+
+
+def is_shown(showing: Showing, assignment: Assignment, best: HandIn | None, at: datetime) -> bool:
+    """Whether a student with this best attempt sees something that may be shown before the work, at a time (UTC)."""
+    match showing:
+        case Showing.NEVER:
+            return False
+        case Showing.BEFORE:
+            return True
+        case Showing.AFTER:
+            return is_released(Release.CORRECT, assignment, best, at)
+
+
+def possible_moves(assignment: Assignment, best: HandIn | None, at: datetime) -> int | None:
+    """The fewest moves that are known of a task, where its students may see them at a time (UTC)."""
+    if not is_shown(assignment.possible, assignment, best, at):
+        return None
+    return (fewest_known(assignment.sheet) or {}).get("moves")
 
 
 def any_released(assignment: Assignment, best: HandIn | None, at: datetime) -> bool:

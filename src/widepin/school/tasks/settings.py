@@ -19,7 +19,7 @@ from ...documents.language import gettext as _
 from ...documents.reading import Unreadable
 from ..models import Assignment, ClassTool, Person, SchoolClass, now
 from ..refused import Refused
-from ..states import Late, Reasons, Release, Showing
+from ..states import HowFar, Late, Reasons, Release, Showing
 from .scoring import HEAVIEST
 
 ANY = "any"
@@ -61,6 +61,8 @@ SETTINGS = (
     Setting("attempts", ATTEMPTS | None, None, "Attempts", NUMBER, kind_of_several=Literal["any"] | ATTEMPTS),
     Setting("weight", Annotated[int, Field(ge=0, le=HEAVIEST)], 1, "Weight", WEIGHT),
     Setting("demonstration", Showing, Showing.NEVER, "Demonstration"),
+    Setting("possible", Showing, Showing.NEVER, "Fewest moves known"),
+    Setting("how_far", HowFar, HowFar.NO, "How far am I"),
     Setting("solution", Release, Release.NEVER, "Sample solution"),
     Setting("shortest", Release, Release.NEVER, "Shortest work of the class"),
     Setting("reasons", Reasons, Reasons.NONE, "Give the reason"),

@@ -35,6 +35,7 @@ from .library.notation import (
     TRIANGLE,
     steps,
 )
+from .library.shipped import OF_TASK, fewest_of
 from .scoring import SCORING
 
 READY_MADE = {
@@ -188,6 +189,8 @@ def change(
         session.add(sheet)
     if any(document.get(part) != sheet.document.get(part) for part in ("given", "wanted", "conditions")):
         sheet.library_key = None  # it is another task now
+    if any(document.get(part) != sheet.document.get(part) for part in OF_TASK):
+        sheet.fewest = None
     sheet.title, sheet.document, sheet.policy, sheet.wrong = title, document, checked, wrong
     sheet.topic = sheet.topic if topic is None else topic[:60]
     sheet.changed = now()
@@ -246,6 +249,11 @@ def changed_original(session: Session, sheet: TaskSheet) -> TaskSheet | None:
     shared_now = select(TaskSheet).where(TaskSheet.family == original.family, TaskSheet.shared)
     latest = session.scalars(shared_now.order_by(TaskSheet.version.desc()).limit(1)).first()
     return latest if latest is not None and latest.changed is not None and latest.changed > sheet.copied else None
+
+
+def fewest_known(sheet: TaskSheet) -> JsonObject | None:
+    """What a search found of the fewest moves of a task: moves, excluded, arbitrary; None where nobody has searched."""
+    return sheet.fewest or fewest_of(sheet.document)
 
 
 def fields_of(sheet: TaskSheet) -> JsonObject:

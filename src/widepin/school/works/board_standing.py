@@ -19,6 +19,7 @@ from ...plane.steps import Step
 from ..models import Assignment, Comment, HandIn, Operation, Person, Work
 from .autosave import state_of
 from .handins import is_closed, is_late, why_not_taken
+from .hinting import Shown, sent_to
 from .history import OperationRefused
 
 MAX_CLAIMS = 60
@@ -36,7 +37,8 @@ class BoardStanding:
     again. ``due``: UTC. ``attempts_left``: None where any number is taken. ``comments``: on the latest attempt.
     ``not_taken``: why no further attempt is taken, None where one is. ``operations``: how many the log of the work has.
     ``is_closed``: whether it was due and late works are refused; ``is_late``: whether the latest attempt was handed in
-    after it was due. ``class_tools``: the names of those that may be used.
+    after it was due. ``class_tools``: the names of those that may be used. ``hint``: one that the
+    teacher has sent for the board as it stands.
     """
 
     version: str
@@ -49,6 +51,7 @@ class BoardStanding:
     is_closed: bool = False
     is_late: bool = False
     class_tools: Sequence[str] = ()
+    hint: Shown | None = None
 
 
 def board_standing(session: Session, assignment: Assignment, student: Person) -> BoardStanding:
@@ -66,6 +69,7 @@ def board_standing(session: Session, assignment: Assignment, student: Person) ->
     is_returned = latest is not None and latest.work.returned is not None
     if left == 0 and is_returned:
         left = 1  # a work that was returned is taken once more
+    operations = session.scalar(_OPERATIONS, {"assignment": assignment.id, "student": student.id}) or 0
     return BoardStanding(
         version_of(assignment),
         assignment.due,
@@ -73,10 +77,11 @@ def board_standing(session: Session, assignment: Assignment, student: Person) ->
         latest.id if latest is not None else None,
         latest.comments if latest is not None else (),
         why_not_taken(assignment, used, is_returned),
-        session.scalar(_OPERATIONS, {"assignment": assignment.id, "student": student.id}) or 0,
+        operations,
         is_closed(assignment),
         latest is not None and is_late(latest),
         [one.name for one in assignment.class_tools],
+        sent_to(session, assignment, student, operations),
     )
 
 

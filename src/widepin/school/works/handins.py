@@ -118,9 +118,9 @@ def hand_in(
         },
         verdict=write_verdict(verdict),
         handed_in=now(),
-        hints=len(work.hints),
+        hints=hints_that_cost(work),
         score=score_for(
-            verdict, state.task.budget, table_of(work.assignment), off_for_hints(work.assignment, len(work.hints))
+            verdict, state.task.budget, table_of(work.assignment), off_for_hints(work.assignment, hints_that_cost(work))
         ),
     )
     session.add(attempt)
@@ -181,6 +181,11 @@ def why_not_taken(assignment: Assignment, attempts: int, is_returned: bool) -> s
             n=assignment.attempts,
         )
     return None
+
+
+def hints_that_cost(work: Work) -> int:
+    """How many hints the student of a work has taken; those that the teacher sent are not among them."""
+    return sum(not one.sent for one in work.hints)
 
 
 def is_closed(assignment: Assignment) -> bool:

@@ -15,8 +15,9 @@ from ...documents.reading import JsonObject
 from ...documents.uses import read_uses
 from ...judge.task import Work as Submission
 from ...judge.verdict import Outcome
-from ..models import Assignment, HandIn, HintTaken, Work
+from ..models import Assignment, HandIn, HintTaken, Person, Work
 from ..refused import Refused
+from ..states import HowFar
 from .autosave import state_of
 
 LEVELS = 3
@@ -45,9 +46,53 @@ def allowed(assignment: Assignment) -> int:
     return FOR_PRACTICE if assignment.practice_key else assignment.hints
 
 
+def tells_how_far(assignment: Assignment) -> bool:
+    """Whether students may ask how many moves are left."""
+    return assignment.how_far is HowFar.YES or assignment.practice_key is not None
+
+
 def left(work: Work | None, assignment: Assignment) -> int:
     """How many hints a student may take yet."""
-    return max(0, allowed(assignment) - (len(work.hints) if work else 0))
+    return max(0, allowed(assignment) - (sum(not one.sent for one in work.hints) if work else 0))
+
+
+def look(session: Session, work: Work, asking: Callable[..., Hint] = hint_for) -> Hint:
+    """The hint for the board as it stands; nothing is kept of it.
+
+    ``asking``: does what ``hint_for`` does, elsewhere.
+    """
+    state = state_of(work)
+    methods = [Submission(state.task.model), *methods_of_class(session, work)]
+    return asking(state.as_it_stands, Submission(tuple(state.steps), None, state.uses), methods)
+
+
+def send(session: Session, work: Work, asking: Callable[..., Hint] = hint_for) -> Shown:
+    """Let a student have the hint for the board as it stands, one level more than there was, which costs nothing.
+
+    Raises Refused where nothing is known that would help.
+    """
+    number = len(work.operations)
+    known = session.get(HintTaken, (work.id, number))
+    if known is None:
+        found = look(session, work, asking)
+        if found.step is None:
+            raise Refused(found.levels[0])
+        known = session.get(HintTaken, (work.id, number))  # the student may have asked meanwhile
+        if known is None:
+            known = HintTaken(work_id=work.id, number=number, level=0, document=written(found), sent=True)
+            session.add(known)
+    known.level = min(LEVELS, known.level + 1)
+    session.flush()
+    session.refresh(work, ["hints"])
+    return shown(known, left(work, work.assignment))
+
+
+def sent_to(session: Session, assignment: Assignment, student: Person, number: int) -> Shown | None:
+    """The hint that a student was sent for the board as it stands, after operation ``number``; None for none."""
+    wanted = select(HintTaken).join(Work, Work.id == HintTaken.work_id)
+    wanted = wanted.where(Work.assignment_id == assignment.id, Work.student_id == student.id)
+    found = session.scalar(wanted.where(HintTaken.number == number, HintTaken.sent))
+    return shown(found, left(found.work, assignment)) if found is not None else None
 
 
 def take(session: Session, work: Work, asking: Callable[..., Hint] = hint_for) -> Shown:
@@ -60,9 +105,7 @@ def take(session: Session, work: Work, asking: Callable[..., Hint] = hint_for) -
     if known is None:
         if left(work, work.assignment) == 0:
             raise Refused(_("All hints of this task are taken."))
-        state = state_of(work)
-        methods = [Submission(state.task.model), *methods_of_class(session, work)]
-        found = asking(state.as_it_stands, Submission(tuple(state.steps), None, state.uses), methods)
+        found = look(session, work, asking)
         if found.step is None:  # there is nothing to be told that would be worth one
             return Shown(1, found.levels[0], (), None, left(work, work.assignment), found.moves_left)
         known = session.get(HintTaken, (work.id, number))  # another window may have asked meanwhile

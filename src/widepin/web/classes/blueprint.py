@@ -5,7 +5,7 @@ from flask import Blueprint
 from ...documents.language import marked
 from ...school.states import Role
 from ..navigation import Entry
-from . import assignments, views
+from . import assignments, helping, views
 
 blueprint = Blueprint("classes", __name__)
 
@@ -25,6 +25,8 @@ blueprint.add_url_rule("/assignments/<int:assignment_id>/several", "several", as
 blueprint.add_url_rule("/assignments/<int:assignment_id>/projector", "projector", assignments.projector)
 blueprint.add_url_rule("/assignments/<int:assignment_id>/overview.pdf", "on_paper", assignments.on_paper)
 blueprint.add_url_rule("/works/<int:work_id>", "replay", assignments.replay)
+blueprint.add_url_rule("/works/<int:work_id>/hint", "hint", helping.hint)
+blueprint.add_url_rule("/works/<int:work_id>/hint", "send_hint", helping.send_hint, methods=["POST"])
 blueprint.add_url_rule(
     "/assignments/<int:assignment_id>/copy-task", "copy_task", assignments.copy_task, methods=["POST"]
 )

@@ -73,7 +73,8 @@ SECTIONS = (
             ),
             marked(
                 "The check tries the sample solution in every position and looks for wrong works that would pass. What"
-                " it finds is shown as a picture, with what to change."
+                " it finds is shown as a picture, with what to change. A wrong work can be kept as one that must fail:"
+                " every change of the task is tried against it."
             ),
         ),
         "making.jpg",
@@ -92,7 +93,8 @@ SECTIONS = (
             marked(
                 "You decide what students see: after handing in only the result, the conditions that fail, or where a"
                 " construction breaks; and when they see the demonstration, the sample solution and the shortest work"
-                " of the class. Settings of several tasks are changed together from the page of the class."
+                " of the class. You also decide how many hints they may take, whether they may ask how many moves are"
+                " left, and whether they learn how few are possible. Settings of several tasks are changed together from the page of the class."
             ),
         ),
         "assign.jpg",
@@ -120,8 +122,9 @@ SECTIONS = (
         (
             marked(
                 "The overview of a task shows every student's work as it grows. Works are grouped by what went wrong,"
-                " by method or by moves; the typical mistake of a group is shown once, large. Who is inactive or has"
-                " tried in vain stands at the top, under Help now."
+                " by method or by moves; the typical mistake of a group is shown once, large. Who is inactive, has"
+                " tried in vain or takes back what is drawn stands at the top, under Help now. Hint shows what the"
+                " program would say next; you send it with one click, and it costs the student nothing."
             ),
             marked(
                 "Select works or a whole group to write one comment to all of them, to return them for revision, or"
@@ -198,7 +201,7 @@ SECTIONS = (
             marked(
                 "A demonstration shows a construction frame by frame, with what is done and why. Every task has one"
                 " that follows from its sample solution. Change its words, hide, colour, measure, zoom and drag: what"
-                " you do becomes part of the frame."
+                " you do becomes part of the frame. A frame may carry a sentence that you speak."
             ),
             marked(
                 "Make one from a student's work, or draw one freely. Students go through it at their own pace before,"

@@ -8,16 +8,18 @@ from flask import abort, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 from werkzeug.wrappers import Response
 
+from ...documents.fewest_words import fewest_in_words
 from ...documents.language import gettext as _
 from ...documents.language import ngettext
-from ...documents.reading import Unreadable, check_plain, parse_json
+from ...documents.reading import JsonObject, Unreadable, check_plain, parse_json
 from ...documents.shown_proofs import for_reader
 from ...documents.task import read_task
 from ...documents.words import Words
+from ...economy.search import Fewest
 from ...judge.costs.counts import moves_within
 from ...school.models import now
 from ...school.tasks import sheets
-from ...school.tasks.library import LEVELS, LIBRARY, TOPICS, LibraryTask
+from ...school.tasks.library import LEVELS, LIBRARY, TOPICS, LibraryTask, shipped
 from .. import proofs
 from ..access import known_task, me, own_sheet, shared_sheet, teachers_only
 from ..database import session
@@ -86,16 +88,35 @@ def fits(words: str, text: str) -> bool:
 def library_task(key: str) -> str:
     """A task of the task library, with its model and what should be known before."""
     known = known_task(key)
-    task = read_task(known.document())
+    document = known.document()
+    task, searched = read_task(document), shipped.fewest_of(document)
     return render_template(
         "sheets/library_task.html",
         known=known,
         task=task,
         words=Words(task),
-        figure=draft_figure(known.document()),
+        figure=draft_figure(document),
+        **({} if searched is None else shorter_way(known, document, searched)),
         prerequisites=[LIBRARY[prerequisite] for prerequisite in known.prerequisites],
         level=LEVELS[known.level],
     )
+
+
+def shorter_way(known: LibraryTask, document: JsonObject, searched: JsonObject) -> JsonObject:
+    """What a search found of the fewest moves of a task, in words, and as a figure where the sample solution takes more."""
+    moves = searched["moves"]
+    found = Fewest(
+        moves,
+        excluded=searched["excluded"],
+        arbitrary=searched["arbitrary"],
+        states=searched["states"],
+        stopped=moves is None,
+    )
+    is_shorter = moves is not None and moves < known.moves
+    return {
+        "fewest": fewest_in_words(found),
+        "shorter": draft_figure(document | {"model": searched["steps"]}) if is_shorter else None,
+    }
 
 
 @teachers_only

@@ -238,16 +238,13 @@ def propose(sheet_id: int) -> ResponseReturnValue:
     if not wanted or not set(wanted) <= {step.id for step in model}:
         return {"error": _("Tick first what the answer consists of.")}, 422
     task = strict_task(given, model, wanted)
-    return {
-        "suggestions": [
-            {
-                "conditions": list(map(write_condition, one.conditions)),
-                "words": Words(replace(task, conditions=one.conditions)).conditions(),
-                "pins": one.pins,
-            }
-            for one in apart(suggestions, given, model, wanted)
-        ]
-    }
+    proposed = {}
+    for one in apart(suggestions, given, model, wanted):
+        words = Words(replace(task, conditions=one.conditions)).conditions()
+        conditions = list(map(write_condition, one.conditions))
+        # The one that the answer is the sample solution's reads as another where a relation says just that.
+        proposed.setdefault(tuple(words), {"conditions": conditions, "words": words, "pins": one.pins})
+    return {"suggestions": list(proposed.values())}
 
 
 @teachers_only

@@ -19,5 +19,6 @@ blueprint.add_url_rule("/tasks/<int:assignment_id>/operations", "store", views.s
 blueprint.add_url_rule("/tasks/<int:assignment_id>/here", "here", views.here, methods=["POST"])
 blueprint.add_url_rule("/tasks/<int:assignment_id>/claims", "claims", views.claims, methods=["POST"])
 blueprint.add_url_rule("/tasks/<int:assignment_id>/import-steps", "import_steps", views.import_steps, methods=["POST"])
+blueprint.add_url_rule("/tasks/<int:assignment_id>/how-far", "how_far", views.how_far, methods=["POST"])
 blueprint.add_url_rule("/tasks/<int:assignment_id>/hint", "hint", views.hint, methods=["POST"])
 blueprint.add_url_rule("/tasks/<int:assignment_id>/hand-in", "hand_in", views.hand_in, methods=["POST"])

@@ -14,8 +14,9 @@ from pydantic import Field
 
 from ...documents.construction import write_step
 from ...documents.explaining import Feedback, explained, jumps_in_words, kept_in_words, mend_in_words
-from ...documents.hint_words import hint_for
+from ...documents.hint_words import hint_for, moves_left_in_words
 from ...documents.language import gettext as _
+from ...documents.language import ngettext
 from ...documents.reading import JsonObject, Unreadable
 from ...documents.verdict import read_verdict
 from ...documents.verdict_words import only_by, results_of
@@ -30,7 +31,7 @@ from ...school.refused import Refused
 from ...school.results import news
 from ...school.results.practice import open_topics
 from ...school.results.progress import best_of, in_order_of_work, to_do, what_next
-from ...school.results.release import any_released, is_released, shortest_work
+from ...school.results.release import any_released, is_released, possible_moves, shortest_work
 from ...school.states import Reasons
 from ...school.works import handins, hinting, reasoning
 from ...school.works.autosave import (
@@ -79,8 +80,12 @@ def board(assignment_id: int) -> str:
     """The drawing board."""
     assignment = assignment_to_do(assignment_id)
     work = own_work(assignment)
-    task = task_of(assignment)
+    task, best = task_of(assignment), best_of(work.hand_ins) if work else None
     standing = board_standing(session(), assignment, me())
+
+    def where(endpoint: str) -> str:
+        return url_for(f"tasks.{endpoint}", assignment_id=assignment.id)
+
     setting = {
         **board_setting(task),
         "left_out": state_of(work).left_out if work else (),
@@ -92,19 +97,20 @@ def board(assignment_id: int) -> str:
         "log": written(work.operations) if work else [],
         "student": me().id,
         "urls": {
-            "operations": url_for("tasks.operations", assignment_id=assignment.id),
-            "import": url_for("tasks.import_steps", assignment_id=assignment.id),
-            "here": url_for("tasks.here", assignment_id=assignment.id),
-            "claims": url_for("tasks.claims", assignment_id=assignment.id) if assignment.measuring else None,
-            "hint": url_for("tasks.hint", assignment_id=assignment.id) if hinting.allowed(assignment) else None,
+            "operations": where("operations"),
+            "import": where("import_steps"),
+            "here": where("here"),
+            "claims": where("claims") if assignment.measuring else None,
+            "hint": where("hint") if hinting.allowed(assignment) else None,
+            "how_far": where("how_far") if hinting.tells_how_far(assignment) else None,
         },
         "standing": as_json(standing),
         "hints": {
             "left": hinting.left(work, assignment),
             "cost": 0 if assignment.practice_key else assignment.hint_cost,
         },
+        "possible": possible_moves(assignment, best, now()),
     }
-    best = best_of(work.hand_ins) if work else None
     if work is not None:
         news.look(session(), work, best, now())
     return render_template(
@@ -195,6 +201,7 @@ def as_json(standing: BoardStanding) -> JsonObject:
         "is_closed": standing.is_closed,
         "is_late": standing.is_late,
         "class_tools": standing.class_tools,
+        "hint": standing.hint and asdict(standing.hint),
         "attempts_left": standing.attempts_left,
         "not_taken": standing.not_taken,
         "operations": standing.operations,
@@ -242,6 +249,16 @@ def hint(assignment_id: int) -> ResponseReturnValue:
     except Refused as wrong:
         return {"error": sentence(wrong)}, 422
     return asdict(found)
+
+
+@students_only
+def how_far(assignment_id: int) -> ResponseReturnValue:
+    """How many moves are left on a way that is known from the board as it stands; 422 where that is not told."""
+    assignment = assignment_to_do(assignment_id)
+    if not hinting.tells_how_far(assignment):
+        return {"error": _("Your teacher does not tell that in this task.")}, 422
+    found = hinting.look(session(), work_of(session(), assignment, me()), partial(apart, hint_for))
+    return {"said": moves_left_in_words(found)}
 
 
 class BroughtIn(JsonBody):
@@ -327,12 +344,22 @@ def result_on_board(attempt: HandIn) -> JsonObject:
         "sentences": [
             *([_("Now say why it is right: in the full report.")] if attempt.reasoned is not None else []),
             *explained(verdict, task, assignment.feedback),
+            *shorter_in_words(attempt),
         ],
         "mends": mends_on_board(verdict) if assignment.feedback is Feedback.BREAK else [],
         "outcome": figure["outcome"],
         "answer": figure["answer"],
         "breaks": figure["breaks"],
     }
+
+
+def shorter_in_words(attempt: HandIn) -> list[str]:
+    """That a correct work can be done in fewer moves, where the teacher lets that be known."""
+    work = attempt.work
+    possible = possible_moves(work.assignment, best_of(work.hand_ins), now())
+    if attempt.outcome is not Outcome.SOUND or possible is None or attempt.moves <= possible:
+        return []
+    return [ngettext("%(n)s move is possible.", "%(n)s moves are possible.", possible)]
 
 
 def written(log: Iterable[Operation]) -> list[JsonObject]:

@@ -254,6 +254,7 @@ export class Board {
     this.presence = new Presence(setting.urls.here, {
       heard: (now) => {
         standing.show(now);
+        this.hinting?.receive(now.hint);
         this.saving.follow?.(now.operations);
         this.commands.show();
       },

@@ -39,6 +39,7 @@ export class Commands {
         if (parts.result.isOpen) parts.result.close();
         parts.hinting?.ask();
       },
+      "how far": () => parts.hinting?.howFar(),
       "hand in": () => {
         const why = this.#whyNothingToHandIn();
         if (why) return parts.bar.announce(why, true);

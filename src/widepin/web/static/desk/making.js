@@ -404,6 +404,10 @@ class Making {
     });
     form.addEventListener("input", (/** @type {{target: any}} */ { target }) => {
       if (target.name === "title" || target.name === "text") this.change({ [target.name]: target.value });
+      else if (target.matches("input:not([type=checkbox])") && this.fields.canBeTaken(target)) {
+        const fields = this.fields.read(target);
+        if (fields) this.change(fields); // it counts though the field is never left
+      }
     });
     const on = (/** @type {string} */ selector, /** @type {(event: any) => void} */ action) =>
       this.page.querySelector(selector).addEventListener("click", action);

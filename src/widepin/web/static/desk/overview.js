@@ -2,6 +2,7 @@
 // groups anew where a work has moved from one to another. Works that are selected stay selected.
 
 import { _ } from "../look/language.js";
+import { listenForHelp } from "./helping.js";
 import { find, findAll } from "../look/page.js";
 import { drawAll } from "../figure/pictures.js";
 import { hideNames } from "./names-hidden.js";
@@ -14,6 +15,7 @@ const groups = find(".groups", overview);
 const told = find("[data-live]", overview);
 const selected = find("#several");
 let { since, attempts } = overview.dataset;
+listenForHelp(find("[data-help]", overview));
 
 async function ask() {
   if (document.hidden) return;
@@ -71,7 +73,8 @@ async function regroup() {
   const now = await fetched(overview.dataset.groups);
   attempts = String(now.attempts);
   find("[data-numbers]", overview).innerHTML = now.numbers;
-  find("[data-help]", overview).innerHTML = now.help;
+  const help = find("[data-help]", overview);
+  if (!help.querySelector("[data-send]:not([data-hint])")) help.innerHTML = now.help; // a hint that is being sent stays
   keeping(() => {
     groups.innerHTML = now.groups;
     return groups;

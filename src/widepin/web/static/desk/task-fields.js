@@ -38,12 +38,23 @@ export class TaskFields {
   whatIsWrong(field) {
     const rule = NUMBERS[field.name];
     if (!rule) return null;
+    const isRight = this.canBeTaken(field);
     const text = field.value.trim();
-    const isRight = text === "" || (/^\d{1,4}$/.test(text) && Number(text) >= rule.least && Number(text) <= rule.most);
     field.setAttribute("aria-invalid", String(!isRight));
     this.#note(field, isRight ? "" : rule.words);
     if (isRight) field.dataset.kept = text;
     return isRight ? null : rule.words;
+  }
+
+  /**
+   * Whether what stands in a field for a number is one, or nothing.
+   * @param {any} field
+   */
+  canBeTaken(field) {
+    const rule = NUMBERS[field.name];
+    const text = field.value.trim();
+    if (!rule || text === "") return Boolean(rule);
+    return /^\d{1,4}$/.test(text) && Number(text) >= rule.least && Number(text) <= rule.most;
   }
 
   /** @param {any} field @param {string} words */
