@@ -94,7 +94,8 @@ SECTIONS = (
                 "You decide what students see: after handing in only the result, the conditions that fail, or where a"
                 " construction breaks; and when they see the demonstration, the sample solution and the shortest work"
                 " of the class. You also decide how many hints they may take, whether they may ask how many moves are"
-                " left, and whether they learn how few are possible. Settings of several tasks are changed together from the page of the class."
+                " left, and whether they learn how few are possible. Settings of several tasks are changed together"
+                " from the page of the class."
             ),
         ),
         "assign.jpg",

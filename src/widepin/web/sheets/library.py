@@ -103,7 +103,7 @@ def library_task(key: str) -> str:
 
 
 def shorter_way(known: LibraryTask, document: JsonObject, searched: JsonObject) -> JsonObject:
-    """What a search found of the fewest moves of a task, in words, and as a figure where the sample solution takes more."""
+    """What a search found of the fewest moves, in words, and as a figure where the sample solution takes more."""
     moves = searched["moves"]
     found = Fewest(
         moves,

@@ -238,7 +238,7 @@ def propose(sheet_id: int) -> ResponseReturnValue:
     if not wanted or not set(wanted) <= {step.id for step in model}:
         return {"error": _("Tick first what the answer consists of.")}, 422
     task = strict_task(given, model, wanted)
-    proposed = {}
+    proposed: dict[tuple[str, ...], JsonObject] = {}
     for one in apart(suggestions, given, model, wanted):
         words = Words(replace(task, conditions=one.conditions)).conditions()
         conditions = list(map(write_condition, one.conditions))
