@@ -76,7 +76,6 @@ def main(address: str) -> None:
         shoot(page, "class-tools")
         enter(page, address, "Oda Finch")
         page.goto(f"{address}administration/classes")
-        page.locator("summary", has_text="Second year").first.click()
         shoot(page, "school")
         enter(page, address, "Ilse Marran")
         shoot(page, "tasks")

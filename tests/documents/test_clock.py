@@ -45,6 +45,30 @@ def test_days_later_is_the_same_hour_on_the_clock_in_winter_too(berlin):
     assert clock.days_later(friday, 0) == friday
 
 
+def test_a_class_elsewhere_has_a_clock_of_its_own_until_the_next_request(berlin):
+    clock.use("Europe/Lisbon")
+    assert clock.in_words(datetime(2031, 1, 1, 12, 0)) == "Wednesday 1 January at 12:00"
+    assert clock.utc(datetime(2031, 7, 1, 12, 30)) == datetime(2031, 7, 1, 11, 30)
+    assert (clock.zone(), clock.school_zone()) == ("Europe/Lisbon", "Europe/Berlin")
+    clock.use(None)
+    assert clock.in_words(datetime(2031, 1, 1, 12, 0)) == "Wednesday 1 January at 13:00"
+
+
+@pytest.mark.parametrize(
+    ("typed", "known"),
+    [
+        ("Europe/Lisbon", "Europe/Lisbon"),
+        ("america/new york", "America/New_York"),
+        ("Lisbon", "Europe/Lisbon"),
+        ("Europe/Lisboa", "Europe/Lisbon"),
+        ("x" * 60, None),
+        ("", None),
+    ],
+)
+def test_a_zone_is_known_as_it_is_typed_or_nearly_so(typed, known):
+    assert clock.like(typed) == known
+
+
 def test_an_unknown_zone_changes_nothing(berlin):
     with pytest.raises(ZoneInfoNotFoundError):
         clock.set_zone("Europe/Nowhere")

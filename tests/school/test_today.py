@@ -3,12 +3,12 @@
 from datetime import timedelta
 
 import pytest
-from sqlalchemy import select
+from sqlalchemy import select, update
 
 from tests.counting import queries
 from widepin.judge.verdict import Outcome
 from widepin.school.lessons import today
-from widepin.school.models import HandIn, Person, SchoolClass, now
+from widepin.school.models import HandIn, Person, SchoolClass, Work, now
 from widepin.school.works.reviewing import comment
 
 
@@ -91,7 +91,8 @@ def test_what_is_due_next_comes_first(session, teacher):
         assert keys == sorted(keys)
 
 
-def test_it_takes_a_fixed_number_of_queries(session, teacher):
+def test_it_takes_a_fixed_number_of_queries_also_while_everybody_is_at_work(session, teacher):
+    session.execute(update(Work).values(seen=now(), opened=now()))
     session.expire_all()
     person = session.get_one(Person, teacher.id)
     assert queries(session.get_bind(), lambda: today.today_of(session, person)) <= 14

@@ -17,6 +17,7 @@ ADMINISTRATION = (
     "person_data",
     "ask_erase",
     "classes",
+    "ask_teachers",
     "library",
     "sign_ins",
     "log",
@@ -122,6 +123,7 @@ TABLE = {
     "roster.class_data": ("GET", AWAY, OK, NO, NO, NO),
     "roster.student_data": ("GET", AWAY, OK, NO, NO, NO),
     "roster.rename_class": ("POST", AWAY, 422, NO, NO, NO),
+    "roster.set_time_zone": ("POST", AWAY, AWAY, NO, NO, NO),
     "roster.copy": ("POST", AWAY, 422, NO, NO, NO),
     "roster.rename": ("POST", AWAY, 422, NO, NO, NO),
     "roster.ask_renew": ("GET", AWAY, OK, NO, NO, NO),
@@ -342,7 +344,8 @@ def test_an_administrator_sees_the_school(app, as_person, parameters):
     for page in ADMINISTRATION:
         wanted = NO if page in ("person_data", "ask_erase") else OK  # of a student: teachers look after those
         with app.test_request_context():
-            values = {"person_id": parameters["person_id"]} if wanted == NO else {}
+            values = {"ask_teachers": {"class_id": parameters["class_id"]}}.get(page, {})
+            values = {"person_id": parameters["person_id"]} if wanted == NO else values
             path = app.url_for(f"administration.{page}", **values)
         assert client.get(path).status_code == wanted, page
     for deed, wanted in ADMINISTRATION_DEEDS.items():

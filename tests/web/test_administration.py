@@ -3,6 +3,7 @@
 import json
 import logging
 import re
+from html import unescape
 
 import pytest
 from flask import request
@@ -13,6 +14,7 @@ from tests.conftest import CHEAP
 from widepin.school.database import make_sessions
 from widepin.school.models import AuditEntry, Person, SchoolClass, TaskSheet
 from widepin.school.people import accounts, roster
+from widepin.school.states import Role
 from widepin.web.app import create_app
 
 PASSWORD = "mallet chisel plumb line"
@@ -100,7 +102,7 @@ def test_a_shared_task_is_seen_copied_and_taken_out(app, administrator, as_perso
     newcomer("borrows")
     borrower, _answer = sign_in(app, "borrows")
     with make_sessions(school)() as session:
-        sheet = session.scalars(select(TaskSheet).where(TaskSheet.shared)).first()
+        sheet = session.scalars(select(TaskSheet).where(TaskSheet.shared).order_by(TaskSheet.version.desc())).first()
     assert sheet.title in borrower.get("/library").text
     assert sheet.title in borrower.get(f"/library/school/{sheet.id}").text
     taken = borrower.post(f"/library/school/{sheet.id}/take")
@@ -142,7 +144,7 @@ def test_a_task_that_a_colleague_shares_is_assigned_as_it_is(app, as_person, new
     newcomer("takes")
     taker, _answer = sign_in(app, "takes")
     with make_sessions(school)() as session:
-        sheet = session.scalars(select(TaskSheet).where(TaskSheet.shared)).first()
+        sheet = session.scalars(select(TaskSheet).where(TaskSheet.shared).order_by(TaskSheet.version.desc())).first()
     said = taker.get(f"/library/school/{sheet.id}").text
     assert "Construct" in said and sheet.owner_id and "The sample solution takes" in said
     assert taker.get(f"/library/school/{sheet.id}/demonstration").status_code == 200
@@ -280,6 +282,47 @@ def test_what_is_asked_of_the_database_stands_in_no_error(school):
     with pytest.raises(DBAPIError) as wrong, make_sessions(school)() as session:
         session.execute(text("SELECT :secret FROM nowhere"), {"secret": "a secret"})
     assert "a secret" not in str(wrong.value)
+
+
+def test_teachers_of_a_large_school_come_a_page_at_a_time_and_are_searched(app, administrator):
+    with app.extensions["sessions"]() as session:
+        made = [
+            Person(
+                name=f"Many {number:03}",
+                family_name=f"{number:03}",
+                login=f"many.{number:03}",
+                password_hash="",
+                role=Role.TEACHER,
+            )
+            for number in range(60)
+        ]
+        session.add_all(made)
+        session.commit()
+        try:
+            first = administrator.get("/administration/people?search=many").text
+            assert "60 teachers" in first and "Many 049" in first and "Many 050" not in first and "Next" in first
+            second = administrator.get("/administration/people?search=many&page=1").text
+            assert "Many 059" in second and "Many 049" not in second and "Previous" in second
+            assert "Nobody who teaches" in administrator.get("/administration/people?search=100%25").text
+        finally:
+            for one in made:
+                session.delete(one)
+            session.commit()
+
+
+def test_who_teaches_a_class_is_not_changed_by_an_older_page(app, administrator, newcomer, school):
+    newcomer("first.helper"), newcomer("second.helper")
+    one, other = (person(school, login).id for login in ("first.helper", "second.helper"))
+    with make_sessions(school)() as session:
+        number, owner = session.execute(select(SchoolClass.id, SchoolClass.teacher_id)).first()
+    address = f"/administration/classes/{number}/teachers"
+    before = unescape(re.search(r'name="made_from" value="([^"]*)"', administrator.get(address).text)[1])
+    there = json.loads(before)["colleague"]
+    sent = {"made_from": before, "teacher": owner}
+    assert administrator.post(address, data=sent | {"colleague": [*there, one]}).status_code == 302
+    answer = administrator.post(address, data=sent | {"colleague": [*there, other]})
+    assert answer.status_code == 422 and "Changed elsewhere meanwhile: who teaches it besides" in answer.text
+    administrator.post(address, data={"teacher": owner, "colleague": there})
 
 
 def test_classes_of_a_large_school_come_a_page_at_a_time_and_are_searched(app, administrator):

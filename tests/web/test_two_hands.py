@@ -91,7 +91,7 @@ def test_policies_of_two_tabs_are_joined_too(teacher, stored, sheet):
     assert (now["measuring"], now["loci"]) == (not policy["measuring"], not policy["loci"])
 
 
-def test_two_tabs_of_a_task_that_is_set_make_one_next_version(teacher, stored):
+def test_two_tabs_of_a_task_that_is_set_make_one_next_version(app, teacher, stored):
     number, found = stored(
         lambda session: next(
             (one.sheet_id, fields_of(one.sheet))
@@ -106,6 +106,9 @@ def test_two_tabs_of_a_task_that_is_set_make_one_next_version(teacher, stored):
         made.add(answer.json["urls"]["page"])
     assert len(made) == 1 and f"/sheets/{number}" not in made
     assert (answer.json["document"]["title"], answer.json["document"]["text"]) == ("First tab", "Second tab")
+    with app.extensions["sessions"]() as session:  # the class has no newer version afterwards
+        session.delete(session.get(TaskSheet, int(made.pop().split("/")[2])))
+        session.commit()
 
 
 def test_terms_that_two_teachers_change_at_once_are_joined_or_asked_about(teacher, colleague, stored):
@@ -132,6 +135,35 @@ def test_terms_that_two_teachers_change_at_once_are_joined_or_asked_about(teache
     meant = form | {"made_from": made_from(third.text, action), "weight": "9", "attempts": "7"}
     assert colleague.post(action, data=meant).status_code == 302 and stored(terms) == (9, 7)
     teacher.post(action, data=form)  # as it was; a form that does not say what it is made from stands as it is
+
+
+def test_who_teaches_a_class_is_not_changed_by_an_older_page(app, teacher, stored):
+    number = stored(
+        lambda session: session.scalars(select(SchoolClass.id).where(SchoolClass.name == "First year")).one()
+    )
+    oda = stored(lambda session: session.scalars(select(Person.id).where(Person.login == "oda.finch")).one())
+    action = f"/classes/{number}/colleagues"
+    before = made_from(teacher.get(f"/classes/{number}/roster").text, action)
+
+    def colleagues(session):
+        return [one.id for one in session.get(SchoolClass, number).colleagues]
+
+    assert teacher.post(action, data={"made_from": before, "colleague": oda}).status_code == 302
+    assert stored(colleagues) == [oda]
+    assert teacher.post(action, data={"made_from": before}).status_code == 302  # left alone there: as it is by now
+    assert stored(colleagues) == [oda]
+    after = made_from(teacher.get(f"/classes/{number}/roster").text, action)
+    assert teacher.post(action, data={"made_from": after}).status_code == 302 and stored(colleagues) == []
+    answer = teacher.post(action, data={"made_from": after, "colleague": oda})
+    assert answer.status_code == 302 and stored(colleagues) == []  # taken out meanwhile, and left alone here
+
+
+def test_the_scale_of_marks_is_not_changed_by_an_older_page(colleague):
+    before = made_from(colleague.get("/administration/marks").text, "")
+    colleague.post("/administration/marks", data={"made_from": before, "scale": "50 passed"})
+    answer = colleague.post("/administration/marks", data={"made_from": before, "scale": "60 passed"})
+    assert answer.status_code == 422 and "Changed elsewhere meanwhile" in answer.text and "60 passed" in answer.text
+    assert colleague.post("/administration/marks", data={"scale": json.loads(before)["scale"]}).status_code == 302
 
 
 def test_marks_that_two_teachers_enter_at_once_are_joined(teacher, colleague, stored):

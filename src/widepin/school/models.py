@@ -268,6 +268,7 @@ class SchoolClass(Removable, Base):
     code: Mapped[str] = mapped_column(String(8, BYTES), unique=True, default=class_code)
     archived: Mapped[datetime | None] = mapped_column(DateTime)
     scoring: Mapped[JsonObject] = mapped_column(JSON, default=dict, server_default="{}")
+    time_zone: Mapped[str | None] = mapped_column(String(64))  # None: the school's
 
     teacher: Mapped[Person] = relationship()
     colleagues: Mapped[list[Person]] = relationship(

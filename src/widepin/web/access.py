@@ -14,6 +14,7 @@ from flask import abort, request
 from flask import session as browser_session
 from flask_login import LoginManager, UserMixin, current_user, login_required, login_user, logout_user
 
+from ..documents import clock
 from ..documents.language import gettext, marked
 from ..school.models import Assignment, ClassTool, Comment, HandIn, MarkColumn, Person, SchoolClass, TaskSheet, Work
 from ..school.people import browser_sessions
@@ -110,11 +111,18 @@ students_only = _only(lambda person: person.role is Role.STUDENT)
 administrators_only = _only(lambda person: person.administrator)
 
 
+def on_clock_of(*classes: SchoolClass) -> None:
+    """Say and read times in this request on the clock of these classes, where they have one and the same."""
+    zones = {one.time_zone for one in classes}
+    clock.use(zones.pop() if len(zones) == 1 else None)
+
+
 def own_class(class_id: int) -> SchoolClass:
     """A class that this teacher teaches, alone or with others."""
     found = session().get(SchoolClass, class_id)
     if found is None or not teaches(me(), found):
         abort(404)
+    on_clock_of(found)
     return found
 
 
@@ -180,6 +188,7 @@ def taught_assignment(assignment_id: int) -> Assignment:
     found = session().get(Assignment, assignment_id)
     if found is None or not teaches(me(), found.school_class):
         abort(404)
+    on_clock_of(found.school_class)
     return found
 
 
@@ -203,6 +212,7 @@ def taught_work(work_id: int) -> Work:
     found = session().get(Work, work_id)
     if found is None or not teaches(me(), found.assignment.school_class):
         abort(404)
+    on_clock_of(found.assignment.school_class)
     return found
 
 
@@ -213,6 +223,7 @@ def assignment_to_do(assignment_id: int) -> Assignment:
         if gone := why_gone(session(), assignment_id, me().id):
             abort(403, gone)
         abort(404)
+    on_clock_of(assignment.school_class)
     closed = closed_now(session(), assignment, me())
     if closed:
         abort(403, closed)
@@ -247,6 +258,7 @@ def visible_hand_in(hand_in_id: int) -> HandIn:
         abort(404)
     if me().id != found.work.student_id and not teaches(me(), found.work.assignment.school_class):
         abort(404)
+    on_clock_of(found.work.assignment.school_class)
     return found
 
 

@@ -60,6 +60,7 @@ from .metrics import measure
 from .names import in_list
 from .navigation import Navigation
 from .reading import NumberConverter, sentence
+from .refused_requests import use_bound_of_refused_requests
 from .static_files import digest, use_static_files
 
 FEATURES = (
@@ -153,6 +154,7 @@ def create_app(settings: dict[str, Any]) -> Flask:
     login_manager.init_app(app)
     Babel(app, locale_selector=lambda: "en")
     app.before_request(speak)
+    use_bound_of_refused_requests(app)
     CSRFProtect(app)
     Compress(app)
     Talisman(
@@ -191,8 +193,9 @@ def create_app(settings: dict[str, Any]) -> Flask:
 
 
 def speak() -> None:
-    """Let the core say its words in the language of the request; so far there is English alone."""
+    """Let the core say words in the language of the request, so far English alone, and times on the school's clock."""
     catalogue.set(get_translations())
+    clock.use(None)
 
 
 def scratch_folder() -> str:

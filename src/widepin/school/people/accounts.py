@@ -22,7 +22,6 @@ from ..models import (
     RecoveryCode,
     SchoolClass,
     TaskSheet,
-    in_name_order,
     now,
 )
 from ..refused import Refused
@@ -196,11 +195,6 @@ def choose_anew(session: Session, link: OneTimeLink, passwords: Passwords, passw
 
 
 # -- people ------------------------------------------------------------------------------------------------
-
-
-def teachers(session: Session) -> list[Person]:
-    """Everybody who teaches or has taught, by name."""
-    return list(session.scalars(select(Person).where(Person.role == Role.TEACHER).order_by(*in_name_order())))
 
 
 def teacher_named(session: Session, login: str) -> Person:

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Generic, TypeVar
 
 from sqlalchemy import func, or_, select
 from sqlalchemy.orm import Session, contains_eager, selectinload
 
-from ..models import Membership, Operation, Person, SchoolClass, TaskSheet, Work
+from ..models import Membership, Operation, Person, SchoolClass, TaskSheet, Work, in_name_order
 from ..states import Role
 from .teaching import taught_by
 
@@ -25,16 +26,20 @@ def present_classes_of(session: Session, teacher: Person) -> list[SchoolClass]:
     return list(session.scalars(wanted.order_by(SchoolClass.name)))
 
 
-SHOWN = 50
-"""Classes on one page."""
+SHOWN, LONGEST_SEARCH = 50, 60
+"""Rows on one page of a list, and characters of what is searched for."""
+
+Row = TypeVar("Row", SchoolClass, Person)
 
 
 @dataclass(frozen=True)
-class PageOfClasses:
-    """Some classes with how many students each has, by number; ``count``: how many there are in all."""
+class Page(Generic[Row]):
+    """A page of a list, from 0; ``counts``: of each row by number (students of a class, classes of a teacher);
+    ``count``: how many rows there are in all.
+    """
 
-    classes: list[SchoolClass]
-    students: dict[int, int]
+    rows: list[Row]
+    counts: dict[int, int]
     page: int
     count: int
 
@@ -44,13 +49,13 @@ class PageOfClasses:
         return (self.page + 1) * SHOWN < self.count
 
 
-def all_classes(session: Session, search: str = "", page: int = 0) -> PageOfClasses:
+def all_classes(session: Session, search: str = "", page: int = 0) -> Page[SchoolClass]:
     """Every class with who teaches it, a page at a time, archived ones last.
 
     ``search``: a part of its name, or of its teacher's. ``page``: from 0.
     """
     wanted = select(SchoolClass).join(SchoolClass.teacher)
-    if search := search.strip()[:60]:
+    if search := search.strip()[:LONGEST_SEARCH]:
         wanted = wanted.where(
             or_(SchoolClass.name.contains(search, autoescape=True), Person.name.contains(search, autoescape=True))
         )
@@ -68,13 +73,26 @@ def all_classes(session: Session, search: str = "", page: int = 0) -> PageOfClas
         .where(Membership.class_id.in_([one.id for one in found]))
         .group_by(Membership.class_id)
     )
-    return PageOfClasses(found, {row[0]: row[1] for row in session.execute(counted)}, page, count)
+    return Page(found, {row[0]: row[1] for row in session.execute(counted)}, page, count)
 
 
-def classes_per_teacher(session: Session) -> dict[int, int]:
-    """How many classes each teacher has, by the teacher's number; those without any are left out."""
-    counted = select(SchoolClass.teacher_id, func.count()).group_by(SchoolClass.teacher_id)
-    return {row[0]: row[1] for row in session.execute(counted)}
+def all_teachers(session: Session, search: str = "", page: int = 0) -> Page[Person]:
+    """Everybody who teaches or has taught, by name, a page at a time.
+
+    ``search``: a part of the name or login. ``page``: from 0.
+    """
+    wanted = select(Person).where(Person.role == Role.TEACHER)
+    if search := search.strip()[:LONGEST_SEARCH]:
+        fits = or_(Person.name.contains(search, autoescape=True), Person.login.contains(search, autoescape=True))
+        wanted = wanted.where(fits)
+    count = session.scalar(select(func.count()).select_from(wanted.subquery())) or 0
+    found = list(session.scalars(wanted.order_by(*in_name_order(), Person.id).limit(SHOWN).offset(page * SHOWN)))
+    counted = (
+        select(SchoolClass.teacher_id, func.count())
+        .where(SchoolClass.teacher_id.in_([one.id for one in found]))
+        .group_by(SchoolClass.teacher_id)
+    )
+    return Page(found, {row[0]: row[1] for row in session.execute(counted)}, page, count)
 
 
 @dataclass(frozen=True)

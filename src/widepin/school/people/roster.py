@@ -14,6 +14,7 @@ from sqlalchemy import exists, false, func, or_, select, union
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
+from ...documents import clock
 from ...documents.language import gettext as _
 from ...documents.roster import LONGEST_NAME, Name
 from ..database import WITH_REMOVED
@@ -112,6 +113,17 @@ def rename_class(session: Session, school_class: SchoolClass, name: str) -> None
     name = named(name, _("the class"))
     with _own_name(session, name):
         school_class.name = name
+
+
+def set_time_zone(school_class: SchoolClass, name: str) -> None:
+    """Give a class a time zone of its own; nothing: the school's. Raises Refused for one that there is not."""
+    wanted = clock.like(name) if name.strip() else None
+    if name.strip() and (wanted is None or wanted.casefold() != name.strip().casefold().replace(" ", "_")):
+        advice = (
+            _("Did you mean %(zone)s?", zone=wanted) if wanted else _("Write continent and city, as in Europe/Lisbon.")
+        )
+        raise Refused(_("There is no time zone %(name)s. %(advice)s", name=name.strip()[:60], advice=advice))
+    school_class.time_zone = None if wanted == clock.school_zone() else wanted
 
 
 @contextmanager

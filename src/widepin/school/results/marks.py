@@ -43,7 +43,7 @@ def works_on(session: Session, assignments: Sequence[int], student: int | None =
         select(Work)
         .where(Work.assignment_id.in_(assignments), *([] if student is None else [Work.student_id == student]))
         .options(
-            load_only(Work.assignment_id, Work.student_id, Work.started, Work.touched, Work.seen),
+            load_only(Work.assignment_id, Work.student_id, Work.started, Work.touched, Work.seen, Work.opened),
             joinedload(Work.hand_ins).load_only(
                 HandIn.attempt, HandIn.outcome, HandIn.moves, HandIn.score, HandIn.score_override, HandIn.handed_in
             ),

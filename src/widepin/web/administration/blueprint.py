@@ -24,6 +24,7 @@ blueprint.add_url_rule("/people/<int:person_id>/data.json", "person_data", views
 blueprint.add_url_rule("/people/<int:person_id>/erase", "ask_erase", views.ask_erase)
 blueprint.add_url_rule("/people/<int:person_id>/erase", "erase", views.erase, methods=["POST"])
 blueprint.add_url_rule("/classes", "classes", views.classes)
+blueprint.add_url_rule("/classes/<int:class_id>/teachers", "ask_teachers", views.ask_teachers)
 blueprint.add_url_rule("/classes/<int:class_id>/teachers", "set_teachers", views.set_teachers, methods=["POST"])
 blueprint.add_url_rule("/library", "library", views.library)
 blueprint.add_url_rule("/library/<int:sheet_id>/unshare", "unshare", views.unshare, methods=["POST"])

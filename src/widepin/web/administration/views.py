@@ -3,20 +3,24 @@
 from __future__ import annotations
 
 import shutil
+from collections.abc import Callable
 from pathlib import Path
+from typing import Any
 
 from flask import current_app, flash, redirect, render_template, request, url_for
 from flask import session as browser_session
 from flask.typing import ResponseReturnValue
+from sqlalchemy.orm import Session
 from werkzeug.wrappers import Response
 
 from ... import version
+from ...documents.joining import ChangedElsewhere
 from ...documents.language import gettext as _
 from ...documents.language import marked
 from ...documents.reading import JsonObject
 from ...school import storage
 from ...school.database import newest_seen
-from ...school.models import Person
+from ...school.models import Person, SchoolClass
 from ...school.people import accounts, audit, directory, naming, personal_data, signing_in, teaching
 from ...school.people import retention as keeping
 from ...school.refused import Refused
@@ -25,8 +29,9 @@ from ...school.states import Action, SignInOutcome
 from ...school.tasks import sheets
 from .. import background
 from ..access import administrators_only, any_class, any_teacher, me, shared_sheet
-from ..database import session
+from ..database import locked, session
 from ..figures import draft_figure
+from ..made_from import joined_form
 from ..reading import number_of
 
 
@@ -44,12 +49,20 @@ def show_people(**context: object) -> str:
     """The page of people; with a link that was just made, or what is wrong."""
     return render_template(
         "administration/people.html",
-        teachers=accounts.teachers(session()),
+        **searched(directory.all_teachers),
         waiting=accounts.waiting_links(session()),
         students=directory.count_students(session()),
-        classes=directory.classes_per_teacher(session()),
         **context,
     )
+
+
+LAST_PAGE = 10_000
+
+
+def searched(look: Callable[[Session, str, int], directory.Page[Any]]) -> dict[str, Any]:
+    """The page of a list that the address asks for, of what is searched for."""
+    search, page = request.args.get("search", ""), number_of(request.args.get("page"))
+    return {"found": look(session(), search, min(page, LAST_PAGE)), "search": search}
 
 
 @administrators_only
@@ -157,35 +170,45 @@ def erase(person_id: int) -> ResponseReturnValue:
 
 @administrators_only
 def classes() -> str:
-    """All classes, and who teaches them."""
-    return show_classes()
-
-
-def show_classes(trouble: str | None = None) -> str:
     """A page of all classes, or of those that are searched for."""
-    search, page = request.args.get("search", ""), number_of(request.args.get("page"))
+    return render_template("administration/classes.html", **searched(directory.all_classes))
+
+
+@administrators_only
+def ask_teachers(class_id: int) -> str:
+    """The page that asks who teaches a class."""
+    return show_teachers(any_class(class_id))
+
+
+def show_teachers(school_class: SchoolClass, trouble: str | None = None) -> str:
+    """The page of who teaches a class."""
     return render_template(
-        "administration/classes.html",
-        found=directory.all_classes(session(), search, min(page, 10_000)),
-        search=search,
+        "administration/teachers.html",
+        school_class=school_class,
+        stored=teachers_as_typed(school_class),
         teachers=teaching.at_work(session()),
         trouble=trouble,
     )
 
 
+def teachers_as_typed(school_class: SchoolClass) -> dict[str, str | list[str]]:
+    """Who teaches a class, as it would be filled in."""
+    return {"teacher": str(school_class.teacher_id), "colleague": [str(one.id) for one in school_class.colleagues]}
+
+
 @administrators_only
 def set_teachers(class_id: int) -> ResponseReturnValue:
     """Whose a class is, and who teaches it besides."""
-    school_class = any_class(class_id)
-    teacher = any_teacher(number_of(request.form.get("teacher")))
+    school_class = locked(any_class(class_id))
+    titles = {"teacher": _("whose class it is"), "colleague": _("who teaches it besides")}
     try:
+        form = joined_form(teachers_as_typed(school_class), titles)
+        teacher = any_teacher(number_of(form.get("teacher")))
         if teacher.id != school_class.teacher_id:
             teaching.hand_over(session(), me(), school_class, teacher, stay=False)
-        teaching.set_colleagues(
-            session(), me(), school_class, [number_of(one) for one in request.form.getlist("colleague")]
-        )
-    except Refused as wrong:
-        return show_classes(str(wrong)), 422
+        teaching.set_colleagues(session(), me(), school_class, [number_of(one) for one in form.getlist("colleague")])
+    except (Refused, ChangedElsewhere) as wrong:
+        return show_teachers(school_class, str(wrong)), 422
     flash(_("%(name)s is taught by %(teacher)s.", name=school_class.name, teacher=teacher.name))
     return redirect(url_for("administration.classes"))
 
@@ -283,6 +306,7 @@ def show_marks(text: str, trouble: str | None = None) -> str:
     return render_template(
         "administration/marks.html",
         text=text,
+        stored=scale.scale_of(session()).as_text(),
         trouble=trouble,
         orders=naming.ORDER_WORDS,
         order=naming.name_order(session()),
@@ -294,8 +318,9 @@ def set_scale() -> ResponseReturnValue:
     """Choose the school's own scale of marks."""
     text = request.form.get("scale", "")
     try:
-        scale.set_scale(session(), me(), text)
-    except Refused as wrong:
+        form = joined_form({"scale": scale.scale_of(session()).as_text()}, {"scale": _("the scale of marks")})
+        scale.set_scale(session(), me(), form.get("scale", ""))
+    except (Refused, ChangedElsewhere) as wrong:
         return show_marks(text, str(wrong)), 422
     flash(_("The scale of marks is saved."))
     return redirect(url_for("administration.marks"))

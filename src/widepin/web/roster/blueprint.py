@@ -14,6 +14,7 @@ blueprint.add_url_rule("/classes/<int:class_id>/roster.csv", "as_csv", views.as_
 blueprint.add_url_rule("/classes/<int:class_id>/name-cards.pdf", "name_cards", views.name_cards)
 blueprint.add_url_rule("/classes/<int:class_id>/data.json", "class_data", views.class_data)
 blueprint.add_url_rule("/classes/<int:class_id>/rename", "rename_class", views.rename_class, methods=["POST"])
+blueprint.add_url_rule("/classes/<int:class_id>/time-zone", "set_time_zone", views.set_time_zone, methods=["POST"])
 blueprint.add_url_rule("/classes/<int:class_id>/archive", "archive", views.archive, methods=["POST"])
 blueprint.add_url_rule("/classes/<int:class_id>/colleagues", "set_colleagues", views.set_colleagues, methods=["POST"])
 blueprint.add_url_rule("/classes/<int:class_id>/copy", "copy", views.copy, methods=["POST"])

@@ -10,7 +10,7 @@ from flask import current_app, flash, redirect, render_template, request, url_fo
 from flask.typing import ResponseReturnValue
 from werkzeug.wrappers import Response
 
-from ...documents import amounts
+from ...documents import amounts, clock
 from ...documents.joining import ChangedElsewhere
 from ...documents.language import gettext as _
 from ...documents.language import ngettext
@@ -21,7 +21,7 @@ from ...school.people import audit, directory, personal_data, removing, roster, 
 from ...school.refused import Refused
 from ...school.states import Action
 from ...school.tasks import assigning
-from ..access import led_class, me, own_class, own_student, present_student, teachers_only
+from ..access import led_class, me, on_clock_of, own_class, own_student, present_student, teachers_only
 from ..classes.views import show_classes
 from ..database import locked, session
 from ..downloads import download
@@ -58,6 +58,7 @@ def show(school_class: SchoolClass, **context: Any) -> str:
         former=roster.former_students(session(), school_class),
         others=[one for one in directory.present_classes_of(session(), me()) if one.id != school_class.id],
         teachers=[one for one in teaching.at_work(session()) if one.id != school_class.teacher_id],
+        colleagues_stored=[str(one.id) for one in school_class.colleagues],
         **context,
     )
 
@@ -164,6 +165,19 @@ def rename_class(class_id: int) -> ResponseReturnValue:
 
 
 @teachers_only
+def set_time_zone(class_id: int) -> ResponseReturnValue:
+    """Say and read the times of the class in a time zone of its own, or in the school's."""
+    school_class = locked(own_class(class_id))
+    try:
+        roster.set_time_zone(school_class, request.form.get("time_zone", ""))
+    except Refused as wrong:
+        return show(school_class, trouble=str(wrong)), 422
+    on_clock_of(school_class)
+    flash(_("Times of %(name)s are those of %(zone)s.", name=school_class.name, zone=clock.zone()))
+    return redirect(url_for("roster.index", class_id=school_class.id))
+
+
+@teachers_only
 def archive(class_id: int) -> Response:
     """Put a class away, or take it out again. Students do not see its tasks meanwhile; nothing is lost."""
     school_class = own_class(class_id)
@@ -177,10 +191,15 @@ def archive(class_id: int) -> Response:
 
 
 @teachers_only
-def set_colleagues(class_id: int) -> Response:
+def set_colleagues(class_id: int) -> ResponseReturnValue:
     """Who teaches the class besides the teacher whose it is."""
     school_class = locked(led_class(class_id))
-    chosen = [number_of(number) for number in request.form.getlist("colleague")]
+    stored = {"colleague": [str(one.id) for one in school_class.colleagues]}
+    try:
+        form = joined_form(stored, {"colleague": _("who teaches the class")})
+    except ChangedElsewhere as wrong:
+        return show(school_class, trouble=str(wrong)), 422
+    chosen = [number_of(number) for number in form.getlist("colleague")]
     teaching.set_colleagues(session(), me(), school_class, chosen)
     flash(_("Who teaches %(name)s is saved.", name=school_class.name))
     return redirect(url_for("roster.index", class_id=school_class.id))

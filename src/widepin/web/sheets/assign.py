@@ -20,7 +20,7 @@ from ...school.people.directory import present_classes_of
 from ...school.people.teaching import teaches
 from ...school.refused import Refused
 from ...school.tasks import assigning, graded_series, settings, sheets, wrong_solutions
-from ..access import me, own_class, own_sheet, teachers_only
+from ..access import me, on_clock_of, own_class, own_sheet, teachers_only
 from ..database import session
 from ..figures import task_figure
 from ..judging import apart
@@ -40,12 +40,13 @@ def show_assign(found: TaskSheet, trouble: str | None = None, passed: bool = Fal
     """The page that asks how to assign; with what is wrong, whether a time that has passed may be meant, and what of
     the task does not fit together.
     """
-    task = ready(found)
+    task, present = ready(found), present_classes_of(session(), me())
+    on_clock_of(*present)
     return render_template(
         "sheets/assign.html",
         sheet=found,
         levels=len(graded_series.levels(found.document)),
-        classes=assigning.with_tasks(session(), *present_classes_of(session(), me())),
+        classes=assigning.with_tasks(session(), *present),
         figure=task_figure(task),
         feedback_levels=FEEDBACK_WORDS,
         policy=Policy.model_validate(found.policy),
@@ -63,6 +64,7 @@ def assign(sheet_id: int) -> ResponseReturnValue:
     classes = [own_class(number_of(one)) for one in dict.fromkeys(request.form.getlist("class"))]
     if not classes:
         return show_assign(sheet, _("Choose a class.")), 422
+    on_clock_of(*present_classes_of(session(), me()))  # as the page has said
     task, must_fail = ready(sheet), wrong_solutions.steps_of(sheet)
     # Before anything is written: the transaction ends with it.
     tried = apart(check_task, task, 0, must_fail)

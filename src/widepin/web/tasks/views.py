@@ -49,7 +49,7 @@ from ...school.works.board_standing import MAX_CLAIMS, BoardStanding, board_stan
 from ...school.works.handins import figure_of
 from ...school.works.history import OperationRefused
 from .. import proofs
-from ..access import assignment_to_do, me, own_work, students_only
+from ..access import assignment_to_do, me, on_clock_of, own_work, students_only
 from ..apart import Busy, TooHeavy
 from ..database import session
 from ..demonstrations import voices
@@ -61,6 +61,7 @@ from ..reading import JsonBody, for_script, json_body, number_of, sentence
 @students_only
 def index() -> str:
     """All tasks of the student, with their state."""
+    on_clock_of(*me().classes)
     found, at = in_order_of_work(to_do(session(), me())), now()
     rows = [(one, figure_of_task(one.assignment)) for one in found]
     practises = bool(open_topics(session(), *me().classes))
