@@ -1,7 +1,8 @@
 """A class at work: ``bin/widepin tool class_trial --students 30 --seconds 300``.
 
 Students open their boards, save a step every three seconds, say that they are there, load the board again and hand in;
-their teacher watches the class overview. With ``--papers`` others print a work of 300 steps over and over, and with
+their teacher watches the class overview, in as many windows as ``--overviews`` says, and reads proofs in as many as
+``--proofs`` says. With ``--papers`` others print a work of 300 steps over and over, and with
 ``--heavy`` eight students hand in works of 280 idle objects as often as they may. Printed: how many requests of each
 kind, what was answered, and times; at the end, whether every step that was acknowledged is there.
 """
@@ -16,6 +17,8 @@ import threading
 from collections import Counter, defaultdict
 from time import monotonic, perf_counter, sleep
 from typing import Any
+
+from widepin.school.tasks.library import LIBRARY
 
 from .serving import Browser, Served, served
 
@@ -128,6 +131,15 @@ def watch(on: Served, record: Record, until: float) -> None:
         sleep(4.0)
 
 
+def read_proofs(on: Served, record: Record, until: float, number: int) -> None:
+    """The teacher at a page with a proof, of one task of the library after the other."""
+    teacher, keys = Browser(on.web.port).sign_in("teacher"), list(LIBRARY)
+    while monotonic() < until:
+        number += 1
+        record.of("proof", teacher.ask, "GET", f"/library/{keys[number * 7 % len(keys)]}/why")
+        sleep(4.0)
+
+
 def print_over_and_over(student: Student, record: Record, until: float) -> None:
     """Somebody who prints a long work, with arcs and without, and does not wait for it."""
     student.import_steps(circles(300))
@@ -151,6 +163,8 @@ def main() -> None:
     asked = argparse.ArgumentParser(description=__doc__.split("\n")[0])
     asked.add_argument("--students", type=int, default=30)
     asked.add_argument("--seconds", type=float, default=300)
+    asked.add_argument("--overviews", type=int, default=1, help="in how many windows the overview is watched")
+    asked.add_argument("--proofs", type=int, default=0, help="in how many windows proofs are read")
     asked.add_argument("--papers", type=int, default=0, help="how many print a long work over and over")
     asked.add_argument("--heavy", type=int, default=0, help="how many hand in a large idle work over and over")
     wanted = asked.parse_args()
@@ -160,7 +174,8 @@ def main() -> None:
         until = monotonic() + wanted.seconds
         printing, heavy = everybody[: wanted.papers], everybody[wanted.papers : wanted.papers + wanted.heavy]
         at_work = everybody[wanted.papers + wanted.heavy :]
-        threads = [threading.Thread(target=watch, args=(on, record, until))]
+        threads = [threading.Thread(target=watch, args=(on, record, until)) for _ in range(wanted.overviews)]
+        threads += [threading.Thread(target=read_proofs, args=(on, record, until, n)) for n in range(wanted.proofs)]
         threads += [threading.Thread(target=print_over_and_over, args=(one, record, until)) for one in printing]
         threads += [threading.Thread(target=hand_in_over_and_over, args=(one, until)) for one in heavy]
         threads += [threading.Thread(target=one.work, args=(until,)) for one in at_work]

@@ -10,7 +10,6 @@ from typing import Any
 from flask import current_app, flash, redirect, render_template, request, url_for
 from flask import session as browser_session
 from flask.typing import ResponseReturnValue
-from sqlalchemy.orm import Session
 from werkzeug.wrappers import Response
 
 from ... import version
@@ -59,7 +58,7 @@ def show_people(**context: object) -> str:
 LAST_PAGE = 10_000
 
 
-def searched(look: Callable[[Session, str, int], directory.Page[Any]]) -> dict[str, Any]:
+def searched(look: Callable[..., directory.Page[Any]]) -> dict[str, Any]:
     """The page of a list that the address asks for, of what is searched for."""
     search, page = request.args.get("search", ""), number_of(request.args.get("page"))
     return {"found": look(session(), search, min(page, LAST_PAGE)), "search": search}
