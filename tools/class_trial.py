@@ -70,9 +70,10 @@ def circles(count: int) -> list[dict[str, Any]]:
 class Student:
     """Somebody at a board."""
 
-    def __init__(self, on: Served, login: str, record: Record):
+    def __init__(self, on: Served, number: int, record: Record):
+        login = on.logins[number]
         self.browser, self.record, self.acknowledged = Browser(on.web.port).sign_in(login), record, 0
-        self.page = f"/tasks/{on.assignment}"
+        self.page = f"/tasks/{on.assignments[(number - 1) % len(on.assignments)]}"
         self.rng = random.Random(login)
 
     def save(self, operation: dict[str, Any]) -> None:
@@ -120,13 +121,14 @@ class Student:
         return len(json.loads(body)["operations"]) >= self.acknowledged
 
 
-def watch(on: Served, record: Record, until: float) -> None:
-    """The teacher at the class overview."""
+def watch(on: Served, record: Record, until: float, number: int) -> None:
+    """The teacher at the overview of a class, as the page asks for what has changed."""
     teacher = Browser(on.web.port).sign_in("teacher")
-    page = f"/assignments/{on.assignment}"
+    page, since = f"/assignments/{on.assignments[number % len(on.assignments)]}", "2026-01-01"
     record.of("overview", teacher.ask, "GET", page)
     while monotonic() < until:
-        record.of("changes", teacher.ask, "GET", f"{page}/changes?since=2026-01-01")
+        status, body = record.of("changes", teacher.ask, "GET", f"{page}/changes?since={since}")
+        since = json.loads(body)["at"] if status == 200 else since
         record.of("marks", teacher.ask, "GET", "/classes/1")
         sleep(4.0)
 
@@ -163,18 +165,19 @@ def main() -> None:
     asked = argparse.ArgumentParser(description=__doc__.split("\n")[0])
     asked.add_argument("--students", type=int, default=30)
     asked.add_argument("--seconds", type=float, default=300)
+    asked.add_argument("--classes", type=int, default=1)
     asked.add_argument("--overviews", type=int, default=1, help="in how many windows the overview is watched")
     asked.add_argument("--proofs", type=int, default=0, help="in how many windows proofs are read")
     asked.add_argument("--papers", type=int, default=0, help="how many print a long work over and over")
     asked.add_argument("--heavy", type=int, default=0, help="how many hand in a large idle work over and over")
     wanted = asked.parse_args()
     record = Record()
-    with served(wanted.students + wanted.papers + wanted.heavy) as on:
-        everybody = [Student(on, login, record) for login in on.logins[1:]]
+    with served(wanted.students + wanted.papers + wanted.heavy, classes=wanted.classes) as on:
+        everybody = [Student(on, number, record) for number in range(1, len(on.logins))]
         until = monotonic() + wanted.seconds
         printing, heavy = everybody[: wanted.papers], everybody[wanted.papers : wanted.papers + wanted.heavy]
         at_work = everybody[wanted.papers + wanted.heavy :]
-        threads = [threading.Thread(target=watch, args=(on, record, until)) for _ in range(wanted.overviews)]
+        threads = [threading.Thread(target=watch, args=(on, record, until, n)) for n in range(wanted.overviews)]
         threads += [threading.Thread(target=read_proofs, args=(on, record, until, n)) for n in range(wanted.proofs)]
         threads += [threading.Thread(target=print_over_and_over, args=(one, record, until)) for one in printing]
         threads += [threading.Thread(target=hand_in_over_and_over, args=(one, until)) for one in heavy]

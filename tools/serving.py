@@ -29,29 +29,40 @@ SECRET = "for benchmarks and trials alone"
 
 @dataclass
 class Served:
-    """What runs: database, web server, and the numbers of the assignment that everybody works at and of its task."""
+    """What runs: database, web server, and the numbers of the task that everybody works at and of its assignments, one
+    for each class. ``logins``: the teacher's first; students belong to the classes in turn.
+    """
 
     database: MariaDB
     web: WebServer
     url: str
-    assignment: int
+    assignments: list[int]
     sheet: int
     logins: list[str]
 
+    @property
+    def assignment(self) -> int:
+        """The assignment of the first class."""
+        return self.assignments[0]
+
 
 @contextmanager
-def served(students: int, app: str | None = None, folder: Path | None = None, demo: bool = False) -> Iterator[Served]:
-    """A school with one class of so many students and one task, in a folder that goes with it; or the demo school."""
+def served(
+    students: int, app: str | None = None, folder: Path | None = None, demo: bool = False, classes: int = 1
+) -> Iterator[Served]:
+    """A school with so many students, one class or several and one task, in a folder that goes with it; or the demo
+    school.
+    """
     home = folder or Path(tempfile.mkdtemp(prefix="widepin-trial-"))
     database = MariaDB(home / "db", DURABLE)
     web = None
     try:
         url = database.start()
         migrate(url)
-        (assignment, sheet), logins = fill_with_demo(url, students) if demo else fill(url, students)
+        (assignments, sheet), logins = fill_with_demo(url, students) if demo else fill(url, students, classes)
         web = WebServer(home, free_port(), {"DATABASE_URL": url, "SECRET_KEY": SECRET, "DEMO": True}, app)
         web.start()
-        yield Served(database, web, url, assignment, sheet, logins)
+        yield Served(database, web, url, assignments, sheet, logins)
     finally:
         if web is not None:
             web.stop()
@@ -60,35 +71,36 @@ def served(students: int, app: str | None = None, folder: Path | None = None, de
             shutil.rmtree(home, ignore_errors=True)
 
 
-def fill(url: str, students: int) -> tuple[tuple[int, int], list[str]]:
-    """One class with one task: the numbers of its assignment and of the task; and all logins, the teacher's first."""
+def fill(url: str, students: int, classes: int) -> tuple[tuple[list[int], int], list[str]]:
+    """Classes with one task: the numbers of its assignments and of the task; and all logins, the teacher's first."""
     engine = make_engine(url)
     hashed = Passwords(1, 64).hash(DEMO_PASSWORD)  # cheap to check, since signing in is not what is measured
     with make_sessions(engine)() as session:
         teacher = Person(login="teacher", name="Teacher", role="teacher", password_hash=hashed)
-        school_class = SchoolClass(name="Large", teacher=teacher)
-        school_class.students = [
+        everybody = [
             Person(login=f"student{n}", name=f"Student {n}", role="student", password_hash=hashed)
             for n in range(students)
         ]
-        session.add(school_class)
         sheet = new_sheet(session, teacher, LIBRARY["midpoint"].document())
-        assignment = Assignment(sheet=sheet, school_class=school_class)
-        session.add(assignment)
+        assignments = []
+        for number in range(classes):
+            school_class = SchoolClass(name=f"Class {number + 1}", teacher=teacher, students=everybody[number::classes])
+            assignments.append(Assignment(sheet=sheet, school_class=school_class))
+        session.add_all(assignments)
         session.commit()
-        found = (assignment.id, sheet.id), ["teacher", *(student.login for student in school_class.students)]
+        found = ([one.id for one in assignments], sheet.id), ["teacher", *(student.login for student in everybody)]
     engine.dispose()
     return found
 
 
-def fill_with_demo(url: str, students: int) -> tuple[tuple[int, int], list[str]]:
+def fill_with_demo(url: str, students: int) -> tuple[tuple[list[int], int], list[str]]:
     """The demo school, with so many students a class at most."""
     engine = make_engine(url)
     with make_sessions(engine)() as session:
         load_demo(session, passwords=Passwords(1, 64), most_per_class=students)
         session.commit()
     engine.dispose()
-    return (1, 1), [login for login, _ in SHOWN_ACCOUNTS]
+    return ([1], 1), [login for login, _ in SHOWN_ACCOUNTS]
 
 
 @dataclass

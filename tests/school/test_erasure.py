@@ -7,7 +7,20 @@ import pyotp
 import pytest
 from sqlalchemy import inspect, select, text
 
-from widepin.school.models import AuditEntry, Comment, HandIn, Person, SchoolClass, SignIn, TaskSheet, Work, now
+from widepin.school.lessons.demonstrations import demonstration_for
+from widepin.school.models import (
+    AuditEntry,
+    Comment,
+    HandIn,
+    Person,
+    Recording,
+    Removal,
+    SchoolClass,
+    SignIn,
+    TaskSheet,
+    Work,
+    now,
+)
 from widepin.school.people import (
     accounts,
     browser_sessions,
@@ -18,6 +31,7 @@ from widepin.school.people import (
 )
 from widepin.school.refused import Refused
 from widepin.school.states import Action, Role, SignInOutcome
+from widepin.school.tasks import recordings
 
 
 def traces(session, *words):
@@ -104,6 +118,34 @@ def test_classes_of_one_name_stay_apart_when_they_are_taken_over(session, admini
     accounts.erase_teacher(session, administrator, corin, administrator)
     mine = select(SchoolClass.name).where(SchoolClass.teacher_id == administrator.id)
     assert {"First year", "First year (2)"} <= set(session.scalars(mine))
+
+
+def test_what_a_teacher_who_is_erased_has_in_the_bin_goes_to_the_heir_and_comes_back(session, administrator, corin):
+    removed = session.scalars(select(SchoolClass).where(SchoolClass.teacher_id == corin.id)).first()
+    sheet = next(one for one in session.scalars(select(TaskSheet).where(TaskSheet.owner_id == corin.id)))
+    number, name, removal = removed.id, removed.name, removing.remove_class(session, corin, removed)
+    accounts.erase_teacher(session, administrator, corin, administrator)
+    session.expire_all()
+    assert session.scalar(select(SchoolClass).where(SchoolClass.id == number)) is None
+    removing.restore(session, administrator, session.get_one(Removal, removal.id))
+    session.expire_all()
+    back = session.get_one(SchoolClass, number)
+    assert back.teacher is administrator and name in back.name
+    assert session.get_one(TaskSheet, sheet.id).owner is administrator
+
+
+def test_the_voice_of_a_teacher_who_is_erased_goes_and_the_words_stay(session, administrator, corin):
+    sheet = session.scalars(select(TaskSheet).where(TaskSheet.owner_id == corin.id)).first()
+    spoken = recordings.keep(session, corin, b"OggS and what is said")
+    document = demonstration_for(sheet)
+    document["frames"][0] |= {"voice": spoken.digest, "words": "The opening.", "own": True}
+    sheet.demonstration = document
+    session.flush()
+    accounts.erase_teacher(session, administrator, corin, administrator)
+    session.expire_all()
+    frame = session.get_one(TaskSheet, sheet.id).demonstration["frames"][0]
+    assert frame["words"] == "The opening." and "voice" not in frame
+    assert session.scalars(select(Recording)).all() == []
 
 
 def test_nobody_inherits_from_themselves_or_after_leaving(session, administrator, corin):

@@ -105,6 +105,12 @@ def demonstration_of_drawing(title: str, text: str, given: Sequence[Step], made:
     return _document(title, "drawing", text or title, given, made, ())
 
 
+def without_voices(document: JsonObject) -> JsonObject:
+    """A demonstration of which nothing is spoken any more."""
+    frames = [{name: value for name, value in frame.items() if name != "voice"} for frame in document["frames"]]
+    return {**document, "frames": frames}
+
+
 def voices(document: JsonObject) -> set[str]:
     """The digests of the recordings in which the frames of a demonstration are said."""
     return {frame["voice"] for frame in document["frames"] if frame.get("voice")}

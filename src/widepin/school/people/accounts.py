@@ -13,13 +13,16 @@ from sqlalchemy import delete, func, select, update
 from sqlalchemy.orm import Session
 from zxcvbn.frequency_lists import FREQUENCY_LISTS  # type: ignore[import-untyped]
 
+from ...documents.demonstration import voices, without_voices
 from ...documents.language import gettext as _
 from ...documents.roster import LONGEST_NAME
+from ..database import WITH_REMOVED
 from ..models import (
     BrowserSession,
     OneTimeLink,
     Person,
     RecoveryCode,
+    Removal,
     SchoolClass,
     TaskSheet,
     now,
@@ -236,7 +239,8 @@ def _check_other_administrator(session: Session, person: Person) -> None:
 
 
 def erase_teacher(session: Session, by: Person, person: Person, heir: Person) -> None:
-    """Erase a teacher with all comments; classes and tasks go to another one, who keeps what students have built.
+    """Erase a teacher with all comments and recordings; classes and tasks go to another one, who keeps what students
+    have built.
 
     Raises Refused.
     """
@@ -244,12 +248,18 @@ def erase_teacher(session: Session, by: Person, person: Person, heir: Person) ->
         raise Refused(_("Choose somebody else, who still teaches, to take over the classes and tasks."))
     _check_other_administrator(session, person)
     taken = {name for (name,) in session.execute(select(SchoolClass.name).where(SchoolClass.teacher_id == heir.id))}
-    for school_class in session.scalars(select(SchoolClass).where(SchoolClass.teacher_id == person.id)):
+    every = select(SchoolClass).where(SchoolClass.teacher_id == person.id).execution_options(**WITH_REMOVED)
+    for school_class in session.scalars(every):  # those in the bin too, from which they may come back
         school_class.name = free_name(school_class.name, taken)
         taken.add(school_class.name)
         school_class.teacher = heir
         school_class.colleagues = [one for one in school_class.colleagues if one is not heir]
-    session.execute(update(TaskSheet).where(TaskSheet.owner_id == person.id).values(owner_id=heir.id))
+    own = select(TaskSheet).where(TaskSheet.owner_id == person.id).execution_options(**WITH_REMOVED)
+    for sheet in session.scalars(own):
+        if sheet.demonstration is not None and voices(sheet.demonstration):
+            sheet.demonstration = without_voices(sheet.demonstration)
+        sheet.owner_id = heir.id
+    session.execute(update(Removal).where(Removal.actor_id == person.id).values(actor_id=heir.id))
     session.flush()
     audit.record(session, by, Action.ERASED, person.id, heir=heir.id)
     session.delete(person)

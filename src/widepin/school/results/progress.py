@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from sqlalchemy import bindparam, exists, or_, select
-from sqlalchemy.orm import Session, contains_eager, joinedload, selectinload
+from sqlalchemy.orm import Session, contains_eager, defer, joinedload, selectinload
 
 from ...documents import clock
 from ...documents.language import gettext as _
@@ -22,6 +22,7 @@ from ..models import (
     Person,
     PracticeTopic,
     SchoolClass,
+    TaskSheet,
     Work,
     now,
 )
@@ -141,7 +142,10 @@ _ASSIGNMENT_OF = (  # made once, since every save asks
     .join(Assignment.school_class)
     .where(Assignment.id == bindparam("assignment"), SchoolClass.archived.is_(None), _IN_CLASS)
     .where(or_(~_CHOSEN, _CHOSEN.where(ChosenStudent.person_id == bindparam("student"))))
-    .options(contains_eager(Assignment.school_class), joinedload(Assignment.sheet))
+    .options(
+        contains_eager(Assignment.school_class),
+        joinedload(Assignment.sheet).options(defer(TaskSheet.demonstration), defer(TaskSheet.wrong)),
+    )
 )
 
 

@@ -14,6 +14,9 @@ export class Voice {
     this.panel = find("[data-voice]", page);
     this.audio = find("audio", this.panel);
     this.isWanted = find("[data-speak]", this.panel);
+    this.audio.addEventListener("error", () => {
+      this.panel.hidden = true; // it is there no more
+    });
   }
 
   /** @param {string | undefined} digest */
