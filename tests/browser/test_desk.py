@@ -61,7 +61,7 @@ def test_a_list_is_pasted_and_what_cannot_be_read_stays_in_the_field(teacher):
     expect(teacher.get_by_text("the account, with its codes")).to_be_visible()
     teacher.get_by_role("button", name="Erase Petra Lind").click()
     expect(teacher.locator(".students summary")).to_have_count(1)
-    teacher.get_by_role("link", name="To the bin").click()
+    teacher.get_by_role("link", name="Recently deleted").click()
     teacher.get_by_role("row", name="Petra Lind").get_by_role("button", name="Restore").click()
     expect(teacher.get_by_role("status")).to_contain_text("“Petra Lind” is back.")
     teacher.go_back()

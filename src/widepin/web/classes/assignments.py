@@ -330,7 +330,7 @@ def ask_remove(assignment_id: int) -> str:
                 attempts=amounts.attempts(attempts),
             )
         ],
-        consequence=_("This goes into the bin, and is erased after 30 days:"),
+        consequence=_("This goes to Recently deleted, and is erased after 30 days:"),
         keep=_("The task itself stays among your tasks."),
         export=url_for("roster.class_data", class_id=assignment.class_id),
         action=url_for("classes.remove", assignment_id=assignment.id),

@@ -73,8 +73,8 @@ SECTIONS = (
             ),
             marked(
                 "The check tries the sample solution in every position and looks for wrong works that would pass. What"
-                " it finds is shown as a picture, with what to change. A wrong work can be kept as one that must fail:"
-                " every change of the task is tried against it."
+                " it finds is shown as a picture, with what to change. A wrong solution can be kept as one that must be"
+                " rejected: every change of the task is tried against it."
             ),
         ),
         "making.jpg",
@@ -124,7 +124,7 @@ SECTIONS = (
             marked(
                 "The overview of a task shows every student's work as it grows. Works are grouped by what went wrong,"
                 " by method or by moves; the typical mistake of a group is shown once, large. Who is inactive, has"
-                " tried in vain or takes back what is drawn stands at the top, under Help now. Hint shows what the"
+                " tried in vain or takes back what is drawn stands at the top, under Needs help. Hint shows what the"
                 " program would say next; you send it with one click, and it costs the student nothing."
             ),
             marked(

@@ -271,7 +271,7 @@ def ask_remove_class(class_id: int) -> str:
             _("%(count)s students, unless they are in another class", count=len(school_class.students)),
             _("%(works)s works with %(attempts)s hand-ins and their verdicts", works=works, attempts=attempts),
         ],
-        consequence=_("This goes into the bin, and is erased after 30 days:"),
+        consequence=_("This goes to Recently deleted, and is erased after 30 days:"),
         keep=_("Archiving keeps everything of the class."),
         export=url_for("roster.class_data", class_id=school_class.id),
         action=url_for("roster.remove_class", class_id=school_class.id),
@@ -358,7 +358,7 @@ def remove(class_id: int, person_id: int) -> Response:
     student = present_student(school_class, person_id)
     removing.take_out(session(), me(), school_class, student)
     said = _("%(name)s is no longer in %(class_name)s.", name=student.name, class_name=school_class.name)
-    flash(in_the_bin(said, _("Works stay. It can be undone in the bin.")))
+    flash(in_the_bin(said, _("Works stay. It can be undone:")))
     return redirect(url_for("roster.index", class_id=class_id))
 
 
@@ -386,7 +386,7 @@ def ask_erase(class_id: int, person_id: int) -> str:
             *classes,
             _("the account, with its codes"),
         ],
-        consequence=_("This goes into the bin, and is erased after 30 days:"),
+        consequence=_("This goes to Recently deleted, and is erased after 30 days:"),
         keep=_("Taking out of the class keeps all of it."),
         export=url_for("roster.student_data", class_id=class_id, person_id=person_id),
         action=url_for("roster.erase", class_id=class_id, person_id=person_id),

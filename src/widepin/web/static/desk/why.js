@@ -65,7 +65,10 @@ class Why {
     if (line.elements) part("small", _("Elements %(place)s", { place: line.elements }));
     row.classList.toggle("reached", line.condition !== null);
     const show = () => this.#playing || this.#show(line.n);
-    row.addEventListener("pointerenter", show);
+    row.addEventListener("pointermove", ({ movementX, movementY }) => {
+      const isMoved = movementX || movementY; // a line that comes to lie under a pointer at rest is not pointed at
+      if (isMoved && this.#current !== line.n) show();
+    });
     row.addEventListener("focus", show);
     return row;
   }
@@ -107,6 +110,7 @@ class Why {
     this.#stop();
     const next = Math.max(1, Math.min(this.lines.length, this.#current + way));
     this.list.children[next - 1].focus();
+    this.#show(next); // it may have had the focus already, while another was pointed at
   }
 
   // Step by step, with the lines that become true with each.
