@@ -29,9 +29,10 @@ def proof_of(known: LibraryTask) -> dict[str, object]:
 
 def fewest_of(known: LibraryTask, seconds: float) -> dict[str, object]:
     """What a search found of the fewest moves, with the mark of the task."""
-    found = fewest(read_task(known.document()), known.moves, seconds)
+    document = known.document()
+    found = fewest(read_task(document), known.moves, seconds)
     return {
-        "task": shipped.mark_of_task(known),
+        "task": shipped.mark_of_task(document),
         "moves": found.moves,
         "excluded": found.excluded,
         "arbitrary": found.arbitrary,

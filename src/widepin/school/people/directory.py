@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Generic, TypeVar
 
 from sqlalchemy import func, or_, select
-from sqlalchemy.orm import Session, contains_eager, selectinload
+from sqlalchemy.orm import InstrumentedAttribute, Session, contains_eager, selectinload
 
 from ..models import Membership, Operation, Person, SchoolClass, TaskSheet, Work, in_name_order
 from ..states import Role
@@ -68,12 +69,7 @@ def all_classes(session: Session, search: str = "", page: int = 0) -> Page[Schoo
             .offset(page * SHOWN)
         )
     )
-    counted = (
-        select(Membership.class_id, func.count())
-        .where(Membership.class_id.in_([one.id for one in found]))
-        .group_by(Membership.class_id)
-    )
-    return Page(found, {row[0]: row[1] for row in session.execute(counted)}, page, count)
+    return Page(found, _counts(session, Membership.class_id, found), page, count)
 
 
 def all_teachers(session: Session, search: str = "", page: int = 0) -> Page[Person]:
@@ -87,12 +83,13 @@ def all_teachers(session: Session, search: str = "", page: int = 0) -> Page[Pers
         wanted = wanted.where(fits)
     count = session.scalar(select(func.count()).select_from(wanted.subquery())) or 0
     found = list(session.scalars(wanted.order_by(*in_name_order(), Person.id).limit(SHOWN).offset(page * SHOWN)))
-    counted = (
-        select(SchoolClass.teacher_id, func.count())
-        .where(SchoolClass.teacher_id.in_([one.id for one in found]))
-        .group_by(SchoolClass.teacher_id)
-    )
-    return Page(found, {row[0]: row[1] for row in session.execute(counted)}, page, count)
+    return Page(found, _counts(session, SchoolClass.teacher_id, found), page, count)
+
+
+def _counts(session: Session, of: InstrumentedAttribute[int], rows: Sequence[SchoolClass | Person]) -> dict[int, int]:
+    """How many there are of each of some rows, by its number; ``of``: the column that names it."""
+    counted = select(of, func.count()).where(of.in_([one.id for one in rows])).group_by(of)
+    return dict(session.execute(counted).tuples().all())
 
 
 @dataclass(frozen=True)

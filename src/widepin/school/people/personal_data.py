@@ -58,15 +58,7 @@ def of_teacher(session: Session, person: Person) -> JsonObject:
             }
             for one in session.scalars(own)
         ],
-        "recordings": [
-            {
-                "digest": one.digest,
-                "kind": one.kind,
-                "sound": b64encode(one.sound).decode(),
-                "made": one.made.isoformat(),
-            }
-            for one in session.scalars(recordings)
-        ],
+        "recordings": list(map(_recording, session.scalars(recordings))),
         "comments": list(map(_comment, session.scalars(comments))),
         "phrases": list(session.scalars(select(Phrase.text).where(Phrase.owner_id == person.id).order_by(Phrase.id))),
         "sign_ins": list(map(_sign_in, session.scalars(tries))),

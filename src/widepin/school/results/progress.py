@@ -26,6 +26,7 @@ from ..models import (
     Work,
     now,
 )
+from ..works.handins import is_late
 from .news import News, state_of, unseen
 from .release import is_solved
 
@@ -70,8 +71,7 @@ class ToDo:
     @property
     def is_late(self) -> bool:
         """Whether the latest attempt was handed in after it was due."""
-        latest, due = self.standing.latest, self.assignment.due
-        return latest is not None and due is not None and latest.handed_in > due
+        return self.standing.latest is not None and is_late(self.standing.latest)
 
     @property
     def is_done(self) -> bool:

@@ -11,7 +11,6 @@ from pathlib import Path
 from typing import Any
 
 from ....documents.reading import JsonObject
-from .notation import LibraryTask
 
 FILE = Path(__file__).with_name("shipped.json")
 
@@ -24,13 +23,8 @@ def mark_of(asked: Any) -> str:
     return _digest([asked.task_text, asked.steps_text, asked.answer_text, asked.names_text, asked.shows_text])
 
 
-def mark_of_task(known: LibraryTask) -> str:
-    """What tells one state of a task of the library from another."""
-    return mark_of_document(known.document())
-
-
-def mark_of_document(document: JsonObject) -> str:
-    """The same of a task document."""
+def mark_of_task(document: JsonObject) -> str:
+    """What tells one state of a task from another, of all that its fewest moves depend on."""
     return _digest([document.get(name) for name in OF_TASK])
 
 
@@ -43,7 +37,7 @@ def fewest_of(document: JsonObject) -> JsonObject | None:
     """What is known of the fewest moves of a task, where it is one of the library as it is: the fields of
     ``economy.search.Fewest`` but for ``stopped``, its steps as documents.
     """
-    return _fewest().get(mark_of_document(document))
+    return _fewest().get(mark_of_task(document))
 
 
 def _digest(value: object) -> str:
