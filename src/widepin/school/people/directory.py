@@ -89,7 +89,7 @@ def all_teachers(session: Session, search: str = "", page: int = 0) -> Page[Pers
 def _counts(session: Session, of: InstrumentedAttribute[int], rows: Sequence[SchoolClass | Person]) -> dict[int, int]:
     """How many there are of each of some rows, by its number; ``of``: the column that names it."""
     counted = select(of, func.count()).where(of.in_([one.id for one in rows])).group_by(of)
-    return dict(session.execute(counted).tuples().all())
+    return {row[0]: row[1] for row in session.execute(counted)}
 
 
 @dataclass(frozen=True)
