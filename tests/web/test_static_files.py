@@ -1,5 +1,7 @@
 """Scripts and styles are kept by browsers for good, under an address that changes with what is in them."""
 
+import gzip
+
 from widepin.web import static_files
 
 
@@ -14,7 +16,16 @@ def test_a_file_under_the_address_of_its_version_is_kept(app):
     answer = app.test_client().get(address)
     assert answer.status_code == 200
     kept = answer.cache_control
-    assert kept.immutable and kept.public and kept.max_age == static_files.A_YEAR and not kept.no_cache
+    assert kept.immutable and kept.public and kept.max_age > 365 * 24 * 3600 and not kept.no_cache
+
+
+def test_a_file_is_the_same_for_whoever_signs_in_at_a_browser(as_person, app):
+    for client in (as_person("ilse.marran"), app.test_client()):
+        answer = client.get(url(app, "board/board.js"), headers={"Accept-Encoding": "gzip"})
+        assert "Cookie" not in answer.vary and "Set-Cookie" not in answer.headers
+        assert answer.content_encoding == "gzip"
+        assert gzip.decompress(answer.data) == (static_files.FOLDER / "board/board.js").read_bytes()
+        assert answer.headers["X-Content-Type-Options"] == "nosniff"
 
 
 def test_a_page_of_an_older_version_gets_the_file_as_it_is_now_and_does_not_keep_it(app):
