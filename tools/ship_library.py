@@ -12,7 +12,7 @@ import json
 from widepin.documents.construction import write_step
 from widepin.documents.shown_proofs import shown
 from widepin.documents.task import read_task
-from widepin.economy.search import fewest
+from widepin.economy.fewest import fewest
 from widepin.reason.proving import prove
 from widepin.school.tasks import proofs
 from widepin.school.tasks.library import LIBRARY, shipped

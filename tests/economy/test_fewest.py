@@ -5,9 +5,11 @@ import math
 
 import pytest
 
-from tests.amount import many
 from widepin.documents.task import read_task
-from widepin.economy.search import fewest
+from widepin.economy import kernel
+from widepin.economy.fewest import fewest
+from widepin.economy.goal import goal_of
+from widepin.economy.search import Search
 from widepin.judge.judging import judge
 from widepin.judge.task import Work
 from widepin.judge.verdict import Outcome
@@ -33,7 +35,10 @@ COLLAPSING = ["points", "line", "ray", "segment", "circle"]
         ("parallel-through-a-point", COLLAPSING, 4),
         ("midpoint", ["midpoint"], 1),
         ("perpendicular-bisector", ["perpendicular_bisector", "circle", "line"], 1),
-        *((("bisect-an-angle", COLLAPSING, 4), ("perpendicular-at-an-end", COLLAPSING, 3)) if many(0, 1) else ()),
+        ("bisect-an-angle", COLLAPSING, 4),
+        ("perpendicular-at-an-end", COLLAPSING, 4),
+        ("hexagon-on-a-side", None, 5),
+        ("fermat-point", None, 5),
     ],
 )
 def test_classical_constructions_take_as_many_moves_as_is_known(key, tools, moves):
@@ -58,6 +63,36 @@ def test_a_limit_of_a_tool_is_kept():
 def test_it_stops_when_its_time_is_over_and_says_how_far_it_came():
     found = fewest(task_of("nine-point-circle"), most=9, seconds=0.5)
     assert found.stopped and found.moves is None and found.excluded < 9
+
+
+def test_a_stopped_search_goes_on_where_it_was():
+    task = task_of("circumcircle")
+    found = fewest(task, most=5, seconds=0.05)
+    assert found.stopped
+    tries = 1
+    while found.stopped:
+        before, found = found, fewest(task, most=5, seconds=0.5, since=found)
+        assert found.states >= before.states and found.places >= before.places
+        tries += 1
+    assert tries > 1 and (found.moves, found.excluded, found.arbitrary) == (None, 5, 1)
+
+
+@pytest.mark.parametrize(
+    "key", ["foot-of-an-altitude", "bisect-an-angle", "perpendicular-at-an-end", "tangent-at-a-point"]
+)
+def test_compiled_or_not_the_same_is_found_and_excluded(key):
+    task = task_of(key)
+    moves = LIBRARY[key].moves if key == "bisect-an-angle" else 3
+    slowly = Search(task, 300.0).run(goal_of(task), moves)
+    found = fewest(task, most=moves, seconds=300)
+    assert (found.moves, found.excluded, found.arbitrary) == (slowly.moves, slowly.excluded, slowly.arbitrary)
+
+
+def test_a_page_is_not_kept_waiting_for_a_search_that_is_not_compiled_yet(monkeypatch):
+    monkeypatch.setattr(kernel, "is_compiled", lambda: False)
+    monkeypatch.setattr(kernel, "compile_all", lambda: pytest.fail("compiled while somebody waits"))
+    found = fewest(task_of("mirror-a-point"), most=2, seconds=300, wait=False)
+    assert (found.moves, found.excluded) == (2, 1)
 
 
 def test_without_a_sample_solution_nothing_is_claimed():

@@ -18,7 +18,7 @@ def fewest(task: Path, most: int, seconds: float) -> None:
     from ..documents.construction import write_step
     from ..documents.reading import Unreadable, parse_json
     from ..documents.task import read_task
-    from ..economy.search import fewest as search
+    from ..economy.fewest import fewest as search
 
     try:
         try:

@@ -198,7 +198,7 @@ class Board:
             rows = self._rows(make, opening)
             if not len(rows):
                 continue
-            shape = self._made(make, rows)
+            shape = self.made(make, rows)
             there = np.isfinite(sum(shape))
             if not there.any():
                 continue
@@ -241,7 +241,8 @@ class Board:
         apart: NDArray[np.int64] = ends[firsts[far[firsts] > self.size * ONE * 10]]
         return apart
 
-    def _made(self, make: str, rows: NDArray[np.int64]) -> Shape[Any]:
+    def made(self, make: str, rows: NDArray[np.int64]) -> Shape[Any]:
+        """What a make gives from sources, a row each, in arrays."""
         parents: list[Shape[Any]] = []
         for kind, column in zip(SOURCES[make], rows.T, strict=True):
             if kind == "P":

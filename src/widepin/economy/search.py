@@ -13,7 +13,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 from time import monotonic
-from typing import Any
+from typing import Any, NamedTuple
 
 import numpy as np
 
@@ -26,7 +26,7 @@ from ..plane.measurement import off_curve
 from ..plane.shapes import LINES, Circle, Kind, Point
 from ..plane.steps import Step
 from .board import ONE, Board, Candidates, Curve, Origin, crossings, passes_through, runs_through
-from .goal import Goal, NoGoal, goal_of
+from .goal import Goal
 from .writing import with_other_choices, written
 
 POINTS = ("free_point", "point_on")
@@ -41,13 +41,20 @@ FREE = (0.41, 0.93)
 """Where an arbitrary free point is put, in sizes of the figure from its centroid."""
 
 
+class Place(NamedTuple):
+    """Where a search with so many arbitrary points is: the depth that comes, and first moves that are done there."""
+
+    moves: int = 0
+    branch: int = 0
+
+
 @dataclass
 class Fewest:
     """What a search found.
 
     ``moves``: of the shortest sound construction, None where none was found; ``steps``: that. ``excluded``: up to which
     number of moves every construction with at most ``arbitrary`` arbitrary points is excluded. ``states``: boards that
-    were looked at. ``stopped``: whether the time was over before that.
+    were looked at. ``stopped``: whether the time was over before that; ``places``: where it goes on then, if it can.
     """
 
     moves: int | None = None
@@ -56,6 +63,7 @@ class Fewest:
     arbitrary: int = 0
     states: int = 0
     stopped: bool = False
+    places: tuple[Place, ...] = ()
 
 
 class OutOfTime(Exception):
@@ -91,10 +99,8 @@ class Search:
 
     def run(self, goal: Goal, most: int, begun: Board | None = None) -> Fewest:
         """The fewest moves from what is given, or from a board that somebody has begun; up to ``most``."""
-        self.goal = goal
-        opening = next((one.opening for one in self.task.tools if one.opening), None)
         board = begun or goal.board
-        self.opening = tuple(self._number_of(board, id_) for id_ in opening) if opening else None
+        self.begin(goal, board)
         arbitrary = 1 if self.may_put else 0
         result = Fewest(arbitrary=arbitrary)
         try:
@@ -111,6 +117,12 @@ class Search:
             result.stopped = True
         result.states = self.states
         return result
+
+    def begin(self, goal: Goal, board: Board) -> None:
+        """Take up a goal, on a board."""
+        self.goal = goal
+        ends = next((one.opening for one in self.task.tools if one.opening), None)
+        self.opening = (self._number_of(board, ends[0]), self._number_of(board, ends[1])) if ends else None
 
     def _number_of(self, board: Board, id_: str) -> int:
         return next(number for number, origin in enumerate(board.origins) if origin.id == id_)
@@ -131,7 +143,7 @@ class Search:
         if monotonic() > self.until:
             raise OutOfTime
         if left == 0:
-            return points == 0 and self._is_reached(board)
+            return points == 0 and self.is_reached(board)
         needs = [need for need in (self._need(board, answer) for answer in self.goal.answers) if need.moves <= left]
         if not needs:
             return False
@@ -212,7 +224,7 @@ class Search:
             return sorted(LINES)
         return [term.kind]
 
-    def _is_reached(self, board: Board) -> bool:
+    def is_reached(self, board: Board) -> bool:
         """Whether an answer stands on the board, as a construction that the judge calls sound."""
         for answer in self.goal.answers:
             need = self._need(board, answer)
@@ -367,15 +379,3 @@ def _can_reach(board: Board, places: Floats, x: float, y: float, tolerance: floa
         fresh = np.concatenate([between.reshape(len(places), -1), among.reshape(len(places), -1)], axis=1)
         found |= (np.abs(fresh[:, :, None] - old_far[None, None]) < tolerance).any(axis=(1, 2))
     return np.asarray(found)
-
-
-def fewest(task: Task, most: int = 6, seconds: float = 60.0, seed: int = 1) -> Fewest:
-    """The fewest moves that a task takes with its tools.
-
-    A task without a sample solution that the judge calls sound has no goal to search for: nothing is found or excluded.
-    """
-    try:
-        goal = goal_of(task, seed)
-    except NoGoal:
-        return Fewest()
-    return Search(task, seconds).run(goal, most)

@@ -7,6 +7,8 @@ from __future__ import annotations
 
 import gc
 import os
+import subprocess
+import sys
 from typing import Any
 
 from .mariadb import end_with_parent
@@ -28,6 +30,15 @@ def when_ready(server: Any) -> None:
 
     book()
     gc.freeze()  # what is loaded stays, and need not be looked through again and again
+    # Kept between starts, so that this is over at once but for the first time.
+    subprocess.Popen(
+        [sys.executable, "-c", "from widepin.economy import kernel; kernel.compile_all()"], preexec_fn=_beside_the_rest
+    )
+
+
+def _beside_the_rest() -> None:
+    end_with_parent()
+    os.nice(19)
 
 
 def post_fork(server: Any, worker: Any) -> None:

@@ -17,6 +17,9 @@ from typing import Any
 
 from .mariadb import end_with_parent
 
+PROGRAM = Path(__file__).parents[1]
+"""Where numba keeps what it compiles, if the user who serves may write there."""
+
 LONGEST_START, LONGEST_ANSWER = 120, 30
 """Seconds: until the server answers for the first time, and for one answer."""
 
@@ -70,6 +73,7 @@ class WebServer:
                 "WIDEPIN_SETTINGS": str(settings),
                 "WIDEPIN_WORKERS": str(self.workers),
                 "PROMETHEUS_MULTIPROC_DIR": str(counts),
+                **({} if os.access(PROGRAM, os.W_OK) else {"NUMBA_CACHE_DIR": str(self.folder / "compiled")}),
             },
             preexec_fn=end_with_parent,
             start_new_session=True,

@@ -23,7 +23,8 @@ from ...documents.task import write_condition
 from ...documents.verdict import write_verdict
 from ...documents.verdict_words import only_by, results_of
 from ...documents.words import TOOL_WORDS, Words
-from ...economy import search
+from ...economy import fewest as searching
+from ...economy.search import Fewest, Place
 from ...judge.costs.counts import foreign_tools
 from ...judge.judging import judge
 from ...judge.suggesting import strict_task, suggestions
@@ -268,13 +269,28 @@ SEARCH_SECONDS = 12.0
 @teachers_only
 def fewest(sheet_id: int) -> ResponseReturnValue:
     """Search for the fewest moves of the task: what was found, in words, and the number to take as its limit."""
+    sheet = own_sheet(sheet_id)
     try:
-        task = sheets.task_in(own_sheet(sheet_id))
+        task = sheets.task_in(sheet)
     except Unreadable as wrong:
         return {"error": _("Not finished yet: %(wrong)s.", wrong=wrong)}, 422
-    found = apart(search.fewest, task, task.budget or 6, SEARCH_SECONDS)
-    own_sheet(sheet_id).fewest = {"moves": found.moves, "excluded": found.excluded, "arbitrary": found.arbitrary}
+    before = sheet.fewest or {}
+    since = Fewest(states=before["states"], places=places_in(before)) if before.get("stopped") else None
+    found = apart(searching.fewest, task, task.budget or 6, SEARCH_SECONDS, 1, since, False)
+    own_sheet(sheet_id).fewest = {
+        "moves": found.moves,
+        "excluded": found.excluded,
+        "arbitrary": found.arbitrary,
+        "states": found.states,
+        "stopped": found.stopped,
+        "places": found.places,
+    }
     return {"said": fewest_in_words(found), "moves": found.moves}
+
+
+def places_in(found: JsonObject) -> tuple[Place, ...]:
+    """Where a search goes on that was stopped."""
+    return tuple(Place(*place) for place in found["places"])
 
 
 @teachers_only
