@@ -54,6 +54,26 @@ def test_what_the_tools_cannot_do_is_neither_found_nor_excluded_beyond_what_was_
     assert (found.moves, found.excluded, found.arbitrary, found.stopped) == (None, 3, 0, False)
 
 
+def test_a_point_is_turned_by_an_angle_that_is_there():
+    document = LIBRARY["equilateral-triangle"].document() | {
+        "given": [
+            {"id": "A", "make": "free_point", "at": [2, 2]},
+            {"id": "B", "make": "free_point", "at": [6, 3]},
+            {"id": "P", "make": "free_point", "at": [9, 2]},
+            {"id": "V", "make": "free_point", "at": [7.5, 6]},
+            {"id": "Q", "make": "free_point", "at": [10, 7]},
+        ],
+        "tools": ["rotation", "line", "circle"],
+        "wanted": [{"name": "C", "kind": "point"}],
+        "conditions": [{"rel": "same", "of": ["C", "model:C"]}],
+        "model": [{"id": "C", "make": "rotation", "from": ["B", "A", "P", "V", "Q"]}],
+        "budget": None,
+    }
+    found = fewest(read_task({name: value for name, value in document.items() if value}), most=2)
+    assert (found.moves, found.excluded) == (1, 0)
+    assert [step.make for step in found.steps] == ["rotation"]
+
+
 def test_a_limit_of_a_tool_is_kept():
     limited = [{"tool": "circle", "most": 1}, "circle_radius", "line"]
     found = fewest(task_of("perpendicular-bisector", limited), most=3, seconds=300)

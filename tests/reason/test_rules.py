@@ -296,6 +296,47 @@ needs(
 )
 
 
+needs(
+    N.MEDIANS_PARTS,
+    "M midpoint B C\nN midpoint A C\ng line A M\nh line B N\nS intersection g h",
+    ratio("MS", "AS", 1, 2),
+)
+needs(
+    N.COMMON_ANGLE,
+    "g line A B\nh line A C\np perpendicular g A\nq perpendicular h A\nk circle A B\nm circle A C\n"
+    "D intersection k p pick=1\nE intersection m q pick=1",
+    angles("DAC", "EAB"),
+)
+needs(
+    N.ADDED_ANGLES,
+    "l perpendicular_bisector A B\nP point_on l at=5.5,4.5\nQ point_on l at=6,-3",
+    angles("PAQ", "PBQ"),
+    N.ISOSCELES,
+)
+needs(
+    N.INCENTRE,
+    "b angle_bisector A B C\nc angle_bisector B C A\nI intersection b c",
+    angles("BAI", "IAC"),
+)
+needs(
+    N.SUPPLEMENTARY_BISECTORS,
+    "g line A B\nM midpoint A B\nx angle_bisector A M C\ny angle_bisector C M B\nk circle M A\n"
+    "X intersection x k\nY intersection y k",
+    fact(Rel.RIGHT_ANGLE, tuple("XMY")),
+)
+needs(
+    N.CO_INTERIOR_BISECTORS,
+    "g line A C\nh line A B\np parallel g B\nq parallel h C\nD intersection p q\nx angle_bisector C A B\n"
+    "y angle_bisector A B D\nX intersection x y",
+    fact(Rel.RIGHT_ANGLE, tuple("AXB")),
+)
+needs(
+    N.TOUCHING_CIRCLES,
+    "g line A B\nP point_on g at=12,2.4\nk circle A B\nm circle P B",
+    fact(Rel.TANGENT, "m", "k"),
+)
+
+
 def test_every_rule_with_premises_is_in_the_table():
     assert set(NEEDED) == {name for name, rule in RULES.items() if rule.premises and name != N.RIGHT_ANGLES}
 

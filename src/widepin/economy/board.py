@@ -24,8 +24,15 @@ from ..plane.shapes import LINES, SHAPE_OF, Circle, Kind, Line, Point, Shape, at
 ONE = 1e-7
 """Parts of the figure's size within which two places are one."""
 
+MOST_ROWS = 1_000_000
+"""Moves of one make that are looked at in one go."""
+
 Source = tuple[str, int]
 """A point ("P", n) or a curve ("C", n) of a board."""
+
+
+class OutOfRoom(Exception):
+    """A make gives more moves than can be looked at."""
 
 
 class Origin(NamedTuple):
@@ -226,6 +233,11 @@ class Board:
                 return np.column_stack([centres, np.tile(pairs, (count, 1))]) if len(pairs) else pairs
             case "perpendicular" | "parallel":
                 rows = [(number, point) for number in straight for point in range(count)]
+            case "rotation":
+                pairs, turns = _ordered_pairs(count), self._turns()
+                if len(pairs) * len(turns) > MOST_ROWS:
+                    raise OutOfRoom
+                return np.hstack([np.repeat(pairs, len(turns), axis=0), np.tile(turns, (len(pairs), 1))])
             case "reflection":
                 rows = [(point, number) for number in straight for point in range(count)]
             case _:
@@ -240,6 +252,19 @@ class Board:
         firsts.sort()
         apart: NDArray[np.int64] = ends[firsts[far[firsts] > self.size * ONE * 10]]
         return apart
+
+    def _turns(self) -> NDArray[np.int64]:
+        """Three points for every directed angle that there is, but the one of no turn."""
+        rows = _angles(len(self.points))
+        rows = np.vstack([rows, rows[:, ::-1]])
+        arms = self.points[rows[:, [0, 2]]] - self.points[rows[:, 1]][:, None]
+        ways = np.arctan2(arms[..., 1], arms[..., 0])
+        turned = (ways[:, 1] - ways[:, 0]) % (2 * np.pi)
+        _unique, firsts = np.unique(np.round(turned / (ONE * 4)), return_index=True)
+        firsts.sort()
+        is_turn = np.minimum(turned[firsts], 2 * np.pi - turned[firsts]) > ONE * 10
+        found: NDArray[np.int64] = rows[firsts[is_turn]]
+        return found
 
     def made(self, make: str, rows: NDArray[np.int64]) -> Shape[Any]:
         """What a make gives from sources, a row each, in arrays."""

@@ -25,7 +25,7 @@ from ..plane.makes import MAKES, on_circle, on_line
 from ..plane.measurement import off_curve
 from ..plane.shapes import LINES, Circle, Kind, Point
 from ..plane.steps import Step
-from .board import ONE, Board, Candidates, Curve, Origin, crossings, passes_through, runs_through
+from .board import ONE, Board, Candidates, Curve, Origin, OutOfRoom, crossings, passes_through, runs_through
 from .goal import Goal
 from .writing import with_other_choices, written
 
@@ -113,7 +113,7 @@ class Search:
                     if result.moves is not None:
                         break
                     result.excluded = moves
-        except OutOfTime:
+        except (OutOfTime, OutOfRoom):
             result.stopped = True
         result.states = self.states
         return result

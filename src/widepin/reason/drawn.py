@@ -135,6 +135,8 @@ class Drawn:
         if one.rel in (Rel.PARALLEL, Rel.PERPENDICULAR):
             return fact(one.rel, *(self.line(term, made_only) for term in one.of))
         if one.rel is Rel.TANGENT:
+            if self.circles.keys() >= set(one.of):
+                return one
             circle, line = one.of if one.of[0] in self.circles else one.of[::-1]
             return fact(one.rel, circle, self.line(line, made_only))
         if one.rel in (Rel.EQUAL_ANGLE, Rel.RIGHT_ANGLE):
@@ -198,6 +200,9 @@ class Drawn:
                 return np.full(len(self.points[centre]), self.centre.get(circle) == centre)
             case "turned_alike":  # two angles, both to the left or both to the right
                 return self.cross(terms[1], terms[0], terms[2]) * self.cross(terms[4], terms[3], terms[5]) >= 0
+            case "turned_together":  # two pairs of angles: both turned alike, or both the other way round
+                both = [self.cross(terms[n + 1], terms[n], terms[n + 2]) for n in (0, 3, 6, 9)]
+                return np.sign(both[0] * both[1]) * np.sign(both[2] * both[3]) >= 0
             case "inside":
                 inner, vertex, one, other = terms
                 beside = self.where("same_side", (inner, other, vertex, one))
@@ -259,6 +264,10 @@ class Drawn:
             case Rel.EQUIDISTANT:
                 first, *others = (self._distance(str(one.of[0]), line) for line in one.of[1:])
                 return all(self._zero(first - other) for other in others)
+            case Rel.TANGENT if self.circles.keys() >= set(one.of):
+                (first, its_radius), (second, other_radius) = (self.circles[str(circle)] for circle in one.of)
+                apart, difference = np.abs(first - second), np.abs(its_radius - other_radius)
+                return self._zero((apart - its_radius - other_radius) * (apart - difference) / self.size)
             case Rel.TANGENT:
                 circle, line = one.of if one.of[0] in self.circles else one.of[::-1]
                 centre, radius = self.circles[str(circle)]

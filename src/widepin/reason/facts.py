@@ -116,8 +116,12 @@ def forms(rel: Rel, of: tuple[Term, ...]) -> Iterator[tuple[Term, ...]]:
             middle, p, q = of
             yield middle, p, q
             yield middle, q, p
-        case Rel.ON | Rel.TANGENT | Rel.RATIO:
+        case Rel.ON | Rel.RATIO:
             yield from _turned(of)
+        case Rel.TANGENT:  # to say of a line that it touches a circle is to say it of the circle
+            for turned in _turned(of):
+                yield turned
+                yield turned[::-1]
         case Rel.CONCURRENT:
             yield tuple(sorted(map(_one_way_round, of), key=str))
         case Rel.EQUIDISTANT:

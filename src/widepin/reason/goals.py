@@ -135,8 +135,10 @@ class Goals:
             case RelationName.ON:
                 yield from lies_on(self.drawn, str(of[0]), of[1])
             case RelationName.TANGENT:
-                circle, line = (of[1], of[0]) if str(of[0]) in drawn.lines else of
-                if not (isinstance(line, str) and line in drawn.circles):
+                circle, line = of if of[0] in drawn.circles else of[::-1]
+                if line in drawn.circles:
+                    yield (fact(Rel.TANGENT, circle, line),)
+                else:
                     yield from ((fact(Rel.TANGENT, circle, one),) for one in as_lines(drawn, line))
             case RelationName.CONCURRENT:
                 for point in drawn.points:

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Hashable, Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
+from functools import cached_property
 from itertools import combinations
 
 import numpy as np
 
 from ..judge.positions.alike import alike
-from .drawn import Drawn, lie_in_a_row
+from .drawn import NEAR, Drawn, lie_in_a_row
 from .equalities import Equalities
 from .facts import Fact, Rel, Term, ends, fact, lengths_of, three, two
 from .rules import Bindings, Rule, RuleName, bound, product_of, with_ratio
@@ -266,8 +267,43 @@ class Knowledge:
         self.parallel_pairs = [(joined[n], joined[m]) for group in groups for n, m in combinations(sorted(group), 2)]
 
     def far(self, p: str, q: str) -> int:
-        """The class of a length: equal where lengths are, in every position; of no length from a point to itself."""
-        return NO_LENGTH if p == q else self._length_class[ends((p, q))]
+        """The class of a length: equal where lengths are, in every position; that of no length from a point to
+        itself, and for points that are not looked at.
+        """
+        return NO_LENGTH if p == q else self._length_class.get(ends((p, q)), NO_LENGTH)
+
+    @cached_property
+    def right(self) -> list[tuple[str, str, str]]:
+        """Angles that are right in every position."""
+        return [
+            (p, v, q)
+            for v in self.points
+            for p, q in self.pairs
+            if v not in (p, q) and self.drawn.holds(Fact(Rel.RIGHT_ANGLE, ((p, v, q),)))
+        ]
+
+    @cached_property
+    def bisected(self) -> list[tuple[str, str, str, str]]:
+        """Angles with a point on their bisector, in every position: vertex, the ends of both legs, that point."""
+        found = []
+        names = self.apart | {pair[::-1] for pair in self.apart}
+        for v in self.points:
+            others = [p for p in self.points if (v, p) in names]
+            if len(others) < 3:
+                continue
+            way = np.array([self.drawn.points[p] - self.drawn.points[v] for p in others])
+            way /= np.abs(way)
+            for n, i in enumerate(others):
+                turned = way * way[n].conj()
+                fits = np.abs(turned[:, None] * turned[None] - 1).max(axis=-1) < NEAR
+                ahead = turned.real.min(axis=-1) > 0
+                apart = np.abs(turned.imag).min(axis=-1) > NEAR
+                found += [
+                    (v, others[a], others[b], i)
+                    for a, b in combinations(np.flatnonzero(ahead & apart), 2)
+                    if fits[a, b]
+                ]
+        return found
 
     def triangles(self) -> Iterator[tuple[str, str, str]]:
         """Triples of points that are no row in any position."""

@@ -49,6 +49,7 @@ class RuleName(StrEnum):
     HALF_OF_SIDE = "length of a midline"
     MIDPOINT_BY_HALF = "half the way"
     MEDIANS = "crossing of two medians"
+    MEDIANS_PARTS = "parts of a median"
     MEDIANS_THIRD = "a third of a median"
     CENTRE = "equally far from three points of a circle"
     CENTRE_OF_DIAMETER = "midpoint of a diameter"
@@ -76,11 +77,17 @@ class RuleName(StrEnum):
     RIGHT_ANGLES = "right angles are equal"
     RIGHT_BY_EQUAL = "equal to a right angle"
     RIGHT_BY_HALVES = "equal adjacent angles"
+    COMMON_ANGLE = "equal angles and one that both have"
+    ADDED_ANGLES = "sums of equal angles"
+    INCENTRE = "bisectors of a triangle"
+    SUPPLEMENTARY_BISECTORS = "bisectors of supplementary angles"
+    CO_INTERIOR_BISECTORS = "bisectors of co-interior angles"
     INSCRIBED = "inscribed angles"
     TANGENT = "perpendicular to the radius"
     TANGENT_BY_LENGTH = "perpendicular to what is as long as a radius"
     TANGENT_AT_APEX = "parallel to a chord through the middle of its arc"
     TANGENT_TO_BOTH_LEGS = "centre on the bisector"
+    TOUCHING_CIRCLES = "common point on the line of centres"
     TANGENT_BY_SIMILITUDE = "centre of similitude"
     RATIO_OF_HALVES = "half of a length"
     RATIO_OF_EQUALS = "ratio of equal lengths"
@@ -314,6 +321,41 @@ ROWS = (
         "between V A C",
         "I, definition 10",
     ),
+    Rule(
+        N.COMMON_ANGLE,
+        "equal_angle AVB EVF",
+        "equal_angle AVE BVF",
+        "turned_alike A V B E V F",
+        "I, common notions 2 and 3",
+    ),
+    Rule(
+        N.ADDED_ANGLES,
+        "equal_angle AVB DWE, equal_angle BVC EWF",
+        "equal_angle AVC DWF",
+        "turned_together A V B D W E B V C E W F",
+        "I, common notions 2 and 3",
+    ),
+    Rule(
+        N.INCENTRE,
+        "equal_angle ABI IBC, equal_angle BCI ICA",
+        "equal_angle BAI IAC",
+        "inside I B A C, inside I C A B",
+        "IV.4",
+    ),
+    Rule(
+        N.SUPPLEMENTARY_BISECTORS,
+        "equal_angle AVX XVB, equal_angle BVY YVC, collinear A V C",
+        "right_angle XVY",
+        "between V A C, apart A V B",
+        "I.13",
+    ),
+    Rule(
+        N.CO_INTERIOR_BISECTORS,
+        "parallel AP BQ, equal_angle PAX XAB, equal_angle ABX XBQ",
+        "right_angle AXB",
+        "same_side P Q A B",
+        "I.29, I.32",
+    ),
     Rule(N.INSCRIBED, "concyclic A B C D", "equal_angle ACB ADB", "same_side C D A B", "III.21"),
     Rule(N.TANGENT, "on T k, on T l, perpendicular OT l", "tangent k l", "centre O k", "III.16"),
     Rule(
@@ -336,6 +378,13 @@ ROWS = (
         "tangent k AC",
         "centre O k, inside O A B C",
         "IV.4",
+    ),
+    Rule(
+        N.TOUCHING_CIRCLES,
+        "on T k, on T m, collinear O P T",
+        "tangent k m",
+        "centre O k, centre P m, distinct O P",
+        "III.11, III.12",
     ),
     Rule(
         N.TANGENT_BY_SIMILITUDE,
@@ -379,6 +428,13 @@ ROWS = (
         N.MEDIANS_THIRD,
         "midpoint M B C, midpoint N A C, collinear A S M, collinear B S N",
         "third MS MA",
+        "apart A B C",
+        "VI.2",
+    ),
+    Rule(
+        N.MEDIANS_PARTS,
+        "midpoint M B C, midpoint N A C, collinear A S M, collinear B S N",
+        "half MS AS",
         "apart A B C",
         "VI.2",
     ),

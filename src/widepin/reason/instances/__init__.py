@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from ..knowledge import Knowledge
+from .angles import angles
 from .bisectors import bisectors, drawn_bisectors, halves
 from .circles import circles, tangents
 from .hexagons import hexagons
@@ -39,5 +40,6 @@ class Proposals:
         yield from trapeziums(known)
         yield from circles(known)
         yield from around_points(known)
+        yield from angles(known)
         yield from tangents(known)
         yield from ratios(known)

@@ -73,6 +73,11 @@ def tangents(known: Knowledge) -> Iterator[Instance]:
                         named: Named = {"O": centre, "T": touching, "R": other, "k": circle, "l": line}
                         yield RULES[N.TANGENT_BY_LENGTH], named
         for other, second in drawn.centre.items():
+            if other > circle and second in known.points and second != centre:
+                for touching in sorted(drawn.on[circle].keys() & drawn.on[other].keys() & set(known.points)):
+                    if drawn.in_a_row((centre, second, touching)):
+                        named = {"O": centre, "P": second, "T": touching, "k": circle, "m": other}
+                        yield RULES[N.TOUCHING_CIRCLES], named
             if other != circle and second in known.points and second != centre:
                 yield from _similitudes(known, circle, centre, other, second)
         yield from _both_legs(known, circle, centre)

@@ -97,7 +97,7 @@ def _medians(known: Knowledge, m: str, n: str, c: str, b: str, a: str) -> Iterat
     """The crossing of the medians from A and B; M and N halve BC and AC."""
     for s in known.points:
         if s not in (a, b, c, m, n) and known.drawn.in_a_row((a, s, m)) and known.drawn.in_a_row((b, s, n)):
-            for rule in (N.MEDIANS, N.MEDIANS_THIRD):
+            for rule in (N.MEDIANS, N.MEDIANS_THIRD, N.MEDIANS_PARTS):
                 yield RULES[rule], {"A": a, "B": b, "C": c, "M": m, "N": n, "S": s}
                 yield RULES[rule], {"A": b, "B": a, "C": c, "M": n, "N": m, "S": s}
 
