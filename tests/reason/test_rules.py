@@ -304,7 +304,7 @@ needs(
 needs(
     N.COMMON_ANGLE,
     "g line A B\nh line A C\np perpendicular g A\nq perpendicular h A\nk circle A B\nm circle A C\n"
-    "D intersection k p pick=1\nE intersection m q pick=1",
+    "D intersection k p pick=1\nE intersection m q pick=2",
     angles("DAC", "EAB"),
 )
 needs(
@@ -320,8 +320,8 @@ needs(
 )
 needs(
     N.SUPPLEMENTARY_BISECTORS,
-    "g line A B\nM midpoint A B\nx angle_bisector A M C\ny angle_bisector C M B\nk circle M A\n"
-    "X intersection x k\nY intersection y k",
+    "g line A B\nM midpoint A B\nx angle_bisector A M C\ny angle_bisector C M B\n"
+    "X point_on x at=1,5\nY point_on y at=9,6",
     fact(Rel.RIGHT_ANGLE, tuple("XMY")),
 )
 needs(
