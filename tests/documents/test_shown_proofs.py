@@ -4,6 +4,7 @@ import pytest
 
 from widepin.documents.shown_proofs import for_reader, nothing_to_prove_yet, shown
 from widepin.documents.task import read_task
+from widepin.documents.words import Words
 from widepin.reason.proof import Case
 from widepin.reason.proving import follows_by, prove
 from widepin.reason.rules import RuleName
@@ -39,7 +40,10 @@ def test_what_is_open_is_said(bisector):
 
     task, _, proof = bisector
     page = shown(replace(proof, open=(0,)), task, task.model, {})
-    assert page["lines"] == [] and "was not found" in page["said"]
+    assert len(page["lines"]) == len(proof.lines) and page["said"].startswith("This is a proof in part.")
+    assert Words(task).condition(task.conditions[0]) in page["said"]
+    nothing = shown(replace(proof, open=(0,), lines=()), task, task.model, {})
+    assert nothing["lines"] == [] and "was not found" in nothing["said"]
     part = shown(
         replace(proof, open=(0,), open_case=Case("same_side", ("A", "B", "D", "E"), False)), task, task.model, {}
     )

@@ -17,7 +17,14 @@ from widepin.reason.proving import prove
 from widepin.reason.rules import RULES, RuleName
 
 N = RuleName
-ANGLE_RULES = (N.COMMON_ANGLE, N.ADDED_ANGLES, N.INCENTRE, N.SUPPLEMENTARY_BISECTORS, N.CO_INTERIOR_BISECTORS)
+ANGLE_RULES = (
+    N.QUARTER_TURN,
+    N.COMMON_ANGLE,
+    N.ADDED_ANGLES,
+    N.INCENTRE,
+    N.SUPPLEMENTARY_BISECTORS,
+    N.CO_INTERIOR_BISECTORS,
+)
 
 
 def turned(point, centre, by):
@@ -37,6 +44,9 @@ def figure_of(rule, rng):
         case N.COMMON_ANGLE:
             at["B"] = turned(at["A"], at["V"], angle)
             at["F"] = turned(at["E"], at["V"], rng.choice([1, -1]) * angle)
+        case N.QUARTER_TURN:
+            at["B"] = turned(at["D"], at["A"], rng.choice([1, -1]) * np.pi / 2)
+            at["E"] = turned(at["C"], at["A"], rng.choice([1, -1]) * np.pi / 2)
         case N.ADDED_ANGLES:
             for p, v, q, r, w, s in ("AVBDWE", "BVCEWF"):
                 by = np.angle((at[q] - at[v]) / (at[p] - at[v]))

@@ -314,6 +314,12 @@ needs(
     N.ISOSCELES,
 )
 needs(
+    N.QUARTER_TURN,
+    "g line A B\nh line A C\np perpendicular g A\nq perpendicular h A\nk circle A B\nm circle A C\n"
+    "D intersection k p pick=1\nE intersection m q pick=2",
+    fact(Rel.PERPENDICULAR, tuple("CD"), tuple("BE")),
+)
+needs(
     N.INCENTRE,
     "b angle_bisector A B C\nc angle_bisector B C A\nI intersection b c",
     angles("BAI", "IAC"),

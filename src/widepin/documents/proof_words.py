@@ -79,6 +79,7 @@ REASON_WORDS: dict[str, str] = complete(
         N.RIGHT_BY_HALVES: marked("equal adjacent angles on a line are right angles"),
         N.COMMON_ANGLE: marked("equal angles, and the angle between them is added to both or taken from both"),
         N.ADDED_ANGLES: marked("sums or differences of equal angles"),
+        N.QUARTER_TURN: marked("a quarter turn takes the one line to the other"),
         N.INCENTRE: marked("the three bisectors of a triangle meet in one point"),
         N.SUPPLEMENTARY_BISECTORS: marked("the bisectors of two angles on a line are perpendicular"),
         N.CO_INTERIOR_BISECTORS: marked("the angles at parallels make 180°, so their halves leave a right angle"),
@@ -117,6 +118,7 @@ NAMED_REASONS: dict[str, str] = {
     N.BISECTOR_LINE: marked(
         "%(P)s and %(Q)s are each as far from %(A)s as from %(B)s: they span the perpendicular bisector"
     ),
+    N.QUARTER_TURN: marked("a quarter turn about %(A)s takes %(D)s to %(B)s and %(C)s to %(E)s"),
     N.BISECTOR_FOOT: marked("%(P)s and %(Q)s span the perpendicular bisector of %(A)s%(B)s, which halves it"),
     N.BISECTOR_POINT: marked("%(P)s lies on the perpendicular bisector of %(A)s%(B)s"),
     N.BISECTOR_THIRD: marked("%(R)s lies on the perpendicular bisector of %(A)s%(B)s"),

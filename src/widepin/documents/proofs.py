@@ -22,10 +22,15 @@ N = RuleName
 
 def proof_of(task: Task, work: Work, verdict: Verdict) -> Proof | None:
     """The proof of a work that was judged sound; None for any other, and where some condition has none."""
+    proof = proof_in_part_of(task, work, verdict)
+    return proof if proof is not None and proof.is_whole else None
+
+
+def proof_in_part_of(task: Task, work: Work, verdict: Verdict) -> Proof | None:
+    """The proof of a work that was judged sound, as far as there is one; None for any other."""
     if verdict.outcome is not Outcome.SOUND or verdict.answer is None:
         return None
-    proof = prove(task, work.steps, verdict.answer)
-    return proof if proof.is_whole else None
+    return prove(task, work.steps, verdict.answer)
 
 
 def write_proof(proof: Proof) -> list[JsonObject]:

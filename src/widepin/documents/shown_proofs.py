@@ -13,6 +13,7 @@ from .language import ngettext
 from .proof_words import case_in_words
 from .proofs import explained_proof, said_after
 from .reading import JsonObject
+from .words import Words
 
 
 def shown(proof: Proof, task: Task, steps: Sequence[Step], names: Mapping[str, str]) -> JsonObject:
@@ -29,6 +30,17 @@ def shown(proof: Proof, task: Task, steps: Sequence[Step], names: Mapping[str, s
             "said": _(
                 "This is a proof in part: %(case)s, none in school terms was found. It was checked exactly there too.",
                 case=case_in_words(proof.open_case, names),
+            ),
+        }
+    if not proof.is_whole and lines:
+        words = Words(task)
+        still_open = "; ".join(words.condition(task.conditions[place]) for place in proof.open)
+        return {
+            "lines": lines,
+            "said": _(
+                "This is a proof in part. Checked exactly in many random positions, but without a proof in school"
+                " terms: %(open)s.",
+                open=still_open,
             ),
         }
     if not proof.is_whole:

@@ -79,6 +79,7 @@ class RuleName(StrEnum):
     RIGHT_BY_HALVES = "equal adjacent angles"
     COMMON_ANGLE = "equal angles and one that both have"
     ADDED_ANGLES = "sums of equal angles"
+    QUARTER_TURN = "quarter turn"
     INCENTRE = "bisectors of a triangle"
     SUPPLEMENTARY_BISECTORS = "bisectors of supplementary angles"
     CO_INTERIOR_BISECTORS = "bisectors of co-interior angles"
@@ -334,6 +335,12 @@ ROWS = (
         "equal_angle AVC DWF",
         "turned_together A V B D W E B V C E W F",
         "I, common notions 2 and 3",
+    ),
+    Rule(
+        N.QUARTER_TURN,
+        "equal_length AD AB, equal_length AC AE, right_angle DAB, right_angle CAE",
+        "perpendicular DC BE",
+        "turned_alike D A B C A E, distinct D C",
     ),
     Rule(
         N.INCENTRE,

@@ -20,6 +20,7 @@ MOST_EQUAL = 300
 def angles(known: Knowledge) -> Iterator[Instance]:
     """Sums and differences of equal angles, and what bisectors say together."""
     yield from _with_a_common_angle(known)
+    yield from _quarter_turns(known)
     yield from _sums(known)
     yield from _bisectors(known)
 
@@ -44,6 +45,18 @@ def _with_a_common_angle(known: Knowledge) -> Iterator[Instance]:
                 is_new = len({a, e}) == len({b, f}) == 2 and {a, e} != {b, f}
                 if is_new and known.drawn.seen("turned_alike", (a, v, b, e, v, f)):
                     yield RULES[N.COMMON_ANGLE], {"A": a, "B": b, "E": e, "F": f, "V": v}
+
+
+def _quarter_turns(known: Knowledge) -> Iterator[Instance]:
+    """Two right angles with equal legs at one vertex."""
+    at: defaultdict[str, list[tuple[str, str]]] = defaultdict(list)
+    for p, v, q in known.right:
+        if known.far(v, p) == known.far(v, q):
+            at[v] += [(p, q), (q, p)]
+    for v, turns in at.items():
+        for (d, b), (c, e) in combinations(turns, 2):
+            if len({d, c}) == len({b, e}) == 2 and (d, b) != (e, c):
+                yield RULES[N.QUARTER_TURN], {"A": v, "B": b, "C": c, "D": d, "E": e}
 
 
 def _sums(known: Knowledge) -> Iterator[Instance]:
