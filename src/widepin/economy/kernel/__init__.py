@@ -1,0 +1,97 @@
+"""The compiled search with ruler and compass: plain functions over arrays, which numba compiles and keeps."""
+
+from __future__ import annotations
+
+from contextlib import suppress
+from hashlib import sha256
+from pathlib import Path
+
+import numba
+import numpy as np
+
+from .drawing import add_point, push
+from .growing import grow
+from .sheet import (
+    CIRCLE,
+    CIRCLE_RADIUS,
+    CURVES,
+    FOUND,
+    FREE_POINT,
+    FULL,
+    LINE,
+    MOST_CURVES,
+    MOST_FOUND,
+    MOST_MOVES,
+    MOST_POINTS,
+    POINT,
+    POINT_ON,
+    POINTS,
+    RAY,
+    SEGMENT,
+    STATES,
+    STOP,
+    TABLE,
+    Goals,
+    Sheet,
+)
+
+__all__ = [
+    "CIRCLE",
+    "CIRCLE_RADIUS",
+    "CURVES",
+    "FOUND",
+    "FREE_POINT",
+    "FULL",
+    "Goals",
+    "LINE",
+    "MOST_CURVES",
+    "MOST_FOUND",
+    "MOST_MOVES",
+    "MOST_POINTS",
+    "POINT",
+    "POINTS",
+    "POINT_ON",
+    "RAY",
+    "SEGMENT",
+    "STATES",
+    "STOP",
+    "Sheet",
+    "TABLE",
+    "add_point",
+    "compile_all",
+    "grow",
+    "is_compiled",
+    "push",
+]
+
+
+def is_compiled() -> bool:
+    """Whether all this was compiled as it is, and kept where this process finds it."""
+    return _kept().exists()
+
+
+def compile_all() -> None:
+    """Compile all this where it is not yet, which takes about a minute, and keep it for other processes."""
+    if is_compiled():
+        return
+    for stale in _kept().parent.glob("*.nb[ci]"):  # numba sees that a file has changed, but not what it calls in others
+        stale.unlink(missing_ok=True)
+    sheet = Sheet(
+        np.zeros((2, 2)), np.zeros(2, np.uint64), np.zeros((2, 5)), np.zeros(7, np.int64), np.zeros((2, 5), np.int64),
+        np.ones(7), np.zeros(TABLE, np.int64), np.zeros(4, np.int64), np.zeros((4, 8)), np.zeros((2, 4, 8)),
+    )  # fmt: skip
+    goals = Goals(np.array([[POINT, 9.0, 9.0, 0.0, 0.0]]), np.zeros(1, np.int64), np.array([0, 1]))
+    add_point(sheet, 0.0, 0.0, np.uint64(0))
+    push(sheet, np.array([CIRCLE, 0.0, 0.0, 1.0, 0.0]))
+    grow(sheet, goals, 0, 0, 0, -1, -1)
+    with suppress(OSError):
+        _kept().parent.mkdir(parents=True, exist_ok=True)
+        _kept().touch()
+
+
+def _kept() -> Path:
+    """A file that says that this was compiled, beside what numba keeps."""
+    text = b"".join(path.read_bytes() for path in sorted(Path(__file__).parent.glob("*.py")))
+    text += numba.__version__.encode()
+    folder = getattr(getattr(grow, "stats", None), "cache_path", None)
+    return Path(folder or "/nowhere") / f"kernel-{sha256(text).hexdigest()[:16]}.compiled"
