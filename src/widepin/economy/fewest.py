@@ -71,7 +71,7 @@ def with_ruler_and_compass(search: Search, goal: Goal, most: int, since: Fewest 
             before = running.states
             for branch, _count in running.branches(lane.moves, lane.points, lane.branch):
                 lane.branch = branch
-                if any(search.is_reached(board) for board in running.paths()):
+                if _is_sound_one_among(search, running):
                     best = lane.moves
                     break
             lane.states += running.states - before
@@ -92,6 +92,17 @@ def with_ruler_and_compass(search: Search, goal: Goal, most: int, since: Fewest 
     )
 
 
+def _is_sound_one_among(search: Search, running: Elementary) -> bool:
+    """Whether one of the paths that were found is sound. Where time is over before all are judged, the search stops."""
+    for board in running.paths():
+        if monotonic() > search.until:
+            running.stop()
+            break
+        if search.is_reached(board):
+            return True
+    return False
+
+
 def compiled(search: Search, goal: Goal) -> Elementary:
     """The compiled search for a goal, with the tools of a search."""
     from .elementary import Elementary, Means
@@ -99,7 +110,7 @@ def compiled(search: Search, goal: Goal) -> Elementary:
     search.begin(goal, goal.board)
     x, y = float(goal.measure.home.x), float(goal.measure.home.y)
     means = Means(
-        {make: search.limits[make] for make in search.makes},
+        {make: search.limits[make] for make in search.makes_left(goal.board)},
         (x + FREE[0] * goal.board.size, y + FREE[1] * goal.board.size) if "free_point" in search.may_put else None,
         (ON_SEGMENT, ON_CURVE) if "point_on" in search.may_put else None,
         search.opening,

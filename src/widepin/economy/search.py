@@ -148,7 +148,7 @@ class Search:
         if not needs:
             return False
         tried = set(banned)
-        for candidates in board.candidates(self._makes_left(board), self.opening):  # type: ignore[arg-type]
+        for candidates in board.candidates(self.makes_left(board), self.opening):  # type: ignore[arg-type]
             marks = board.marks(candidates.kind, candidates.shape)
             for place in np.flatnonzero(self._promising(board, candidates, left, points, needs)):
                 mark = int(marks[place])
@@ -164,7 +164,7 @@ class Search:
                         return True
         return False
 
-    def _makes_left(self, board: Board) -> list[str]:
+    def makes_left(self, board: Board) -> list[str]:
         """The makes that may be used once more. A line stands for ray and segment where these are not asked for."""
         left = [
             make

@@ -26,7 +26,7 @@ FREE_POINT, POINT_ON = 5, 6
 POINT = 7
 """A wanted object that is a point: a term (POINT, x, y, ...)."""
 
-MOST_POINTS, MOST_CURVES, MOST_MOVES, MOST_FOUND = 2000, 60, 12, 400
+MOST_POINTS, MOST_CURVES, MOST_MOVES, MOST_FOUND = 2000, 60, 12, 5000
 """What a sheet has room for."""
 
 TABLE = 1 << 16
