@@ -10,6 +10,7 @@ from tests.papers import paper_from
 from widepin.school.database import make_sessions
 from widepin.school.models import Assignment, Membership, Person, TaskSheet
 from widepin.school.tasks.library import LIBRARY
+from widepin.web.sheets import views
 
 
 @pytest.fixture
@@ -176,3 +177,16 @@ def test_the_proof_of_what_only_asks_for_the_sample_solution_is_that_of_its_prop
     assert [line["words"] for line in lines[-2:]] == ["AS : AM = 2 : 3", "BS : BN = 2 : 3"]
     said = teacher.get("/library/nine-point-circle/why").json
     assert said["lines"] == [] and "nothing to prove" in said["said"]
+
+
+def test_a_search_for_the_fewest_moves_goes_on_where_it_was_stopped(teacher, school, monkeypatch):
+    monkeypatch.setattr(views, "SEARCH_SECONDS", 0.3)
+    page = teacher.post("/library/circumcircle/take").location
+    known = []
+    for _ in range(2):
+        answer = teacher.post(f"{page}/fewest").json
+        assert answer["goes_on"] and "The search was stopped there" in answer["said"]
+        with make_sessions(school)() as session:
+            known.append(session.get_one(TaskSheet, int(page.rsplit("/", 1)[-1])).fewest)
+    first, second = known
+    assert second["states"] > first["states"] and second["places"] >= first["places"]

@@ -285,7 +285,7 @@ def fewest(sheet_id: int) -> ResponseReturnValue:
         "stopped": found.stopped,
         "places": found.places,
     }
-    return {"said": fewest_in_words(found), "moves": found.moves}
+    return {"said": fewest_in_words(found), "moves": found.moves, "goes_on": bool(found.places) and found.stopped}
 
 
 def places_in(found: JsonObject) -> tuple[Place, ...]:

@@ -455,6 +455,7 @@ class Making {
     const found = await answer?.json().catch(() => null);
     button.disabled = false;
     said.textContent = found?.said ?? found?.error ?? _("There is no connection. Nothing is lost; try again.");
+    if (found?.goes_on) button.textContent = _("Go on with the search");
     if (!found?.moves) return;
     offer.hidden = false;
     const [take] = offer.children;
