@@ -180,7 +180,7 @@ def test_the_proof_of_what_only_asks_for_the_sample_solution_is_that_of_its_prop
 
 
 def test_a_search_for_the_fewest_moves_goes_on_where_it_was_stopped(teacher, school, monkeypatch):
-    monkeypatch.setattr(views, "SEARCH_SECONDS", 0.3)
+    monkeypatch.setattr(views, "SEARCH_SECONDS", 1.0)
     page = teacher.post("/library/circumcircle/take").location
     known = []
     for _ in range(2):

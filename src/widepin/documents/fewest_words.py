@@ -19,7 +19,7 @@ def fewest_in_words(found: Fewest) -> str:
         return _(
             "It can be done in %(moves)s. No shorter way exists %(points)s.", moves=moves(found.moves), points=points
         )
-    if found.states == 0:
+    if found.states == 0 and not found.stopped:
         return _("There is no sample solution that the search could go by.")
     excluded = ngettext(
         "Every way of %(n)s move is excluded %(points)s",

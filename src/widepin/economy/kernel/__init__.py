@@ -71,11 +71,11 @@ def is_compiled() -> bool:
 
 
 def compile_all() -> None:
-    """Compile all this where it is not yet, which takes about a minute, and keep it for other processes."""
-    if is_compiled():
-        return
-    for stale in _kept().parent.glob("*.nb[ci]"):  # numba sees that a file has changed, but not what it calls in others
-        stale.unlink(missing_ok=True)
+    """Load what is compiled; where it is not yet, compile it, which takes about a minute, and keep it for others."""
+    if not is_compiled():
+        # numba sees that a file has changed, but not what it calls in others.
+        for stale in _kept().parent.glob("*.nb[ci]"):
+            stale.unlink(missing_ok=True)
     sheet = Sheet(
         np.zeros((2, 2)), np.zeros(2, np.uint64), np.zeros((2, 5)), np.zeros(7, np.int64), np.zeros((2, 5), np.int64),
         np.ones(7), np.zeros(TABLE, np.int64), np.zeros(4, np.int64), np.zeros((4, 8)), np.zeros((2, 4, 8)),
