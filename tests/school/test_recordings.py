@@ -8,6 +8,7 @@ from sqlalchemy import select
 from widepin.school.lessons import demonstrations
 from widepin.school.models import Person, Recording, now
 from widepin.school.refused import Refused
+from widepin.school.states import Role
 from widepin.school.tasks import recordings, sheets
 from widepin.school.tasks.library import LIBRARY
 
@@ -15,8 +16,12 @@ SOUND = b"\x1aE\xdf\xa3" + bytes(200)
 
 
 @pytest.fixture
-def sheet(session, first_year):
-    return sheets.new_sheet(session, first_year.teacher, LIBRARY["midpoint"].document())
+def sheet(session):
+    """A task of a teacher who has said nothing yet, whatever others have in the shared school."""
+    teacher = Person(login="ada.thorne", name="Ada Thorne", role=Role.TEACHER, password_hash="")
+    session.add(teacher)
+    session.flush()
+    return sheets.new_sheet(session, teacher, LIBRARY["midpoint"].document())
 
 
 def say(session, sheet, sound=SOUND):

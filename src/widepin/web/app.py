@@ -104,7 +104,7 @@ DEFAULTS: dict[str, Any] = {
     # A page may stay open for a whole lesson; the token then lives as long as the session.
     "WTF_CSRF_TIME_LIMIT": None,
     # Not the pages: they hold tokens, whose length in compressed form would tell about them.
-    "COMPRESS_MIMETYPES": ["application/json", "image/svg+xml"],
+    "COMPRESS_MIMETYPES": ["text/css", "text/javascript", "application/json", "image/svg+xml"],
 }
 
 JUDGING = {"seconds": 20, "megabytes": 500, "waiting": 12, "waiting_each": 3}
