@@ -115,6 +115,15 @@ def test_a_page_is_not_kept_waiting_for_a_search_that_is_not_compiled_yet(monkey
     assert (found.moves, found.excluded) == (2, 1)
 
 
+def test_a_figure_with_more_curves_than_the_compiled_search_has_room_for_is_searched_too():
+    document = LIBRARY["mirror-a-point"].document()
+    points = [one["id"] for one in document["given"] if one["make"] == "free_point"]
+    many_circles = [{"id": f"z{n}", "make": "free_point", "at": [1 + n / 7, 20 + n % 5]} for n in range(55)]
+    many_circles += [{"id": f"k{n}", "make": "circle", "from": [f"z{n}", points[0]]} for n in range(55)]
+    found = fewest(read_task(document | {"given": document["given"] + many_circles}), most=0, seconds=60)
+    assert (found.moves, found.excluded) == (None, 0)
+
+
 def test_without_a_sample_solution_nothing_is_claimed():
     document = LIBRARY["midpoint"].document()
     del document["model"]

@@ -33,11 +33,12 @@ def fewest(
         return search.run(goal, most)
     from . import kernel  # which takes a second to load
 
-    if not wait and not kernel.is_compiled():
+    has_room = len(goal.board.curves) + kernel.MOST_MOVES <= kernel.MOST_CURVES
+    if not has_room or not (wait or kernel.is_compiled()):
         return search.run(goal, most)
     kernel.compile_all()
     search = Search(task, seconds)
-    return with_ruler_and_compass(search, goal, most, since)
+    return with_ruler_and_compass(search, goal, min(most, kernel.MOST_MOVES), since)
 
 
 @dataclass

@@ -67,14 +67,16 @@ __all__ = [
 
 def is_compiled() -> bool:
     """Whether all this was compiled as it is, and kept where this process finds it."""
-    return _kept().exists()
+    kept = _kept()
+    return kept is not None and kept.exists()
 
 
 def compile_all() -> None:
     """Load what is compiled; where it is not yet, compile it, which takes about a minute, and keep it for others."""
-    if not is_compiled():
+    kept = _kept()
+    if kept is not None and not kept.exists():
         # numba sees that a file has changed, but not what it calls in others.
-        for stale in _kept().parent.glob("*.nb[ci]"):
+        for stale in kept.parent.glob("*.nb[ci]"):
             stale.unlink(missing_ok=True)
     sheet = Sheet(
         np.zeros((2, 2)), np.zeros(2, np.uint64), np.zeros((2, 5)), np.zeros(7, np.int64), np.zeros((2, 5), np.int64),
@@ -84,14 +86,17 @@ def compile_all() -> None:
     add_point(sheet, 0.0, 0.0, np.uint64(0))
     push(sheet, np.array([CIRCLE, 0.0, 0.0, 1.0, 0.0]))
     grow(sheet, goals, 0, 0, 0, -1, -1)
-    with suppress(OSError):
-        _kept().parent.mkdir(parents=True, exist_ok=True)
-        _kept().touch()
+    if kept is not None:
+        with suppress(OSError):
+            kept.parent.mkdir(parents=True, exist_ok=True)
+            kept.touch()
 
 
-def _kept() -> Path:
-    """A file that says that this was compiled, beside what numba keeps."""
+def _kept() -> Path | None:
+    """A file that says that this was compiled, beside what numba keeps; None where it keeps nothing."""
+    folder = getattr(getattr(grow, "stats", None), "cache_path", None)
+    if folder is None:
+        return None
     text = b"".join(path.read_bytes() for path in sorted(Path(__file__).parent.glob("*.py")))
     text += numba.__version__.encode()
-    folder = getattr(getattr(grow, "stats", None), "cache_path", None)
-    return Path(folder or "/nowhere") / f"kernel-{sha256(text).hexdigest()[:16]}.compiled"
+    return Path(folder) / f"kernel-{sha256(text).hexdigest()[:16]}.compiled"
