@@ -1,11 +1,13 @@
 """What must not change a verdict: for whole works of every kind, models, slips of them and the demo's."""
 
 import random
+from dataclasses import fields, replace
 
 import pytest
 
 from tests.amount import many
 from tests.judge.generated import (
+    Case,
     cases,
     is_well_formed,
     renamed,
@@ -78,3 +80,33 @@ def test_generated_works_are_of_every_kind():
     outcomes = {judged(case).outcome for case in some(120, seed=5)}
     assert outcomes >= {Outcome.SOUND, Outcome.FRAGILE, Outcome.EYEBALLED, Outcome.WRONG, Outcome.SWITCHING}
     assert len(cases()) > 2000 and all(map(is_well_formed, some(100)))
+
+
+@pytest.mark.parametrize("scale", [64.0, 1 / 64])
+def test_all_that_is_said_stays_the_same_where_all_is_larger_or_smaller(scale):
+    """By a power of two, so that not even rounding differs: no bound is one of centimetres."""
+    for case in some(many(30, 300), seed=8):
+        before, after = judged(case, report=True), judged(scaled(case, scale), report=True)
+        assert (after.outcome, after.answer, after.method_holds) == (before.outcome, before.answer, before.method_holds)
+        if before.report is None:
+            continue
+        for row in fields(before.report):
+            if row.name not in ("conditions", "mends", "ties"):
+                assert getattr(after.report, row.name) == getattr(before.report, row.name), f"{case.name} {row.name}"
+        for one, other in zip(before.report.conditions, after.report.conditions, strict=True):
+            assert other.gap_as_drawn == pytest.approx(one.gap_as_drawn * scale, nan_ok=True)
+            assert (other.holds_as_drawn, other.holds_at_break) == (one.holds_as_drawn, one.holds_at_break)
+
+
+def scaled(case, scale):
+    """The whole figure larger or smaller, about the origin."""
+
+    def changed(steps):
+        return tuple(
+            replace(step, at=tuple(scale * number for number in step.at)) if step.at is not None else step
+            for step in steps
+        )
+
+    task = case.task
+    larger = replace(task, given=changed(task.given), model=changed(task.model), start=changed(task.start))
+    return Case(case.name, larger, replace(case.work, steps=changed(case.work.steps)))
