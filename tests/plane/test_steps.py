@@ -5,7 +5,7 @@ import pytest
 from tests import zoo
 from widepin.documents.rule_words import worded
 from widepin.plane.intersections import Choice
-from widepin.plane.steps import MAX_STEPS, IllFormed, Step, check_steps
+from widepin.plane.steps import FARTHEST, MAX_STEPS, IllFormed, Step, check_steps
 
 A, B = Step("A", "free_point", at=(0, 0)), Step("B", "free_point", at=(4, 0))
 LINE = Step("l", "line", ("A", "B"))
@@ -52,3 +52,9 @@ def test_an_object_can_only_be_made_from_earlier_ones():
 def test_every_named_configuration_is_well_formed():
     for lines, _ in zoo.INTERSECTIONS.values():
         zoo.figure(lines)
+
+
+def test_a_place_may_lie_as_far_as_the_bound_but_no_farther():
+    check_steps([Step("A", "free_point", at=(FARTHEST, -FARTHEST))])
+    with pytest.raises(IllFormed):
+        check_steps([Step("A", "free_point", at=(0, -FARTHEST - 1))])

@@ -1,10 +1,12 @@
 """The tool book: complete, and small enough to send."""
 
 import json
+from collections import Counter
 
 from tests import zoo
+from widepin.plane.shapes import Kind
 from widepin.plane.toolbook import tool_book
-from widepin.plane.variants import Variant, tapes
+from widepin.plane.variants import Variant, tapes, variants
 
 
 def test_every_step_of_random_constructions_has_a_tape():
@@ -35,3 +37,11 @@ def test_two_curves_of_whatever_kinds_have_the_tapes_of_all_their_choices():
     }
     with_circle = 2 + 3  # the first, the second; another than a point, nearest to it, farthest from it
     assert per_pair == {pair: with_circle if "circle" in pair else 1 for pair in per_pair}
+
+
+def test_there_is_a_variant_for_each_way_to_choose_where_there_are_two_points():
+    of = Counter(variant.kinds for variant in variants() if variant.make == "intersection")
+    line, circle = Kind.LINE, Kind.CIRCLE
+    assert of[line, line] == of[line, Kind.SEGMENT] == 1
+    # Two picks, and nearest to, farthest from, other than a point.
+    assert of[line, circle] == of[circle, line] == of[circle, circle] == 5

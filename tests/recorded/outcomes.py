@@ -9,15 +9,17 @@ from pathlib import Path
 from tests.judge.generated import some
 from widepin.documents.bundle import read_bundle
 from widepin.documents.construction import write_step
+from widepin.documents.demonstration import demonstration_of, with_reasons
 from widepin.documents.explaining import explained, mend_in_words, what_stays_true
 from widepin.documents.proofs import proof_in_part_of, write_line
 from widepin.documents.shown_proofs import shown
+from widepin.documents.svg import picture
 from widepin.documents.task import read_task, read_work
 from widepin.documents.verdict import judge_document, write_verdict
-from widepin.documents.words import Words
+from widepin.documents.words import Words, instruction
 from widepin.judge.judging import judge
 from widepin.judge.suggesting import suggestions
-from widepin.judge.task import Task
+from widepin.judge.task import Task, Work
 from widepin.judge.task_check import check_task
 from widepin.school.tasks.library import LIBRARY
 
@@ -117,7 +119,23 @@ def of_tasks() -> Iterator[tuple[str, dict[str, object]]]:
         )
 
 
-RECORDS = {"faults": of_bundles, "slips": of_slips, "proofs": of_proofs, "tasks": of_tasks}
+def of_figures() -> Iterator[tuple[str, dict[str, object]]]:
+    """How tasks are told, drawn and demonstrated."""
+    for key, one in LIBRARY.items():
+        task = read_task(one.document())
+        words = {"conditions": Words(task).conditions(), "steps": [instruction(step) for step in task.model]}
+        if key not in TRIED:
+            yield key, words
+            continue
+        verdict = judge(task, Work(task.model), report=False)
+        proof = proof_in_part_of(task, Work(task.model), verdict)
+        assert proof is not None, key
+        lines = shown(proof, task, task.model, {})["lines"]
+        drawn = picture(task.given, task.model, verdict.answer.values() if verdict.answer else (), arcs=True)
+        yield key, words | {"drawn": drawn, "shown": with_reasons(demonstration_of(task), lines)}
+
+
+RECORDS = {"figures": of_figures, "faults": of_bundles, "slips": of_slips, "proofs": of_proofs, "tasks": of_tasks}
 
 
 def recorded(name: str) -> dict[str, object]:

@@ -173,6 +173,7 @@ def test_what_is_no_operation_is_said(value):
 
 
 CROSS = {"op": "add", "step": {"id": "D", "make": "intersection", "from": ["c", "d"], "pick": 1}}
+SECOND_CROSS = {"op": "add", "step": {"id": "E", "make": "intersection", "from": ["c", "d"], "pick": 2}}
 LINE = {"op": "add", "step": {"id": "m", "make": "line", "from": ["D", "A"]}}
 
 
@@ -243,15 +244,15 @@ def test_only_own_steps_are_removed(id_):
         replay(SILL, [CIRCLE]).check(read_operation({"op": "remove", "id": id_}))
 
 
-@pytest.mark.parametrize("of", [["A", "B"], ["A", "B", "D"], ["c"]])
+@pytest.mark.parametrize("of", [["A", "B"], ["A", "B", "D"], ["A", "B", "D", "E"], ["D", "s"], ["c"]])
 def test_points_and_circles_are_measured_without_a_move(of):
-    state = replay(SILL, [CIRCLE, OTHER, CROSS])
+    state = replay(SILL, [CIRCLE, OTHER, CROSS, SECOND_CROSS])
     state.check(read_operation({"op": "measure", "of": of}))
     state.apply(read_operation({"op": "measure", "of": of}))
-    assert [step.id for step in state.steps] == ["c", "d", "D"]
+    assert [step.id for step in state.steps] == ["c", "d", "D", "E"]
 
 
-@pytest.mark.parametrize("of", [["A"], ["c", "d"], ["A", "Z"], ["s"]])
+@pytest.mark.parametrize("of", [["A"], ["c", "d"], ["A", "Z"], ["s"], ["s", "A"], ["A", "c"], ["A", "B", "s"], ["A", "s", "B"]])
 def test_what_cannot_be_measured_is_said(of):
     with pytest.raises(OperationRefused, match="can be measured"):
         replay(SILL, [CIRCLE, OTHER]).check(read_operation({"op": "measure", "of": of}))

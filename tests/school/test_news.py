@@ -6,7 +6,7 @@ import pytest
 from sqlalchemy import select
 
 from widepin.judge.verdict import Outcome
-from widepin.school.models import Assignment, Comment, HandIn, now
+from widepin.school.models import Assignment, Comment, HandIn, Work, now
 from widepin.school.results import news
 from widepin.school.results.news import News
 from widepin.school.results.progress import best_of, in_order_of_work, to_do
@@ -86,3 +86,10 @@ def test_what_was_handed_in_late_is_said(session, work):
     assert not row.is_late
     work.assignment.due = work.hand_ins[-1].handed_in - timedelta(hours=1)
     assert row.is_late and session.get(Assignment, work.assignment_id) is row.assignment
+
+
+def test_only_a_version_needs_one_that_was_seen_before():
+    state = {News.COMMENT: 4, News.RETURNED: None, News.SOLUTION: [], News.VERSION: 7}
+    assert news.unseen(Work(looked={}), state) == [News.COMMENT]
+    assert news.unseen(Work(looked={News.COMMENT: 4, News.VERSION: 6}), state) == [News.VERSION]
+    assert news.unseen(Work(looked={}), state | {News.SOLUTION: ["sample"]}) == [News.COMMENT, News.SOLUTION]

@@ -218,6 +218,14 @@ def test_a_right_code_is_let_in_however_many_wrong_ones_there_were(app, little_c
     assert by_code(app, code, "AAAA-AAAA", HOME, "another").status_code == 422, "who mistypes once is told so"
 
 
+def test_where_somebody_of_the_class_has_come_from_before_a_right_code_is_let_in_as_well(app, little_class):
+    code, students = little_class("Shared tablet")
+    assert by_code(app, code, students[0], HOME, "tablet").status_code == 302
+    answers = [by_code(app, code, "AAAA-AAAA", HOME, "tablet").status_code for _ in range(CLASS.device.free + 3)]
+    assert answers[-1] == 429
+    assert by_code(app, code, students[1], HOME, "tablet").status_code == 302
+
+
 def test_a_flood_of_wrong_codes_stops_strange_browsers_and_not_those_of_the_class(
     app, school, little_class, clock_of_tries
 ):

@@ -20,8 +20,8 @@ def number(value: float) -> str:
 def centimetres(value: float) -> str:
     """A length to two digits, written out.
 
-    >>> centimetres(1.234), centimetres(123.4), centimetres(0.0567), centimetres(0.00001), centimetres(2.0)
-    ('1.2 cm', '120 cm', '0.057 cm', 'less than 0.001 cm', '2 cm')
+    >>> centimetres(1.234), centimetres(123.4), centimetres(0.0567), centimetres(0.00099), centimetres(0.001)
+    ('1.2 cm', '120 cm', '0.057 cm', 'less than 0.001 cm', '0.001 cm')
     """
     if value < 0.001:
         return gettext("less than %(value)s cm", value="0.001")

@@ -51,8 +51,8 @@ def hint_for(task: Task, work: Work, methods: Sequence[Work]) -> Hint:
 def moves_left_in_words(hint: Hint) -> str:
     """How far somebody is, without a word on the way.
 
-    >>> moves_left_in_words(Hint(2, ("", "", "")))
-    '2 moves are left on a way that is known.'
+    >>> [moves_left_in_words(Hint(moves, ("Hand it in.", "", ""))) for moves in (0, 1, 2)]
+    ['Hand it in.', '1 move is left on a way that is known.', '2 moves are left on a way that is known.']
     """
     if hint.moves_left is None or hint.moves_left == 0:
         return hint.levels[0]

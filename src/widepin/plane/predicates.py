@@ -12,8 +12,8 @@ from .shapes import Circle, Kind, Line, Point, Shape, cross, dot, square_distanc
 def side(line: Line[N], p: Point[N]) -> N:
     """On which side of a line a point lies: positive to its left, negative to its right, 0 on it.
 
-    >>> side(Line(0, 0, 4, 0), Point(1, 2)) > 0
-    True
+    >>> side(Line(0, 0, 4, 0), Point(1, 2)), side(Line(0, 5, 4, 0), Point(1, 2)), side(Line(2, 0, 0, 1), Point(1, 2))
+    (8, -12, 1)
     """
     return cross(line.dx, line.dy, p.x - line.x, p.y - line.y)
 
