@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING
 
 from ..judge.task import Task
 from .goal import Goal, NoGoal, goal_of
+from .kept_kernel import is_compiled
 from .search import FREE, ON_CURVE, ON_SEGMENT, Fewest, Place, Search
 
 if TYPE_CHECKING:
@@ -31,10 +32,11 @@ def fewest(
     search = Search(task, seconds)
     if not search.is_elementary:
         return search.run(goal, most)
+    if not (wait or is_compiled()):
+        return search.run(goal, most)
     from . import kernel  # which takes a second to load
 
-    has_room = len(goal.board.curves) + kernel.MOST_MOVES <= kernel.MOST_CURVES
-    if not has_room or not (wait or kernel.is_compiled()):
+    if len(goal.board.curves) + kernel.MOST_MOVES > kernel.MOST_CURVES:
         return search.run(goal, most)
     kernel.compile_all()
     search = Search(task, seconds)

@@ -11,6 +11,7 @@ import subprocess
 import sys
 from typing import Any
 
+from ..economy.kept_kernel import is_compiled
 from .mariadb import end_with_parent
 
 wsgi_app = "widepin.web.app:from_environment()"
@@ -30,10 +31,11 @@ def when_ready(server: Any) -> None:
 
     book()
     gc.freeze()  # what is loaded stays, and need not be looked through again and again
-    # Kept between starts, so that this is over at once but for the first time.
-    subprocess.Popen(
-        [sys.executable, "-c", "from widepin.economy import kernel; kernel.compile_all()"], preexec_fn=_beside_the_rest
-    )
+    if not is_compiled():
+        subprocess.Popen(
+            [sys.executable, "-c", "from widepin.economy import kernel; kernel.compile_all()"],
+            preexec_fn=_beside_the_rest,
+        )
 
 
 def _beside_the_rest() -> None:

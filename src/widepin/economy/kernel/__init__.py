@@ -2,13 +2,11 @@
 
 from __future__ import annotations
 
-from contextlib import suppress
-from hashlib import sha256
 from pathlib import Path
 
-import numba
 import numpy as np
 
+from ..kept_kernel import is_compiled, mark_as_compiled
 from .drawing import add_point, push
 from .growing import grow
 from .sheet import (
@@ -60,23 +58,16 @@ __all__ = [
     "add_point",
     "compile_all",
     "grow",
-    "is_compiled",
     "push",
 ]
 
 
-def is_compiled() -> bool:
-    """Whether all this was compiled as it is, and kept where this process finds it."""
-    kept = _kept()
-    return kept is not None and kept.exists()
-
-
 def compile_all() -> None:
     """Load what is compiled; where it is not yet, compile it, which takes about a minute, and keep it for others."""
-    kept = _kept()
-    if kept is not None and not kept.exists():
+    folder = _kept_in()
+    if folder is not None and not is_compiled():
         # numba sees that a file has changed, but not what it calls in others.
-        for stale in kept.parent.glob("*.nb[ci]"):
+        for stale in folder.glob("*.nb[ci]"):
             stale.unlink(missing_ok=True)
     sheet = Sheet(
         np.zeros((2, 2)), np.zeros(2, np.uint64), np.zeros((2, 5)), np.zeros(7, np.int64), np.zeros((2, 5), np.int64),
@@ -86,17 +77,11 @@ def compile_all() -> None:
     add_point(sheet, 0.0, 0.0, np.uint64(0))
     push(sheet, np.array([CIRCLE, 0.0, 0.0, 1.0, 0.0]))
     grow(sheet, goals, 0, 0, 0, -1, -1)
-    if kept is not None:
-        with suppress(OSError):
-            kept.parent.mkdir(parents=True, exist_ok=True)
-            kept.touch()
+    if folder is not None:
+        mark_as_compiled()
 
 
-def _kept() -> Path | None:
-    """A file that says that this was compiled, beside what numba keeps; None where it keeps nothing."""
+def _kept_in() -> Path | None:
+    """Where numba keeps what it compiles; None where it keeps nothing."""
     folder = getattr(getattr(grow, "stats", None), "cache_path", None)
-    if folder is None:
-        return None
-    text = b"".join(path.read_bytes() for path in sorted(Path(__file__).parent.glob("*.py")))
-    text += numba.__version__.encode()
-    return Path(folder) / f"kernel-{sha256(text).hexdigest()[:16]}.compiled"
+    return Path(folder) if folder is not None else None
