@@ -79,6 +79,26 @@ REASON_WORDS: dict[str, str] = complete(
         N.RIGHT_BY_HALVES: marked("equal adjacent angles on a line are right angles"),
         N.COMMON_ANGLE: marked("equal angles, and the angle between them is added to both or taken from both"),
         N.ADDED_ANGLES: marked("sums or differences of equal angles"),
+        N.THIRD_ANGLE: marked("two angles are equal, so the third ones are (angle sum)"),
+        N.EQUILATERAL: marked("angles of an equilateral triangle"),
+        N.ANGLE_SUM: marked("angle sum of a triangle"),
+        N.EXTERIOR_ANGLE: marked("exterior angle of a triangle"),
+        N.BASE_ANGLE: marked("base angles of an isosceles triangle, and its angle sum"),
+        N.APEX_ANGLE: marked("base angles of an isosceles triangle, and its angle sum"),
+        N.ANGLES_ON_A_LINE: marked("angles on a line make 180°"),
+        N.ANGLE_OF_PARTS: marked("sum of both angles"),
+        N.REST_OF_ANGLE: marked("difference of both angles"),
+        N.HALF_ANGLE: marked("half of the angle"),
+        N.RIGHT_BY_SIZE: marked("90° are a right angle"),
+        N.STRAIGHT_ANGLE: marked("both angles make 180°: a straight angle"),
+        N.CO_INTERIOR: marked("co-interior angles at parallels make 180°"),
+        N.CO_INTERIOR_CONVERSE: marked("co-interior angles make 180°"),
+        N.HALF_OF_CENTRAL: marked("an inscribed angle is half the angle at the centre"),
+        N.HALF_OF_CENTRAL_FAR: marked("an inscribed angle on the smaller arc, by the angle at the centre"),
+        N.CENTRAL: marked("the angle at the centre is twice the inscribed angle"),
+        N.CENTRAL_FAR: marked("the angle at the centre, by an inscribed angle on the smaller arc"),
+        N.THIRTY: marked("a leg that is half the hypotenuse lies opposite an angle of 30°"),
+        N.OPPOSITE_THIRTY: marked("opposite an angle of 30°, the leg is half the hypotenuse"),
         N.QUARTER_TURN: marked("a quarter turn takes the one line to the other"),
         N.INCENTRE: marked("the three bisectors of a triangle meet in one point"),
         N.SUPPLEMENTARY_BISECTORS: marked("the bisectors of two angles on a line are perpendicular"),
@@ -93,6 +113,10 @@ REASON_WORDS: dict[str, str] = complete(
         N.RATIO_OF_HALVES: marked("a midpoint halves"),
         N.RATIO_OF_EQUALS: marked("equal lengths have the same ratio"),
         N.RATIO_CHAIN: marked("ratios multiply"),
+        N.RATIO_OF_PARTS: marked("sum of both parts"),
+        N.RATIO_OF_REST: marked("difference of both parts"),
+        N.RATIO_BY_UNIT: marked("both are multiples of one length"),
+        N.INTERCEPT_PARALLELS: marked("intercept theorem, for the parallels"),
         N.EQUAL_PARTS: marked("three equal parts"),
         N.INTERCEPT: marked("intercept theorem"),
         N.INTERCEPT_REST: marked("intercept theorem"),
@@ -192,6 +216,9 @@ def fact_in_words(one: Fact, words: Words, called: Mapping[str, str]) -> str:
             return " = ".join(_("angle %(name)s", name=term) for term in terms)
         case Rel.RIGHT_ANGLE:
             return _("angle %(name)s is a right angle", name=terms[0])
+        case Rel.ANGLE:
+            n, d = one.ratio or (90, 1)
+            return _("angle %(name)s = %(degrees)s°", name=terms[0], degrees=f"{n / d:g}")
         case Rel.PARALLEL:
             return f"{terms[0]} ∥ {terms[1]}"
         case Rel.PERPENDICULAR:

@@ -7,7 +7,7 @@ in balls. It knows the rows of rules, the figure, and how facts are written; it 
 
 from __future__ import annotations
 
-from collections.abc import Collection, Iterator, Mapping, Sequence
+from collections.abc import Collection, Hashable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import combinations, permutations
 
@@ -19,9 +19,9 @@ from ..judge.trials.examination import Examination
 from .drawing import after_making, columns_where_all_is, drawn_in, put_model
 from .drawn import Drawn, lie_in_a_row
 from .facts import Fact, Rel, Term, fact, lengths_of, three
-from .goals import Goals
+from .goals import Goals, said_by
 from .proof import Case, Line, Proof
-from .rules import RULES, RuleName, bound, product_of, with_ratio
+from .rules import RULES, RuleName, bound, concluded
 
 N = RuleName
 
@@ -43,12 +43,19 @@ class _State:
     certifier: Certifier
     columns: list[int] | None
 
+    def says(self, one: Fact) -> bool:
+        """Whether the making says a fact, whatever its lines are called by now."""
+        return any(self.drawn.normal(one, only) == self.drawn.normal(made, only) for made in self.made for only in (0, 1))
+
 
 def check(proof: Proof, examined: Examination, numbers: Sequence[int], answer: Mapping[str, str]) -> Wrong | None:
     """What is wrong with a proof first; None for one that passes.
 
-    ``numbers``: the objects that the proof may speak of. ``answer``: wanted name -> id.
+    ``numbers``: the objects that the proof may speak of, besides its helpers. ``answer``: wanted name -> id.
     """
+    if proof.helpers:
+        helpers = [examined.figure.index[name] for name in proof.helpers]
+        examined, numbers = examined.with_model(helpers), sorted({*numbers, *helpers})
     cases = list(dict.fromkeys(line.case for line in proof.lines))
     if cases and not _cover(cases, proof.open_case):
         return Wrong(1, "its cases are not all that there are")
@@ -59,7 +66,7 @@ def check(proof: Proof, examined: Examination, numbers: Sequence[int], answer: M
         put_model(drawn, examined, columns, further=True)
         if case is not None and not drawn.keep(case).any():
             return Wrong(1, "no position is of its case")
-        made = {drawn.normal(one) for one, _steps in (*drawn.given, *after_making(drawn, examined, numbers))}
+        made = {one for one, _steps in (*drawn.given, *after_making(drawn, examined, numbers))}
         wrong = _check_case(
             proof, case, _State(drawn, made, certifier, _columns(examined, numbers, case)), examined, answer
         )
@@ -117,7 +124,7 @@ def _is_condition(drawn: Drawn, line: Line, examined: Examination, answer: Mappi
     wanted = conditions[line.condition].renamed(dict(answer))
     if wanted.rel not in list(Rel):
         return False
-    said = fact(Rel(wanted.rel), *wanted.of, ratio=wanted.ratio)
+    said = said_by(wanted)
     return said == line.fact or drawn.normal(said) == drawn.normal(line.fact)
 
 
@@ -130,7 +137,7 @@ def _follows(
     drawn, one = state.drawn, state.drawn.normal(line.fact)
     match line.rule:
         case N.BY_CONSTRUCTION:
-            return not cited and (one in state.made or _is_plain(drawn, line.fact))
+            return not cited and (state.says(line.fact) or _is_plain(drawn, line.fact))
         case N.RADII:
             equal = one.rel is Rel.EQUAL_LENGTH
             return not cited and equal and any(lengths_of(one) <= radii.keys() for radii in drawn.radii)
@@ -149,31 +156,28 @@ def _follows(
     if not letters <= line.bindings.keys():
         return False
     known = {variant for premise in cited for variant in _variants(drawn, premise)}
-    said = bound(rule.conclusion_pattern, line.bindings)
-    if said.rel is Rel.RATIO and said.ratio is None:
-        return _ratio_follows(state, line, cited, known, said)
+    premises = []
+    for pattern in rule.premise_patterns:
+        premise = _as_known(state, bound(pattern, line.bindings), known)
+        if premise is None:
+            return False
+        premises.append(premise)
+    said = concluded(rule, line.bindings, premises)
     return (
-        any(variant == one for variant in _variants(drawn, said))
-        and all(_is_known(state, bound(pattern, line.bindings), known) for pattern in rule.premise_patterns)
+        said is not None
+        and any(variant == one for variant in _variants(drawn, said))
         and all(drawn.seen(word, [str(line.bindings[name]) for name in names]) for word, names in rule.figure_patterns)
     )
 
 
-def _ratio_follows(state: _State, line: Line, cited: Sequence[Fact], known: set[Fact], said: Fact) -> bool:
-    """Whether a ratio follows: its numbers are the product of those of the ratios that are cited."""
-    rule = RULES[line.rule]
-    bare = {fact(one.rel, *one.of): one for one in cited if one.rel is Rel.RATIO}
-    used = []
-    for pattern in rule.premise_patterns:
-        premise = bound(pattern, line.bindings)
-        if premise.rel is Rel.RATIO and premise.ratio is None:
-            if premise not in bare:
-                return False
-            used.append(bare[premise])
-        elif not _is_known(state, premise, known):
-            return False
-    seen = (state.drawn.seen(word, [str(line.bindings[one]) for one in names]) for word, names in rule.figure_patterns)
-    return all(seen) and line.fact == with_ratio(said, product_of(used))
+def _as_known(state: _State, premise: Fact, known: set[Fact]) -> Fact | None:
+    """A premise, ratios and angles with the numbers that are cited; None where it is not known."""
+    if premise.ratio is None and premise.rel in (Rel.RATIO, Rel.ANGLE):
+        of = state.drawn.normal(premise).of
+        cited = (one for one in known if one.rel is premise.rel and one.of in (of, premise.of))
+        otherwise = fact(Rel.EQUAL_LENGTH if premise.rel is Rel.RATIO else Rel.RIGHT_ANGLE, *premise.of)
+        return next(cited, None) or (otherwise if _is_known(state, otherwise, known) else None)
+    return premise if _is_known(state, premise, known) else None
 
 
 def _variants(drawn: Drawn, one: Fact) -> Iterator[Fact]:
@@ -251,10 +255,11 @@ def _is_plain(drawn: Drawn, one: Fact) -> bool:
 
 def _connected(drawn: Drawn, one: Fact, cited: Sequence[Fact]) -> bool:
     """Whether the terms of an equality are all connected by equalities that are cited."""
-    if one.rel not in (Rel.EQUAL_LENGTH, Rel.EQUAL_ANGLE):
+    if one.rel not in (Rel.EQUAL_LENGTH, Rel.EQUAL_ANGLE, Rel.ANGLE):
         return False
-    terms = _terms(drawn, one.rel, one)
-    groups = [{term} for term in terms] + [_terms(drawn, one.rel, link) for link in cited]
+    of_lengths = one.rel is Rel.EQUAL_LENGTH
+    terms = _terms(drawn, of_lengths, one)
+    groups = [{term} for term in terms] + [_terms(drawn, of_lengths, link) for link in cited]
     merged = True
     while merged:
         merged = False
@@ -266,11 +271,15 @@ def _connected(drawn: Drawn, one: Fact, cited: Sequence[Fact]) -> bool:
     return any(terms <= group for group in groups)
 
 
-def _terms(drawn: Drawn, rel: Rel, one: Fact) -> set[Term]:
-    """The lengths, or the angles in their normal form, that a fact says are equal; none where it says no such thing."""
-    if rel is Rel.EQUAL_LENGTH:
+def _terms(drawn: Drawn, of_lengths: bool, one: Fact) -> set[Hashable]:
+    """The lengths, or the angles in their normal form and their degrees, that a fact says are equal; none where it says
+    no such thing.
+    """
+    if of_lengths:
         return set(lengths_of(one))
-    return {drawn.normal(fact(Rel.RIGHT_ANGLE, term)).of[0] for term in one.of} if one.rel is rel else set()
+    if one.rel not in (Rel.EQUAL_ANGLE, Rel.ANGLE):
+        return set()
+    return {*(drawn.normal(fact(Rel.RIGHT_ANGLE, term)).of[0] for term in one.of), *([one.ratio] if one.ratio else [])}
 
 
 def _turned(drawn: Drawn, one: Fact, cited: Sequence[Fact]) -> bool:
@@ -321,7 +330,8 @@ def _has_property(
 def _holds(state: _State, one: Fact) -> bool:
     """Whether a fact holds in fresh positions: floats see it in each, balls prove it in several."""
     drawn = state.drawn
-    if any(name.startswith(MODEL) for name in one.names):
+    there = drawn.points.keys() | drawn.lines.keys() | drawn.circles.keys()
+    if any(name.startswith(MODEL) and name not in there for name in one.names):
         return True  # that is what was judged; what it follows from is looked at above
     if not drawn.holds(drawn.normal(one)):
         return False

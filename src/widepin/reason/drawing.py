@@ -36,7 +36,7 @@ def drawn_in(examined: Examination, numbers: Iterable[int], columns: Sequence[in
         values = [np.broadcast_to(np.asarray(value, dtype=float), (count,))[at] for value in shapes[number]]
         id_ = node.step.id
         found.steps.append(node.step)
-        if number >= len(examined.task.done):
+        if len(examined.task.done) <= number < examined.last:
             found.own.add(id_)
         if node.kind is Kind.POINT:
             found.points[id_] = values[0] + 1j * values[1]

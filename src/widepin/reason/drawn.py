@@ -32,7 +32,7 @@ class Drawn:
     ``radii``: lengths that are radii of one circle, or of circles drawn with one radius, with the steps that say so.
     ``bounded``: rays and segments. ``mirrored``: line -> pairs of points that are mirror images in it, by its making
     or theirs.
-    ``steps``: how objects are made.
+    ``bisecting``: line -> the angle that it bisects by its making. ``steps``: how objects are made.
     """
 
     points: dict[str, NDArray[np.complex128]]
@@ -48,6 +48,7 @@ class Drawn:
     mirrored: dict[str, list[tuple[str, str]]] = field(default_factory=lambda: defaultdict(list))
     given: list[tuple[Fact, frozenset[str]]] = field(default_factory=list)
     radii: list[dict[tuple[str, str], frozenset[str]]] = field(default_factory=list)
+    bisecting: dict[str, tuple[str, str, str]] = field(default_factory=dict)
     steps: list[Step] = field(default_factory=list)
     model_points: dict[str, NDArray[np.complex128]] = field(default_factory=dict)
     _through: dict[tuple[str, bool], set[str]] = field(default_factory=dict)
@@ -103,10 +104,10 @@ class Drawn:
         p, q = two(term)
         return self.line_through(p, q, made_only) or (min(p, q), max(p, q))
 
-    def legs(self, one: Fact) -> tuple[Term, Term]:
-        """The lines of a right angle."""
+    def legs(self, one: Fact, made_only: bool = False) -> tuple[Term, Term]:
+        """The lines of a right angle; ``made_only``: as far as the making alone says."""
         p, v, q = three(one.of[0])
-        return self.line((v, p)), self.line((v, q))
+        return self.line((v, p), made_only), self.line((v, q), made_only)
 
     def in_a_row(self, points: Sequence[str], made_only: bool = False) -> bool:
         """Whether points are known to lie on one line."""
@@ -139,10 +140,11 @@ class Drawn:
                 return one
             circle, line = one.of if one.of[0] in self.circles else one.of[::-1]
             return fact(one.rel, circle, self.line(line, made_only))
-        if one.rel in (Rel.EQUAL_ANGLE, Rel.RIGHT_ANGLE):
+        if one.rel in (Rel.EQUAL_ANGLE, Rel.ANGLE, Rel.RIGHT_ANGLE):
             return fact(
                 one.rel,
                 *((self.ray(v, p, made_only), v, self.ray(v, q, made_only)) for p, v, q in map(three, one.of)),
+                ratio=one.ratio,
             )
         return one
 
@@ -195,6 +197,11 @@ class Drawn:
                 line, *pair = terms
                 is_so = any(set(one) == set(pair) for one in self.mirrored.get(line, ()))
                 return np.full(len(self.points[pair[0]]), is_so)
+            case "bisects":
+                line, p, vertex, q = terms
+                of = self.bisecting.get(line)
+                is_so = of is not None and of[1] == vertex and self._is_angle(of, (p, vertex, q))
+                return np.full(len(self.points[vertex]), is_so)
             case "centre":
                 centre, circle = terms
                 return np.full(len(self.points[centre]), self.centre.get(circle) == centre)
@@ -208,6 +215,11 @@ class Drawn:
                 beside = self.where("same_side", (inner, other, vertex, one))
                 return beside & self.where("same_side", (inner, one, vertex, other))
         raise LookupError(word)
+
+    def _is_angle(self, one: tuple[str, str, str], other: tuple[str, str, str]) -> bool:
+        """Whether two angles are one, by the first points on their legs."""
+        legs = ({self.ray(v, p), self.ray(v, q)} for p, v, q in (one, other))
+        return next(legs) == next(legs)
 
     def direction(self, term: Term) -> NDArray[np.complex128]:
         """The way of a line."""
@@ -228,10 +240,13 @@ class Drawn:
                 first, *others = (np.abs(points[p] - points[q]) for p, q in map(two, one.of))
                 return all(self._zero(first - other) for other in others)
             case Rel.EQUAL_ANGLE:
-                first, *others = (self._angle(*term) for term in one.of)
+                first, *others = (self.angle(*term) for term in one.of)
                 return all(bool((np.abs(first - other) < NEAR).all()) for other in others)
             case Rel.RIGHT_ANGLE:
-                return bool((np.abs(self._angle(*one.of[0]) - np.pi / 2) < NEAR).all())
+                return bool((np.abs(self.angle(*one.of[0]) - np.pi / 2) < NEAR).all())
+            case Rel.ANGLE if one.ratio is not None:
+                size = np.deg2rad(one.ratio[0] / one.ratio[1])
+                return bool((np.abs(self.angle(*one.of[0]) - size) < NEAR).all())
             case Rel.PARALLEL | Rel.PERPENDICULAR:
                 u, v = map(self.direction, one.of)
                 product = (u.conj() * v) / (np.abs(u) * np.abs(v))
@@ -275,11 +290,19 @@ class Drawn:
                 return self._zero(np.abs((way.conj() * (centre - start)).imag) / np.abs(way) - radius)
         return True  # what is not looked at here is proved of parts that are
 
+    def twins(self, name: str) -> list[str]:
+        """Points that lie where one of the sample solution does, in every position."""
+        at = self.model_points.get(name)
+        if at is None:
+            return []
+        return [one for one, place in self.points.items() if bool((abs(place - at) < NEAR * self.size).all())]
+
     def _distance(self, point: str, line: Term) -> NDArray[np.float64]:
         start, way = self.lines[line] if isinstance(line, str) else (self.points[line[0]], self.direction(line))
         return np.abs((way.conj() * (self.points[point] - start)).imag) / np.abs(way)
 
-    def _angle(self, p: str, v: str, q: str) -> NDArray[np.float64]:
+    def angle(self, p: str, v: str, q: str) -> NDArray[np.float64]:
+        """An undirected angle, in radians."""
         a, b = self.points[p] - self.points[v], self.points[q] - self.points[v]
         return np.abs(np.angle(a.conj() * b))
 

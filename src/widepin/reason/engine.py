@@ -16,7 +16,7 @@ from .knowledge import Knowledge, key_of
 
 MOST_ROUNDS = 8
 
-MOST_TRIED = 5_000
+MOST_TRIED = 20_000
 """Instances of rules that are tried for one figure: a bound that is the same on every machine."""
 
 

@@ -41,6 +41,10 @@ class Equalities:
         (root, turn), (second, other_turn) = self._find(one), self._find(other)
         return root == second and turn ^ other_turn == turned
 
+    def class_of(self, one: Hashable) -> Hashable:
+        """What stands for all that is equal to something; not to be asked where things are turned."""
+        return self._find(one)[0]
+
     def link(self, one: Hashable, other: Hashable, fact: Fact, stamp: int, turned: int = 0) -> None:
         """Two things are equal, or turned, because of a fact."""
         self._links[one].append((other, turned, fact, stamp))

@@ -2,17 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Hashable, Sequence
 from dataclasses import dataclass
 from itertools import combinations
 
 from .drawn import Drawn
 from .facts import Fact, Rel, Term, ends, fact, lengths_of, three
-from .knowledge import Derivation, Knowledge
+from .knowledge import Derivation, Knowledge, is_size
 from .proof import Line
 from .rules import Bindings, RuleName
 
-CHAINED = (Rel.EQUAL_LENGTH, Rel.EQUAL_ANGLE)
+CHAINED = (Rel.EQUAL_LENGTH, Rel.EQUAL_ANGLE, Rel.ANGLE)
 """What is derived in one way may follow more shortly from a chain."""
 
 MOST_CITED = 3
@@ -97,15 +97,20 @@ class Extraction:
                     right = tuple(Fact(Rel.RIGHT_ANGLE, (term,)) for term in one.of)
                     return Support((), RuleName.RIGHT_ANGLES, right, named)
                 return Support(tuple(angles), None if angles == [one] else RuleName.TRANSITIVE)
+            case Rel.ANGLE:
+                sizes = known.angles.chain(one.of[0], one.ratio, before, self.cost)
+                if sizes is None:
+                    raise LookupError(f"{one} does not follow")
+                return Support(tuple(sizes), None if sizes == [one] else RuleName.TRANSITIVE)
             case Rel.PARALLEL | Rel.PERPENDICULAR | Rel.RIGHT_ANGLE:
                 turned = int(one.rel is not Rel.PARALLEL)
-                lines = drawn.legs(one) if one.rel is Rel.RIGHT_ANGLE else one.of
+                lines, rows = known.legs_before(one, before) if one.rel is Rel.RIGHT_ANGLE else (one.of, ())
                 ways = known.directions.chain(lines[0], lines[1], before, self.cost, turned)
                 if ways is None:
                     raise LookupError(f"{one} does not follow")
                 # One right angle, said of lines or of an angle, needs no line of its own.
-                same = len(ways) == 1 and ways[0].rel in (Rel.PERPENDICULAR, Rel.RIGHT_ANGLE)
-                return Support(tuple(ways), None if same else RuleName.DIRECTIONS)
+                same = not rows and len(ways) == 1 and ways[0].rel in (Rel.PERPENDICULAR, Rel.RIGHT_ANGLE)
+                return Support(tuple(ways), None if same else RuleName.DIRECTIONS, rows)
             case Rel.ON:
                 point, curve = map(str, one.of)
                 return Support(drawn.found[curve][point])
@@ -223,14 +228,14 @@ class Extraction:
 
     def _together(self, links: Sequence[Fact]) -> Fact | None:
         """What a chain of equal angles or directions says of its two ends; None where it is none."""
+        if links[0].rel in (Rel.EQUAL_ANGLE, Rel.ANGLE):
+            return _angles_together(links)
         left, turned = set[Term](), 0
         for link in links:
             left ^= set(self.drawn.legs(link) if link.rel is Rel.RIGHT_ANGLE else link.of)
             turned ^= link.rel in (Rel.PERPENDICULAR, Rel.RIGHT_ANGLE)
         if len(left) != 2:
             return None
-        if links[0].rel is Rel.EQUAL_ANGLE:
-            return fact(Rel.EQUAL_ANGLE, *sorted(left))
         return fact(Rel.PERPENDICULAR if turned else Rel.PARALLEL, *sorted(left, key=str))
 
     def _put(
@@ -246,3 +251,17 @@ class Extraction:
         self.lines.append(Line(one, rule, tuple(sorted(set(because))), tuple(steps), bindings=bindings or {}))
         self._number[one] = len(self.lines)
         return len(self.lines)
+
+
+def _angles_together(links: Sequence[Fact]) -> Fact | None:
+    """What a chain of equal angles, and of sizes, says of its two ends."""
+    left = set[Hashable]()
+    for link in links:
+        left ^= {*link.of, *([link.ratio] if link.ratio else [])}
+    sizes = [term for term in left if is_size(term)]
+    angles = [term for term in left if not is_size(term)]
+    if len(angles) == 2 and not sizes:
+        return fact(Rel.EQUAL_ANGLE, *sorted(angles))  # type: ignore[type-var, arg-type]
+    if len(angles) == len(sizes) == 1:
+        return fact(Rel.ANGLE, angles[0], ratio=sizes[0])  # type: ignore[arg-type]
+    return None

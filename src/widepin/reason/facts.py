@@ -19,6 +19,7 @@ class Rel(StrEnum):
 
     EQUAL_LENGTH = "equal_length"
     EQUAL_ANGLE = "equal_angle"
+    ANGLE = "angle"
     RIGHT_ANGLE = "right_angle"
     PARALLEL = "parallel"
     PERPENDICULAR = "perpendicular"
@@ -57,7 +58,7 @@ def ends(term: Term) -> tuple[str, str]:
 
 @dataclass(frozen=True)
 class Fact:
-    """A relation and its terms. ``ratio``: (n, d) of a ratio."""
+    """A relation and its terms. ``ratio``: (n, d) of a ratio; n / d degrees of an angle."""
 
     rel: Rel
     of: tuple[Term, ...]
@@ -92,13 +93,41 @@ def fact(rel: Rel, *of: Term, ratio: tuple[int, int] | None = None) -> Fact:
     >>> fact(Rel.CONGRUENT, ("A", "B", "C"), ("D", "E", "F")) == fact(Rel.CONGRUENT, ("E", "D", "F"), ("B", "A", "C"))
     True
     """
-    if ratio is not None and ratio[0] > ratio[1]:
+    if rel is Rel.RATIO and ratio is not None and ratio[0] > ratio[1]:
         of, ratio = of[::-1], ratio[::-1]
+    at_once = _first_form(rel, of)
+    if at_once is not None:
+        return Fact(rel, at_once, ratio)
     return min((Fact(rel, terms, ratio) for terms in forms(rel, of)), key=_key)
 
 
+def _first_form(rel: Rel, of: tuple[Term, ...]) -> tuple[Term, ...] | None:
+    """The first of the forms in their order, where each term has its own; None where forms have to be compared."""
+    match rel:
+        case Rel.EQUAL_ANGLE | Rel.PARALLEL | Rel.PERPENDICULAR:
+            return tuple(sorted(map(_first_way, of), key=_key_of)) if len(of) == 2 else None
+        case Rel.EQUAL_LENGTH:
+            first = map(_first_way, of)
+            return tuple(sorted(first)) if len(of) == 2 else tuple(sorted(set(first)))  # type: ignore[type-var]
+        case Rel.ANGLE | Rel.RIGHT_ANGLE | Rel.RATIO | Rel.ON:
+            return tuple(map(_first_way, of))
+        case Rel.MIDPOINT:
+            return (of[0], *sorted(of[1:]))  # type: ignore[type-var]
+        case Rel.COLLINEAR | Rel.CONCYCLIC:
+            return tuple(sorted(of))  # type: ignore[type-var]
+    return None
+
+
+def _first_way(term: Term) -> Term:
+    return term if isinstance(term, str) else min(term, term[::-1])
+
+
+def _key_of(term: Term) -> tuple[str, ...]:
+    return (term,) if isinstance(term, str) else term
+
+
 def _key(one: Fact) -> tuple[tuple[str, ...], ...]:
-    return tuple((term,) if isinstance(term, str) else term for term in one.of)
+    return tuple(map(_key_of, one.of))
 
 
 def forms(rel: Rel, of: tuple[Term, ...]) -> Iterator[tuple[Term, ...]]:

@@ -33,6 +33,15 @@ class Goal:
     ways: tuple[tuple[Fact, ...], ...]
 
 
+def said_by(condition: Condition) -> Fact:
+    """A condition as a fact: a ratio of one to one says that lengths are equal."""
+    said = fact(Rel(condition.rel), *condition.of, ratio=condition.ratio)
+    if said.ratio is None:
+        return said
+    n, d = said.ratio
+    return fact(Rel.EQUAL_LENGTH, *said.of) if n == d else with_ratio(said, (n, d))
+
+
 def _made_alike(task: Task, drawn: Drawn) -> dict[str, set[str]]:
     """For each object of the sample solution those of the work that are made in the same way from the same."""
     found: dict[str, set[str]] = {}
@@ -98,10 +107,9 @@ class Goals:
         for place, condition in enumerate(self.task.conditions):
             if condition.rel not in READ_OFF:
                 here = condition.renamed(self.answer)
-                said = fact(Rel(here.rel), *here.of, ratio=here.ratio) if here.rel in list(Rel) else None
-                if said is not None:
+                if here.rel in list(Rel):
                     ways = (way for way in self._ways(here) if all(one.names <= self.there for one in way))
-                    yield Goal(place, said, tuple(ways))
+                    yield Goal(place, said_by(here), tuple(ways))
 
     def _ways(self, condition: Condition) -> Iterator[tuple[Fact, ...]]:
         drawn, of = self.drawn, condition.of
@@ -126,8 +134,8 @@ class Goals:
                     for one in as_lines(drawn, of[0])
                     for other in as_lines(drawn, of[1])
                 )
-            case RelationName.RATIO if condition.ratio is not None:
-                yield (with_ratio(fact(Rel.RATIO, *of), condition.ratio),)
+            case RelationName.RATIO:
+                yield (said_by(condition),)
             case RelationName.MIDPOINT:
                 yield (fact(Rel.MIDPOINT, *of),)
             case RelationName.COLLINEAR:
@@ -194,14 +202,11 @@ class Goals:
 
     def _twins(self, source: str) -> list[str]:
         """Objects of the work that are where one of the model is, in every position."""
-        at = self.drawn.model_points.get(source)
-        if at is None:
-            make = self.model[source].make
-            curves = self.drawn.lines if MAKES[make].gives in LINES else self.drawn.circles
-            return [curve for curve in curves if " " not in curve][:12]
-        return [
-            name for name, place in self.drawn.points.items() if bool((abs(place - at) < 1e-7 * self.drawn.size).all())
-        ]
+        if source in self.drawn.model_points:
+            return self.drawn.twins(source)
+        make = self.model[source].make
+        curves = self.drawn.lines if MAKES[make].gives in LINES else self.drawn.circles
+        return [curve for curve in curves if " " not in curve][:12]
 
     def _lies(self, point: str, curve: str, depth: int) -> Iterator[tuple[Fact, ...]]:
         """Ways to prove that a point lies on a curve of the sample solution."""

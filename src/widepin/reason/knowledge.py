@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Hashable, Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
+from fractions import Fraction
 from functools import cached_property
 from itertools import combinations
 
@@ -13,10 +14,12 @@ from ..judge.positions.alike import alike
 from .drawn import NEAR, Drawn, lie_in_a_row
 from .equalities import Equalities
 from .facts import Fact, Rel, Term, ends, fact, lengths_of, three, two
-from .rules import Bindings, Rule, RuleName, bound, product_of, with_ratio
+from .rules import Bindings, Rule, RuleName, bound, concluded
 
 MOST_POINTS = 20
 NO_LENGTH = -1_000_000
+FINEST_ANGLE, NEAR_DEGREES = 8, 5e-6
+"""Angles are told to an eighth of a degree, if they are just that to so many degrees."""
 
 SPLITTING = ("between", "opposite", "same_side", "same_way", "inside")
 """What may be so in some positions and otherwise in others, without any of them being degenerate."""
@@ -62,6 +65,7 @@ class Knowledge:
         self.settled: set[Hashable] = set()  # instances that need not be looked at again
         self.wanted: tuple[Fact, ...] = ()
         self.rows: list[Fact] = []  # points that were proved to lie in a row
+        self._sizes: dict[tuple[str, str, str], tuple[int, int] | None] = {}
         for one, rule, steps in base:
             if one.names <= {*drawn.points, *drawn.lines, *drawn.circles}:
                 self.add(one, rule, (), steps)
@@ -87,6 +91,9 @@ class Knowledge:
                 return self.angles.are(one.of[0], one.of[1]) or all(
                     self.knows(Fact(Rel.RIGHT_ANGLE, (term,))) for term in one.of
                 )
+            case Rel.ANGLE:
+                right = one.ratio == (90, 1) and self.knows(Fact(Rel.RIGHT_ANGLE, one.of))
+                return right or self.angles.are(one.of[0], one.ratio)
             case Rel.PARALLEL:
                 return self.directions.are(one.of[0], one.of[1])
             case Rel.PERPENDICULAR:
@@ -133,9 +140,9 @@ class Knowledge:
         premises = self._premises(rule, bindings)
         if premises is None:
             return None
-        said = bound(rule.conclusion_pattern, bindings)
-        if said.rel is Rel.RATIO and said.ratio is None:
-            said = with_ratio(said, product_of(premises))
+        said = concluded(rule, bindings, premises)
+        if said is None:
+            return None
         one = self.drawn.normal(said)
         if one not in self.derived and self.knows(one) and not self._says_more_shortly(rule.name, premises):
             return None
@@ -161,13 +168,37 @@ class Knowledge:
         """The premises of an instance, ratios with their numbers; None where one is not known."""
         premises = [bound(pattern, bindings) for pattern in rule.premise_patterns]
         for place, premise in enumerate(premises):
-            if premise.rel is Rel.RATIO and premise.ratio is None:
-                if premise not in self.ratios:
+            if premise.rel in (Rel.RATIO, Rel.ANGLE) and premise.ratio is None:
+                found = self.with_number(premise)
+                if found is None:
                     return None
-                premises[place] = self.ratios[premise]
+                premises[place] = found
             elif not self.knows(premise):
                 return None
         return premises
+
+    def with_number(self, one: Fact) -> Fact | None:
+        """A ratio or an angle with its number; equal lengths, or a right angle, where it is so; None if not known."""
+        if one.rel is Rel.RATIO:
+            equal = fact(Rel.EQUAL_LENGTH, *one.of)
+            return self.ratios.get(one) or (equal if self.knows(equal) else None)
+        (triple,) = self.drawn.normal(one).of
+        size = self.constant_size(*three(triple))
+        if size is None:
+            return None
+        right = Fact(Rel.RIGHT_ANGLE, (triple,))
+        if size == (90, 1) and self.knows(right):
+            return right
+        return Fact(Rel.ANGLE, (triple,), size) if self.angles.are(triple, size) else None
+
+    def constant_size(self, p: str, v: str, q: str) -> tuple[int, int] | None:
+        """The degrees of an angle that is the same in every position, a fraction; None for any other."""
+        if (p, v, q) not in self._sizes:
+            degrees = np.degrees(self.drawn.angle(p, v, q))
+            size = Fraction(float(degrees[0])).limit_denominator(FINEST_ANGLE)
+            is_constant = bool((np.abs(degrees - float(size)) < NEAR_DEGREES).all()) and 0 < size < 180
+            self._sizes[p, v, q] = size.as_integer_ratio() if is_constant else None
+        return self._sizes[p, v, q]
 
     def _says_more_shortly(self, rule: RuleName, premises: Iterable[Fact]) -> bool:
         """Whether a rule may say in fewer lines what is known."""
@@ -185,7 +216,7 @@ class Knowledge:
         one = self.drawn.normal(said)
         if self.is_plain(one) or not self.drawn.holds(one):
             return
-        rests = tuple(dict.fromkeys([*map(self.drawn.normal, premises), *self._renaming(said, *premises)]))
+        rests = tuple(dict.fromkeys([*map(self.drawn.normal, premises), *self.renaming(said, *premises)]))
         how = Derivation(rule, rests, steps, len(self.derived), bindings or {})
         if one in self.derived:
             if premises and all((way.rule, way.premises) != (rule, rests) for way in self._ways(one)):
@@ -216,6 +247,8 @@ class Knowledge:
                     self.lengths.link(first, second, one, stamp)
             case Rel.EQUAL_ANGLE:
                 self.angles.link(one.of[0], one.of[1], one, stamp)
+            case Rel.ANGLE:  # all angles of so many degrees are equal
+                self.angles.link(one.of[0], one.ratio, one, stamp)
             case Rel.PARALLEL:
                 self.directions.link(one.of[0], one.of[1], one, stamp)
             case Rel.PERPENDICULAR:
@@ -240,11 +273,28 @@ class Knowledge:
         """What was called otherwise before points were found to lie in a row is the same."""
         for graph, rel in ((self.directions, Rel.PARALLEL), (self.angles, Rel.EQUAL_ANGLE)):
             for term in list(graph):
+                if is_size(term):
+                    continue
                 new = self.drawn.line(term) if rel is Rel.PARALLEL else _angle(self.drawn, term)
                 if new != term:
                     graph.link(term, new, row, stamp)
 
-    def _renaming(self, *facts: Fact) -> list[Fact]:
+    def legs_before(self, one: Fact, before: int) -> tuple[tuple[Term, Term], tuple[Fact, ...]]:
+        """The lines of a right angle as they were called before a stamp, and the points in a row by which they are."""
+        p, v, q = three(one.of[0])
+        now, then = self.drawn.legs(one), self.drawn.legs(one, made_only=True)
+        rows = [
+            row
+            for line, as_made, end in zip(now, then, (p, q), strict=True)
+            if isinstance(line, str) and line != as_made
+            for name in (v, end)
+            for row in self.drawn.found[line].get(name, ())
+        ]
+        if any(row not in self.derived or self.derived[row].stamp >= before for row in rows):
+            return then, ()
+        return now, tuple(dict.fromkeys(rows))
+
+    def renaming(self, *facts: Fact) -> list[Fact]:
         """The facts about points in a row because of which the normal forms of facts are what they are."""
         if not self.rows:
             return []
@@ -325,6 +375,11 @@ class Knowledge:
 def key_of(rule: Rule, bindings: Bindings) -> Hashable:
     """What tells an instance of a rule from others."""
     return rule.name, *(bindings[letter] for letter in sorted(bindings))
+
+
+def is_size(term: Hashable) -> bool:
+    """Whether what an angle is equal to is so many degrees."""
+    return isinstance(term, tuple) and isinstance(term[0], int)
 
 
 def _angle(drawn: Drawn, term: Term) -> Term:

@@ -72,6 +72,7 @@ def lies_on(drawn: Drawn, point: str, curve: Term) -> Ways:
         for other in drawn.on[curve]:
             if centre in drawn.points:
                 yield (fact(Rel.EQUAL_LENGTH, (str(centre), point), (str(centre), other)),)
+        yield (fact(Rel.ON, point, curve),)
     else:
         for p, q in [curve] if not isinstance(curve, str) else combinations(drawn.on[curve], 2):
             if point in (p, q) or drawn.in_a_row((p, q, point)):
@@ -178,8 +179,21 @@ def _on_line_of_two(drawn: Drawn, point: str, of: Names) -> Ways:
 
 
 def _is_line_of_two(drawn: Drawn, one: str, of: Names) -> Ways:
-    if one in drawn.lines and set(of) <= set(points_on(drawn, one)):
+    points = points_on(drawn, one)
+    if one in drawn.lines and set(of) <= set(points):
         yield ()
+    elif one in drawn.lines and one not in drawn.bounded and of[0] in points:
+        yield (fact(Rel.ON, of[1], one),)
+
+
+def _is_ray_of_two(drawn: Drawn, one: str, of: Names) -> Ways:
+    """Its start, and a point that lies beside a second one of it."""
+    yield from _is_line_of_two(drawn, one, of)
+    start, through = of
+    made = next((step for step in drawn.steps if step.id == one and step.make == MakeName.RAY), None)
+    if made is not None and made.sources[0] == start and through not in points_on(drawn, one):
+        if through in drawn.points and drawn.seen("same_way", (made.sources[1], through, start)):
+            yield (fact(Rel.ON, through, one),)
 
 
 LINE_OF_TWO = Making(_through_both, _is_line_of_two, _on_line_of_two)
@@ -228,6 +242,7 @@ def _is_bisector(drawn: Drawn, one: str, of: Names) -> Ways:
 
 
 def _angle_bisector(drawn: Drawn, id_: str, of: Names) -> None:
+    drawn.bisecting[id_] = (of[0], of[1], of[2])
     _put(drawn, id_, of[1], id_)
 
 
@@ -245,6 +260,11 @@ def _on_angle_bisector(drawn: Drawn, point: str, of: Names) -> Ways:
 
 def _is_angle_bisector(drawn: Drawn, one: str, of: Names) -> Ways:
     points = points_on(drawn, one) if one in drawn.lines else []
+    for a, b in drawn.mirrored.get(one, ()):  # the perpendicular bisector of the base of an isosceles triangle
+        for p, q in ((a, b), (b, a)):
+            legs = (drawn.ray(of[1], p), drawn.ray(of[1], q))
+            if legs == (drawn.ray(of[1], of[0]), drawn.ray(of[1], of[2])):
+                yield (fact(Rel.EQUAL_LENGTH, (of[1], p), (of[1], q)),)
     if of[1] in points:
         for point in points:
             if point != of[1]:
@@ -298,7 +318,7 @@ MAKINGS: dict[str, Making] = complete(
         M.FREE_POINT: Making(says_nothing, no_way),
         M.POINT_ON: Making(_lies_on_sources, no_way),
         M.LINE: LINE_OF_TWO,
-        M.RAY: LINE_OF_TWO,
+        M.RAY: Making(_through_both, _is_ray_of_two, _on_line_of_two),
         M.SEGMENT: LINE_OF_TWO,
         M.CIRCLE: Making(_circle, _is_circle, _on_circle),
         M.CIRCLE_RADIUS: Making(_circle_radius, _is_circle_radius, _on_circle_radius),

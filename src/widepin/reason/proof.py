@@ -49,7 +49,7 @@ class Proof:
 
     ``open_case``: the positions for which they are open, where there is a proof for all others.
     ``missing``: facts from which these would follow, that hold and could not be derived.
-    ``trivial``: whether nothing had to be proved: every condition is given, or done as in the sample solution.
+    ``helpers``: objects of the sample solution of which it speaks as well. ``trivial``: whether nothing had to be proved: every condition is given, or done as in the sample solution.
     """
 
     lines: tuple[Line, ...]
@@ -57,6 +57,7 @@ class Proof:
     trivial: bool = False
     missing: tuple[Fact, ...] = ()
     open_case: Case | None = None
+    helpers: tuple[str, ...] = ()
 
     @property
     def is_whole(self) -> bool:

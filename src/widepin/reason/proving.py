@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
+import logging
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import replace
 from functools import cached_property
 
+from ..judge.conditions import RelationName
 from ..judge.reports.sameness import known_as
 from ..judge.task import MODEL, Task
 from ..judge.trials.examination import Examination
 from ..plane.figure import is_defined
+from ..plane.shapes import Kind
 from ..plane.steps import Step
 from .checker import check
 from .drawing import after_making, columns_where_all_is, drawn_in, put_model
@@ -18,10 +21,12 @@ from .engine import MOST_TRIED, distinctions, saturate
 from .extraction import MOST_CITED, Extraction
 from .facts import Fact, Rel, fact
 from .goals import READ_OFF, Goal, Goals
-from .knowledge import Knowledge
+from .knowledge import MOST_POINTS, Knowledge
 from .proof import Case, Line, Proof
 from .rules import RuleName
 from .shortening import shortened, without_unused
+
+logger = logging.getLogger(__name__)
 
 FEWEST_OF_A_CASE = 2
 """Positions that are looked at."""
@@ -37,7 +42,7 @@ def prove(task: Task, steps: Sequence[Step], answer: Mapping[str, str]) -> Proof
     figure = examined.figure
     numbers = [n for n in range(examined.last) if is_defined(examined.shapes[n])]
     columns = columns_where_all_is(examined, numbers)
-    if len(columns) < 4:
+    if len(columns) < 4 or sum(figure.nodes[number].kind is Kind.POINT for number in numbers) > MOST_POINTS:
         needed = figure.ancestors(figure.index[id_] for id_ in answer.values())
         numbers = sorted(n for n in needed | set(range(len(task.done))) if n < examined.last)
         columns = columns_where_all_is(examined, numbers)
@@ -47,7 +52,36 @@ def prove(task: Task, steps: Sequence[Step], answer: Mapping[str, str]) -> Proof
     proof = attempt.proof()
     if not proof.open or attempt.left <= 0:
         return proof
-    return _by_cases(attempt) or proof
+    return _with_helpers(attempt, proof) or _by_cases(attempt) or proof
+
+
+MOST_HELPERS = 8
+"""Objects of the sample solution of which a proof may speak, beside those of the work."""
+
+
+def _with_helpers(attempt: Attempt, proof: Proof) -> Proof | None:
+    """A proof that speaks of objects of the sample solution too, where open conditions are about such; None for none."""
+    examined, drawn = attempt.examined, attempt.drawn
+    figure = examined.figure
+    needed: set[int] = set()
+    for condition in (examined.task.conditions[place] for place in proof.open):
+        for name in condition.names:
+            if name.startswith(MODEL) and not drawn.twins(name):
+                number = figure.index[name]
+                needed |= figure.ancestors([number]) - ({number} if condition.rel == RelationName.SAME else set())
+    helpers = [number for number in sorted(needed) if number >= examined.last]
+    for number in helpers[::-1]:  # what is drawn in the work too, and that nothing else here is made from
+        is_used = any(number in figure.nodes[other].sources for other in helpers)
+        if not is_used and drawn.twins(figure.nodes[number].step.id):
+            helpers.remove(number)
+    if not 0 < len(helpers) <= MOST_HELPERS:
+        return None
+    numbers = [*attempt.numbers, *helpers]
+    columns = columns_where_all_is(examined, numbers)
+    if not columns:
+        return None
+    found = Attempt(examined, numbers, columns, attempt.answer, left=attempt.left).proof()
+    return found if len(found.open) < len(proof.open) else None
 
 
 MOST_SPLIT = 3
@@ -127,9 +161,17 @@ class Attempt:
             lines = tuple(replace(line, case=self.case) for line in lines)
         missing = tuple(one for one in wanted if not known.knows(one))
         proof = Proof(lines, tuple(sorted(still_open)), not still_open and _is_trivial(lines), missing)
+        proof = replace(proof, helpers=self._helpers(lines))
         if self.case is not None:
             proof = replace(proof, open_case=self.case.other)
         return checked(proof, self.examined, self.numbers, self.answer)
+
+    def _helpers(self, lines: Sequence[Line]) -> tuple[str, ...]:
+        """The objects of the sample solution that lines speak of, and those that these are made from."""
+        figure = self.examined.figure
+        helpers = {number for number in self.numbers if number >= self.examined.last}
+        spoken_of = [figure.index[name] for line in lines for name in line.fact.names if name.startswith(MODEL)]
+        return tuple(figure.nodes[number].step.id for number in sorted(figure.ancestors(spoken_of) & helpers))
 
 
 def checked(proof: Proof, examined: Examination, numbers: Sequence[int], answer: Mapping[str, str]) -> Proof:
@@ -137,6 +179,7 @@ def checked(proof: Proof, examined: Examination, numbers: Sequence[int], answer:
     wrong = check(proof, examined, numbers, answer)
     if wrong is None:
         return _without_idle_rows(proof, lambda less: check(less, examined, numbers, answer) is None)
+    logger.warning("the checker refuses line %s (%s): %s", wrong.number, proof.lines[wrong.number - 1], wrong.words)
     conditions = tuple(sorted({*proof.open, *(line.condition for line in proof.lines if line.condition is not None)}))
     return Proof((), conditions, missing=proof.missing)
 
@@ -155,11 +198,12 @@ def _without_idle_rows(proof: Proof, passes: Callable[[Proof], bool]) -> Proof:
 
 def follows_by(task: Task, steps: Sequence[Step], answer: Mapping[str, str], number: int, rule: RuleName) -> bool:
     """Whether a line of a proof, by its number from 1, follows by another rule too: the checker says so."""
-    lines = list(prove(task, steps, answer).lines)
+    found = prove(task, steps, answer)
+    lines = list(found.lines)
     lines[number - 1] = replace(lines[number - 1], rule=rule)
     examined = Examination(task, steps)
     numbers = [n for n in range(examined.last) if is_defined(examined.shapes[n])]
-    return check(Proof(tuple(lines)), examined, numbers, answer) is None
+    return check(replace(found, lines=tuple(lines)), examined, numbers, answer) is None
 
 
 def moved(lines: Sequence[Line], by: int) -> Iterator[Line]:
@@ -180,6 +224,8 @@ def _wanted(known: Knowledge, goals: Sequence[Goal]) -> list[Fact]:
 def _reach(extraction: Extraction, goal: Goal, way: list[Fact]) -> None:
     """The lines of a condition, the last of which is the condition itself."""
     cited = tuple(sorted({number for one in way for number in extraction.numbers_for(one)}))
+    rows = extraction.known.renaming(*way) if len(way) == 1 and way[0].rel not in (Rel.COLLINEAR, Rel.ON) else []
+    cited = tuple(sorted({*cited, *(number for row in rows for number in extraction.numbers_for(row))}))
     lines = extraction.lines
     if len(way) == 1 and len(cited) == 1 and _is_said(extraction, goal, cited[0]):
         said = lines[cited[0] - 1]

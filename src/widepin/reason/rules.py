@@ -8,16 +8,19 @@ different sides of the line BC), ``same_side A D B C``, ``distinct A B``, ``apar
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
 from enum import StrEnum
+from fractions import Fraction
 from functools import cached_property
-from math import gcd
+from math import gcd, prod
+from typing import Literal, assert_never
 
 from ..plane.rows import complete
 from .facts import Fact, Rel, Term, fact
 
 Bindings = Mapping[str, Term]
+Parts = Literal["product", "sum", "rest", "quotient"]
 Pattern = tuple[str, tuple[str, ...]]
 
 
@@ -79,7 +82,33 @@ class RuleName(StrEnum):
     RIGHT_BY_HALVES = "equal adjacent angles"
     COMMON_ANGLE = "equal angles and one that both have"
     ADDED_ANGLES = "sums of equal angles"
+    THIRD_ANGLE = "third angles of triangles"
+    EQUILATERAL = "angles of an equilateral triangle"
+    ANGLE_SUM = "angle sum of a triangle"
+    EXTERIOR_ANGLE = "exterior angle of a triangle"
+    BASE_ANGLE = "base angle by the apex"
+    APEX_ANGLE = "apex by the base angle"
+    ANGLES_ON_A_LINE = "angles on a line"
+    ANGLE_OF_PARTS = "sum of angles"
+    REST_OF_ANGLE = "difference of angles"
+    HALF_ANGLE = "half of an angle"
+    RIGHT_BY_SIZE = "an angle of 90 degrees"
+    STRAIGHT_ANGLE = "an angle of 180 degrees"
+    CO_INTERIOR = "co-interior angles"
+    CO_INTERIOR_CONVERSE = "co-interior angles of 180 degrees"
+    HALF_OF_CENTRAL = "inscribed angle by the angle at the centre"
+    HALF_OF_CENTRAL_FAR = "inscribed angle on the smaller arc"
+    CENTRAL = "angle at the centre"
+    CENTRAL_FAR = "angle at the centre by the smaller arc"
+    THIRTY = "a leg of half the hypotenuse"
+    OPPOSITE_THIRTY = "the leg opposite 30 degrees"
     QUARTER_TURN = "quarter turn"
+    ONE_ANGLE = "one angle on a side"
+    OUTER_BISECTOR = "inner and outer bisector"
+    BISECTOR_AT_ARC = "bisector and perpendicular bisector"
+    EQUAL_CHORDS = "equal chords"
+    MIRRORED_ROW = "a row in a mirror"
+    MEDIAN_THROUGH = "a third of a median lies on the others"
     INCENTRE = "bisectors of a triangle"
     SUPPLEMENTARY_BISECTORS = "bisectors of supplementary angles"
     CO_INTERIOR_BISECTORS = "bisectors of co-interior angles"
@@ -93,6 +122,10 @@ class RuleName(StrEnum):
     RATIO_OF_HALVES = "half of a length"
     RATIO_OF_EQUALS = "ratio of equal lengths"
     RATIO_CHAIN = "ratios"
+    RATIO_OF_PARTS = "sum of parts"
+    RATIO_OF_REST = "difference of parts"
+    RATIO_BY_UNIT = "parts of one length"
+    INTERCEPT_PARALLELS = "lengths of parallels"
     EQUAL_PARTS = "equal parts of a length"
     INTERCEPT = "parallels cut equal parts"
     INTERCEPT_REST = "parallels cut equal rests"
@@ -116,13 +149,20 @@ class RuleName(StrEnum):
 
 @dataclass(frozen=True)
 class Rule:
-    """A row: premises and conclusion as patterns, what is read off the ``figure``, the place in the ``elements``."""
+    """A row: premises and conclusion as patterns, what is read off the ``figure``, the place in the ``elements``.
+
+    ``degrees``: where sizes of angles are put together, a constant and a factor for each angle of the premises; their
+    sum is the size that is concluded, or must be ``makes``. ``parts``: how the ratios of the premises are put together.
+    """
 
     name: RuleName
     premises: str = ""
     conclusion: str = ""
     figure: str = ""
     elements: str = ""
+    degrees: tuple[float, ...] = ()
+    makes: int | None = None
+    parts: Parts = "product"
 
     @cached_property
     def premise_patterns(self) -> tuple[Pattern, ...]:
@@ -138,6 +178,48 @@ class Rule:
     def figure_patterns(self) -> tuple[Pattern, ...]:
         """What is read off the figure."""
         return patterns(self.figure)
+
+
+def concluded(rule: Rule, bindings: Bindings, premises: Sequence[Fact]) -> Fact | None:
+    """What a rule says of these points, with its numbers; None where the numbers of the premises do not fit.
+
+    ``premises``: as in the row, ratios and angles with their numbers; a right angle is one of 90 degrees.
+    """
+    said = bound(rule.conclusion_pattern, bindings)
+    if rule.degrees:
+        sizes = [size_of(one) for one in premises if one.rel in (Rel.ANGLE, Rel.RIGHT_ANGLE)]
+        counted = sizes[len(sizes) - len(rule.degrees) + 1 :]
+        constant, *factors = map(Fraction, rule.degrees)
+        size = constant + sum(factor * one for factor, one in zip(factors, counted, strict=True))
+        if rule.makes is not None:
+            return said if size == rule.makes else None
+        return replace(said, ratio=size.as_integer_ratio()) if 0 < size < 180 else None
+    if said.rel is Rel.RATIO and said.ratio is None:
+        found = ratio_of(rule, premises)
+        if found is None or found == 1:
+            return None if found is None else fact(Rel.EQUAL_LENGTH, *said.of)
+        return with_ratio(said, found.as_integer_ratio())
+    return said
+
+
+def size_of(one: Fact) -> Fraction:
+    """The degrees of an angle."""
+    return Fraction(90) if one.ratio is None else Fraction(*one.ratio)
+
+
+def ratio_of(rule: Rule, premises: Sequence[Fact]) -> Fraction | None:
+    """The ratio that a rule concludes from those that it rests on; equal lengths are one to one. None for none."""
+    if rule.parts == "product":
+        return prod((Fraction(*one.ratio) for one in premises if one.ratio is not None), start=Fraction(1))
+    first, second = (Fraction(*(one.ratio or (1, 1))) for one in premises[:2])
+    match rule.parts:
+        case "sum":
+            return 1 / (1 / first + 1 / second)
+        case "rest":
+            return 1 / (1 / first - 1 / second) if first < second else None
+        case "quotient":
+            return second / first
+    assert_never(rule.parts)
 
 
 def patterns(text: str) -> tuple[Pattern, ...]:
@@ -161,15 +243,6 @@ def with_ratio(one: Fact, ratio: tuple[int, int]) -> Fact:
     """A ratio of lengths with its numbers, in lowest terms, the smaller first."""
     shared = gcd(*ratio)
     return fact(one.rel, *one.of, ratio=(ratio[0] // shared, ratio[1] // shared))
-
-
-def product_of(premises: Iterable[Fact]) -> tuple[int, int]:
-    """The ratio that a rule concludes from those that it rests on: their product."""
-    n = d = 1
-    for one in premises:
-        if one.ratio is not None:
-            n, d = n * one.ratio[0], d * one.ratio[1]
-    return n, d
 
 
 def term_of(word: str, bindings: Bindings) -> Term:
@@ -337,6 +410,83 @@ ROWS = (
         "I, common notions 2 and 3",
     ),
     Rule(
+        N.THIRD_ANGLE,
+        "equal_angle CAB FDE, equal_angle ABC DEF",
+        "equal_angle BCA EFD",
+        "apart A B C, apart D E F",
+        "I.32",
+    ),
+    Rule(N.EQUILATERAL, "equal_length AB BC CA", "angle ABC", "apart A B C", "I.5, I.32", degrees=(60,)),
+    Rule(N.ANGLE_SUM, "angle CAB, angle ABC", "angle BCA", "apart A B C", "I.32", degrees=(180, -1, -1)),
+    Rule(
+        N.EXTERIOR_ANGLE,
+        "angle CAB, angle ABC, collinear B C D",
+        "angle ACD",
+        "apart A B C, between C B D",
+        "I.32",
+        degrees=(0, 1, 1),
+    ),
+    Rule(N.BASE_ANGLE, "equal_length AB AC, angle BAC", "angle ABC", "apart A B C", "I.5, I.32", degrees=(90, -0.5)),
+    Rule(N.APEX_ANGLE, "equal_length AB AC, angle ABC", "angle BAC", "apart A B C", "I.5, I.32", degrees=(180, -2)),
+    Rule(
+        N.ANGLES_ON_A_LINE,
+        "angle AVB, collinear A V C",
+        "angle BVC",
+        "between V A C, apart A V B",
+        "I.13",
+        degrees=(180, -1),
+    ),
+    Rule(N.ANGLE_OF_PARTS, "angle AVB, angle BVC", "angle AVC", "inside B V A C", degrees=(0, 1, 1)),
+    Rule(N.REST_OF_ANGLE, "angle AVC, angle AVB", "angle BVC", "inside B V A C", degrees=(0, 1, -1)),
+    Rule(N.HALF_ANGLE, "equal_angle AVB BVC, angle AVC", "angle AVB", "inside B V A C", degrees=(0, 0.5)),
+    Rule(N.RIGHT_BY_SIZE, "angle AVB", "right_angle AVB", "", "", degrees=(0, 1), makes=90),
+    Rule(
+        N.STRAIGHT_ANGLE,
+        "angle AVB, angle BVC",
+        "collinear A V C",
+        "opposite A C B V",
+        "I.14",
+        degrees=(0, 1, 1),
+        makes=180,
+    ),
+    Rule(N.CO_INTERIOR, "parallel AB CD, angle ABC", "angle BCD", "same_side A D B C", "I.29", degrees=(180, -1)),
+    Rule(
+        N.CO_INTERIOR_CONVERSE,
+        "angle ABC, angle BCD",
+        "parallel AB CD",
+        "same_side A D B C",
+        "I.28",
+        degrees=(0, 1, 1),
+        makes=180,
+    ),
+    Rule(
+        N.HALF_OF_CENTRAL,
+        "equal_length OA OB OC, angle AOB",
+        "angle ACB",
+        "same_side O C A B",
+        "III.20",
+        degrees=(0, 0.5),
+    ),
+    Rule(
+        N.HALF_OF_CENTRAL_FAR,
+        "equal_length OA OB OC, angle AOB",
+        "angle ACB",
+        "opposite O C A B",
+        "III.20, III.22",
+        degrees=(180, -0.5),
+    ),
+    Rule(N.CENTRAL, "equal_length OA OB OC, angle ACB", "angle AOB", "same_side O C A B", "III.20", degrees=(0, 2)),
+    Rule(
+        N.CENTRAL_FAR,
+        "equal_length OA OB OC, angle ACB",
+        "angle AOB",
+        "opposite O C A B",
+        "III.20, III.22",
+        degrees=(360, -2),
+    ),
+    Rule(N.THIRTY, "right_angle ACB, half AC AB", "angle ABC", "apart A B C", degrees=(30,)),
+    Rule(N.OPPOSITE_THIRTY, "right_angle ACB, angle ABC", "half AC AB", "apart A B C", degrees=(0, 1), makes=30),
+    Rule(
         N.QUARTER_TURN,
         "equal_length AD AB, equal_length AC AE, right_angle DAB, right_angle CAE",
         "perpendicular DC BE",
@@ -362,6 +512,35 @@ ROWS = (
         "right_angle AXB",
         "same_side P Q A B",
         "I.29, I.32",
+    ),
+    Rule(N.ONE_ANGLE, "equal_angle BAC BAD", "collinear A C D", "same_side C D A B, distinct C D", "I.23"),
+    Rule(
+        N.OUTER_BISECTOR,
+        "perpendicular VX l, collinear A V C",
+        "equal_angle BVX XVC",
+        "bisects l A V B, between V A C, inside X V B C",
+        "I.13",
+    ),
+    Rule(
+        N.BISECTOR_AT_ARC,
+        "equal_angle BAN NAC, equal_length NB NC, on A k, on B k, on C k",
+        "on N k",
+        "opposite A N B C",
+        "III.26, III.29",
+    ),
+    Rule(
+        N.EQUAL_CHORDS,
+        "on A k, on B k, on C k, on D k, equal_length AB CD, midpoint M A B, on M i",
+        "tangent i CD",
+        "centre O k, centre O i, distinct A B",
+        "III.14",
+    ),
+    Rule(
+        N.MIRRORED_ROW,
+        "collinear A B C",
+        "collinear D E F",
+        "bisector l A D, bisector l B E, bisector l C F",
+        "I.4",
     ),
     Rule(N.INSCRIBED, "concyclic A B C D", "equal_angle ACB ADB", "same_side C D A B", "III.21"),
     Rule(N.TANGENT, "on T k, on T l, perpendicular OT l", "tangent k l", "centre O k", "III.16"),
@@ -404,6 +583,30 @@ ROWS = (
     Rule(N.RATIO_OF_EQUALS, "ratio AB CD, equal_length AB EF, equal_length CD GH", "ratio EF GH", "", "V.7"),
     Rule(N.RATIO_CHAIN, "ratio AP AM, ratio AM AB", "ratio AP AB", elements="V.22"),
     Rule(
+        N.RATIO_OF_PARTS,
+        "ratio UV AB, ratio UV BC, collinear A B C",
+        "ratio UV AC",
+        "between B A C",
+        "V.24",
+        parts="sum",
+    ),
+    Rule(
+        N.RATIO_OF_REST,
+        "ratio UV AC, ratio UV AB, collinear A B C",
+        "ratio UV BC",
+        "between B A C",
+        "V.19",
+        parts="rest",
+    ),
+    Rule(N.RATIO_BY_UNIT, "ratio UV AB, ratio UV CD", "ratio AB CD", elements="V.15", parts="quotient"),
+    Rule(
+        N.INTERCEPT_PARALLELS,
+        "ratio AC AE, parallel CP EB, collinear A C E, collinear A P B",
+        "ratio CP EB",
+        "apart A B C",
+        "VI.4",
+    ),
+    Rule(
         N.EQUAL_PARTS,
         "equal_length AC CD, equal_length CD DE, collinear A C D, collinear C D E",
         "third AC AE",
@@ -443,6 +646,13 @@ ROWS = (
         "midpoint M B C, midpoint N A C, collinear A S M, collinear B S N",
         "half MS AS",
         "apart A B C",
+        "VI.2",
+    ),
+    Rule(
+        N.MEDIAN_THROUGH,
+        "midpoint M A B, midpoint N B C, third MS MC, collinear M S C",
+        "collinear A S N",
+        "apart A B C, between S M C",
         "VI.2",
     ),
     Rule(

@@ -35,8 +35,8 @@ def _as_said(line: Line, drawn: Drawn) -> Line:
     """
     if line.condition is not None:
         return line
-    if line.fact.rel in (Rel.EQUAL_ANGLE, Rel.RIGHT_ANGLE) and RULES[line.rule].conclusion:
-        said = bound(RULES[line.rule].conclusion_pattern, line.bindings)
+    if line.fact.rel in (Rel.EQUAL_ANGLE, Rel.ANGLE, Rel.RIGHT_ANGLE) and RULES[line.rule].conclusion:
+        said = replace(bound(RULES[line.rule].conclusion_pattern, line.bindings), ratio=line.fact.ratio)
         return replace(line, fact=said) if said.rel is line.fact.rel else line
     if line.fact.rel is not Rel.COLLINEAR:
         return line

@@ -6,6 +6,7 @@ Floats *look* at many positions at once and see gaps; balls *rule* on one positi
 from __future__ import annotations
 
 from collections.abc import Callable, Collection, Iterable, Iterator, Mapping, Sequence
+from copy import copy
 from functools import cached_property
 from typing import Any
 
@@ -63,6 +64,7 @@ class Examination:
         self.given = len(task.given)
         self.own = len(task.start) + len(steps)
         self.last = self.given + self.own
+        self.by_balls: Sequence[int] = range(self.last)
         self.given_points = [number for number in range(self.given) if self.figure.nodes[number].kind is Kind.POINT]
         self.home, self.size = self._extent(self.shapes)
         self.handles = drags.handles(self.figure, self.given, self.own)
@@ -155,6 +157,14 @@ class Examination:
             there += np.isfinite(np.asarray(shape[-1]))
         return np.argsort(-there, kind="stable")[:SAMPLES]
 
+    def with_model(self, numbers: Sequence[int]) -> Examination:
+        """The same, but that balls look at these objects of the model as well."""
+        other = copy(self)
+        for name in ("_plan_of_all", "_rising", "proofs"):
+            other.__dict__.pop(name, None)
+        other.by_balls = (*range(self.last), *numbers)
+        return other
+
     def in_balls(self, position: Sequence[float]) -> list[Shape[Ball]] | None:
         """The shapes in balls of all objects but the model's in one position; None where balls cannot decide."""
         at = [ball(float(x)) for x in position]
@@ -169,7 +179,7 @@ class Examination:
 
     @cached_property
     def _plan_of_all(self) -> PlanInBalls:
-        return self.figure.plan(BALLS, range(self.last))
+        return self.figure.plan(BALLS, self.by_balls)
 
     @cached_property
     def proofs(self) -> dict[int, list[Shape[Ball]]]:

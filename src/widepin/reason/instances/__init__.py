@@ -12,6 +12,8 @@ from .hexagons import hexagons
 from .instance import Instance, Rows
 from .lines import altitudes, around_points, equal_strips, midlines, on_lines, parallels, trapeziums
 from .ratios import ratios
+from .sizes import sizes
+from .theorems import theorems
 from .triangles import Triangles
 
 __all__ = ["Proposals", "Rows"]
@@ -41,5 +43,7 @@ class Proposals:
         yield from circles(known)
         yield from around_points(known)
         yield from angles(known)
+        yield from sizes(known)
         yield from tangents(known)
         yield from ratios(known)
+        yield from theorems(known)

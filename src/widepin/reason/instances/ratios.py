@@ -3,16 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from itertools import permutations
+from itertools import combinations, permutations
 
 from ..facts import Fact, Rel, fact, three, two
 from ..knowledge import Knowledge
 from ..rules import RULES, RuleName
-from .instance import Instance
+from .instance import Instance, Named
 
 N = RuleName
-MOST_IN_A_ROW = 6
-"""Points of a line among which equal parts are looked for."""
+MOST_IN_A_ROW, LONGEST_ROW = 6, 8
+"""Points of a line among which equal parts are looked for, and multiples of one length."""
 
 
 def ratios(known: Knowledge) -> Iterator[Instance]:
@@ -26,6 +26,7 @@ def ratios(known: Knowledge) -> Iterator[Instance]:
         for a, c, d, e in permutations(row, 4) if len(row) <= MOST_IN_A_ROW else ():
             if known.far(a, c) == known.far(c, d) == known.far(d, e):
                 yield RULES[N.EQUAL_PARTS], {"A": a, "C": c, "D": d, "E": e}
+    yield from _multiples(known)
     every = list(known.ratios.values())
     yield from _of_equals(known, every)
     yield from _halves(known, every)
@@ -36,6 +37,7 @@ def ratios(known: Knowledge) -> Iterator[Instance]:
                 for p, b in permutations([x for x in known.points if x not in (a, c, e)], 2):
                     if drawn.in_a_row((a, p, b)) and known.knows(fact(Rel.PARALLEL, (c, p), (e, b))):
                         yield RULES[N.INTERCEPT], {"A": a, "B": b, "C": c, "E": e, "P": p}
+                        yield RULES[N.INTERCEPT_PARALLELS], {"A": a, "B": b, "C": c, "E": e, "P": p}
                     if drawn.in_a_row((e, p, b)) and known.knows(fact(Rel.PARALLEL, (c, p), (a, b))):
                         yield RULES[N.INTERCEPT_REST], {"A": e, "B": b, "C": c, "E": a, "P": p}
         for other in every:
@@ -43,6 +45,35 @@ def ratios(known: Knowledge) -> Iterator[Instance]:
                 for (second, n), (third, b) in _from_one_end(other):
                     if a == first == second == third and m == n and p != b:
                         yield RULES[N.RATIO_CHAIN], {"A": a, "B": b, "M": m, "P": p}
+
+
+def _multiples(known: Knowledge) -> Iterator[Instance]:
+    """Lengths along a line that are multiples of one of them, and their ratios."""
+    for line in list(known.drawn.lines):
+        row = [p for p in known.points if known.drawn.passes(line, p)]
+        if not 2 < len(row) <= LONGEST_ROW:
+            continue
+        parts = [pair for pair in combinations(row, 2) if pair in known.apart]
+        for u, v in parts:
+            multiples = [pair for pair in parts if _is_multiple(known, (u, v), pair)]
+            if len(multiples) < 2:
+                continue
+            of_unit = {frozenset(pair) for pair in multiples}
+            for a, b, c in permutations(row, 3):
+                first, second, whole = ({a, b}, {b, c}, {a, c})
+                named: Named = {"U": u, "V": v, "A": a, "B": b, "C": c}
+                if a < c and first in of_unit and second in of_unit and whole not in of_unit:
+                    yield RULES[N.RATIO_OF_PARTS], named
+                if first in of_unit and whole in of_unit and second not in of_unit:
+                    yield RULES[N.RATIO_OF_REST], named
+            for (a, b), (c, d) in permutations(multiples, 2):
+                if {a, b} & {c, d} and (u, v) not in ((a, b), (c, d)):
+                    yield RULES[N.RATIO_BY_UNIT], {"U": u, "V": v, "A": a, "B": b, "C": c, "D": d}
+
+
+def _is_multiple(known: Knowledge, unit: tuple[str, str], pair: tuple[str, str]) -> bool:
+    """Whether a length is known to be a multiple of another, or as long."""
+    return known.with_number(fact(Rel.RATIO, unit, pair)) is not None
 
 
 def _of_equals(known: Knowledge, every: Sequence[Fact]) -> Iterator[Instance]:
