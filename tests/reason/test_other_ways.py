@@ -18,9 +18,7 @@ OPEN = {
     ("centroid", "other medians"),  # needs a point that nobody drew, the midpoint of the third side
     ("add-two-lengths", "the other one first"),  # sums of lengths
     ("golden-section", "on the other side"),
-    ("thirty-degrees", "bisector of sixty"),  # the sample solution's point is another on the same ray
     ("shortest-path", "the other one mirrored"),
-    ("equilateral-in-a-circle", "two steps and a circle"),  # sums of angles
     ("perpendicular-bisector", "halving an angle"),  # no second point of the bisector is drawn
 }
 """Works of which the rules do not prove all."""

@@ -343,6 +343,129 @@ needs(
 )
 
 
+def size(angle: str, degrees: int) -> Fact:
+    return fact(Rel.ANGLE, tuple(angle), ratio=(degrees, 1))
+
+
+SIXTY = "c circle A B\nd circle B A\nD intersection c d pick=1\ng line A B\nh line A D"
+UPRIGHT = SIXTY + "\np perpendicular g B\nE intersection h p"
+FAN = SIXTY + "\ne circle D A\nF intersection e c other_than=B\nf circle F A\nG intersection f c other_than=D"
+STRIDES = "h line A B\nk circle B A\nD intersection k h other_than=A\nm circle D B\nE intersection m h other_than=B"
+HALF_OF_SIXTY = SIXTY + "\nt angle_bisector D A B\ns segment B D\nT intersection t s"
+
+needs(N.EQUILATERAL, SIXTY, size("ABD", 60))
+needs(N.ANGLE_SUM, UPRIGHT, size("AEB", 30), N.EQUILATERAL)
+needs(N.EXTERIOR_ANGLE, UPRIGHT + "\nk circle E A\nF intersection k h other_than=A", size("BEF", 150), N.EQUILATERAL)
+needs(N.BASE_ANGLE, "g line A B\np perpendicular g A\nk circle A B\nD intersection k p pick=1", size("ABD", 45))
+needs(
+    N.APEX_ANGLE,
+    SIXTY + "\nt angle_bisector D A B\nl perpendicular_bisector A B\nE intersection t l",
+    size("AEB", 120),
+    *(N.EQUILATERAL, N.HALF_ANGLE),
+)
+needs(N.ANGLES_ON_A_LINE, SIXTY + "\nF intersection d g other_than=A", size("DBF", 120), N.EQUILATERAL)
+needs(N.ANGLE_OF_PARTS, SIXTY + "\nE intersection c d pick=2", size("DAE", 120), N.EQUILATERAL)
+needs(
+    N.REST_OF_ANGLE,
+    SIXTY + "\np perpendicular g A\nP intersection c p nearest_to=D",
+    size("PAD", 30),
+    N.EQUILATERAL,
+)
+needs(N.HALF_ANGLE, HALF_OF_SIXTY, size("DAT", 30), N.EQUILATERAL)
+needs(
+    N.RIGHT_BY_SIZE,
+    SIXTY + "\nE intersection c d pick=2\nt angle_bisector B A E\ns segment B E\nT intersection t s",
+    fact(Rel.RIGHT_ANGLE, tuple("DAT")),
+    *(N.EQUILATERAL, N.HALF_ANGLE, N.ANGLE_OF_PARTS),
+)
+needs(N.STRAIGHT_ANGLE, FAN, fact(Rel.COLLINEAR, *"BAG"), N.EQUILATERAL, N.ANGLE_OF_PARTS)
+needs(
+    N.CO_INTERIOR,
+    SIXTY + "\np parallel g D\nk circle D A\nP intersection k p nearest_to=B",
+    size("ADP", 120),
+    N.EQUILATERAL,
+)
+needs(
+    N.CO_INTERIOR_CONVERSE,
+    FAN,
+    fact(Rel.PARALLEL, tuple("AB"), tuple("DF")),
+    *(N.EQUILATERAL, N.ANGLE_OF_PARTS),
+)
+needs(N.HALF_OF_CENTRAL, FAN, size("BFD", 30), N.EQUILATERAL)
+needs(
+    N.HALF_OF_CENTRAL_FAR,
+    FAN + "\nt angle_bisector D A F\nP intersection t c nearest_to=D",
+    size("DPF", 150),
+    N.EQUILATERAL,
+)
+needs(
+    N.CENTRAL,
+    SIXTY + "\nu perpendicular_bisector A B\nv perpendicular_bisector B D\nO intersection u v",
+    size("AOB", 120),
+    N.EQUILATERAL,
+)
+needs(
+    N.CENTRAL_FAR,
+    SIXTY
+    + "\nF intersection d g other_than=A\nu perpendicular_bisector D B\nv perpendicular_bisector B F\nO intersection u v",
+    size("DOF", 120),
+    *(N.EQUILATERAL, N.ANGLES_ON_A_LINE),
+)
+needs(N.THIRTY, "M midpoint A B\nk circle M A\nm circle A M\nD intersection k m pick=1", size("ABD", 30), N.THALES)
+needs(N.OPPOSITE_THIRTY, UPRIGHT, ratio("AB", "AE", 1, 2), N.EQUILATERAL, N.ANGLE_SUM)
+needs(
+    N.THIRD_ANGLE,
+    "t angle_bisector A C B\nP point_on t at=4.2,5\ng line C A\nh line C B\np perpendicular g P\nq perpendicular h P\n"
+    "D intersection p g\nE intersection q h",
+    angles("CPD", "CPE"),
+)
+needs(
+    N.ONE_ANGLE,
+    "M midpoint A B\nc circle A B\nd circle B A\nD intersection c d pick=1\ne circle A M\nf circle M A\n"
+    "E intersection e f pick=1",
+    fact(Rel.COLLINEAR, *"ADE"),
+    N.EQUILATERAL,
+)
+needs(
+    N.OUTER_BISECTOR,
+    "l line A B\nd circle B A\nD intersection d l other_than=A\nv angle_bisector D B C\nw perpendicular v B\n"
+    "s segment A C\nP intersection w s",
+    angles("ABP", "PBC"),
+)
+needs(
+    N.BISECTOR_AT_ARC,
+    "k circle_through A B C\nw angle_bisector B A C\nm perpendicular_bisector B C\nN intersection w m",
+    fact(Rel.ON, "N", "k"),
+)
+needs(
+    N.EQUAL_CHORDS,
+    "k circle A B\nD point_on k at=1,9\nE point_on k at=-6,3\nc circle_radius E B D\nF intersection c k pick=1\n"
+    "M midpoint B D\ni circle A M\nl line E F",
+    fact(Rel.TANGENT, "i", "l"),
+)
+needs(
+    N.MIRRORED_ROW,
+    "g line A B\nl perpendicular_bisector A C\nP point_on g at=5,1.5\nE reflection B l\nF reflection P l",
+    fact(Rel.COLLINEAR, *"CEF"),
+)
+needs(
+    N.MEDIAN_THROUGH,
+    "M midpoint A B\nh line M C\nk circle C M\nX intersection k h other_than=M\nm circle X C\n"
+    "D intersection m h other_than=C\nN midpoint B D",
+    fact(Rel.COLLINEAR, *"ACN"),
+    N.EQUAL_PARTS,
+)
+needs(N.RATIO_OF_PARTS, STRIDES, ratio("AB", "AE", 1, 3))
+needs(
+    N.RATIO_OF_REST,
+    "M midpoint A B\nN midpoint A M",
+    ratio("AN", "NB", 1, 3),
+    *(N.RATIO_OF_HALVES, N.RATIO_CHAIN),
+)
+needs(N.RATIO_BY_UNIT, STRIDES, ratio("AD", "AE", 2, 3), N.RATIO_OF_PARTS)
+needs(N.INTERCEPT_PARALLELS, HALVED, ratio("MP", "BC", 1, 2), N.RATIO_OF_HALVES)
+
+
 def test_every_rule_with_premises_is_in_the_table():
     assert set(NEEDED) == {name for name, rule in RULES.items() if rule.premises and name != N.RIGHT_ANGLES}
 

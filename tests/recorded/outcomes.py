@@ -123,7 +123,10 @@ def of_figures() -> Iterator[tuple[str, dict[str, object]]]:
     """How tasks are told, drawn and demonstrated."""
     for key, one in LIBRARY.items():
         task = read_task(one.document())
-        words = {"conditions": Words(task).conditions(), "steps": [instruction(step) for step in task.model]}
+        words: dict[str, object] = {
+            "conditions": Words(task).conditions(),
+            "steps": [instruction(step) for step in task.model],
+        }
         if key not in TRIED:
             yield key, words
             continue

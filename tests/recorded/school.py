@@ -20,8 +20,8 @@ from widepin.school import models
 from widepin.school.database import make_engine, make_sessions
 from widepin.school.demo.loading import load_demo
 from widepin.school.lessons.lesson import needing_help, timeline
-from widepin.school.lessons.overview import overview_of
-from widepin.school.lessons.overview_groups import GroupedBy, SortedBy, grouped, ordered
+from widepin.school.lessons.overview import GroupedBy, overview_of
+from widepin.school.lessons.overview_groups import SortedBy, grouped, ordered
 from widepin.school.lessons.today import today_of
 from widepin.school.lessons.ways import ways_of
 from widepin.school.models import Assignment, Base, HandIn, Person, SchoolClass, Work
@@ -112,23 +112,31 @@ def of_school(session: Session) -> Iterator[tuple[str, JsonObject]]:
     classes = session.scalars(select(SchoolClass).order_by(SchoolClass.id)).all()
     yield "made", {str(work.id): of_work(work) for work in session.scalars(select(Work).order_by(Work.id))}
     for teacher in teachers:
-        yield teacher.login, {
-            "today": plain(today_of(session, teacher, AT)),
-            "classes": plain(directory.classes_of(session, teacher)),
-            "present": plain(directory.present_classes_of(session, teacher)),
-            "belongings": plain(directory.belongings_of(session, teacher)),
-            "kept": plain(personal_data.of_teacher(session, teacher)),
-        }
-    yield "everybody", {
-        "counts": plain(directory.counts(session)),
-        "classes": plain(directory.all_classes(session)),
-        "teachers": plain(directory.all_teachers(session)),
-    }
+        yield (
+            teacher.login,
+            {
+                "today": plain(today_of(session, teacher, AT)),
+                "classes": plain(directory.classes_of(session, teacher)),
+                "present": plain(directory.present_classes_of(session, teacher)),
+                "belongings": plain(directory.belongings_of(session, teacher)),
+                "kept": plain(personal_data.of_teacher(session, teacher)),
+            },
+        )
+    yield (
+        "everybody",
+        {
+            "counts": plain(directory.counts(session)),
+            "classes": plain(directory.all_classes(session)),
+            "teachers": plain(directory.all_teachers(session)),
+        },
+    )
     for school_class in classes:
         yield school_class.name, of_class(session, school_class)
         for student in school_class.students:
             yield f"{school_class.name}: {student.login}", of_student(session, school_class, student)
-    for assignment in session.scalars(select(Assignment).where(Assignment.practice_key.is_(None)).order_by(Assignment.id)):
+    for assignment in session.scalars(
+        select(Assignment).where(Assignment.practice_key.is_(None)).order_by(Assignment.id)
+    ):
         yield f"{assignment.school_class.name}: {assignment.id} {assignment.sheet.title}", of_task(session, assignment)
 
 
@@ -162,7 +170,9 @@ def of_class(session: Session, school_class: SchoolClass) -> JsonObject:
 def of_student(session: Session, school_class: SchoolClass, student: Person) -> JsonObject:
     """What a student sees at home and in practice, and the teacher of the student."""
     rows = to_do(session, student, AT)
-    topics = map_of(mastery_of(attempts_by(session, [student.id]).get(student.id, {})), open_topics(session, school_class))
+    topics = map_of(
+        mastery_of(attempts_by(session, [student.id]).get(student.id, {})), open_topics(session, school_class)
+    )
     page = page_of(session, school_class, student)
     following, why = what_next(rows, AT) or (None, "")
     after = what_comes_next(topics)

@@ -252,7 +252,9 @@ def test_points_and_circles_are_measured_without_a_move(of):
     assert [step.id for step in state.steps] == ["c", "d", "D", "E"]
 
 
-@pytest.mark.parametrize("of", [["A"], ["c", "d"], ["A", "Z"], ["s"], ["s", "A"], ["A", "c"], ["A", "B", "s"], ["A", "s", "B"]])
+@pytest.mark.parametrize(
+    "of", [["A"], ["c", "d"], ["A", "Z"], ["s"], ["s", "A"], ["A", "c"], ["A", "B", "s"], ["A", "s", "B"]]
+)
 def test_what_cannot_be_measured_is_said(of):
     with pytest.raises(OperationRefused, match="can be measured"):
         replay(SILL, [CIRCLE, OTHER]).check(read_operation({"op": "measure", "of": of}))

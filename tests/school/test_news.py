@@ -89,7 +89,7 @@ def test_what_was_handed_in_late_is_said(session, work):
 
 
 def test_only_a_version_needs_one_that_was_seen_before():
-    state = {News.COMMENT: 4, News.RETURNED: None, News.SOLUTION: [], News.VERSION: 7}
+    state: dict[str, object] = {News.COMMENT: 4, News.RETURNED: None, News.SOLUTION: [], News.VERSION: 7}
     assert news.unseen(Work(looked={}), state) == [News.COMMENT]
     assert news.unseen(Work(looked={News.COMMENT: 4, News.VERSION: 6}), state) == [News.VERSION]
     assert news.unseen(Work(looked={}), state | {News.SOLUTION: ["sample"]}) == [News.COMMENT, News.SOLUTION]

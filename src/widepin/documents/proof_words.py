@@ -99,6 +99,14 @@ REASON_WORDS: dict[str, str] = complete(
         N.CENTRAL_FAR: marked("the angle at the centre, by an inscribed angle on the smaller arc"),
         N.THIRTY: marked("a leg that is half the hypotenuse lies opposite an angle of 30°"),
         N.OPPOSITE_THIRTY: marked("opposite an angle of 30°, the leg is half the hypotenuse"),
+        N.ONE_ANGLE: marked("on one side of a line there is only one such angle"),
+        N.OUTER_BISECTOR: marked("the bisectors of two angles on a line are perpendicular"),
+        N.BISECTOR_AT_ARC: marked(
+            "the bisector of an angle and the perpendicular bisector of the side opposite meet on the circumcircle"
+        ),
+        N.EQUAL_CHORDS: marked("equal chords are equally far from the centre"),
+        N.MIRRORED_ROW: marked("mirror images of points of one line lie on one line"),
+        N.MEDIAN_THROUGH: marked("the three medians of a triangle meet in one point, a third of the way up each"),
         N.QUARTER_TURN: marked("a quarter turn takes the one line to the other"),
         N.INCENTRE: marked("the three bisectors of a triangle meet in one point"),
         N.SUPPLEMENTARY_BISECTORS: marked("the bisectors of two angles on a line are perpendicular"),

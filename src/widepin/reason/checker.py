@@ -45,7 +45,8 @@ class _State:
 
     def says(self, one: Fact) -> bool:
         """Whether the making says a fact, whatever its lines are called by now."""
-        return any(self.drawn.normal(one, only) == self.drawn.normal(made, only) for made in self.made for only in (0, 1))
+        normal = self.drawn.normal
+        return any(normal(one, only) == normal(made, only) for only in (False, True) for made in self.made)
 
 
 def check(proof: Proof, examined: Examination, numbers: Sequence[int], answer: Mapping[str, str]) -> Wrong | None:

@@ -183,13 +183,19 @@ class Drawn:
             case "distinct":
                 p, q = terms
                 return np.abs(self.points[p] - self.points[q]) > NEAR * self.size
+            case "unequal":
+                end, far, other_far = (self.points[name] for name in terms)
+                unequal: NDArray[np.bool_] = np.abs(np.abs(far - end) - np.abs(other_far - end)) > NEAR * self.size
+                return unequal
             case "between":
                 at, first, second = (self.points[name] for name in terms)
                 return ((first - at).conj() * (second - at)).real < 0
             case "opposite" | "same_side":
                 p, q, first_end, last_end = terms
-                product = self.cross(first_end, last_end, p) * self.cross(first_end, last_end, q)
-                return product < 0 if word == "opposite" else product > 0
+                sides = self.cross(first_end, last_end, p), self.cross(first_end, last_end, q)
+                is_clear: NDArray[np.bool_] = np.minimum(*map(np.abs, sides)) > NEAR * self.size**2
+                product = sides[0] * sides[1]
+                return is_clear & ((product < 0) if word == "opposite" else (product > 0))
             case "same_way":
                 a, b, v = (self.points[name] for name in terms)
                 return ((a - v).conj() * (b - v)).real > 0

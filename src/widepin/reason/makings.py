@@ -191,9 +191,10 @@ def _is_ray_of_two(drawn: Drawn, one: str, of: Names) -> Ways:
     yield from _is_line_of_two(drawn, one, of)
     start, through = of
     made = next((step for step in drawn.steps if step.id == one and step.make == MakeName.RAY), None)
-    if made is not None and made.sources[0] == start and through not in points_on(drawn, one):
-        if through in drawn.points and drawn.seen("same_way", (made.sources[1], through, start)):
-            yield (fact(Rel.ON, through, one),)
+    if made is None or made.sources[0] != start or through not in drawn.points or through in points_on(drawn, one):
+        return
+    if drawn.seen("same_way", (made.sources[1], through, start)):
+        yield (fact(Rel.ON, through, one),)
 
 
 LINE_OF_TWO = Making(_through_both, _is_line_of_two, _on_line_of_two)

@@ -49,7 +49,8 @@ class Proof:
 
     ``open_case``: the positions for which they are open, where there is a proof for all others.
     ``missing``: facts from which these would follow, that hold and could not be derived.
-    ``helpers``: objects of the sample solution of which it speaks as well. ``trivial``: whether nothing had to be proved: every condition is given, or done as in the sample solution.
+    ``helpers``: objects of the sample solution of which it speaks as well.
+    ``trivial``: whether nothing had to be proved: every condition is given, or done as in the sample solution.
     """
 
     lines: tuple[Line, ...]

@@ -60,7 +60,7 @@ MOST_HELPERS = 8
 
 
 def _with_helpers(attempt: Attempt, proof: Proof) -> Proof | None:
-    """A proof that speaks of objects of the sample solution too, where open conditions are about such; None for none."""
+    """A proof that speaks of objects of the sample solution too, where open conditions are about such; or None."""
     examined, drawn = attempt.examined, attempt.drawn
     figure = examined.figure
     needed: set[int] = set()

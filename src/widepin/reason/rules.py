@@ -3,7 +3,8 @@
 In a pattern, capital letters stand for points and small ones for lines or circles. What a row reads off the figure
 holds in every sampled position: ``between V A B`` (V lies between A and B), ``opposite A D B C`` (A and D lie on
 different sides of the line BC), ``same_side A D B C``, ``distinct A B``, ``apart A B C`` (not in a row),
-``same_way B C P`` (B and C lie on one side of P).
+``same_way B C P`` (B and C lie on one side of P), ``unequal A B C`` (AB and AC differ); by its making, a line is
+``bisector l A B`` of a segment, or ``bisects l A V B``.
 """
 
 from __future__ import annotations
@@ -484,7 +485,7 @@ ROWS = (
         "III.20, III.22",
         degrees=(360, -2),
     ),
-    Rule(N.THIRTY, "right_angle ACB, half AC AB", "angle ABC", "apart A B C", degrees=(30,)),
+    Rule(N.THIRTY, "right_angle ACB, midpoint M A B, equal_length AC AM", "angle ABC", "apart A B C", degrees=(30,)),
     Rule(N.OPPOSITE_THIRTY, "right_angle ACB, angle ABC", "half AC AB", "apart A B C", degrees=(0, 1), makes=30),
     Rule(
         N.QUARTER_TURN,
@@ -525,7 +526,7 @@ ROWS = (
         N.BISECTOR_AT_ARC,
         "equal_angle BAN NAC, equal_length NB NC, on A k, on B k, on C k",
         "on N k",
-        "opposite A N B C",
+        "opposite A N B C, unequal A B C",
         "III.26, III.29",
     ),
     Rule(

@@ -80,9 +80,10 @@ class _Sizes:
                     if d not in row and self.drawn.in_a_row((b, c, d)) and self.is_open(a, c, d):
                         yield RULES[N.EXTERIOR_ANGLE], {"A": a, "B": b, "C": c, "D": d}
             if self.size(a, c, b) == (90, 1):
+                for m, *ends in self.known.midpoints() if self.is_open(a, b, c) else ():
+                    if {a, b} == set(ends) and far(a, m) == far(a, c):
+                        yield RULES[N.THIRTY], {"A": a, "B": b, "C": c, "M": m}
                 half = fact(Rel.RATIO, (a, c), (a, b), ratio=(1, 2))
-                if self.is_open(a, b, c) and half in self.known.derived:
-                    yield RULES[N.THIRTY], {"A": a, "B": b, "C": c}
                 if self.size(a, b, c) == (30, 1) and half not in self.known.derived:
                     yield RULES[N.OPPOSITE_THIRTY], {"A": a, "B": b, "C": c}
 

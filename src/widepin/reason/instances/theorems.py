@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from itertools import combinations, permutations
 
-from ..facts import Rel, fact, three
+from ..facts import Rel, fact
 from ..knowledge import Knowledge
 from ..rules import RULES, RuleName
 from .instance import Instance
@@ -25,14 +25,14 @@ def theorems(known: Knowledge) -> Iterator[Instance]:
 
 def _one_angle(known: Knowledge) -> Iterator[Instance]:
     """Equal angles with one leg in common, whose other legs are seen to be one ray."""
-    for one in known.all_with(Rel.EQUAL_ANGLE):
-        first, second = map(three, one.of)
-        if first[1] != second[1]:
+    for one, other in known.parallel_pairs:
+        shared = {*one} & {*other}
+        if len(shared) != 1 or known.drawn.in_a_row((*one, *other)):
             continue
-        for b, c in ((first[0], first[2]), (first[2], first[0])):
-            for other, d in ((second[0], second[2]), (second[2], second[0])):
-                if b == other and known.drawn.holds(fact(Rel.COLLINEAR, first[1], c, d)):
-                    yield RULES[N.ONE_ANGLE], {"A": first[1], "B": b, "C": c, "D": d}
+        (a,), (c,), (d,) = shared, {*one} - shared, {*other} - shared
+        for b in known.points:
+            if b not in (a, c, d) and known.knows(fact(Rel.EQUAL_ANGLE, (b, a, c), (b, a, d))):
+                yield RULES[N.ONE_ANGLE], {"A": a, "B": b, "C": c, "D": d}
 
 
 def _outer_bisectors(known: Knowledge) -> Iterator[Instance]:
