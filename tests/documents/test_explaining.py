@@ -11,9 +11,11 @@ from widepin.documents.explaining import (
     what_stays_true,
     what_was_asked,
 )
+from widepin.documents.verdict import write_verdict
+from widepin.documents.verdict_words import Only, only_by, only_in
 from widepin.documents.words import Words
 from widepin.judge.task import Condition
-from widepin.judge.verdict import Measured, Quantity, Report
+from widepin.judge.verdict import Break, Drag, Failure, Measured, Outcome, Quantity, Report, Verdict, Whose
 
 
 @pytest.mark.parametrize(("title", "expected", "made"), DEMO, ids=[f"{t}-{e}-{len(m)}" for t, e, m in DEMO])
@@ -80,3 +82,24 @@ def test_every_condition_is_told_with_what_was_measured():
     assert parallel.clause == "n is parallel to g" and parallel.holds_as_drawn and parallel.holds_at_break is False
     assert parallel.drawn == "" and parallel.at_break.startswith("the angle between n and g is ")
     assert on.clause == "P lies on n" and on.holds_at_break
+
+
+def moved_by(whose):
+    return Break((Drag("P", (0, 0), (1, 0), whose),), Failure.UNDEFINED, "m")
+
+
+@pytest.mark.parametrize(
+    ("verdict", "only"),
+    [
+        (Verdict(Outcome.SOUND, answer={"m": "m"}), None),
+        (Verdict(Outcome.WRONG, stopped=True), Only.SEARCH),
+        (Verdict(Outcome.WRONG, answer={"m": "m"}, stopped=True), None),
+        (Verdict(Outcome.WRONG), None),
+        (Verdict(Outcome.FRAGILE, breaks=moved_by(Whose.OWN)), Only.HELPER),
+        (Verdict(Outcome.FRAGILE, breaks=moved_by(Whose.GIVEN)), None),
+        (Verdict(Outcome.SWITCHING, method_holds=True), Only.CHOICE),
+        (Verdict(Outcome.SWITCHING, method_holds=False), None),
+    ],
+)
+def test_what_alone_a_work_fails_by_is_the_same_of_a_verdict_and_of_its_document(verdict, only):
+    assert only_by(verdict) is only and only_in(write_verdict(verdict)) is only

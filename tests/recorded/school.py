@@ -32,6 +32,7 @@ from widepin.school.results.marks import as_rows, table_of
 from widepin.school.results.practice import attempts_by, class_map, map_of, mastery_of, open_topics, what_comes_next
 from widepin.school.results.progress import standings, to_do, what_next
 from widepin.school.results.student_page import page_of
+from widepin.school.tasks.settings import all_as_typed
 from widepin.school.works.autosave import task_of
 from widepin.school.works.board_standing import board_standing
 
@@ -196,6 +197,7 @@ def of_task(session: Session, assignment: Assignment) -> JsonObject:
     found = ways_of(places, task, assignment.sheet)
     student = assignment.school_class.students[0] if assignment.school_class.students else None
     return {
+        "terms": all_as_typed(assignment),
         "places": [plain([one.student, one.moves, one.group, one.method, one.same_as, one.took, one.presence(AT)]) for one in places],
         "standings": plain(standings(session, assignment)),
         "groups": {by: [[one.heading, [p.student.login for p in one.places]] for one in grouped(places, by)] for by in GroupedBy},

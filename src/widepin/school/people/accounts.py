@@ -80,7 +80,7 @@ def check_password(password: str, login: str, has_second_factor: bool = False, s
 def is_repeated(text: str) -> bool:
     """Whether a text is a short piece again and again, or runs through the alphabet or the digits.
 
-    >>> is_repeated("abcabcabcabcabc"), is_repeated("123456789012345"), is_repeated("stones in a row")
+    >>> is_repeated("abcabcabcabcab"), is_repeated("123456789012345"), is_repeated("stones in a row")
     (True, True, False)
     """
     pieces = (text[:size] for size in range(1, len(text) // 3 + 1))
