@@ -138,3 +138,21 @@ def test_a_student_gives_the_reasons_in_order_and_then_sees_the_proof(page, serv
             found = session.get(Assignment, found.id)
             found.reasons, found.reasons_share = Reasons.NONE, 0
             session.commit()
+
+
+def test_a_reason_is_explained_beside_the_proof_and_on_a_page_of_its_own(teacher, served):
+    teacher.goto(f"{served}/library/circumcircle")
+    teacher.get_by_role("button", name="Show the proof").click()
+    teacher.get_by_role("button", name="What does the reason of “AO = BO” say?").click()
+    dialog = teacher.get_by_role("dialog", name="Reason")
+    expect(dialog).to_contain_text("Points of a perpendicular bisector")
+    expect(dialog.locator("svg.reason-figure text")).to_have_count(3)
+    teacher.keyboard.press("Escape")
+    expect(dialog).to_be_hidden()
+    teacher.get_by_role("button", name="What does the reason of “AO = BO” say?").click()
+    dialog.get_by_role("link", name="All reasons").click()
+    expect(teacher.get_by_role("heading", name="Reasons")).to_be_visible()
+    card = teacher.locator(".reason-card:target")
+    expect(card).to_be_in_viewport()
+    card.get_by_role("link", name="Converse").click()
+    expect(teacher.locator(".reason-card:target")).to_contain_text("As far from one end as from the other", ignore_case=True)

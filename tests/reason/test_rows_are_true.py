@@ -6,9 +6,9 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+from tools.random_figures import concludes, figures
 
 from tests.amount import many
-from tests.reason.random_figures import concludes, figures
 from widepin.reason.rules import RULES, RuleName
 
 N = RuleName

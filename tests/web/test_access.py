@@ -66,6 +66,8 @@ TABLE = {
     "demonstrations.shared": ("GET", AWAY, NO, NO, NO, NO),
     "demonstrations.of_work": ("POST", AWAY, AWAY, NO, NO, NO),
     "guide.index": ("GET", AWAY, OK, OK, NO, NO),
+    "guide.reasons": ("GET", AWAY, OK, OK, OK, OK),
+    "guide.reason": ("GET", AWAY, OK, OK, OK, OK),
     "marks.results": ("GET", AWAY, OK, NO, NO, NO),
     "marks.enter": ("POST", AWAY, AWAY, NO, NO, NO),
     "marks.photo": ("GET", AWAY, NO, NO, NO, NO),

@@ -3,15 +3,19 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
 
 from ..judge.task import MODEL
-from ..plane.makes import MakeName
+from ..plane.makes import MAKES, MakeName
 from ..plane.rows import complete
+from ..plane.shapes import Kind
+from ..plane.steps import Step
 from ..reason.facts import Fact, Rel, Term, lengths_of
 from ..reason.proof import Case, Line
 from ..reason.rules import RULES, RuleName, bound
 from .language import gettext as _
 from .language import marked
+from .step_reasons import stated_in_words
 from .words import Words, listed
 
 N = RuleName
@@ -165,6 +169,7 @@ NAMED_REASONS: dict[str, str] = {
     N.EQUAL_STRIPS: marked("parallels that cut off %(R)s%(O)s = %(O)s%(T)s cut equal parts of every line"),
     N.CEVA_PARALLEL: marked("Ceva’s theorem in triangle %(A)s%(B)s%(S)s: %(M)s halves %(A)s%(B)s"),
     N.CEVA_MIDPOINT: marked("Ceva’s theorem in triangle %(A)s%(B)s%(S)s: the sides from %(S)s are cut alike"),
+    N.MIRRORED_ROW: marked("mirror images of %(A)s, %(B)s and %(C)s in %(l)s, which lie on one line"),
     N.SIMILAR_ISOSCELES: marked("both are isosceles, with the same base angle at %(A)s"),
 }
 """Reasons that name the points that they are about; letters as in the rows of rules."""
@@ -195,20 +200,30 @@ ONLY_ONE: dict[str, str] = complete(
 """Why an object that has what only one has is that one, by the make of that one."""
 
 DIRECTION_REASONS = {
-    (Rel.PARALLEL, True): marked("both are perpendicular to one line"),
-    (Rel.PARALLEL, False): marked("both are parallel to one line"),
-    (Rel.PERPENDICULAR, True): marked("one is perpendicular to a parallel of the other"),
-    (Rel.PERPENDICULAR, False): marked("the same lines, named by other points"),
+    (Rel.PARALLEL, 0): marked("both are parallel to one line"),
+    (Rel.PARALLEL, 1): marked("the same lines, named by other points"),
+    (Rel.PARALLEL, 2): marked("both are perpendicular to one line"),
+    (Rel.PERPENDICULAR, 0): marked("the same lines, named by other points"),
+    (Rel.PERPENDICULAR, 1): marked("one is perpendicular to a parallel of the other"),
+    (Rel.PERPENDICULAR, 3): marked("they are perpendicular to two lines that are perpendicular to each other"),
 }
-"""Reasons for directions: what is said of two lines, and whether a line that is cited says it another way."""
+"""Reasons for directions: what is said of two lines, and how many right angles are cited. One line that is cited alone
+says the same of lines that are called otherwise.
+"""
+
+PARALLELS_AND_RIGHT_ANGLES = marked("lines perpendicular to parallels are parallel")
+"""The reason for parallels where both are cited."""
 
 
-def fact_in_words(one: Fact, words: Words, called: Mapping[str, str]) -> str:
-    """What a line says: AC = BC; angle ACM = angle BCM; triangles ACD and BCD are congruent."""
+def fact_in_words(one: Fact, words: Words | None, called: Mapping[str, str]) -> str:
+    """What a line says: AC = BC; angle ACM = angle BCM; triangles ACD and BCD are congruent.
+
+    ``words``: of the task, by which what only its sample solution has is told; None where there is no such thing.
+    """
 
     def name(term: Term) -> str:
         if isinstance(term, str):
-            if term.startswith(MODEL):
+            if words is not None and term.startswith(MODEL) and term not in called:
                 return words.name(term)
             return "".join(called.get(part, part) for part in term.split(" "))
         return "".join(called.get(part, part) for part in term)
@@ -217,8 +232,8 @@ def fact_in_words(one: Fact, words: Words, called: Mapping[str, str]) -> str:
     match one.rel:
         case Rel.EQUAL_LENGTH:
             return " = ".join(terms)
-        case Rel.EQUAL_ANGLE if any(name.startswith(MODEL) for name in one.names):
-            own = next(term for term in one.of if not any(name.startswith(MODEL) for name in term))
+        case Rel.EQUAL_ANGLE if any(_is_of_model(name, called) for name in one.names):
+            own = next(term for term in one.of if not any(_is_of_model(name, called) for name in term))
             return _("angle %(name)s is as large as is asked for", name=name(own))
         case Rel.EQUAL_ANGLE:
             return " = ".join(_("angle %(name)s", name=term) for term in terms)
@@ -275,45 +290,102 @@ def case_in_words(case: Case, called: Mapping[str, str]) -> str:
     return _(CASE_WORDS[case.word, case.holds]) % points
 
 
-def reason_in_words(line: Line, lines: Sequence[Line], words: Words, called: Mapping[str, str]) -> str:
-    """Why a line is so, with the points that it is about, and the numbers of the lines that it rests on."""
-    if line.rule in NAMED_REASONS:
-        named = {letter: called.get(str(name), str(name)) for letter, name in line.bindings.items()}
-        said = _(NAMED_REASONS[line.rule]) % named
-    else:
-        said = rule_in_words(line, lines, words, called)
-    rests = [*map(str, line.because), *(_("%(name)s common", name=name) for name in _common(line, called))]
-    return f"{said} ({', '.join(rests)})" if rests else said
+FIGURE_WORDS = {
+    "between": marked("%(0)s lies between %(1)s and %(2)s"),
+    "same_side": marked("%(0)s and %(1)s lie on one side of %(2)s%(3)s"),
+    "opposite": marked("%(0)s and %(1)s lie on different sides of %(2)s%(3)s"),
+    "inside": marked("%(0)s lies inside angle %(2)s%(1)s%(3)s"),
+}
+"""What rules read off the figure, where it is worth saying; numbers stand for the points."""
+
+MOST_READ_OFF = 1
+"""Of what is read off the figure so much is said with a line."""
 
 
-def _common(line: Line, called: Mapping[str, str]) -> list[str]:
-    """The sides that two triangles share, where their congruence rests on them."""
-    if line.fact.rel is not Rel.CONGRUENT:
-        return []
-    premises = (bound(pattern, line.bindings) for pattern in RULES[line.rule].premise_patterns)
-    shared = [one.of[0] for one in premises if one.rel is Rel.EQUAL_LENGTH and len(lengths_of(one)) == 1]
-    return ["".join(called.get(part, part) for part in term) for term in shared]
+@dataclass(frozen=True)
+class Reasons:
+    """Why each line of a proof is so.
+
+    ``made``: id -> step, of the work, the task and its sample solution; ``called``: what objects are called, where that
+    is not their id.
+    """
+
+    lines: Sequence[Line]
+    words: Words
+    made: Mapping[str, Step]
+    called: Mapping[str, str]
+
+    def of(self, number: int) -> str:
+        """The reason of a line, by its number from 1, with the numbers of the lines that it rests on, and what is read
+        off the figure for it. The same reason as before is "likewise".
+        """
+        line = self.lines[number - 1]
+        said = self.rule(line)
+        if number > 1 and line.because and said == self.rule(self.lines[number - 2]):
+            said = _("likewise")
+        rests = [*map(str, line.because), *(_("%(name)s common", name=name) for name in self._common(line))]
+        cited = f"{said} ({', '.join(rests)})" if rests else said
+        seen = self._read_off(line)
+        return _("%(reason)s; as in the figure, %(seen)s", reason=cited, seen=listed(seen)) if seen else cited
+
+    def rule(self, line: Line) -> str:
+        """The rule of a line, as it is known, with the points that it is about: radii of c, three sides (SSS)."""
+        if line.rule in NAMED_REASONS:
+            return _(NAMED_REASONS[line.rule]) % {letter: self._name(term) for letter, term in line.bindings.items()}
+        match line.rule:
+            case N.RADII:
+                circles = [self._name(step) for step in line.steps if self._is_circle(step)]
+                return _("radii of %(circles)s", circles=listed(circles)) if circles else _(REASON_WORDS[line.rule])
+            case N.DIRECTIONS:
+                return self._directions(line)
+            case N.BY_CONSTRUCTION:
+                return stated_in_words(line, self.made, self.words, self.called) or _(REASON_WORDS[line.rule])
+            case N.THERE_IS_ONE:
+                one = next((name for name in line.fact.names if name.startswith(MODEL)), None)
+                if not line.because or one is None or line.fact.rel is not Rel.SAME:
+                    return _("made as it is asked for")
+                step = self.words.model[one]
+                return _(ONLY_ONE[self.words.known.get(step.id, step).make])
+        return _(REASON_WORDS[line.rule])
+
+    def _name(self, term: Term) -> str:
+        return "".join(self.called.get(part, part) for part in ((term,) if isinstance(term, str) else term))
+
+    def _is_circle(self, id_: str) -> bool:
+        step = self.made.get(id_)
+        return MAKES[step.make].gives is Kind.CIRCLE if step is not None else id_[:1].islower()
+
+    def _common(self, line: Line) -> list[str]:
+        """The sides that two triangles share, where their congruence rests on them."""
+        if line.fact.rel is not Rel.CONGRUENT:
+            return []
+        premises = (bound(pattern, line.bindings) for pattern in RULES[line.rule].premise_patterns)
+        shared = [one.of[0] for one in premises if one.rel is Rel.EQUAL_LENGTH and len(lengths_of(one)) == 1]
+        return [self._name(term) for term in shared]
+
+    def _directions(self, line: Line) -> str:
+        cited = [_direction(self.lines[number - 1].fact) for number in line.because]
+        said, right = _direction(line.fact), cited.count(Rel.PERPENDICULAR)
+        if len(cited) == 1:
+            return _(DIRECTION_REASONS[Rel.PERPENDICULAR, 0])
+        if said is Rel.PARALLEL and right and Rel.PARALLEL in cited:
+            return _(PARALLELS_AND_RIGHT_ANGLES)
+        return _(DIRECTION_REASONS.get((said, right), REASON_WORDS[line.rule]))
+
+    def _read_off(self, line: Line) -> list[str]:
+        """What is read off the figure for a line."""
+        patterns = [one for one in RULES[line.rule].figure_patterns if one[0] in FIGURE_WORDS]
+        return [
+            _(FIGURE_WORDS[word]) % {str(n): self._name(line.bindings[letter]) for n, letter in enumerate(letters)}
+            for word, letters in patterns[:MOST_READ_OFF]
+        ]
 
 
-def rule_in_words(line: Line, lines: Sequence[Line], words: Words, called: Mapping[str, str]) -> str:
-    """The rule of a line, as it is known: radii of c, three sides (SSS)."""
-    match line.rule:
-        case N.RADII:
-            circles = [called.get(step, step) for step in line.steps if step[:1].islower()]
-            return _("radii of %(circles)s", circles=listed(circles)) if circles else _(REASON_WORDS[line.rule])
-        case N.DIRECTIONS:
-            cited = {_direction(lines[number - 1].fact) for number in line.because}
-            crosswise = (Rel.PERPENDICULAR if _direction(line.fact) is Rel.PARALLEL else Rel.PARALLEL) in cited
-            return _(DIRECTION_REASONS[_direction(line.fact), crosswise])
-        case N.THERE_IS_ONE:
-            one = next((name for name in line.fact.names if name.startswith(MODEL)), None)
-            if not line.because or one is None or line.fact.rel is not Rel.SAME:
-                return _("made as it is asked for")
-            step = words.model[one]
-            return _(ONLY_ONE[words.known.get(step.id, step).make])
-    return _(REASON_WORDS[line.rule])
+def _is_of_model(name: str, called: Mapping[str, str]) -> bool:
+    """Whether it is one of the sample solution's that is not called by a name."""
+    return name.startswith(MODEL) and name not in called
 
 
 def _direction(one: Fact) -> Rel:
-    """A right angle says of its legs that they are perpendicular."""
+    """A right angle says of its legs that they are perpendicular; points in a row say nothing."""
     return Rel.PERPENDICULAR if one.rel is Rel.RIGHT_ANGLE else one.rel

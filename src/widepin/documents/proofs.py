@@ -8,13 +8,15 @@ from functools import cache
 
 from ..judge.task import MODEL, Task, Work
 from ..judge.verdict import Outcome, Verdict
+from ..plane.steps import Step
 from ..reason.facts import Fact, Rel, Term
 from ..reason.proof import Line, Proof
 from ..reason.proving import prove
 from ..reason.rules import PARTS, RULES, Rule, RuleName
 from .language import gettext as _
-from .proof_words import REASON_WORDS, case_in_words, fact_in_words, reason_in_words, rule_in_words
+from .proof_words import REASON_WORDS, Reasons, case_in_words, fact_in_words
 from .reading import JsonObject
+from .reason_cards import anchor_of
 from .words import Words
 
 N = RuleName
@@ -48,7 +50,7 @@ def write_line(number: int, line: Line) -> JsonObject:
         "fact": said,
         "reason": line.rule.value,
         "because": list(line.because),
-        "steps": [step for step in line.steps if " " not in step],
+        "steps": _own(line.steps),
     } | given_of(line)
 
 
@@ -67,24 +69,29 @@ def written(term: Term) -> str | list[str]:
     return list(term)
 
 
-def explained_proof(proof: Proof, task: Task, names: Mapping[str, str] | None = None) -> list[JsonObject]:
+def explained_proof(
+    proof: Proof, task: Task, steps: Sequence[Step] = (), names: Mapping[str, str] | None = None
+) -> list[JsonObject]:
     """The lines of a proof for a screen: in words, with the objects that each is about and the marks that show it.
 
-    ``names``: what objects are called, where that is not their id.
+    ``steps``: of the work; ``names``: what its objects are called, where that is not their id.
     """
-    words, called, lines = Words(task), names or {}, proof.lines
+    lines = proof.lines
+    reasons = Reasons(lines, Words(task), made_in(task, steps), with_helpers(proof, task, steps, names or {}))
+    words, called = reasons.words, reasons.called
     return [
         {
             "n": number,
             "words": fact_in_words(line.fact, words, called),
-            "reason": reason_in_words(line, lines, words, called),
+            "reason": reasons.of(number),
             "rule": line.rule.value,
             "rel": line.fact.rel.value,
             "others": {rule: _(REASON_WORDS[rule]) for rule in that_could_be_meant(line.fact.rel) if rule != line.rule},
-            "because_of": rule_in_words(line, lines, words, called),
+            "because_of": reasons.rule(line),
             "elements": RULES[line.rule].elements,
+            "card": anchor_of(line.rule),
             "because": list(line.because),
-            "steps": [step for step in line.steps if " " not in step],
+            "steps": _own(line.steps),
             "condition": line.condition,
             "case": case_in_words(line.case, called) if line.case else "",
             "objects": sorted(
@@ -96,6 +103,29 @@ def explained_proof(proof: Proof, task: Task, names: Mapping[str, str] | None = 
         }
         for number, line in enumerate(lines, 1)
     ]
+
+
+def _own(steps: Sequence[str]) -> list[str]:
+    """The steps of the work: neither lines that nobody drew, nor what only the sample solution has."""
+    return [step for step in steps if " " not in step and not step.startswith(MODEL)]
+
+
+def made_in(task: Task, steps: Sequence[Step]) -> dict[str, Step]:
+    """Every object that a proof may speak of, by its id, with the step that made it."""
+    return {step.id: step for step in (*task.done, *steps, *task.model_steps)}
+
+
+def with_helpers(proof: Proof, task: Task, steps: Sequence[Step], names: Mapping[str, str]) -> dict[str, str]:
+    """What objects are called, those of the sample solution by names that nothing else has: D, or D′."""
+    called = dict(names)
+    taken = {called.get(step.id, step.id) for step in (*task.done, *steps)}
+    for helper in proof.helpers:
+        name = helper.removeprefix(MODEL)
+        while name in taken:
+            name += "′"
+        called[helper] = name
+        taken.add(name)
+    return called
 
 
 def said_after(lines: Sequence[JsonObject], steps: Sequence[str]) -> list[int]:

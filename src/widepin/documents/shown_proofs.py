@@ -21,7 +21,7 @@ def shown(proof: Proof, task: Task, steps: Sequence[Step], names: Mapping[str, s
 
     ``steps``: of the work; ``names``: what its objects are called, where that is not their id.
     """
-    lines = explained_proof(proof, task, names)
+    lines = explained_proof(proof, task, steps, names)
     for line, after in zip(lines, said_after(lines, [step.id for step in steps]), strict=True):
         line["after"] = after
     if proof.open_case is not None:

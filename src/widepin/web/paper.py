@@ -91,8 +91,9 @@ def lines_of_proof(data: JsonObject, tell: Tell) -> list[JsonObject]:
     if data["shows"] is not None and not check_task(task, 0).is_solved:
         return []
     task = to_be_shown(task, data["shows"] or ())
-    proof = prove(task, read_steps(data["figure"]["steps"]), data["proved"])
-    return explained_proof(proof, task) if proof.is_whole and not proof.trivial else []
+    steps = read_steps(data["figure"]["steps"])
+    proof = prove(task, steps, data["proved"])
+    return explained_proof(proof, task, steps) if proof.is_whole and not proof.trivial else []
 
 
 def overview(data: JsonObject, pictures: Pictures, tell: Tell) -> Page:

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
-from flask import render_template, request
+from flask import abort, render_template, request
+from flask_login import login_required
 
 from ...documents.language import gettext as _
+from ...documents.reason_cards import anchor_of, card_of, cards
+from ...reason.rules import RULES
 from ..access import teachers_only
 from .sections import SECTIONS, WORDS
 
@@ -23,3 +26,18 @@ def index() -> str:
         terms={term: text for term, text in WORDS.items() if has(f"{_(term)} {_(text)}")},
         words=words,
     )
+
+
+@login_required
+def reasons() -> str:
+    """All that a line of a proof may rest on, by topics."""
+    return render_template("guide/reasons.html", topics=cards())
+
+
+@login_required
+def reason(anchor: str) -> str:
+    """The card of one reason, to be shown beside a proof."""
+    key = next((key for key in RULES if anchor_of(key) == anchor), None)
+    if key is None:
+        abort(404)
+    return render_template("guide/reason.html", card=card_of(key))

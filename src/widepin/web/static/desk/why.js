@@ -62,6 +62,7 @@ class Why {
     if (line.case !== before) part("i", line.case);
     part("b", line.words);
     part("span", line.reason);
+    row.append(this.#opensCard(line), " ");
     if (line.elements) part("small", _("Elements %(place)s", { place: line.elements }));
     row.classList.toggle("reached", line.condition !== null);
     const show = () => this.#playing || this.#show(line.n);
@@ -71,6 +72,34 @@ class Why {
     });
     row.addEventListener("focus", show);
     return row;
+  }
+
+  /**
+   * A button that shows what the reason of a line says, with its figure.
+   * @param {{card: string, words: string}} line
+   */
+  #opensCard({ card, words }) {
+    const label = _("What does the reason of “%(line)s” say?", { line: words });
+    const button = Object.assign(document.createElement("button"), {
+      type: "button",
+      className: "explain",
+      textContent: "?",
+    });
+    button.setAttribute("aria-label", label);
+    button.addEventListener("click", async () => {
+      const dialog = find("dialog.reason", this.panel);
+      const place = find("[data-card]", dialog);
+      const address = `${this.panel.dataset.cards}/${card}`;
+      try {
+        const answer = await fetch(address);
+        if (!answer.ok) throw new Error(answer.statusText);
+        place.innerHTML = await answer.text();
+      } catch {
+        place.textContent = _("There is no connection. Try again.");
+      }
+      dialog.showModal();
+    });
+    return button;
   }
 
   /**

@@ -1,6 +1,6 @@
-"""Random figures in which the premises of a rule hold: points, lines and circles put at random, then moved until they do.
+"""Random figures in which the premises of a rule hold: objects put at random, then moved until they do.
 
-What is asked are equations between coordinates; Gauss and Newton's method, damped, finds places nearby that fulfil them.
+What is asked are equations between coordinates; the method of Gauss and Newton finds places nearby that fulfil them.
 """
 
 from __future__ import annotations
@@ -9,14 +9,17 @@ from collections.abc import Iterator
 from itertools import combinations
 
 import numpy as np
+from numpy.typing import NDArray
 
 from widepin.reason.drawn import Drawn
 from widepin.reason.facts import Fact, Rel
 from widepin.reason.rules import PARTS, Rule, bound
 
+Numbers = NDArray[np.float64]
+
 SIZE = 5.0
 NUMBERS = {"point": 2, "line": 2, "circle": 3}
-"""Of points both coordinates; of lines a direction and how far from the origin; of circles the centre and the radius."""
+"""Of points both coordinates; of lines a direction and the distance from the origin; of circles centre and radius."""
 
 
 def kinds_in(rule: Rule) -> dict[str, str]:
@@ -35,49 +38,55 @@ def kinds_in(rule: Rule) -> dict[str, str]:
 class Figure:
     """The objects of a row at some numbers, all in one array."""
 
-    def __init__(self, kinds: dict[str, str], numbers: np.ndarray):
-        self.kinds, self.at = kinds, {}
+    def __init__(self, kinds: dict[str, str], numbers: Numbers):
+        self.kinds: dict[str, str] = kinds
+        self.at: dict[str, Numbers] = {}
         place = 0
         for letter, kind in kinds.items():
             self.at[letter] = numbers[place : place + NUMBERS[kind]]
             place += NUMBERS[kind]
 
-    def is_plain(self):
+    def is_plain(self) -> bool:
         """Whether no two points are one, and no circle is a point."""
         points = [self.point(letter) for letter, kind in self.kinds.items() if kind == "point"]
         apart = all(abs(p - q) > 0.05 for p, q in combinations(points, 2))
         return apart and all(self.circle(one)[1] > 0.05 for one, kind in self.kinds.items() if kind == "circle")
 
-    def point(self, letter):
+    def point(self, letter: str) -> complex:
+        """Where a point lies."""
         x, y = self.at[letter]
         return complex(x, y)
 
-    def line(self, term):
+    def line(self, term: str) -> tuple[complex, complex]:
         """A place on a line, and its direction of length one."""
         if len(term) == 1:
             turn, far = self.at[term]
-            way = np.exp(1j * turn)
+            way = complex(np.exp(1j * turn))
             return 1j * way * far, way
         p, q = map(self.point, term)
         return p, (q - p) / max(abs(q - p), 1e-9)
 
-    def circle(self, letter):
+    def circle(self, letter: str) -> tuple[complex, float]:
+        """The centre and the radius of a circle."""
         x, y, radius = self.at[letter]
-        return complex(x, y), abs(radius)
+        return complex(x, y), abs(float(radius))
 
-    def length(self, pair):
+    def length(self, pair: str) -> float:
+        """How far two points are apart."""
         p, q = map(self.point, pair)
         return abs(p - q)
 
-    def angle(self, triple):
+    def angle(self, triple: str) -> float:
+        """An angle in radians; 0 where it is none."""
         p, v, q = map(self.point, triple)
-        return abs(np.angle((p - v).conjugate() * (q - v))) if p != v != q else 0.0
+        return float(abs(np.angle((p - v).conjugate() * (q - v)))) if p != v != q else 0.0
 
-    def off(self, point, term):
+    def off(self, point: str, term: str) -> float:
+        """How far a point lies from a line, to its left."""
         place, way = self.line(term)
         return (way.conjugate() * (self.point(point) - place)).imag
 
-    def drawn(self):
+    def drawn(self) -> Drawn:
         """The figure as proofs have it, in one position."""
         found = Drawn({}, {}, {}, SIZE)
         for letter, kind in self.kinds.items():
@@ -121,8 +130,8 @@ def gaps(figure: Figure, rule: Rule) -> Iterator[float]:
                 place, way = figure.line(other)
                 yield abs((way.conjugate() * (centre - place)).imag) - radius
             case "concyclic":
-                p, q, r, s = map(figure.point, terms)
-                yield np.angle((p - r) * (q - s) / ((q - r) * (p - s))) if 0 not in (q - r, p - s) else 1.0
+                a, b, c, d = map(figure.point, terms)
+                yield np.angle((a - c) * (b - d) / ((b - c) * (a - d))) if 0 not in (b - c, a - d) else 1.0
             case "congruent" | "similar":
                 sides = [[figure.length(t[n] + t[(n + 1) % 3]) for n in range(3)] for t in terms]
                 scale = sides[1][0] / max(sides[0][0], 1e-9) if word == "similar" else 1.0
@@ -140,15 +149,15 @@ def gaps(figure: Figure, rule: Rule) -> Iterator[float]:
                 apart = figure.point(terms[0]) - figure.circle(terms[1])[0]
                 yield from (apart.real, apart.imag)
             case "bisector":
-                line, p, q = terms
+                line, one, other = terms
                 place, way = figure.line(line)
-                middle = (figure.point(p) + figure.point(q)) / 2
-                yield (way.conjugate() * (middle - place)).imag
-                yield (way.conjugate() * (figure.point(p) - figure.point(q))).real
+                first, last = figure.point(one), figure.point(other)
+                yield (way.conjugate() * ((first + last) / 2 - place)).imag
+                yield (way.conjugate() * (first - last)).real
             case "bisects":
-                line, p, v, q = terms
-                yield figure.off(v, line)
-                legs = [(figure.point(e) - figure.point(v)) for e in (p, q)]
+                line, one, vertex, other = terms
+                yield figure.off(vertex, line)
+                legs = [figure.point(end) - figure.point(vertex) for end in (one, other)]
                 half = sum(leg / max(abs(leg), 1e-9) for leg in legs)
                 yield (figure.line(line)[1].conjugate() * half).imag
     if rule.makes is not None:
@@ -167,7 +176,7 @@ def figures(rule: Rule, rng: np.random.Generator, count: int) -> Iterator[Figure
     kinds = kinds_in(rule)
     free = sum(NUMBERS[kind] for kind in kinds.values())
 
-    def missing(numbers: np.ndarray) -> np.ndarray:
+    def missing(numbers: Numbers) -> Numbers:
         return np.array([float(gap) for gap in gaps(Figure(kinds, numbers), rule)])
 
     for _ in range(count):
