@@ -26,6 +26,7 @@ TEACHERS_PAGES = [
     "/classes/1/practice",
     "/classes/1/students/3",
     "/guide",
+    "/reasons",
     "/sheets/1/demonstration",
     "/sheets/1/demonstration/handout",
     "/library?folder=*archive",

@@ -13,6 +13,7 @@ WORDS = Words(read_task(LIBRARY["perpendicular-bisector"].document()))
 SAID = {
     Rel.EQUAL_LENGTH: ((("A", "C"), ("B", "C")), "AC = BC"),
     Rel.EQUAL_ANGLE: ((("A", "C", "M"), ("B", "C", "M")), "angle ACM = angle BCM"),
+    Rel.ANGLE: ((("A", "M", "C"),), "angle AMC = 22.5°"),
     Rel.RIGHT_ANGLE: ((("A", "M", "C"),), "angle AMC is a right angle"),
     Rel.PARALLEL: (("g", ("B", "C")), "g ∥ BC"),
     Rel.PERPENDICULAR: (("g", ("B", "C")), "g ⊥ BC"),
@@ -33,7 +34,8 @@ SAID = {
 @pytest.mark.parametrize("rel", Rel)
 def test_a_fact_is_said(rel):
     of, said = SAID[rel]
-    assert fact_in_words(Fact(rel, of, (1, 2) if rel is Rel.RATIO else None), WORDS, {}) == said
+    numbers = {Rel.RATIO: (1, 2), Rel.ANGLE: (45, 2)}
+    assert fact_in_words(Fact(rel, of, numbers.get(rel)), WORDS, {}) == said
 
 
 def test_objects_are_called_as_they_are_named():

@@ -248,6 +248,7 @@ def parameters(app):
             "comment_id": a_comment(session, attempt),
             "class_tool_id": class_tool_geometry(session),
             "key": "midpoint",
+            "anchor": "angle-sum-of-a-triangle",
             "part": "model",
             "filename": "look/look.css",
             "token": "no-such-link",
