@@ -1,13 +1,15 @@
 """Sessions begin anew, run out, and end for good; what breaks is said without database or person."""
 
+from datetime import timedelta
 from time import time
 
 import pytest
-from sqlalchemy import select
+from sqlalchemy import create_engine, select
 from sqlalchemy.exc import IntegrityError
 
 from widepin.school.database import make_sessions
-from widepin.school.models import Person, SchoolClass
+from widepin.school.models import BrowserSession, Person, SchoolClass, now
+from widepin.school.people import browser_sessions
 from widepin.web import access
 from widepin.web.app import create_app
 from widepin.web.database import session as database_session
@@ -52,6 +54,26 @@ def test_who_is_at_work_is_not_signed_out(as_person, fresh_student, monkeypatch)
         assert client.get("/tasks").status_code == 200, hours
     monkeypatch.setattr(access, "time", lambda: at + 13 * 3600)
     assert client.get("/tasks").status_code == 302
+
+
+def test_noting_that_somebody_is_still_there_needs_no_second_connection(
+    database_url, school, app, fresh_student, monkeypatch
+):
+    """Else as many requests as there are connections wait for each other, when a class began at the same minute."""
+    login = fresh_student("still-there")
+    narrow = create_app(dict(app.config))
+    engine = create_engine(database_url, pool_size=1, max_overflow=0, pool_timeout=1)
+    narrow.extensions["sessions"] = make_sessions(engine)
+    client = narrow.test_client()
+    assert client.post("/sign-in", data={"login": login, "password": "tracery"}).status_code == 302
+    at = time()
+    monkeypatch.setattr(access, "time", lambda: at + 3600)
+    monkeypatch.setattr(browser_sessions, "now", lambda: now() + timedelta(hours=1))
+    assert client.get("/tasks").status_code == 200
+    engine.dispose()
+    with make_sessions(school)() as session:
+        (found,) = session.scalars(select(BrowserSession).join(Person).where(Person.login == login))
+        assert found.seen > now() + timedelta(minutes=50)
 
 
 def test_nothing_of_an_earlier_session_is_left_in_a_new_one(app, fresh_student):

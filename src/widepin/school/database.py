@@ -12,9 +12,9 @@ from sqlalchemy.orm import ORMExecuteState, Session, sessionmaker, with_loader_c
 
 from .models import Removable
 
-POOL, OVERFLOW = 8, 8
-"""Connections that a process keeps, and that it opens besides: one for each of its threads; processes times threads
-stay well under the server's limit."""
+POOL, OVERFLOW = 8, 12
+"""Connections that a process keeps, and that it opens besides: one for each of its threads, and a few for requests that
+need a second one for a moment; processes times threads stay well under the server's limit."""
 
 PATIENCE = {"connect_timeout": 3, "read_timeout": 8, "write_timeout": 8}
 """Seconds after which a database that does not answer is given up."""

@@ -6,13 +6,15 @@ Whatever a person may not see does not exist for them: the answer is 404 either 
 from __future__ import annotations
 
 from collections.abc import Callable
+from contextlib import suppress
 from functools import wraps
 from time import time
 from typing import Any, TypeVar
 
-from flask import abort, request
+from flask import abort, g, request
 from flask import session as browser_session
 from flask_login import LoginManager, UserMixin, current_user, login_required, login_user, logout_user
+from sqlalchemy.exc import DBAPIError
 
 from ..documents import clock
 from ..documents.language import gettext, marked
@@ -24,7 +26,7 @@ from ..school.results.progress import assignment_of, closed_now, why_gone
 from ..school.states import Role
 from ..school.tasks.library import LIBRARY, LibraryTask
 from ..school.works.autosave import work_begun
-from .database import session, sessions
+from .database import close, session, sessions
 
 login_manager = LoginManager()
 login_manager.login_view = "signin.form"
@@ -83,8 +85,20 @@ def load_user(id_: str) -> SignedIn | None:
         return None
     if at - seen > SEEN_AGAIN:
         browser_session["seen"] = at
-        browser_sessions.still_here(sessions(), found)
+        g.still_here = found.id
     return SignedIn(person)
+
+
+def note_who_is_here(error: BaseException | None) -> None:
+    """Write down that somebody is still there, once the request has given its connection back.
+
+    With two at a time, as many requests as there are connections would wait for each other.
+    """
+    number = g.pop("still_here", None)
+    if number is not None:
+        close(error)
+        with suppress(DBAPIError):
+            browser_sessions.still_here(sessions(), number)
 
 
 def me() -> Person:

@@ -49,7 +49,7 @@ from . import (
     today,
     welcome,
 )
-from .access import login_manager
+from .access import login_manager, note_who_is_here
 from .apart import JobQueue
 from .database import use_database
 from .errors import handle_errors
@@ -152,6 +152,7 @@ def create_app(settings: dict[str, Any]) -> Flask:
     app.extensions["papers"] = scratch / "papers"
     app.extensions["jobs"] = JobQueue(scratch / "judging", **JUDGING)
     login_manager.init_app(app)
+    app.teardown_request(note_who_is_here)
     Babel(app, locale_selector=lambda: "en")
     app.before_request(speak)
     use_bound_of_refused_requests(app)

@@ -28,10 +28,12 @@ def begin(session: Session, person: Person, address: str, agent: str) -> str:
     return key
 
 
-def still_here(sessions: sessionmaker[Session], found: BrowserSession) -> None:
-    """Write down that somebody is still there; apart, so that requests of one browser do not wait for each other."""
+def still_here(sessions: sessionmaker[Session], number: int) -> None:
+    """Write down, by the number of a browser's session, that somebody is still there; apart, so that requests of one
+    browser do not wait for each other.
+    """
     with sessions() as session:
-        session.execute(update(BrowserSession).where(BrowserSession.id == found.id).values(seen=now()))
+        session.execute(update(BrowserSession).where(BrowserSession.id == number).values(seen=now()))
         session.commit()
 
 
