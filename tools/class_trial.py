@@ -1,8 +1,8 @@
 """A class at work: ``bin/widepin tool class_trial --students 30 --seconds 300``.
 
-Students open their boards, save a step every three seconds, say that they are there, load the board again and hand in;
-their teacher watches the class overview, in as many windows as ``--overviews`` says, and reads proofs in as many as
-``--proofs`` says. With ``--papers`` others print a work of 300 steps over and over, and with
+Students open their boards, save a step every three seconds (or as ``--pause`` says), say that they are there, load the
+board again and hand in; their teacher watches the class overview, in as many windows as ``--overviews`` says, and reads
+proofs in as many as ``--proofs`` says. With ``--papers`` others print a work of 300 steps over and over, and with
 ``--heavy`` eight students hand in works of 280 idle objects as often as they may. Printed: how many requests of each
 kind, what was answered, and times; at the end, whether every step that was acknowledged is there.
 """
@@ -23,7 +23,7 @@ from widepin.school.tasks.library import LIBRARY
 from .serving import Browser, Served, served
 
 PAUSE = 3.0
-"""Seconds between two steps of a student, on average."""
+"""Seconds between two steps of a student on average, if nothing else is said: as fast as hands are."""
 
 
 class Record:
@@ -70,7 +70,8 @@ def circles(count: int) -> list[dict[str, Any]]:
 class Student:
     """Somebody at a board."""
 
-    def __init__(self, on: Served, number: int, record: Record):
+    def __init__(self, on: Served, number: int, record: Record, pause: float = PAUSE):
+        self.pause = pause
         login = on.logins[number]
         self.browser, self.record, self.acknowledged = Browser(on.web.port).sign_in(login), record, 0
         self.page = f"/tasks/{on.assignments[(number - 1) % len(on.assignments)]}"
@@ -98,7 +99,7 @@ class Student:
         """Build until a time."""
         self.record.of("board", self.browser.ask, "GET", self.page)
         self.browser.page(self.page)
-        sleep(self.rng.uniform(0, PAUSE))
+        sleep(self.rng.uniform(0, self.pause))
         while monotonic() < until:
             n = self.acknowledged
             choice = self.rng.random()
@@ -113,7 +114,7 @@ class Student:
                 self.record.of("board", self.browser.ask, "GET", self.page)
             else:
                 self.hand_in()
-            sleep(self.rng.uniform(0.5, 1.5) * PAUSE)
+            sleep(self.rng.uniform(0.5, 1.5) * self.pause)
 
     def is_whole(self) -> bool:
         """Whether every step that was acknowledged is there."""
@@ -165,6 +166,7 @@ def main() -> None:
     asked = argparse.ArgumentParser(description=__doc__.split("\n")[0])
     asked.add_argument("--students", type=int, default=30)
     asked.add_argument("--seconds", type=float, default=300)
+    asked.add_argument("--pause", type=float, default=PAUSE, help="seconds between two steps of a student")
     asked.add_argument("--classes", type=int, default=1)
     asked.add_argument("--overviews", type=int, default=1, help="in how many windows the overview is watched")
     asked.add_argument("--proofs", type=int, default=0, help="in how many windows proofs are read")
@@ -173,7 +175,7 @@ def main() -> None:
     wanted = asked.parse_args()
     record = Record()
     with served(wanted.students + wanted.papers + wanted.heavy, classes=wanted.classes) as on:
-        everybody = [Student(on, number, record) for number in range(1, len(on.logins))]
+        everybody = [Student(on, number, record, wanted.pause) for number in range(1, len(on.logins))]
         until = monotonic() + wanted.seconds
         printing, heavy = everybody[: wanted.papers], everybody[wanted.papers : wanted.papers + wanted.heavy]
         at_work = everybody[wanted.papers + wanted.heavy :]

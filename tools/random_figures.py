@@ -128,7 +128,13 @@ def gaps(figure: Figure, rule: Rule) -> Iterator[float]:
                 circle, other = terms
                 centre, radius = figure.circle(circle)
                 place, way = figure.line(other)
-                yield abs((way.conjugate() * (centre - place)).imag) - radius
+                on_circle = [t[0] for w, t in rule.premise_patterns if w == "on" and t[1] == circle]
+                on_line = [*other, *(t[0] for w, t in rule.premise_patterns if w == "on" and t[1] == other)]
+                touching = [point for point in on_circle if point in on_line]
+                if touching:  # a double root would be found to half the digits only
+                    yield (way.conjugate() * (centre - figure.point(touching[0]))).real
+                else:
+                    yield abs((way.conjugate() * (centre - place)).imag) - radius
             case "concyclic":
                 a, b, c, d = map(figure.point, terms)
                 yield np.angle((a - c) * (b - d) / ((b - c) * (a - d))) if 0 not in (b - c, a - d) else 1.0

@@ -455,6 +455,42 @@ needs(
     fact(Rel.COLLINEAR, *"ACN"),
     N.EQUAL_PARTS,
 )
+TOUCHED = "k circle A B\nr line A B\nt perpendicular r B\n"
+needs(
+    N.TRAPEZIUM_MIDLINE,
+    "g line A B\np parallel g C\nk circle C A\nD intersection k p pick=2\nM midpoint A D\nN midpoint B C",
+    fact(Rel.PARALLEL, tuple("MN"), tuple("AB")),
+)
+needs(
+    N.ONE_CIRCLE,
+    "k circle_through A B C\nl perpendicular_bisector A B\nD reflection C l",
+    fact(Rel.ON, "D", "k"),
+    *(N.SSS, N.CONGRUENT_ANGLES, N.MIRRORED),
+)
+needs(
+    N.OPPOSITE_ANGLES,
+    SIXTY + "\nk circle_through A B D\nl perpendicular_bisector A B\nP intersection l k farthest_from=D",
+    size("APB", 120),
+    N.EQUILATERAL,
+)
+TWO_TANGENTS = (
+    TOUCHED
+    + "D point_on k at=1,9\nq line A D\nu perpendicular q D\nP intersection t u\nE intersection r k other_than=B"
+)
+needs(N.TANGENT_CHORD, TWO_TANGENTS, angles("PBD", "BED"), N.TANGENT)
+needs(N.EQUAL_TANGENTS, TWO_TANGENTS, lengths("PB", "PD"), N.TANGENT)
+needs(
+    N.TANGENT_RADIUS,
+    "k circle A B\nQ point_on k at=1,9\nd circle B Q\nR intersection d k other_than=Q\ng line Q R\nt parallel g B\nr line A B",
+    fact(Rel.PERPENDICULAR, "r", "t"),
+    N.TANGENT_AT_APEX,
+)
+needs(
+    N.SIMILAR_ANGLES,
+    "g line A B\nh line A C\nM midpoint A B\np parallel h M\nl line B C\nN intersection p l",
+    ratio("BN", "BC", 1, 2),
+    *(N.CORRESPONDING, N.RATIO_OF_HALVES, N.SIMILAR_SIDES),
+)
 needs(N.RATIO_OF_PARTS, STRIDES, ratio("AB", "AE", 1, 3))
 needs(
     N.RATIO_OF_REST,

@@ -7,6 +7,7 @@ import pyotp
 import pytest
 from sqlalchemy import inspect, select, text
 
+from tests.counting import queries
 from widepin.school.lessons.demonstrations import demonstration_for
 from widepin.school.models import (
     AuditEntry,
@@ -185,6 +186,17 @@ def test_what_is_older_than_the_school_keeps_is_shown_and_then_erased(session, a
     assert traces(session, "Class of old", *names) == []
     assert retention.outdated(session).is_empty
     assert session.scalars(select(SchoolClass).where(SchoolClass.name == "Second year")).first().students
+
+
+@pytest.mark.parametrize("count", [2, 40])
+def test_erasing_what_is_old_asks_no_query_for_each_student(session, school, administrator, count):
+    students = [Person(login=f"old {n}", name=f"Old {n}", role=Role.STUDENT, password_hash="") for n in range(count)]
+    long_ago = now() - timedelta(days=900)
+    session.add(SchoolClass(name="Of old", teacher=administrator, students=students, archived=long_ago))
+    session.flush()
+    found = retention.outdated(session)
+    assert len(found.students) >= count
+    assert queries(school, lambda: retention.erase(session, administrator, found)) < 30
 
 
 def test_who_is_in_another_class_too_or_has_worked_lately_is_kept(session, administrator):

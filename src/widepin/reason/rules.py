@@ -61,6 +61,7 @@ class RuleName(StrEnum):
     CEVA_PARALLEL = "lines through one point of the median"
     CEVA_MIDPOINT = "line through the crossing of the diagonals"
     SIMILAR_ISOSCELES = "isosceles triangles with a common base angle"
+    SIMILAR_ANGLES = "two equal angles"
     SIMILAR_SIDES = "sides of similar triangles"
     EQUAL_TRIANGLES = "equal triangles on one base"
     ALTERNATE = "alternate angles"
@@ -74,6 +75,7 @@ class RuleName(StrEnum):
     DIAGONALS = "diagonals of a parallelogram"
     MIDLINE = "midline of a triangle"
     MIDLINE_CONVERSE = "parallel through a midpoint"
+    TRAPEZIUM_MIDLINE = "midline of a trapezium"
     THALES = "angle in a semicircle"
     THALES_CONVERSE = "midpoint of the hypotenuse"
     VERTICAL = "vertical angles"
@@ -114,6 +116,11 @@ class RuleName(StrEnum):
     SUPPLEMENTARY_BISECTORS = "bisectors of supplementary angles"
     CO_INTERIOR_BISECTORS = "bisectors of co-interior angles"
     INSCRIBED = "inscribed angles"
+    ONE_CIRCLE = "equal angles over a chord"
+    OPPOSITE_ANGLES = "opposite angles in a circle"
+    TANGENT_CHORD = "tangent and chord"
+    TANGENT_RADIUS = "tangent and radius"
+    EQUAL_TANGENTS = "tangents from a point"
     TANGENT = "perpendicular to the radius"
     TANGENT_BY_LENGTH = "perpendicular to what is as long as a radius"
     TANGENT_AT_APEX = "parallel to a chord through the middle of its arc"
@@ -370,6 +377,13 @@ ROWS = (
         N.MIDLINE_CONVERSE, "midpoint M A B, parallel MN BC, collinear A N C", "midpoint N A C", "apart A B C", "VI.2"
     ),
     Rule(
+        N.TRAPEZIUM_MIDLINE,
+        "midpoint M A D, midpoint N B C, parallel AB DC",
+        "parallel MN AB",
+        "distinct M N, same_side D C A B",
+        "VI.2",
+    ),
+    Rule(
         N.THALES, "equal_length OA OB, equal_length OA OC, collinear A O B", "right_angle ACB", "distinct A B", "III.31"
     ),
     Rule(N.THALES_CONVERSE, "right_angle ACB, midpoint O A B", "equal_length OA OC", "", "III.31"),
@@ -544,6 +558,36 @@ ROWS = (
         "I.4",
     ),
     Rule(N.INSCRIBED, "concyclic A B C D", "equal_angle ACB ADB", "same_side C D A B", "III.21"),
+    Rule(
+        N.ONE_CIRCLE,
+        "equal_angle ACB ADB, on A k, on B k, on C k",
+        "on D k",
+        "same_side C D A B",
+        "III.21",
+    ),
+    Rule(
+        N.OPPOSITE_ANGLES,
+        "on A k, on B k, on C k, on D k, angle ABC",
+        "angle ADC",
+        "opposite B D A C",
+        "III.22",
+        degrees=(180, -1),
+    ),
+    Rule(
+        N.TANGENT_CHORD,
+        "tangent k AT, on A k, on B k, on C k",
+        "equal_angle TAB ACB",
+        "opposite T C A B",
+        "III.32",
+    ),
+    Rule(N.TANGENT_RADIUS, "tangent k l, on T k, on T l", "perpendicular OT l", "centre O k", "III.18"),
+    Rule(
+        N.EQUAL_TANGENTS,
+        "tangent k PA, tangent k PB, on A k, on B k",
+        "equal_length PA PB",
+        "distinct A B",
+        "III.36",
+    ),
     Rule(N.TANGENT, "on T k, on T l, perpendicular OT l", "tangent k l", "centre O k", "III.16"),
     Rule(
         N.TANGENT_BY_LENGTH,
@@ -695,6 +739,13 @@ ROWS = (
         "equal_length FA FM, equal_length CA CF, collinear A M C",
         "similar AFM ACF",
         "apart A C F, same_way M C A",
+        "VI.4",
+    ),
+    Rule(
+        N.SIMILAR_ANGLES,
+        "equal_angle CAB FDE, equal_angle ABC DEF",
+        "similar ABC DEF",
+        "apart A B C, apart D E F",
         "VI.4",
     ),
     Rule(N.SIMILAR_SIDES, "similar ABC DEF, ratio PQ DE, equal_length PQ AB", "ratio AC DF", "", "VI.4"),

@@ -10,7 +10,7 @@ from .bisectors import bisectors, drawn_bisectors, halves
 from .circles import circles, tangents
 from .hexagons import hexagons
 from .instance import Instance, Rows
-from .lines import altitudes, around_points, equal_strips, midlines, on_lines, parallels, trapeziums
+from .lines import altitudes, around_points, equal_strips, midlines, on_lines, parallels, trapezium_midlines, trapeziums
 from .ratios import ratios
 from .sizes import sizes
 from .theorems import theorems
@@ -38,6 +38,7 @@ class Proposals:
         yield from on_lines(known)
         yield from altitudes(known)
         yield from midlines(known)
+        yield from trapezium_midlines(known)
         yield from equal_strips(known)
         yield from trapeziums(known)
         yield from circles(known)

@@ -29,6 +29,20 @@ def circles(known: Knowledge) -> Iterator[Instance]:
         for a, b in combinations(on, 2):
             for c, d in combinations([one for one in on if one not in (a, b)], 2):
                 yield RULES[N.INSCRIBED], {"A": a, "B": b, "C": c, "D": d}
+            yield from _over_chord(known, circle, on, a, b)
+
+
+def _over_chord(known: Knowledge, circle: str, on: list[str], a: str, b: str) -> Iterator[Instance]:
+    """Points that see a chord at a known angle, and opposite corners of quadrilaterals."""
+    drawn = known.drawn
+    others = [one for one in on if one not in (a, b)]
+    for c in others[:1]:
+        for d in known.points:
+            if d not in on and drawn.holds(fact(Rel.ON, d, circle)):
+                yield RULES[N.ONE_CIRCLE], {"A": a, "B": b, "C": c, "D": d, "k": circle}
+    for c, d in permutations(others, 2):
+        if known.with_number(fact(Rel.ANGLE, (a, c, b))) and not known.with_number(fact(Rel.ANGLE, (a, d, b))):
+            yield RULES[N.OPPOSITE_ANGLES], {"A": a, "B": c, "C": b, "D": d, "k": circle}
 
 
 def _centre(known: Knowledge, circle: str, on: list[str]) -> Iterator[Instance]:
@@ -53,6 +67,7 @@ def _centre(known: Knowledge, circle: str, on: list[str]) -> Iterator[Instance]:
 def tangents(known: Knowledge) -> Iterator[Instance]:
     """Lines at right angles to a radius, both legs of an angle, and lines that touch two circles."""
     drawn = known.drawn
+    yield from _known_tangents(known)
     for circle in drawn.circles:
         on = [point for point in drawn.on[circle] if point in known.points]
         for p, (q, r) in product(on, combinations(on, 2)):
@@ -81,6 +96,30 @@ def tangents(known: Knowledge) -> Iterator[Instance]:
             if other != circle and second in known.points and second != centre:
                 yield from _similitudes(known, circle, centre, other, second)
         yield from _both_legs(known, circle, centre)
+
+
+def _known_tangents(known: Knowledge) -> Iterator[Instance]:
+    """What is known to touch a circle stands upright on a radius, makes equal angles with chords, and is as long as the
+    other tangent from its point.
+    """
+    drawn = known.drawn
+    touching = [one for one in known.all_with(Rel.TANGENT) if len(drawn.circles.keys() & set(one.of)) == 1]
+    ends: list[tuple[str, str, str]] = []
+    for one in touching:
+        circle, line = one.of if one.of[0] in drawn.circles else one.of[::-1]
+        on_line = [p for p in known.points if p in line or (isinstance(line, str) and drawn.passes(line, p))]
+        on = [p for p in known.points if p in drawn.on[str(circle)]]
+        for a in (p for p in on_line if p in on):
+            centre = drawn.centre.get(str(circle))
+            if centre in known.points and isinstance(line, str):
+                yield RULES[N.TANGENT_RADIUS], {"k": circle, "l": line, "T": a, "O": str(centre)}
+            for t in (p for p in on_line if p != a):
+                ends.append((str(circle), a, t))
+                for b, c in permutations([p for p in on if p != a], 2):
+                    yield RULES[N.TANGENT_CHORD], {"k": circle, "A": a, "B": b, "C": c, "T": t}
+    for (circle, a, p), (other, b, q) in combinations(ends, 2):
+        if circle == other and p == q and a != b:
+            yield RULES[N.EQUAL_TANGENTS], {"k": circle, "A": a, "B": b, "P": p}
 
 
 def _both_legs(known: Knowledge, circle: str, centre: str) -> Iterator[Instance]:

@@ -102,6 +102,14 @@ def _medians(known: Knowledge, m: str, n: str, c: str, b: str, a: str) -> Iterat
                 yield RULES[rule], {"A": b, "B": a, "C": c, "M": n, "N": m, "S": s}
 
 
+def trapezium_midlines(known: Knowledge) -> Iterator[Instance]:
+    """The midpoints of two sides that join parallels."""
+    for (m, a, d), (n, *ends) in combinations(known.midpoints(), 2):
+        for b, c in (ends, ends[::-1]):
+            if len({a, b, c, d}) == 4 and known.knows(Fact(Rel.PARALLEL, ((a, b), (d, c)))):
+                yield RULES[N.TRAPEZIUM_MIDLINE], {"A": a, "B": b, "C": c, "D": d, "M": m, "N": n}
+
+
 def equal_strips(known: Knowledge) -> Iterator[Instance]:
     """Parallels through the ends and the middle of one segment that another line meets."""
     for o, r, t in known.midpoints():

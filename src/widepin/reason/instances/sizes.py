@@ -167,11 +167,15 @@ class _Sizes:
                 first, second = kind(c, a, b), kind(a, b, c)
                 if str(first) <= str(second):
                     alike[first, second].append((a, b, c))
+        wants_ratio = any(one.rel is Rel.RATIO for one in self.known.wanted)
         left = MOST_ALIKE
         for group in alike.values():
             for (a, b, c), (d, e, f) in combinations(group, 2):
                 left -= 1
                 if left < 0:
                     return
+                named: Named = {"A": a, "B": b, "C": c, "D": d, "E": e, "F": f}
                 if kind(b, c, a) != kind(e, f, d):
-                    yield RULES[N.THIRD_ANGLE], {"A": a, "B": b, "C": c, "D": d, "E": e, "F": f}
+                    yield RULES[N.THIRD_ANGLE], named
+                if wants_ratio and fact(Rel.SIMILAR, (a, b, c), (d, e, f)) not in self.known.derived:
+                    yield RULES[N.SIMILAR_ANGLES], named

@@ -58,10 +58,11 @@ def remove_class(session: Session, by: Person, school_class: SchoolClass) -> Rem
 
 def remove_old(session: Session, by: Person, classes: Sequence[SchoolClass], students: Sequence[Person]) -> None:
     """Erase classes that are older than the school keeps, and students with all that is theirs."""
+    numbers, people = [one.id for one in classes], [one.id for one in students]  # before marking makes them stale
     made = _removal(session, by, Removed.OLD_DATA, 0, "")
     made.at = AT_ONCE
-    _mark_classes(session, made, [one.id for one in classes])
-    _mark_students(session, made, [one.id for one in students])
+    _mark_classes(session, made, numbers)
+    _mark_students(session, made, people)
 
 
 def _mark_classes(session: Session, made: Removal, numbers: Sequence[int]) -> None:
