@@ -13,6 +13,7 @@ from widepin.school.people import browser_sessions
 from widepin.web import access
 from widepin.web.app import create_app
 from widepin.web.database import session as database_session
+from widepin.web.session_cookies import PatientSigner
 
 
 def cookie_of(client):
@@ -54,6 +55,17 @@ def test_who_is_at_work_is_not_signed_out(as_person, fresh_student, monkeypatch)
         assert client.get("/tasks").status_code == 200, hours
     monkeypatch.setattr(access, "time", lambda: at + 13 * 3600)
     assert client.get("/tasks").status_code == 302
+
+
+def test_nobody_is_signed_out_when_the_clock_is_set_back(as_person, fresh_student, monkeypatch):
+    at = int(time())
+    monkeypatch.setattr(PatientSigner, "get_timestamp", lambda _signer: at + 7200)
+    client = as_person(fresh_student("before-it-was-set"))
+    assert client.get("/tasks").status_code == 200
+    monkeypatch.setattr(PatientSigner, "get_timestamp", lambda _signer: at)
+    assert client.get("/tasks").status_code == 200
+    monkeypatch.setattr(PatientSigner, "get_timestamp", lambda _signer: at + 40 * 24 * 3600)
+    assert client.get("/tasks").status_code == 302, "an old cookie is one still"
 
 
 def test_noting_that_somebody_is_still_there_needs_no_second_connection(

@@ -107,6 +107,14 @@ def test_a_wrong_password_puts_off_the_next_try_longer_each_time(app, fresh_stud
     assert sign_in(app, login, "tracery").status_code == 302
 
 
+def test_tries_from_before_the_clock_was_set_back_put_off_nobody(app, fresh_student, later):
+    login = fresh_student("clock-set-back")
+    for _ in range(PERSON.device.free + 2):
+        sign_in(app, login)
+    later(hours=-2)
+    assert sign_in(app, login, "tracery").status_code == 302
+
+
 @pytest.mark.parametrize("alias", [" guessed ", "GUESSED", "guessed\u200b", "\uff47uessed", "gu\u00e9ssed", "guessed."])
 def test_other_spellings_get_nobody_round_the_limit(app, school, fresh_student, alias):
     """What is found is counted; what is not found lets nobody in, however often it is tried."""

@@ -6,7 +6,7 @@ What must always be true of the data is a constraint here.
 from __future__ import annotations
 
 import secrets
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 from enum import StrEnum
 from typing import Any
 
@@ -45,6 +45,11 @@ def members(enumeration: type[StrEnum]) -> Enum:
 def now() -> datetime:
     """The present, in UTC, as the database keeps it."""
     return datetime.now(UTC).replace(tzinfo=None)
+
+
+def is_within(moment: datetime, span: timedelta) -> bool:
+    """Whether a moment (UTC) was so lately. One that is yet to come is none: the clock was set back since."""
+    return timedelta(0) <= now() - moment <= span
 
 
 BYTES = "utf8mb4_bin"

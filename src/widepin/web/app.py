@@ -61,6 +61,7 @@ from .names import in_list
 from .navigation import Navigation
 from .reading import NumberConverter, sentence
 from .refused_requests import use_bound_of_refused_requests
+from .session_cookies import Cookies
 from .static_files import digest, use_static_files
 
 FEATURES = (
@@ -151,6 +152,7 @@ def create_app(settings: dict[str, Any]) -> Flask:
         (scratch / kind).mkdir(mode=0o700, exist_ok=True)
     app.extensions["papers"] = scratch / "papers"
     app.extensions["jobs"] = JobQueue(scratch / "judging", **JUDGING)
+    app.session_interface = Cookies()
     login_manager.init_app(app)
     app.teardown_request(note_who_is_here)
     Babel(app, locale_selector=lambda: "en")

@@ -83,7 +83,7 @@ def presence_of(work: Work | None, at: datetime, has_handed_in: bool) -> tuple[P
     """What the student of a work is doing at a time (UTC): a word for it, and a sentence."""
     if work is None:
         return Presence.NEW, _("not begun")
-    if work.seen is None or at - work.seen > AWAY:
+    if work.seen is None or abs(at - work.seen) > AWAY:
         return (Presence.DONE, _("handed in")) if has_handed_in else (Presence.OFFLINE, _("offline"))
     still = at - max(work.touched, work.opened or work.touched)
     if still > STUCK:

@@ -78,6 +78,9 @@ FLOOD = Patience(5000, 60, timedelta(hours=1))
 """Wrong codes from strange browsers after which right ones are not looked for any more: at this pace it takes some
 250 years until one code of a class of thirty is guessed by an even chance."""
 
+SKEW = timedelta(minutes=1)
+"""How much later than now a try may stand in the record. Beyond, the clock was set back since; it does not count."""
+
 KEPT = timedelta(days=90)
 """How long the record of sign-ins goes back, and a browser is known to somebody."""
 
@@ -261,9 +264,8 @@ def _left(
     wrong: tuple[SignInOutcome, ...] = (SignInOutcome.FAILED,),
 ) -> float:
     """Seconds that are left of the wait for wrong tries."""
-    failed = select(func.count(), func.max(SignIn.at)).where(
-        tries, SignIn.outcome.in_(wrong), SignIn.at > about.at - patience.window
-    )
+    lately = SignIn.at.between(about.at - patience.window, about.at + SKEW)
+    failed = select(func.count(), func.max(SignIn.at)).where(tries, SignIn.outcome.in_(wrong), lately)
     count, last = session.execute(failed).one()
     wait = patience.wait(count)
-    return wait - (about.at - last).total_seconds() if wait else 0.0
+    return wait - max((about.at - last).total_seconds(), 0.0) if wait else 0.0

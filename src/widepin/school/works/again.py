@@ -18,7 +18,7 @@ from ...judge.task import Work as Submission
 from ...judge.task_check import is_solved
 from ...judge.verdict import Verdict
 from ...plane.steps import Step
-from ..models import Assignment, HandIn, JudgingAgain, TaskSheet, Work, now
+from ..models import Assignment, HandIn, JudgingAgain, TaskSheet, Work, is_within, now
 from ..tasks import graded_series
 from ..tasks.assigning import check_finished
 from ..tasks.class_tools import uses_in
@@ -99,7 +99,8 @@ def going(session: Session, assignment: Assignment) -> Going:
     total = session.scalar(every) or 0
     if found is None:
         return Going(False, total, total, False)
-    return Going(True, session.scalar(every.where(HandIn.id <= found.after)) or 0, total, now() - found.alive > SILENCE)
+    done = session.scalar(every.where(HandIn.id <= found.after)) or 0
+    return Going(True, done, total, not is_within(found.alive, SILENCE))
 
 
 def go_on(sessions: sessionmaker[Session], assignment_id: int, seconds: float, judging: Judged) -> None:

@@ -23,7 +23,7 @@ from ...judge.task import Work as Submission
 from ...judge.verdict import Mend, Outcome, Verdict
 from ...plane.errors import CoreError
 from ...plane.steps import Step
-from ..models import Assignment, HandIn, Work, now
+from ..models import Assignment, HandIn, Work, is_within, now
 from ..states import Late
 from ..tasks.scoring import off_for_hints, score_for, table_of
 from .autosave import StaleLog, lock, state_of, store, task_of
@@ -154,7 +154,7 @@ def check_taken(work: Work, attempts: int) -> None:
         raise NotTaken(why)
     if work.returned is not None:
         return
-    recent = [hand_in for hand_in in work.hand_ins if hand_in.handed_in > now() - timedelta(minutes=1)]
+    recent = [hand_in for hand_in in work.hand_ins if is_within(hand_in.handed_in, timedelta(minutes=1))]
     if len(recent) >= MAX_A_MINUTE:
         raise NotTaken(
             _(
