@@ -1,11 +1,13 @@
 """The cards of reasons: one for each rule, with what it says and its figure."""
 
+import re
 import xml.etree.ElementTree as ElementTree
 
 import pytest
 
 from widepin.documents.reason_cards import CONVERSES, anchor_of, card_of, cards
 from widepin.documents.reason_pictures import HEIGHT, WIDTH, shipped
+from widepin.documents.reason_proofs import OWN_PROOFS
 from widepin.reason.rules import RULES
 
 EVERY = [card for _topic, found in cards() for card in found]
@@ -44,3 +46,14 @@ def test_what_follows_is_drawn_as_such():
     picture = ElementTree.fromstring(card_of("base angles of an isosceles triangle").figure)
     kinds = [one.get("class") for one in picture.findall("path")]
     assert kinds.count("mark follows") == 2 and kinds.count("mark") == 2 and "side" in kinds
+
+
+def test_own_proofs_speak_of_the_letters_of_their_row():
+    for key, lines in OWN_PROOFS.items():
+        known = set(shipped()[key]) | {"N", "M", "O", "P", "Q", "D"}  # some are brought in by "let"
+        for line in lines:
+            assert line.endswith(".")
+            names = re.findall(r"(?<![A-Za-z])[A-Z]{1,3}(?![a-z])", line)
+            assert all(
+                letter in known for name in names if name not in ("A", "SAS", "SSS", "AAS") for letter in name
+            ), line

@@ -6,8 +6,9 @@ import pytest
 from sqlalchemy import select
 
 from widepin.school.database import make_sessions
-from widepin.school.lessons.overview import Presence, presence_of
+from widepin.school.lessons.overview import presence_of
 from widepin.school.models import Assignment, JudgingAgain, SchoolClass, Work, now
+from widepin.school.states import Presence
 from widepin.school.works import again
 
 AHEAD = timedelta(hours=2)

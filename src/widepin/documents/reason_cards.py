@@ -13,6 +13,7 @@ from .language import gettext as _
 from .language import marked
 from .proof_words import FIGURE_WORDS, REASON_WORDS, fact_in_words
 from .reason_pictures import picture_of
+from .reason_proofs import OWN_PROOFS
 from .words import listed
 
 N = RuleName
@@ -162,7 +163,7 @@ TITLES: dict[str, str] = {
 @dataclass(frozen=True)
 class Card:
     """A reason. ``key``: of its rule; ``converse``: of the rule that says the reverse, or empty; ``figure``: as SVG, or
-    empty.
+    empty; ``proof``: its own, line by line, where not every class knows the rule as a theorem.
     """
 
     key: str
@@ -172,6 +173,7 @@ class Card:
     statement: str
     figure: str
     converse: str
+    proof: tuple[str, ...]
 
     @property
     def anchor(self) -> str:
@@ -199,7 +201,8 @@ def card_of(key: str) -> Card:
     rule, said = RULES[key], _(REASON_WORDS[key])
     converse = CONVERSES.get(RuleName(key), "")
     title = _(TITLES[key]) if key in TITLES else said[:1].upper() + said[1:]
-    return Card(key, title, _(TOPIC_OF[key]), rule.elements, statement_of(rule), _figure(key), str(converse))
+    proof = tuple(map(_, OWN_PROOFS.get(key, ())))
+    return Card(key, title, _(TOPIC_OF[key]), rule.elements, statement_of(rule), _figure(key), str(converse), proof)
 
 
 def cards() -> list[tuple[str, list[Card]]]:
