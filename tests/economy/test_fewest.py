@@ -109,7 +109,7 @@ def test_compiled_or_not_the_same_is_found_and_excluded(key):
 
 
 def test_a_page_is_not_kept_waiting_for_a_search_that_is_not_compiled_yet(monkeypatch):
-    monkeypatch.setattr(kernel, "is_compiled", lambda: False)
+    monkeypatch.setattr("widepin.economy.fewest.is_compiled", lambda: False)
     monkeypatch.setattr(kernel, "compile_all", lambda: pytest.fail("compiled while somebody waits"))
     found = fewest(task_of("mirror-a-point"), most=2, seconds=300, wait=False)
     assert (found.moves, found.excluded) == (2, 1)

@@ -6,7 +6,6 @@ Whatever a person may not see does not exist for them: the answer is 404 either 
 from __future__ import annotations
 
 from collections.abc import Callable
-from contextlib import suppress
 from functools import wraps
 from time import time
 from typing import Any, TypeVar
@@ -14,7 +13,6 @@ from typing import Any, TypeVar
 from flask import abort, g, request
 from flask import session as browser_session
 from flask_login import LoginManager, UserMixin, current_user, login_required, login_user, logout_user
-from sqlalchemy.exc import DBAPIError
 
 from ..documents import clock
 from ..documents.language import gettext, marked
@@ -97,8 +95,7 @@ def note_who_is_here(error: BaseException | None) -> None:
     number = g.pop("still_here", None)
     if number is not None:
         close(error)
-        with suppress(DBAPIError):
-            browser_sessions.still_here(sessions(), number)
+        browser_sessions.still_here(sessions(), number)
 
 
 def me() -> Person:

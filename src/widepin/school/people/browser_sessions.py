@@ -4,9 +4,11 @@ from __future__ import annotations
 
 import re
 import secrets
+from contextlib import suppress
 from datetime import timedelta
 
 from sqlalchemy import delete, select, update
+from sqlalchemy.exc import DBAPIError
 from sqlalchemy.orm import Session, joinedload, sessionmaker
 
 from ..models import BrowserSession, Person, now
@@ -30,9 +32,9 @@ def begin(session: Session, person: Person, address: str, agent: str) -> str:
 
 def still_here(sessions: sessionmaker[Session], number: int) -> None:
     """Write down, by the number of a browser's session, that somebody is still there; apart, so that requests of one
-    browser do not wait for each other.
+    browser do not wait for each other. Where the database cannot, it is written down another time.
     """
-    with sessions() as session:
+    with suppress(DBAPIError), sessions() as session:
         session.execute(update(BrowserSession).where(BrowserSession.id == number).values(seen=now()))
         session.commit()
 
