@@ -8,7 +8,6 @@ from io import BytesIO
 from math import cos, sin
 
 from PIL import Image, ImageDraw, ImageFilter
-from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from ...documents.construction import write_step
@@ -76,6 +75,7 @@ def load_demo(
     for sheet in sheets[:2]:
         sheet.shared = True
     session.add_all(sheets)
+    classes = []  # held, so that the order of their students is that in which they came
     for number, (name, names) in enumerate(PEOPLE.items()):
         students = [
             Person(login=student.lower().replace(" ", "."), name=student, role=Role.STUDENT, password_hash=password)
@@ -88,6 +88,7 @@ def load_demo(
             for position, task in enumerate(set_tasks)
         ]
         session.add(school_class)
+        classes.append(school_class)
         session.flush()
         for index, (assignment, task) in enumerate(zip(school_class.assignments, set_tasks, strict=True)):
             say(f"{name}, {TASKS[task].title}")
@@ -99,7 +100,7 @@ def load_demo(
     series = new_sheet(session, teacher, altitude.document(), altitude.topic)
     assign_series(session, series, school_class, proposed(due=at_nine(24)))
     allow_a_class_tool(session, school_class)
-    for one in session.scalars(select(SchoolClass).order_by(SchoolClass.id)):
+    for one in classes:
         say(f"{one.name}, marks and practice")
         enter_marks(session, one)
         practise(session, one)
