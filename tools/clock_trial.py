@@ -19,9 +19,9 @@ from time import monotonic, sleep
 from sqlalchemy import select
 
 from widepin.school.database import make_engine, make_sessions
-from widepin.school.models import HandIn, Operation
+from widepin.school.models import HandIn
 
-from .kill_trial import Writer
+from .kill_trial import Writer, check
 from .serving import Browser, Served, served
 
 OFFSETS = (0, 600, -600, 3600, 0, -7200, -1800, 0, 5400, 0)
@@ -69,28 +69,26 @@ def main() -> None:
                     (fresh := stamp.with_suffix(".new")).write_text(str(offset))
                     fresh.replace(stamp)
                     sleep(2)
-                    found, since = look(on, on.logins[-1], since)
-                    answers += found
+                    seen, since = look(on, on.logins[-1], since)
+                    answers += seen
             stop.set()
             for thread in threads:
                 thread.join()
             saved = sum((one.answers for one in writers), Counter[int]())
-            lost = missing(on, writers)
+            found, lost = check(on, writers), missing_hand_ins(on, writers)
     print("saves:", ", ".join(f"{count} x {status}" for status, count in sorted(saved.items())))
     print("besides:", ", ".join(f"{count} x {what}" for what, count in sorted(answers.items())))
-    steps, attempts = sum(len(one.acknowledged) for one in writers), sum(len(one.handed_in) for one in writers)
-    print(f"{steps} steps and {attempts} hand-ins acknowledged; lost, changed or in another order: {lost}")
+    print("steps:", ", ".join(f"{count} {what}" for what, count in found.items()))
+    print(f"{sum(len(one.handed_in) for one in writers)} hand-ins acknowledged, {lost} of them lost")
 
 
-def missing(on: Served, writers: list[Writer]) -> int:
-    """How many steps and hand-ins are not there as they were acknowledged."""
+def missing_hand_ins(on: Served, writers: list[Writer]) -> int:
+    """How many hand-ins are not there that were acknowledged."""
     engine = make_engine(on.url)
     with make_sessions(engine)() as session:
-        kept = {one.key: (one.number, one.document) for one in session.scalars(select(Operation))}
         keys = set(session.scalars(select(HandIn.key)))
     engine.dispose()
-    steps = sum(kept.get(key) != said for one in writers for key, said in one.acknowledged.items())
-    return steps + sum(key not in keys for one in writers for key in one.handed_in)
+    return sum(key not in keys for one in writers for key in one.handed_in)
 
 
 if __name__ == "__main__":

@@ -13,6 +13,7 @@ from unittest.mock import patch
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from tests.conftest import CHEAP
 from widepin.documents.reading import JsonObject
 from widepin.running.mariadb import THROWAWAY, MariaDB
 from widepin.running.migrate import migrate
@@ -26,7 +27,6 @@ from widepin.school.lessons.today import today_of
 from widepin.school.lessons.ways import ways_of
 from widepin.school.models import Assignment, Base, HandIn, Person, SchoolClass, Work
 from widepin.school.people import directory, personal_data
-from widepin.school.people.passwords import Passwords
 from widepin.school.results.entering import results_of
 from widepin.school.results.marks import as_rows, table_of
 from widepin.school.results.practice import attempts_by, class_map, map_of, mastery_of, open_topics, what_comes_next
@@ -41,8 +41,6 @@ AT = time.datetime(2026, 10, 14, 16, 0)
 
 STUDENTS = 8
 """In each class."""
-
-CHEAP = Passwords(time_cost=1, memory_kib=64)
 
 
 @contextmanager

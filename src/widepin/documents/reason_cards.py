@@ -205,6 +205,11 @@ def card_of(key: str) -> Card:
     return Card(key, title, _(TOPIC_OF[key]), rule.elements, statement_of(rule), _figure(key), str(converse), proof)
 
 
+def card_at(anchor: str) -> Card | None:
+    """The card that an address stands for, if there is one."""
+    return next((card_of(key) for key in RULES if anchor_of(key) == anchor), None)
+
+
 def cards() -> list[tuple[str, list[Card]]]:
     """All cards by topic."""
     return [(_(topic), [card_of(name) for name in names]) for topic, names in TOPICS.items()]

@@ -9,7 +9,7 @@ from itertools import combinations
 from math import atan2, cos, hypot, pi, sin
 from pathlib import Path
 
-from ..reason.rules import Rule
+from ..reason.rules import PARTS, Rule
 
 FIGURES = Path(__file__).parent / "reason_figures.json"
 """Where the objects of each row lie, by the rule's name and the letters of the row; made by tools/ship_reasons.py."""
@@ -18,7 +18,7 @@ WIDTH, HEIGHT, MARGIN = 200.0, 140.0, 22.0
 TICK, ARC, SQUARE = 5.0, 13.0, 8.0  # units of the drawing
 
 KINDS = ("point", "line", "circle")
-OF_LENGTHS = ("equal_length", "parallel", "perpendicular", "half", "third", "two_thirds", "ratio")
+OF_LENGTHS = ("equal_length", "parallel", "perpendicular", "ratio", *PARTS)
 """Conclusions about lengths or lines, which are drawn as what follows."""
 
 Place = tuple[float, float]

@@ -6,7 +6,7 @@ of a congruence or similarity correspond corner by corner.
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass
 from enum import StrEnum
 from itertools import permutations
@@ -95,90 +95,41 @@ def fact(rel: Rel, *of: Term, ratio: tuple[int, int] | None = None) -> Fact:
     """
     if rel is Rel.RATIO and ratio is not None and ratio[0] > ratio[1]:
         of, ratio = of[::-1], ratio[::-1]
-    at_once = _first_form(rel, of)
-    if at_once is not None:
-        return Fact(rel, at_once, ratio)
-    return min((Fact(rel, terms, ratio) for terms in forms(rel, of)), key=_key)
+    return Fact(rel, normal_terms(rel, of), ratio)
 
 
-def _first_form(rel: Rel, of: tuple[Term, ...]) -> tuple[Term, ...] | None:
-    """The first of the forms in their order, where each term has its own; None where forms have to be compared."""
-    match rel:
-        case Rel.EQUAL_ANGLE | Rel.PARALLEL | Rel.PERPENDICULAR:
-            return tuple(sorted(map(_first_way, of), key=_key_of)) if len(of) == 2 else None
-        case Rel.EQUAL_LENGTH:
-            first = map(_first_way, of)
-            return tuple(sorted(first)) if len(of) == 2 else tuple(sorted(set(first)))  # type: ignore[type-var]
-        case Rel.ANGLE | Rel.RIGHT_ANGLE | Rel.RATIO | Rel.ON:
-            return tuple(map(_first_way, of))
-        case Rel.MIDPOINT:
-            return (of[0], *sorted(of[1:]))  # type: ignore[type-var]
-        case Rel.COLLINEAR | Rel.CONCYCLIC:
-            return tuple(sorted(of))  # type: ignore[type-var]
-    return None
-
-
-def _first_way(term: Term) -> Term:
-    return term if isinstance(term, str) else min(term, term[::-1])
-
-
-def _key_of(term: Term) -> tuple[str, ...]:
-    return (term,) if isinstance(term, str) else term
-
-
-def _key(one: Fact) -> tuple[tuple[str, ...], ...]:
-    return tuple(map(_key_of, one.of))
-
-
-def forms(rel: Rel, of: tuple[Term, ...]) -> Iterator[tuple[Term, ...]]:
-    """All the ways to write the terms of one fact."""
+def normal_terms(rel: Rel, of: tuple[Term, ...]) -> tuple[Term, ...]:
+    """Of all the ways to write the terms of one fact the first, in alphabetical order."""
     match rel:
         case Rel.CONGRUENT | Rel.SIMILAR:
             first, second = of
-            for order in permutations(range(3)):
-                one, other = tuple(first[n] for n in order), tuple(second[n] for n in order)
-                yield one, other
-                yield other, one
+            orders = list(permutations(range(3)))
+            both = [(tuple(first[n] for n in order), tuple(second[n] for n in order)) for order in orders]
+            return min(*both, *(pair[::-1] for pair in both))
         case Rel.COLLINEAR | Rel.CONCYCLIC:
-            yield from permutations(of) if len(of) <= 4 else iter([tuple(sorted(of))])
+            return tuple(sorted(of))  # type: ignore[type-var]
         case Rel.MIDPOINT:
-            middle, p, q = of
-            yield middle, p, q
-            yield middle, q, p
+            return (of[0], *sorted(of[1:]))  # type: ignore[type-var]
         case Rel.ON | Rel.RATIO:
-            yield from _turned(of)
-        case Rel.TANGENT:  # to say of a line that it touches a circle is to say it of the circle
-            for turned in _turned(of):
-                yield turned
-                yield turned[::-1]
+            return tuple(map(_one_way_round, of))
         case Rel.CONCURRENT:
-            yield tuple(sorted(map(_one_way_round, of), key=str))
+            return tuple(sorted(map(_one_way_round, of), key=str))
         case Rel.EQUIDISTANT:
-            yield (of[0], *sorted(map(_one_way_round, of[1:]), key=str))
+            return (of[0], *sorted(map(_one_way_round, of[1:]), key=str))
         case Rel.EQUAL_LENGTH if len(of) > 2:
-            yield tuple(sorted({min(tuple(term), tuple(term)[::-1]) for term in of}))
-        case _:
-            for turned in _turned(of):
-                yield turned
-                if len(turned) == 2:
-                    yield turned[1], turned[0]
+            return tuple(sorted({_one_way_round(term) for term in of}, key=_key))
+    # A line that touches a circle is touched by it, and so on: of two terms either may come first.
+    terms = tuple(map(_one_way_round, of))
+    return tuple(sorted(terms, key=_key)) if len(terms) == 2 else terms
 
 
 def _one_way_round(term: Term) -> Term:
-    """A line, its two points in alphabetical order where it is named by them."""
-    return term if isinstance(term, str) else ends(term)
+    """A term, the points of a pair or of an angle in alphabetical order of its ends."""
+    return term if isinstance(term, str) else min(term, term[::-1])
 
 
-def _turned(of: tuple[Term, ...]) -> Iterator[tuple[Term, ...]]:
-    """Terms with pairs and angles written from either end."""
-    if not of:
-        yield ()
-        return
-    head, *rest = of
-    heads = [head] if isinstance(head, str) else [head, head[::-1]]
-    for tail in _turned(tuple(rest)):
-        for one in heads:
-            yield (one, *tail)
+def _key(term: Term) -> tuple[str, ...]:
+    return (term,) if isinstance(term, str) else term
 
 
 def lengths_of(one: Fact) -> set[tuple[str, str]]:

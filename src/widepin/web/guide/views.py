@@ -6,8 +6,7 @@ from flask import abort, render_template, request
 from flask_login import login_required
 
 from ...documents.language import gettext as _
-from ...documents.reason_cards import anchor_of, card_of, cards
-from ...reason.rules import RULES
+from ...documents.reason_cards import card_at, cards
 from ..access import teachers_only
 from .sections import SECTIONS, WORDS
 
@@ -37,7 +36,7 @@ def reasons() -> str:
 @login_required
 def reason(anchor: str) -> str:
     """The card of one reason, to be shown beside a proof."""
-    key = next((key for key in RULES if anchor_of(key) == anchor), None)
-    if key is None:
+    card = card_at(anchor)
+    if card is None:
         abort(404)
-    return render_template("guide/reason.html", card=card_of(key))
+    return render_template("guide/reason.html", card=card)
