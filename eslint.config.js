@@ -15,4 +15,5 @@ export default [
       "no-unused-vars": ["error", { argsIgnorePattern: "^_", varsIgnorePattern: "^_" }],
     },
   },
+  { files: ["tools/*.mjs"], languageOptions: { globals: globals.node } },
 ];
