@@ -2,7 +2,7 @@
 
 import pytest
 
-from widepin.documents.construction import read_steps
+from widepin.documents.formats.construction import read_steps
 from widepin.judge.conditions import Finding, Measure, Term
 from widepin.judge.task import Allowance, Condition, Task, Wanted, Work
 from widepin.plane.arrays import ARRAYS, Arrays

@@ -65,20 +65,25 @@ def test_a_layer_only_imports_those_below(layer):
             assert not (parts[0] == "widepin" and len(parts) > 1 and parts[1] in above), f"{path} reaches {module}"
 
 
-ROOMS = ["people", "tasks", "works", "results", "lessons", "demo"]
-"""The rooms of the school, from the ground up."""
+ROOMS = {
+    "documents": ["pictures", "wording", "reasons", "formats"],
+    "school": ["people", "tasks", "works", "results", "lessons", "demo"],
+}
+"""The rooms of layers that have some, from the ground up."""
 
 
-@pytest.mark.parametrize("room", ROOMS)
-def test_a_room_of_the_school_only_imports_those_below(room):
-    above = {f"widepin.school.{name}" for name in ROOMS[ROOMS.index(room) + 1 :]}
-    for path in modules(f"school/{room}"):
+@pytest.mark.parametrize(("layer", "room"), [(layer, room) for layer, rooms in ROOMS.items() for room in rooms])
+def test_a_room_only_imports_those_below(layer, room):
+    rooms = ROOMS[layer]
+    above = {f"widepin.{layer}.{name}" for name in rooms[rooms.index(room) + 1 :]}
+    for path in modules(f"{layer}/{room}"):
         for module in imports(path):
             assert ".".join(module.split(".")[:3]) not in above, f"{path} imports {module}"
 
 
-def test_every_room_of_the_school_has_its_floor():
-    assert {path.parent.name for path in (SRC / "widepin/school").glob("*/__init__.py")} == set(ROOMS)
+@pytest.mark.parametrize("layer", ROOMS)
+def test_every_room_has_its_floor(layer):
+    assert {path.parent.name for path in (SRC / "widepin" / layer).glob("*/__init__.py")} == set(ROOMS[layer])
 
 
 @pytest.mark.parametrize("layer", ["plane", "judge", "reason", "economy", "documents"])
@@ -112,10 +117,35 @@ BELOW = {
 @pytest.mark.parametrize("folder", BELOW)
 def test_scripts_only_import_those_below(folder):
     wrong = []
-    for script in (SCRIPTS / folder).glob("*.js"):
+    for script in (SCRIPTS / folder).rglob("*.js"):
         for path in re.findall(r'^(?:import|\} from)\b.*?"(\.[^"]+)"', script.read_text(), re.M):
             target = (script.parent / path).resolve()
             assert target.is_file(), f"{script.name} imports {path}, which is not there"
             if target.relative_to(SCRIPTS).parts[0] not in BELOW[folder]:
                 wrong.append(f"{script.name} imports {path}")
     assert not wrong
+
+
+BOARD = ["construction", "examining", "objects", "paper", "tools", "task"]
+"""The rooms of the board, from the ground up; what stands on its floor brings them together."""
+
+
+@pytest.mark.parametrize("room", BOARD)
+def test_a_room_of_the_board_only_imports_those_below(room):
+    below = BOARD[: BOARD.index(room) + 1]
+    for script in (SCRIPTS / "board" / room).glob("*.js"):
+        for path in re.findall(r'^(?:import|\} from)\b.*?"(\.[^"]+)"', script.read_text(), re.M):
+            target = (script.parent / path).resolve().relative_to(SCRIPTS)
+            assert target.parts[0] != "board" or target.parts[1] in below, f"{script.name} imports {path}"
+
+
+def test_no_large_room_has_more_than_twenty_files_on_a_floor():
+    """Whoever comes to a room of more than five thousand lines finds its parts, not a heap."""
+    folders = {path.parent for path in (SRC / "widepin").rglob("*.py")} | {
+        path.parent for path in SCRIPTS.rglob("*.js")
+    }
+    for folder in folders - {SCRIPTS / "vendor"}:
+        for kind in ("py", "js"):
+            files = [path for path in folder.rglob(f"*.{kind}") if "vendor" not in path.parts]
+            if sum(len(path.read_text().splitlines()) for path in files) > 5000:
+                assert len([path for path in files if path.parent == folder]) <= 20, folder

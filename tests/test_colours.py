@@ -3,7 +3,7 @@
 import re
 from pathlib import Path
 
-from widepin.documents.colours import COLOURS
+from widepin.documents.pictures.colours import COLOURS
 
 LOOK = Path(__file__).parents[1] / "src/widepin/web/static/look"
 

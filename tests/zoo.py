@@ -7,7 +7,7 @@ import random
 from collections.abc import Sequence
 from typing import Any
 
-from widepin.documents.construction import read_steps
+from widepin.documents.formats.construction import read_steps
 from widepin.plane.figure import Figure
 from widepin.plane.makes import MAKES, Make
 from widepin.plane.shapes import CURVES, Kind

@@ -17,7 +17,7 @@ from flask import Flask
 from sqlalchemy import event, select
 from sqlalchemy.orm import Session
 
-from widepin.documents.roster import Name
+from widepin.documents.formats.roster import Name
 from widepin.running.mariadb import THROWAWAY, MariaDB
 from widepin.running.migrate import migrate
 from widepin.school.demo.accounts import DEMO_PASSWORD

@@ -11,8 +11,8 @@ import argparse
 from collections import Counter
 from time import process_time
 
-from widepin.documents.hint_words import hint_for
-from widepin.documents.task import read_task
+from widepin.documents.formats.task import read_task
+from widepin.documents.wording.hint_words import hint_for
 from widepin.judge.costs.counts import is_move
 from widepin.judge.task import Task, Work
 from widepin.plane.steps import Step

@@ -15,8 +15,8 @@ from time import perf_counter
 from typing import Any
 
 from widepin.school.tasks.library import LIBRARY
-from widepin.web import paper
-from widepin.web.apart import JobQueue
+from widepin.web.jobs.apart import JobQueue
+from widepin.web.printed import paper
 
 STEPS, ROUNDS = (1, 20, 40, 80, 300), 3
 

@@ -61,7 +61,8 @@ function walk(node, within) {
   const inside = isFunction(node) ? node.start : within;
   if (isFunction(node)) noteIn(node);
   faultsAt(node, inside);
-  for (const value of Object.values(node)) for (const child of Array.isArray(value) ? value : [value]) walk(child, inside);
+  for (const value of Object.values(node))
+    for (const child of Array.isArray(value) ? value : [value]) walk(child, inside);
 }
 
 walk(whole, -1);
@@ -71,6 +72,7 @@ if (what === "faults") {
 } else {
   // From the end, so that places before stay where they are; of two notes at one place the inner one comes first.
   let noted = text;
-  for (const { at, text: note } of notes.sort((a, b) => b.at - a.at)) noted = noted.slice(0, at) + note + noted.slice(at);
+  for (const { at, text: note } of notes.sort((a, b) => b.at - a.at))
+    noted = noted.slice(0, at) + note + noted.slice(at);
   process.stdout.write(noted);
 }

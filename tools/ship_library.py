@@ -9,9 +9,9 @@ from __future__ import annotations
 import argparse
 import json
 
-from widepin.documents.construction import write_step
-from widepin.documents.shown_proofs import shown
-from widepin.documents.task import read_task
+from widepin.documents.formats.construction import write_step
+from widepin.documents.formats.task import read_task
+from widepin.documents.reasons.shown_proofs import shown
 from widepin.economy.fewest import fewest
 from widepin.reason.proving import prove
 from widepin.school.tasks import proofs

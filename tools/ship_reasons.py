@@ -12,7 +12,7 @@ from itertools import combinations
 import numpy as np
 from tools.random_figures import Figure, concludes, figures
 
-from widepin.documents.reason_pictures import FIGURES
+from widepin.documents.reasons.reason_pictures import FIGURES
 from widepin.reason.rules import RULES, Rule
 
 TRIES = 240

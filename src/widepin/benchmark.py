@@ -19,8 +19,8 @@ import numpy as np
 from flint import arb, ctx
 from numpy.typing import NDArray
 
+from .documents.formats.task import read_task, read_work
 from .documents.reading import JsonObject
-from .documents.task import read_task, read_work
 from .judge.judging import judge
 from .judge.task import Task, Work
 from .judge.trials.examination import Examination

@@ -11,7 +11,7 @@ import sys
 from collections.abc import Callable
 from time import process_time
 
-from .documents.task import read_task
+from .documents.formats.task import read_task
 from .economy import kernel
 from .economy.fewest import compiled, fewest
 from .economy.goal import goal_of

@@ -12,11 +12,11 @@ from collections.abc import Callable, Sequence
 from pathlib import Path
 from statistics import median
 
-from .documents.bundle import read_bundle
-from .documents.construction import read_steps
-from .documents.proofs import how_far
-from .documents.task import read_task, read_work, to_be_shown
-from .documents.verdict import judge_document
+from .documents.formats.bundle import read_bundle
+from .documents.formats.construction import read_steps
+from .documents.formats.task import read_task, read_work, to_be_shown
+from .documents.formats.verdict import judge_document
+from .documents.reasons.proofs import how_far
 from .judge.judging import judge
 from .judge.task import Task, Work
 from .judge.verdict import Outcome

@@ -12,11 +12,11 @@ GIVEN = "A free_point at=0,0\nB free_point at=4,0"
 
 TABLE = """
   const { ToolBook } = await import('/static/figure/tape.js');
-  const { Store } = await import('/static/board/store.js');
-  const { Hand } = await import('/static/board/hand.js');
-  const { allowed } = await import('/static/board/tools.js');
+  const { Store } = await import('/static/board/construction/store.js');
+  const { Hand } = await import('/static/board/tools/hand.js');
+  const { allowed } = await import('/static/board/construction/tools.js');
   const { View } = await import('/static/figure/view.js');
-  const { Pointed } = await import('/static/board/pointed.js');
+  const { Pointed } = await import('/static/board/paper/pointed.js');
   const book = new ToolBook(x.book);
   const setting = { given: x.given, start: x.start ?? [], log: (x.log ?? []).map((operation) => ({ operation })), taken: x.taken };
   const store = new Store(book, setting);
@@ -51,7 +51,7 @@ class TestStore:
         script = (
             "return [store.own.map(({ id }) => id), store.figure.ids, store.moves, [...store.given], store.canUndo];"
         )
-        found = on_board("board/store.js", script, "c circle A B\nd circle B A\nC intersection c d pick=1")
+        found = on_board("board/construction/store.js", script, "c circle A B\nd circle B A\nC intersection c d pick=1")
         assert found == [["c", "d", "C"], ["A", "B", "c", "d", "C"], 2, ["A", "B"], True]
 
     def test_what_is_performed_waits_with_whoever_keeps_it(self, on_board):
@@ -63,7 +63,7 @@ class TestStore:
           store.perform({ op: 'add', step: { id: 'c', make: 'circle', from: ['A', 'B'] } });
           store.perform({ op: 'undo' });
           return [heard, pending.length, store.canRedo];"""
-        assert on_board("board/store.js", script) == [["before", 1, "before", 0], 2, True]
+        assert on_board("board/construction/store.js", script) == [["before", 1, "before", 0], 2, True]
 
     def test_steps_of_another_window_come_first_and_those_that_wait_get_free_names(self, on_board):
         script = """
@@ -72,27 +72,27 @@ class TestStore:
           store.connect(saving);
           store.takeInMissed([{ key: 'theirs', operation: add('c', ['A', 'B']) }]);
           return store.own.map(({ id, from }) => [id, from]);"""
-        assert on_board("board/store.js", script) == [["c", ["A", "B"]], ["d", ["B", "A"]]]
+        assert on_board("board/construction/store.js", script) == [["c", ["A", "B"]], ["d", ["B", "A"]]]
 
     def test_new_names_avoid_those_that_are_taken(self, on_board):
         script = "return [store.newId('free_point'), store.newId('circle')];"
-        assert on_board("board/store.js", script, "c circle A B", taken=["C"]) == ["D", "d"]
+        assert on_board("board/construction/store.js", script, "c circle A B", taken=["C"]) == ["D", "d"]
 
     def test_where_moved_points_had_first_been(self, on_board):
         moves = [{"op": "move", "points": {"A": [1, 1], "F": [9, 9]}}, {"op": "move", "points": {"F": [2, 2]}}]
         script = "return store.movedFrom;"
-        found = on_board("board/store.js", script, "F free_point at=2,2", log=moves)
+        found = on_board("board/construction/store.js", script, "F free_point at=2,2", log=moves)
         assert found == {"A": [0, 0]}  # F is back already
 
     def test_what_an_object_does_not_need(self, on_board):
         lines = "c circle A B\nd circle B A\nC intersection c d pick=1\nl line A B"
-        assert on_board("board/store.js", "return store.notNeededBy('C');", lines) == ["l"]
+        assert on_board("board/construction/store.js", "return store.notNeededBy('C');", lines) == ["l"]
 
     def test_points_run_out(self, on_board):
         script = """
           const few = [{ ...tool('point'), most: 1 }];
           return [store.mayPutPoints(few), store.mayPutPoints([tool('point')]), store.mayPutPoints([])];"""
-        found = on_board("board/store.js", script, "F free_point at=1,1", tools=["free_point"])
+        found = on_board("board/construction/store.js", script, "F free_point at=1,1", tools=["free_point"])
         assert found == [False, True, False]
 
 
@@ -121,7 +121,7 @@ class TestOffers:
         script = f"""
           hand.take(tool('{make}'));
           return m.offersAt({{ store, hand, tools, view }}, {place}, 'mouse').map(({{ type }}) => type);"""
-        found = on_board("board/offers.js", script, CIRCLES, tools=["line", "free_point"])
+        found = on_board("board/paper/offers.js", script, CIRCLES, tools=["line", "free_point"])
         if make == "line" and place == at(0, 0):
             assert found[0] == types[0] and found[-1] == types[-1]
         else:
@@ -134,20 +134,20 @@ class TestOffers:
           const [px, py] = {at(0, 0)};
           const far = (pointer) => m.offersAt({{ store, hand, tools, view }}, [px + 20, py], pointer).length;
           return [free.length, far('mouse'), far('touch')];"""
-        assert on_board("board/offers.js", script) == [0, 0, 1]
+        assert on_board("board/paper/offers.js", script) == [0, 0, 1]
 
     def test_with_shift_a_point_lands_on_nothing(self, on_board):
         script = f"""
           hand.take(tool('point'));
           return m.offersAt({{ store, hand, tools, view }}, {at(4, 4)}, 'mouse', true).map(({{ type }}) => type);"""
-        assert on_board("board/offers.js", script, CIRCLES, tools=["free_point"]) == ["free"]
+        assert on_board("board/paper/offers.js", script, CIRCLES, tools=["free_point"]) == ["free"]
 
     def test_offers_are_told_in_words(self, on_board):
         script = """
           const said = (offer, isAmbiguous) => m.wordsFor(store.figure, offer, isAmbiguous);
           return [said(null), said({ which: 2 }), said({ type: 'object', id: 'c' }), said({ type: 'object', id: 'c' }, true),
             said({ type: 'intersection', step: { from: ['c', 'd'] } }), said({ type: 'slide', id: 'c' }), said({ type: 'free' })];"""
-        assert on_board("board/offers.js", script, CIRCLES) == [
+        assert on_board("board/paper/offers.js", script, CIRCLES) == [
             "",
             "2",
             "c",
@@ -162,7 +162,7 @@ class TestOffers:
           const [px, py] = {at(0, 0)};
           return [m.draggableAt({{ store, view }}, [px + 4, py], 'mouse'), m.objectsAt({{ store, view }}, [px + 200, py - 199], 'mouse')[0].id];"""
         hide = [{"op": "dress", "id": "F", "dress": {"hidden": True}}]
-        found = on_board("board/offers.js", script, CIRCLES + "\nF free_point at=0.1,0", log=hide)
+        found = on_board("board/paper/offers.js", script, CIRCLES + "\nF free_point at=0.1,0", log=hide)
         assert found == ["A", "d"]
 
 
@@ -171,7 +171,7 @@ class TestHand:
         script = """
           const again = (make) => { hand.take(tool(make)); hand.filled = ['A']; return hand.fits(store.figure, 'A'); };
           return [again('line'), again('ratio')];"""
-        assert on_board("board/hand.js", script, tools=["line"]) == [False, True]
+        assert on_board("board/tools/hand.js", script, tools=["line"]) == [False, True]
 
     def test_blanks_lose_what_is_gone(self, on_board):
         script = """
@@ -180,7 +180,7 @@ class TestHand:
           hand.meetings = [1, 2];
           hand.forget((id) => id === 'd');
           return [hand.filled, hand.meetings, hand.isFull];"""
-        assert on_board("board/hand.js", script, CIRCLES) == [["c"], None, False]
+        assert on_board("board/tools/hand.js", script, CIRCLES) == [["c"], None, False]
 
     def test_a_blank_that_was_emptied_is_filled_before_the_others(self, on_board):
         script = """
@@ -190,18 +190,18 @@ class TestHand:
           const kept = [...hand.filled];
           hand.filled = hand.filledWith('B', 'point');
           return [kept, hand.filled];"""
-        assert on_board("board/hand.js", script, tools=["circle_radius"]) == [["A", None, "B"], ["A", "B", "B"]]
+        assert on_board("board/tools/hand.js", script, tools=["circle_radius"]) == [["A", None, "B"], ["A", "B", "B"]]
 
     def test_the_sentence_shows_what_is_filled_and_what_is_next(self, on_board):
         script = "hand.take(tool('line')); hand.filled = ['A']; return hand.parts((id) => id, 'B');"
-        parts = on_board("board/hand.js", script, tools=["line"])
+        parts = on_board("board/tools/hand.js", script, tools=["line"])
         assert parts == ["Line through", {"filled": "A", "place": 0}, "and", {"next": "a point", "offer": "B"}]
 
     def test_a_compass_keeps_its_radius(self, on_board):
         script = (
             "hand.take(tool('circle_radius')); hand.filled = ['A', 'A', 'B']; hand.next(); return hand.filled.length;"
         )
-        assert on_board("board/hand.js", script, tools=["circle_radius"]) == 2
+        assert on_board("board/tools/hand.js", script, tools=["circle_radius"]) == 2
 
 
 class TestRoles:
@@ -210,7 +210,7 @@ class TestRoles:
           pointed.highlighted = 'c';
           const roles = m.rolesOf({ store, hand, pointed, isSelected: (id) => id === 'd', resultRole: (id) => id === 'B' ? 'answer' : null, showsArcs: true });
           return ['A', 'B', 'c', 'd'].map((id) => [...roles(id)].sort());"""
-        found = on_board("board/roles.js", script, CIRCLES)
+        found = on_board("board/paper/roles.js", script, CIRCLES)
         assert found == [["given"], ["answer", "given"], ["highlighted"], ["arcs", "highlighted"]]
 
     def test_what_is_in_hand_stands_out(self, on_board):
@@ -219,7 +219,7 @@ class TestRoles:
           hand.filled = ['A'];
           const roles = m.rolesOf({ store, hand, pointed, isSelected: () => false, resultRole: () => null });
           return roles('A').has('highlighted');"""
-        assert on_board("board/roles.js", script, tools=["line"])
+        assert on_board("board/paper/roles.js", script, tools=["line"])
 
 
 class TestHits:
@@ -256,13 +256,13 @@ class TestChoices:
     def test_an_intersection_may_be_chosen_in_several_ways(self, on_board):
         lines = CIRCLES + "\nC intersection c d pick=1"
         script = "return m.choicesFor(store.figure, store.figure.step('C')).map(({ words }) => words);"
-        found = on_board("board/choices.js", script, lines)
+        found = on_board("board/objects/choices.js", script, lines)
         assert found[0] == "right of the way from c to d" and "nearer to A" in found and "farther from B" in found
 
     def test_points_are_attached_and_detached(self, on_board):
         lines = CIRCLES + "\nF free_point at=1,1\nS point_on c at=0,4"
         script = "return ['F', 'S'].map((id) => m.choicesFor(store.figure, store.figure.step(id)).map(({ words }) => words));"
-        free, sliding = on_board("board/choices.js", script, lines)
+        free, sliding = on_board("board/objects/choices.js", script, lines)
         assert set(free) == {"Attach to c", "Attach to d"} and sliding == ["Detach"]
 
 
@@ -276,7 +276,7 @@ def test_steps_are_numbered_by_the_moves_that_they_count(on_board):
         "steps": from_lines("m1 circle A B\nm2 circle B A\nm perpendicular_bisector A B"),
     }
     script = "return m.numbered(store.own, book.makes).map(({ step, number }) => [step.id, number]);"
-    found = on_board("board/step-list.js", script, "c circle A B\nF free_point at=1,1", log=[use])
+    found = on_board("board/objects/step-list.js", script, "c circle A B\nF free_point at=1,1", log=[use])
     assert found == [["c", "1"], ["F", ""], ["m1", ""], ["m2", ""], ["m", "2–4"]]
 
 
@@ -292,7 +292,7 @@ class TestPaper:
 
     def test_the_figure_is_fitted_with_room_around_it(self, run):
         script = "const [px, py] = paper.view.toScreen(2, 1.5); return [px, py, paper.isInView([0, 0]), paper.isInView([40, 0])];"
-        found = run("board/paper.js", self.PAPER + script)
+        found = run("board/paper/paper.js", self.PAPER + script)
         assert found[:2] == pytest.approx([200, 150], abs=2) and found[2:] == [True, False]
 
     def test_zooming_keeps_the_middle_and_the_view_no_longer_follows_the_window(self, run):
@@ -300,7 +300,7 @@ class TestPaper:
           const before = paper.view.toPaper(...paper.middle);
           paper.zoom(2);
           return [before, paper.view.toPaper(...paper.middle), paper.isFitted, painted > 1];"""
-        before, after, fitted, painted = run("board/paper.js", self.PAPER + script)
+        before, after, fitted, painted = run("board/paper/paper.js", self.PAPER + script)
         assert before == pytest.approx(after) and not fitted and painted
 
 
@@ -320,28 +320,28 @@ class TestGrips:
             self.GRIPS
             + f"const one = grip({{}}, {at(4, 0)}); one.move({at(5, 1)}, 50, -50); one.drop(); return performed;"
         )
-        assert on_board("board/grips.js", script) == [{"op": "move", "points": {"B": [5, 1]}}]
+        assert on_board("board/paper/grips.js", script) == [{"op": "move", "points": {"B": [5, 1]}}]
 
     def test_with_shift_the_whole_figure_goes_along(self, on_board):
         script = (
             self.GRIPS
             + f"const one = grip({{ shiftKey: true }}, {at(1, 4)}); one.move([], 50, 0); one.drop(); return performed;"
         )
-        assert on_board("board/grips.js", script) == [{"op": "move", "points": {"A": [1, 0], "B": [5, 0]}}]
+        assert on_board("board/paper/grips.js", script) == [{"op": "move", "points": {"A": [1, 0], "B": [5, 0]}}]
 
     def test_anywhere_else_the_paper_is_moved_and_nothing_is_kept(self, on_board):
         script = (
             self.GRIPS
             + f"const one = grip({{}}, {at(1, 4)}); one.move([], 50, 0); one.drop(); return [performed, paper.view.left];"
         )
-        assert on_board("board/grips.js", script) == [[], -3]
+        assert on_board("board/paper/grips.js", script) == [[], -3]
 
 
 def test_allowed_tools_know_their_bound_and_a_fixed_compass_asks_for_the_centre_alone(on_board):
     script = """
       const some = m.allowed([{ tool: 'line', most: 2 }, { tool: 'circle_radius', opening: ['A', 'B'] }], false, book);
       return some.map(({ make, most, name }) => [make, most, name]);"""
-    found = on_board("board/tools.js", script)
+    found = on_board("board/construction/tools.js", script)
     assert ["line", 2, "Line"] in found and ["circle_radius", None, "Fixed compass"] in found
     assert {make for make, _, _ in found} == {"move", "intersection", "line", "circle_radius"}
 
@@ -421,5 +421,5 @@ HAND = """
     ],
 )
 def test_a_blank_takes_a_point_again_where_the_make_allows_it(run, different, blanks, filled, fitting):
-    found = run("board/hand.js", HAND, {"different": different, "blanks": blanks, "filled": filled})
+    found = run("board/tools/hand.js", HAND, {"different": different, "blanks": blanks, "filled": filled})
     assert found == fitting

@@ -5,7 +5,7 @@ import random
 
 import pytest
 
-from widepin.documents.construction import write_step
+from widepin.documents.formats.construction import write_step
 
 
 def test_steps_of_two_windows_get_names_of_their_own(run):
@@ -24,7 +24,7 @@ def test_steps_of_two_windows_get_names_of_their_own(run):
     script = (
         "return m.rebased(x, ['A', 'B', 'k', 'c', 'D'], (make, taken) => m.nextId(make === 'intersection', taken));"
     )
-    operations = [one["operation"] for one in run("board/rebasing.js", script, pending)]
+    operations = [one["operation"] for one in run("board/construction/rebasing.js", script, pending)]
     assert operations[0]["step"] == {"id": "d", "make": "circle", "from": ["A", "B"]}
     assert operations[1]["step"] == {"id": "C", "make": "intersection", "from": ["d", "k"], "other_than": "A"}
     assert operations[2]["points"] == {"C": [1, 2]} and operations[3]["id"] == "d"
@@ -39,9 +39,9 @@ def test_results_of_a_class_tool_are_named_as_steps_are_and_its_helpers_after_th
     takes = [{"name": name, "kind": "point"} for name in "OA"] + [{"name": "g", "kind": "straight"}]
     proven = {"name": "Two marks", "takes": takes, "steps": steps, "gives": ["X", "Y"], "moves": 1}
     script = """
-      const { nextId } = await import('/static/board/rebasing.js');
+      const { nextId } = await import('/static/board/construction/rebasing.js');
       return m.useOf(x, ['P', 'Q', 'h'], ['P', 'Q', 'h', 'C', 'D1'], (make, taken) => nextId(make === 'intersection', taken));"""
-    use = run("board/uses.js", script, proven)
+    use = run("board/construction/uses.js", script, proven)
     assert use["gives"] == ["A", "B"] and [step["id"] for step in use["steps"]] == ["A1", "A", "B"]
     assert use["steps"][2] == {"id": "B", "make": "intersection", "from": ["A1", "h"], "other_than": "A"}
 
@@ -82,8 +82,8 @@ def test_the_board_of_a_log_is_the_same_as_in_python(run):
 
 def random_logs(count):
     """A task, and random logs on it in which every operation fits; some use a class tool of several steps."""
-    from widepin.documents.operations import read_operation
-    from widepin.documents.task import read_task
+    from widepin.documents.formats.operations import read_operation
+    from widepin.documents.formats.task import read_task
     from widepin.judge.costs.class_tools import class_tool_geometry
     from widepin.school.tasks.library import LIBRARY
     from widepin.school.works.history import History, OperationRefused
@@ -216,7 +216,9 @@ def test_the_reason_why_something_is_gone(run, steps, said):
       const { ToolBook } = await import('/static/figure/tape.js');
       const { Figure } = await import('/static/figure/figure.js');
       return m.whyGone(new Figure(new ToolBook(x.book), x.steps), 'X');"""
-    assert said in run("board/vanished.js", script, {"book": json.loads(book()[0]), "steps": from_lines(given + steps)})
+    assert said in run(
+        "board/examining/vanished.js", script, {"book": json.loads(book()[0]), "steps": from_lines(given + steps)}
+    )
 
 
 def test_a_way_is_gone_along_from_its_start_to_its_end_and_no_farther(run):

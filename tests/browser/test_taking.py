@@ -134,7 +134,7 @@ CHOOSER = """
     ],
 )
 def test_the_list_stands_beside_the_pointer_and_within_the_paper(run, place, at):
-    found = run("board/chooser.js", CHOOSER, place)
+    found = run("board/paper/chooser.js", CHOOSER, place)
     assert found == {"texts": ["1 near", "2 far"], "first": 1, "taken": ["near"], "at": at, "isHidden": True}
 
 

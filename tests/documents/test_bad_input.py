@@ -8,10 +8,10 @@ from hypothesis import strategies as st
 
 from tests.amount import many
 from tests.judge.test_judging import TASKS_BY_NAME
-from widepin.documents.construction import read_step
+from widepin.documents.formats.construction import read_step
+from widepin.documents.formats.task import read_task
+from widepin.documents.formats.verdict import judge_document, write_verdict
 from widepin.documents.reading import Unreadable
-from widepin.documents.task import read_task
-from widepin.documents.verdict import judge_document, write_verdict
 from widepin.plane.steps import Step
 from widepin.school.demo.tasks import TASKS
 from widepin.school.tasks.library.notation import steps as from_lines

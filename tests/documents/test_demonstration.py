@@ -2,9 +2,9 @@
 
 import pytest
 
-from widepin.documents.demonstration import MAX_FRAMES, demonstration_of, read_demonstration
+from widepin.documents.formats.demonstration import MAX_FRAMES, demonstration_of, read_demonstration
+from widepin.documents.formats.task import read_task
 from widepin.documents.reading import Unreadable
-from widepin.documents.task import read_task
 from widepin.school.tasks.library import LIBRARY
 
 

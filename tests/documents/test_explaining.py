@@ -3,7 +3,8 @@
 import pytest
 
 from tests.judge.test_judging import DEMO, TASKS_BY_NAME, verdict
-from widepin.documents.explaining import (
+from widepin.documents.formats.verdict import write_verdict
+from widepin.documents.wording.explaining import (
     Feedback,
     explained,
     measured_in_words,
@@ -11,9 +12,8 @@ from widepin.documents.explaining import (
     what_stays_true,
     what_was_asked,
 )
-from widepin.documents.verdict import write_verdict
-from widepin.documents.verdict_words import Only, only_by, only_in
-from widepin.documents.words import Words
+from widepin.documents.wording.verdict_words import Only, only_by, only_in
+from widepin.documents.wording.words import Words
 from widepin.judge.task import Condition
 from widepin.judge.verdict import Break, Drag, Failure, Measured, Outcome, Quantity, Report, Verdict, Whose
 

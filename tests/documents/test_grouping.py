@@ -2,7 +2,7 @@
 
 import pytest
 
-from widepin.documents.grouping import what_went_wrong
+from widepin.documents.wording.grouping import what_went_wrong
 
 
 @pytest.mark.parametrize(

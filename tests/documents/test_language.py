@@ -6,8 +6,8 @@ from pathlib import Path
 
 from babel.messages.extract import extract_from_dir
 
-from widepin.documents import amounts
 from widepin.documents.language import catalogue
+from widepin.documents.wording import amounts
 
 ROOT = Path(__file__).parents[2]
 

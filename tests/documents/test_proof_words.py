@@ -2,9 +2,9 @@
 
 import pytest
 
-from widepin.documents.proof_words import fact_in_words
-from widepin.documents.task import read_task
-from widepin.documents.words import Words
+from widepin.documents.formats.task import read_task
+from widepin.documents.reasons.proof_words import fact_in_words
+from widepin.documents.wording.words import Words
 from widepin.reason.facts import Fact, Rel
 from widepin.school.tasks.library import LIBRARY
 

@@ -8,9 +8,16 @@ import pytest
 
 from tests.amount import chosen, many
 from tests.documents import generated_tasks
-from widepin.documents.explaining import MOST_HELPFUL, Feedback, explained, mend_in_words, said_of, what_was_asked
-from widepin.documents.task import read_task
-from widepin.documents.words import Words
+from widepin.documents.formats.task import read_task
+from widepin.documents.wording.explaining import (
+    MOST_HELPFUL,
+    Feedback,
+    explained,
+    mend_in_words,
+    said_of,
+    what_was_asked,
+)
+from widepin.documents.wording.words import Words
 from widepin.judge.judging import judge
 from widepin.judge.task import TOOLS, Allowance, Work
 from widepin.judge.task_check import slips

@@ -8,9 +8,9 @@ import pytest
 
 from tests import zoo
 from tests.amount import many
-from widepin.documents.explaining import Feedback, explained, what_stays_true
-from widepin.documents.task import read_task
-from widepin.documents.verdict import judge_document, read_verdict, write_verdict
+from widepin.documents.formats.task import read_task
+from widepin.documents.formats.verdict import judge_document, read_verdict, write_verdict
+from widepin.documents.wording.explaining import Feedback, explained, what_stays_true
 from widepin.plane.makes import MAKES
 from widepin.plane.shapes import LINES, Kind
 

@@ -5,9 +5,9 @@ import xml.etree.ElementTree as ElementTree
 
 import pytest
 
-from widepin.documents.reason_cards import CONVERSES, anchor_of, card_of, cards
-from widepin.documents.reason_pictures import HEIGHT, WIDTH, shipped
-from widepin.documents.reason_proofs import OWN_PROOFS
+from widepin.documents.reasons.reason_cards import CONVERSES, anchor_of, card_of, cards
+from widepin.documents.reasons.reason_pictures import HEIGHT, WIDTH, shipped
+from widepin.documents.reasons.reason_proofs import OWN_PROOFS
 from widepin.reason.rules import RULES
 
 EVERY = [card for _topic, found in cards() for card in found]

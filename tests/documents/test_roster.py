@@ -5,8 +5,8 @@ import io
 
 import pytest
 
+from widepin.documents.formats.roster import Column, decoded, read_roster, write_roster
 from widepin.documents.reading import Unreadable
-from widepin.documents.roster import Column, decoded, read_roster, write_roster
 
 
 def names(text):

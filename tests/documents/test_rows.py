@@ -5,10 +5,10 @@ from itertools import combinations
 
 import pytest
 
-from widepin.documents.construction import read_steps
-from widepin.documents.make_words import MAKE_WORDS, WHICH, WHY_UNDEFINED, filled
-from widepin.documents.relation_words import RELATION_WORDS
-from widepin.documents.words import TOOL_WORDS, Words, instruction
+from widepin.documents.formats.construction import read_steps
+from widepin.documents.wording.make_words import MAKE_WORDS, WHICH, WHY_UNDEFINED, filled
+from widepin.documents.wording.relation_words import RELATION_WORDS
+from widepin.documents.wording.words import TOOL_WORDS, Words, instruction
 from widepin.judge.conditions import RELATIONS, RelationName
 from widepin.judge.task import TOOLS, Condition, Task, Wanted
 from widepin.plane.arrays import Arrays

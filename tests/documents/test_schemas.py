@@ -7,12 +7,12 @@ import pytest
 from jsonschema import Draft202012Validator
 
 from tests.judge.test_cases import CASES
-from widepin.documents.bundle import read_bundle
-from widepin.documents.construction import read_steps, write_step
+from widepin.documents.formats.bundle import read_bundle
+from widepin.documents.formats.construction import read_steps, write_step
+from widepin.documents.formats.schemas import FOLDER, as_text, schemas
+from widepin.documents.formats.task import read_task
+from widepin.documents.formats.verdict import judge_document, read_verdict, write_verdict
 from widepin.documents.reading import Unreadable
-from widepin.documents.schemas import FOLDER, as_text, schemas
-from widepin.documents.task import read_task
-from widepin.documents.verdict import judge_document, read_verdict, write_verdict
 from widepin.school.demo.tasks import TASKS
 
 

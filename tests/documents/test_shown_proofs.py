@@ -2,9 +2,9 @@
 
 import pytest
 
-from widepin.documents.shown_proofs import for_reader, nothing_to_prove_yet, shown
-from widepin.documents.task import read_task
-from widepin.documents.words import Words
+from widepin.documents.formats.task import read_task
+from widepin.documents.reasons.shown_proofs import for_reader, nothing_to_prove_yet, shown
+from widepin.documents.wording.words import Words
 from widepin.reason.proof import Case
 from widepin.reason.proving import follows_by, prove
 from widepin.reason.rules import RuleName

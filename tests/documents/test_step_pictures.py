@@ -6,9 +6,9 @@ from io import BytesIO
 import pytest
 from PIL import Image
 
-from widepin.documents.construction import read_steps
-from widepin.documents.step_pictures import DOTS, ON_ONE_BASE, step_pictures
-from widepin.documents.svg import HEIGHT, WIDTH
+from widepin.documents.formats.construction import read_steps
+from widepin.documents.pictures.step_pictures import DOTS, ON_ONE_BASE, step_pictures
+from widepin.documents.pictures.svg import HEIGHT, WIDTH
 from widepin.school.tasks.library.notation import steps as from_lines
 
 GIVEN = read_steps(from_lines("A free_point at=0,0\nB free_point at=6,0\ng line A B"))

@@ -6,9 +6,9 @@ from math import hypot
 
 import pytest
 
-from widepin.documents.construction import read_steps
-from widepin.documents.svg import HEIGHT, WIDTH, picture
-from widepin.documents.words import instruction
+from widepin.documents.formats.construction import read_steps
+from widepin.documents.pictures.svg import HEIGHT, WIDTH, picture
+from widepin.documents.wording.words import instruction
 from widepin.school.tasks.library import LIBRARY
 from widepin.school.tasks.library.notation import steps as from_lines
 

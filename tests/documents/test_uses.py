@@ -2,9 +2,9 @@
 
 import pytest
 
-from widepin.documents.construction import read_steps
+from widepin.documents.formats.construction import read_steps
+from widepin.documents.formats.uses import read_uses, write_uses
 from widepin.documents.reading import Unreadable
-from widepin.documents.uses import read_uses, write_uses
 from widepin.school.tasks.library.notation import steps as from_lines
 
 STEPS = read_steps(from_lines("c circle A B\nd circle B A\nD intersection c d\nE intersection c d pick=2\nm line D E"))

@@ -3,8 +3,8 @@
 import pytest
 
 from tests.judge.test_judging import TASKS_BY_NAME, verdict
-from widepin.documents.verdict_words import results_of, verdict_in_words
-from widepin.documents.words import Words, listed, tool_in_words
+from widepin.documents.wording.verdict_words import results_of, verdict_in_words
+from widepin.documents.wording.words import Words, listed, tool_in_words
 from widepin.judge.task import Allowance
 from widepin.judge.verdict import Outcome
 from widepin.school.demo.tasks import TASKS

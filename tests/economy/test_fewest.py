@@ -6,7 +6,7 @@ import math
 import pytest
 
 from tests.amount import chosen
-from widepin.documents.task import read_task
+from widepin.documents.formats.task import read_task
 from widepin.economy import kernel
 from widepin.economy.fewest import fewest
 from widepin.economy.goal import goal_of

@@ -7,8 +7,8 @@ from click.testing import CliRunner
 from tools.hint_trial import beginnings, follow
 
 from widepin.cli import main
-from widepin.documents.hint_words import hint_for
-from widepin.documents.task import read_task
+from widepin.documents.formats.task import read_task
+from widepin.documents.wording.hint_words import hint_for
 from widepin.judge.task import Work
 from widepin.plane.intersections import Choice
 from widepin.plane.steps import Step

@@ -11,7 +11,7 @@ from functools import cache
 import numpy as np
 
 from tests import zoo
-from widepin.documents.task import read_task
+from widepin.documents.formats.task import read_task
 from widepin.judge.positions.ordering import sources_first
 from widepin.judge.task import Task, Work
 from widepin.judge.task_check import ALL_TOOLS, mutants

@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from tests.judge.test_judging import DEMO, TASKS_BY_NAME, verdict
-from widepin.documents.construction import read_steps
+from widepin.documents.formats.construction import read_steps
 from widepin.judge.judging import judge
 from widepin.judge.task import Work
 from widepin.judge.trials.examination import Examination

@@ -7,8 +7,8 @@ from pathlib import Path
 
 import pytest
 
-from widepin.documents.bundle import read_bundle
-from widepin.documents.verdict import judge_document
+from widepin.documents.formats.bundle import read_bundle
+from widepin.documents.formats.verdict import judge_document
 
 CASES = sorted((Path(__file__).parents[1] / "cases").glob("*.json"))
 WORKS = [(path, number) for path in CASES for number in range(len(read_bundle(path).works))]

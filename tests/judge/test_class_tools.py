@@ -5,8 +5,8 @@ from dataclasses import replace
 import pytest
 
 from tests.zoo import steps
-from widepin.documents.rule_words import worded
-from widepin.documents.task import read_task
+from widepin.documents.formats.task import read_task
+from widepin.documents.wording.rule_words import worded
 from widepin.judge.costs.class_tools import ClassToolGeometry, NotATool, class_tool_geometry
 from widepin.judge.judging import judge
 from widepin.judge.rules import ClassToolRule

@@ -3,8 +3,8 @@
 import pytest
 
 from tests import zoo
-from widepin.documents.construction import read_steps
-from widepin.documents.rule_words import worded
+from widepin.documents.formats.construction import read_steps
+from widepin.documents.wording.rule_words import worded
 from widepin.judge.costs.counts import counted, counted_alone, is_move, moves_within, refused_tool
 from widepin.judge.task import Allowance, Work
 from widepin.plane.makes import MAKES

@@ -9,10 +9,10 @@ from pathlib import Path
 import pytest
 
 from tests.judge.generated import drawn
-from widepin.documents.bundle import read_bundle
-from widepin.documents.explaining import explained
-from widepin.documents.task import read_work
-from widepin.documents.verdict import judge_document
+from widepin.documents.formats.bundle import read_bundle
+from widepin.documents.formats.task import read_work
+from widepin.documents.formats.verdict import judge_document
+from widepin.documents.wording.explaining import explained
 from widepin.judge.trials.examination import Examination
 from widepin.plane.steps import Step
 

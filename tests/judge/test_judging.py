@@ -7,10 +7,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.amount import many
-from widepin.documents.bundle import read_bundle
-from widepin.documents.rule_words import worded
-from widepin.documents.task import read_task, read_work
-from widepin.documents.verdict import judge_document, read_verdict, write_verdict
+from widepin.documents.formats.bundle import read_bundle
+from widepin.documents.formats.task import read_task, read_work
+from widepin.documents.formats.verdict import judge_document, read_verdict, write_verdict
+from widepin.documents.wording.rule_words import worded
 from widepin.judge.judging import judge
 from widepin.school.demo.tasks import TASKS
 from widepin.school.tasks.library.notation import rel

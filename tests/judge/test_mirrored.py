@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 
 from tests.zoo import steps
-from widepin.documents.task import read_task
+from widepin.documents.formats.task import read_task
 from widepin.judge.mirrored import answer_of, apart, mirror_images, other_intersections, place_of
 from widepin.judge.task import Wanted
 from widepin.plane.shapes import Circle, Kind, Line, Point

@@ -4,9 +4,9 @@ from dataclasses import replace
 
 import pytest
 
-from widepin.documents.construction import read_steps
-from widepin.documents.misfit_words import at_steps, misfit_in_words
-from widepin.documents.task import read_task
+from widepin.documents.formats.construction import read_steps
+from widepin.documents.formats.task import read_task
+from widepin.documents.wording.misfit_words import at_steps, misfit_in_words
 from widepin.judge.misfits import Misfit, MisfitKind
 from widepin.judge.task import Allowance, Condition, Wanted
 from widepin.judge.task_check import check_task

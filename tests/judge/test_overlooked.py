@@ -3,8 +3,8 @@
 import pytest
 
 from tests.judge.test_judging import AB, ALL, TASKS_BY_NAME, task, verdict
-from widepin.documents.explaining import explained
-from widepin.documents.verdict import read_verdict, write_verdict
+from widepin.documents.formats.verdict import read_verdict, write_verdict
+from widepin.documents.wording.explaining import explained
 from widepin.judge.trials import search
 from widepin.school.tasks.library.notation import rel
 from widepin.school.tasks.scoring import score_for

@@ -3,7 +3,7 @@
 import pytest
 
 from tests import zoo
-from widepin.documents.rule_words import worded
+from widepin.documents.wording.rule_words import worded
 from widepin.judge.positions.references import Watch, check_references, passes_through
 from widepin.plane.steps import IllFormed
 

@@ -6,9 +6,9 @@ import pytest
 
 from tests.judge.test_cases import CASES
 from tests.judge.test_judging import AB, ALL, DEMO, MIDDLE, TASKS_BY_NAME, task, verdict
-from widepin.documents.bundle import read_bundle
-from widepin.documents.construction import read_steps
-from widepin.documents.verdict import judge_document
+from widepin.documents.formats.bundle import read_bundle
+from widepin.documents.formats.construction import read_steps
+from widepin.documents.formats.verdict import judge_document
 from widepin.judge.judging import judge
 from widepin.judge.task import Work
 from widepin.school.tasks.library.notation import rel

@@ -12,8 +12,8 @@ from tests.amount import many
 from tests.judge.generated import some
 from tests.judge.test_cases import CASES
 from tests.judge.test_faults import FAULTS
-from widepin.documents.bundle import read_bundle
-from widepin.documents.task import read_work
+from widepin.documents.formats.bundle import read_bundle
+from widepin.documents.formats.task import read_work
 from widepin.judge.judging import judge
 from widepin.judge.positions.ordering import sources_first
 from widepin.judge.task import Work

@@ -1,7 +1,7 @@
 """Works put side by side by how they are built."""
 
-from widepin.documents.construction import read_steps
-from widepin.documents.grouping import method_in_words
+from widepin.documents.formats.construction import read_steps
+from widepin.documents.wording.grouping import method_in_words
 from widepin.judge.costs.structure import made_with, needed_by, points_put, structure
 from widepin.judge.task import Use
 from widepin.school.tasks.library import LIBRARY

@@ -5,8 +5,8 @@ from dataclasses import replace
 import pytest
 
 from tests.amount import chosen
-from widepin.documents.task import read_task
-from widepin.documents.words import Words
+from widepin.documents.formats.task import read_task
+from widepin.documents.wording.words import Words
 from widepin.judge.suggesting import strict_task, suggestions
 from widepin.judge.task import TOOLS, Allowance, Condition, Work
 from widepin.judge.task_check import judge_model

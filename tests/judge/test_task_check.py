@@ -5,8 +5,8 @@ from dataclasses import replace
 import pytest
 
 from tests.amount import chosen
-from widepin.documents.rule_words import worded
-from widepin.documents.task import read_task
+from widepin.documents.formats.task import read_task
+from widepin.documents.wording.rule_words import worded
 from widepin.judge.suggesting import the_same
 from widepin.judge.task import Allowance, Condition
 from widepin.judge.task_check import check_task, mutants

@@ -3,7 +3,7 @@
 import pytest
 
 from tests import zoo
-from widepin.documents.rule_words import worded
+from widepin.documents.wording.rule_words import worded
 from widepin.plane.intersections import Choice
 from widepin.plane.steps import FARTHEST, MAX_STEPS, IllFormed, Step, check_steps
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from widepin.documents.construction import read_steps
+from widepin.documents.formats.construction import read_steps
 from widepin.judge.task import Allowance, Condition, Task, Wanted
 from widepin.judge.trials.examination import Examination
 from widepin.reason.drawing import columns_where_all_is, drawn_in

@@ -7,8 +7,8 @@ import numpy as np
 import pytest
 
 from tests.reason.figures import known_of
-from widepin.documents.bundle import read_bundle
-from widepin.documents.task import read_task, read_work
+from widepin.documents.formats.bundle import read_bundle
+from widepin.documents.formats.task import read_task, read_work
 from widepin.judge.judging import judge
 from widepin.judge.task import Work
 from widepin.reason.drawn import Drawn

@@ -7,8 +7,8 @@ from dataclasses import replace
 import pytest
 
 from tests.reason.figures import GIVEN
-from widepin.documents.construction import read_steps
-from widepin.documents.proofs import explained_proof, proof_of, write_proof
+from widepin.documents.formats.construction import read_steps
+from widepin.documents.reasons.proofs import explained_proof, proof_of, write_proof
 from widepin.judge.judging import judge
 from widepin.judge.task import TOOLS, Allowance, Condition, Task, Wanted, Work
 from widepin.judge.trials.examination import Examination

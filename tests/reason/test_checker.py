@@ -6,7 +6,7 @@ from dataclasses import replace
 
 import pytest
 
-from widepin.documents.task import read_task
+from widepin.documents.formats.task import read_task
 from widepin.judge.trials.examination import Examination
 from widepin.plane.figure import is_defined
 from widepin.reason.checker import check

@@ -5,8 +5,8 @@ from __future__ import annotations
 import pytest
 
 from tests.amount import THOROUGH, chosen
-from widepin.documents.construction import read_steps
-from widepin.documents.task import read_task
+from widepin.documents.formats.construction import read_steps
+from widepin.documents.formats.task import read_task
 from widepin.judge.judging import judge
 from widepin.judge.task import Work
 from widepin.judge.trials.examination import Examination

@@ -3,7 +3,7 @@
 import pytest
 
 from tests.judge.test_judging import task
-from widepin.documents.construction import read_steps
+from widepin.documents.formats.construction import read_steps
 from widepin.judge.judging import judge
 from widepin.judge.task import Work
 from widepin.reason.makings import MAKINGS

@@ -6,10 +6,10 @@ from pathlib import Path
 
 import pytest
 
-from widepin.documents.bundle import read_bundle
-from widepin.documents.proofs import proof_of
-from widepin.documents.task import read_work
-from widepin.documents.verdict import judge_document
+from widepin.documents.formats.bundle import read_bundle
+from widepin.documents.formats.task import read_work
+from widepin.documents.formats.verdict import judge_document
+from widepin.documents.reasons.proofs import proof_of
 
 CASES = Path(__file__).parents[1] / "cases"
 BUNDLES = [path for folder in ("ways", "aside") for path in sorted((CASES / folder).glob("*.json"))]

@@ -10,10 +10,10 @@ from pathlib import Path
 
 import pytest
 
-from widepin.documents.construction import read_steps
-from widepin.documents.proof_words import REASON_WORDS
-from widepin.documents.proofs import explained_proof, proof_of, write_proof
-from widepin.documents.task import read_task, to_be_shown
+from widepin.documents.formats.construction import read_steps
+from widepin.documents.formats.task import read_task, to_be_shown
+from widepin.documents.reasons.proof_words import REASON_WORDS
+from widepin.documents.reasons.proofs import explained_proof, proof_of, write_proof
 from widepin.judge.judging import judge
 from widepin.judge.task import TOOLS, Allowance, Condition, Work
 from widepin.reason.extraction import MOST_CITED

@@ -6,7 +6,7 @@ import pytest
 
 from tests import zoo
 from tests.amount import many
-from widepin.documents.task import read_task, read_work, to_be_shown, write_condition
+from widepin.documents.formats.task import read_task, read_work, to_be_shown, write_condition
 from widepin.judge.judging import judge
 from widepin.plane.makes import MAKES
 from widepin.reason.extraction import MOST_CITED

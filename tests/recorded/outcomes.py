@@ -8,16 +8,16 @@ from collections.abc import Iterable, Iterator
 from pathlib import Path
 
 from tests.judge.generated import some
-from widepin.documents.bundle import read_bundle
-from widepin.documents.construction import write_step
-from widepin.documents.demonstration import demonstration_of, with_reasons
-from widepin.documents.explaining import explained, mend_in_words, what_stays_true
-from widepin.documents.proofs import proof_in_part_of, write_line
-from widepin.documents.shown_proofs import shown
-from widepin.documents.svg import picture
-from widepin.documents.task import read_task, read_work
-from widepin.documents.verdict import judge_document, write_verdict
-from widepin.documents.words import Words, instruction
+from widepin.documents.formats.bundle import read_bundle
+from widepin.documents.formats.construction import write_step
+from widepin.documents.formats.demonstration import demonstration_of, with_reasons
+from widepin.documents.formats.task import read_task, read_work
+from widepin.documents.formats.verdict import judge_document, write_verdict
+from widepin.documents.pictures.svg import picture
+from widepin.documents.reasons.proofs import proof_in_part_of, write_line
+from widepin.documents.reasons.shown_proofs import shown
+from widepin.documents.wording.explaining import explained, mend_in_words, what_stays_true
+from widepin.documents.wording.words import Words, instruction
 from widepin.judge.judging import judge
 from widepin.judge.suggesting import suggestions
 from widepin.judge.task import Task, Work

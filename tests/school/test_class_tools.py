@@ -3,7 +3,7 @@
 import pytest
 from sqlalchemy import select
 
-from widepin.documents.construction import write_step
+from widepin.documents.formats.construction import write_step
 from widepin.judge.verdict import Outcome
 from widepin.school.models import ClassTool
 from widepin.school.people import removing

@@ -2,8 +2,8 @@
 
 import pytest
 
-from widepin.documents.construction import read_steps
-from widepin.documents.task import read_task
+from widepin.documents.formats.construction import read_steps
+from widepin.documents.formats.task import read_task
 from widepin.judge.judging import judge
 from widepin.judge.task import Work
 from widepin.school.demo.loading import SET_TASKS, by_this_hand, who_does_what

@@ -2,7 +2,7 @@
 
 from sqlalchemy import select
 
-from widepin.documents.roster import Name
+from widepin.documents.formats.roster import Name
 from widepin.school.lessons import first_week
 from widepin.school.lessons.first_week import Milestone
 from widepin.school.lessons.today import today_of

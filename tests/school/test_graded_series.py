@@ -2,8 +2,8 @@
 
 import pytest
 
-from widepin.documents.operations import add
-from widepin.documents.task import read_task
+from widepin.documents.formats.operations import add
+from widepin.documents.formats.task import read_task
 from widepin.judge.judging import judge
 from widepin.judge.task import Work
 from widepin.judge.verdict import Outcome

@@ -6,8 +6,8 @@ from dataclasses import replace
 import pytest
 
 from tests.judge.test_judging import TASKS_BY_NAME
-from widepin.documents.construction import read_step
-from widepin.documents.operations import read_operation
+from widepin.documents.formats.construction import read_step
+from widepin.documents.formats.operations import read_operation
 from widepin.documents.reading import Unreadable
 from widepin.school.works.history import MAX_POSITIONS, History, OperationRefused, replay
 

@@ -6,7 +6,7 @@ import pytest
 from jsonschema import Draft202012Validator
 from sqlalchemy import select
 
-from widepin.documents.schemas import FOLDER
+from widepin.documents.formats.schemas import FOLDER
 from widepin.school.models import ClassTool, HandIn, Operation, TaskSheet
 from widepin.school.works.autosave import state_of
 

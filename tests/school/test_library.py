@@ -4,8 +4,8 @@ from dataclasses import replace
 
 import pytest
 
-from widepin.documents.construction import read_steps
-from widepin.documents.task import read_task
+from widepin.documents.formats.construction import read_steps
+from widepin.documents.formats.task import read_task
 from widepin.judge.judging import judge
 from widepin.judge.task import Work
 from widepin.judge.verdict import Outcome

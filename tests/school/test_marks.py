@@ -7,8 +7,8 @@ from PIL import Image
 from sqlalchemy import select
 
 from tests.counting import queries
-from widepin.documents.roster import Name
-from widepin.documents.verdict_words import Only, only_in
+from widepin.documents.formats.roster import Name
+from widepin.documents.wording.verdict_words import Only, only_in
 from widepin.school.models import Person, TaskSheet
 from widepin.school.people.roster import add_students
 from widepin.school.refused import Refused

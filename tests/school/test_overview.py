@@ -8,7 +8,7 @@ import pytest
 from sqlalchemy import select
 
 from tests.counting import queries
-from widepin.documents.roster import Name
+from widepin.documents.formats.roster import Name
 from widepin.school.lessons import lesson, overview
 from widepin.school.lessons.overview import GroupedBy
 from widepin.school.lessons.overview_groups import SortedBy, grouped, ordered

@@ -4,8 +4,8 @@ import pytest
 from sqlalchemy import select
 
 from tests.counting import queries
-from widepin.documents.construction import read_steps
-from widepin.documents.operations import add
+from widepin.documents.formats.construction import read_steps
+from widepin.documents.formats.operations import add
 from widepin.judge.verdict import Outcome
 from widepin.school.lessons.today import today_of
 from widepin.school.models import Assignment, SchoolClass

@@ -2,9 +2,9 @@
 
 import pytest
 
-from widepin.documents.construction import read_steps
-from widepin.documents.operations import add
-from widepin.documents.proofs import explained_proof
+from widepin.documents.formats.construction import read_steps
+from widepin.documents.formats.operations import add
+from widepin.documents.reasons.proofs import explained_proof
 from widepin.reason.proving import prove
 from widepin.school.models import SchoolClass
 from widepin.school.states import Reasons

@@ -6,7 +6,7 @@ import pytest
 from sqlalchemy import inspect, select, text
 
 from tests.counting import done_by
-from widepin.documents.roster import Name
+from widepin.documents.formats.roster import Name
 from widepin.school.models import Assignment, Comment, HandIn, Person, Removal, SchoolClass, TaskSheet, Work, now
 from widepin.school.people import personal_data, removing, roster
 from widepin.school.refused import Refused

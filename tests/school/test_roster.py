@@ -4,7 +4,7 @@ import pytest
 from sqlalchemy import select
 
 from tests.counting import done_by
-from widepin.documents.roster import Name
+from widepin.documents.formats.roster import Name
 from widepin.school.models import Work
 from widepin.school.people import naming, personal_data, roster
 from widepin.school.refused import Refused

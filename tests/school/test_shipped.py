@@ -6,8 +6,8 @@ import pytest
 from tools.ship_library import fewest_of, proof_of
 
 from tests.amount import many
-from widepin.documents.construction import read_steps
-from widepin.documents.task import read_task
+from widepin.documents.formats.construction import read_steps
+from widepin.documents.formats.task import read_task
 from widepin.judge.costs.counts import moves_within
 from widepin.judge.judging import judge
 from widepin.judge.task import Work

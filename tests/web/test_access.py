@@ -326,6 +326,7 @@ def done_and_taken_back(response):
 def test_who_may(app, as_person, signed_in, another_teacher, parameters, endpoint, monkeypatch):
     """Every cell is tried. What it does is stored and taken back again, so that the next one finds things as they were."""
     method, *expected = TABLE[endpoint]
+    monkeypatch.setattr("widepin.web.sheets.views.SEARCH_SECONDS", 0.1)  # what is found is not the matter here
     rule = next(rule for rule in app.url_map.iter_rules() if rule.endpoint == endpoint and method in rule.methods)
     with app.test_request_context():
         from widepin.web.drawing.views import book

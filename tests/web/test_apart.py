@@ -11,8 +11,9 @@ import pytest
 from tests.papers import paper_from
 from widepin.documents.reading import Unreadable
 from widepin.school.tasks.library import LIBRARY
-from widepin.web import apart, paper, printing
-from widepin.web.apart import Busy, JobQueue, TooHeavy
+from widepin.web.jobs import apart
+from widepin.web.jobs.apart import Busy, JobQueue, TooHeavy
+from widepin.web.printed import paper, printing
 
 
 @pytest.fixture

@@ -6,9 +6,9 @@ from typing import Any
 import pytest
 
 from widepin.judge.verdict import Outcome
-from widepin.web import handouts
-from widepin.web.handouts import handout, overview_on_paper, under_labels
-from widepin.web.paper import hidden_in
+from widepin.web.printed import handouts
+from widepin.web.printed.handouts import handout, overview_on_paper, under_labels
+from widepin.web.printed.paper import hidden_in
 
 DOCUMENT: dict = {
     "given": [{"id": "A", "make": "free_point", "at": [0, 0]}, {"id": "B", "make": "free_point", "at": [4, 0]}],

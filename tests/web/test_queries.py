@@ -6,9 +6,9 @@ import pytest
 from sqlalchemy import select
 
 from tests.counting import queries
-from widepin.documents.construction import read_steps
-from widepin.documents.operations import add
-from widepin.documents.roster import Name
+from widepin.documents.formats.construction import read_steps
+from widepin.documents.formats.operations import add
+from widepin.documents.formats.roster import Name
 from widepin.school.models import Person, SchoolClass
 from widepin.school.people import roster
 from widepin.school.tasks import assigning, class_tools, settings, sheets

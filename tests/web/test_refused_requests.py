@@ -2,7 +2,7 @@
 
 import pytest
 
-from widepin.web.refused_requests import LARGE, MOST
+from widepin.web.serving.refused_requests import LARGE, MOST
 
 RUBBISH = "[" * LARGE
 

@@ -13,7 +13,7 @@ from widepin.school.people import browser_sessions
 from widepin.web import access
 from widepin.web.app import create_app
 from widepin.web.database import session as database_session
-from widepin.web.session_cookies import PatientSigner
+from widepin.web.serving.session_cookies import PatientSigner
 
 
 def cookie_of(client):

@@ -6,7 +6,7 @@ from datetime import timedelta
 import pytest
 from sqlalchemy import select
 
-from widepin.documents.roster import Name
+from widepin.documents.formats.roster import Name
 from widepin.school.database import make_sessions
 from widepin.school.models import Person, SchoolClass, SignIn, now
 from widepin.school.people.roster import add_students, new_class, personal_code

@@ -2,7 +2,7 @@
 
 import gzip
 
-from widepin.web import static_files
+from widepin.web.serving import static_files
 
 
 def url(app, filename):

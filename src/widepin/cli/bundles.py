@@ -8,12 +8,12 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 if TYPE_CHECKING:
-    from ..documents.bundle import Bundle
+    from ..documents.formats.bundle import Bundle
 
 
 def read_all(paths: Sequence[Path]) -> list[Bundle]:
     """The bundles of these files. Ends the program with what is wrong with the first that cannot be read."""
-    from ..documents.bundle import read_bundle
+    from ..documents.formats.bundle import read_bundle
     from ..documents.reading import Unreadable
 
     read = []

@@ -13,8 +13,8 @@ import click
 @click.argument("bundles", nargs=-1, required=True, type=click.Path(path_type=Path))
 def check(bundles: tuple[Path, ...], words: bool) -> None:
     """Judge the works of bundles: one verdict per work, each a JSON object on one line."""
-    from ..documents.explaining import said_of
-    from ..documents.verdict import judge_document, write_verdict
+    from ..documents.formats.verdict import judge_document, write_verdict
+    from ..documents.wording.explaining import said_of
     from .bundles import read_all
 
     for bundle in read_all(bundles):

@@ -15,9 +15,9 @@ import click
 @click.argument("task", type=click.Path(path_type=Path))
 def fewest(task: Path, most: int, seconds: float) -> None:
     """Search for the fewest moves of a task: what was found, and up to where every construction is excluded."""
-    from ..documents.construction import write_step
+    from ..documents.formats.construction import write_step
+    from ..documents.formats.task import read_task
     from ..documents.reading import Unreadable, parse_json
-    from ..documents.task import read_task
     from ..economy.fewest import fewest as search
 
     try:

@@ -15,10 +15,10 @@ def hint(bundles: tuple[Path, ...]) -> None:
 
     Ways that are known: the sample solution, and the other works of the bundle.
     """
-    from ..documents.construction import write_step
-    from ..documents.hint_words import Hint, hint_for
+    from ..documents.formats.construction import write_step
+    from ..documents.formats.task import read_work
     from ..documents.reading import Unreadable
-    from ..documents.task import read_work
+    from ..documents.wording.hint_words import Hint, hint_for
     from ..judge.judging import ill_formed
     from ..judge.task import Work
     from .bundles import read_all

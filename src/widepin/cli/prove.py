@@ -12,10 +12,10 @@ import click
 @click.argument("bundles", nargs=-1, required=True, type=click.Path(path_type=Path))
 def prove(bundles: tuple[Path, ...]) -> None:
     """Prove the works of bundles: one JSON object per work and line; what has no proof in it is named as open."""
-    from ..documents.proofs import proof_in_part_of, write_proof
+    from ..documents.formats.task import read_work
+    from ..documents.formats.verdict import judge_document
     from ..documents.reading import Unreadable
-    from ..documents.task import read_work
-    from ..documents.verdict import judge_document
+    from ..documents.reasons.proofs import proof_in_part_of, write_proof
     from .bundles import read_all
 
     for bundle in read_all(bundles):

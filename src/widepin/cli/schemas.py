@@ -8,6 +8,6 @@ import click
 @click.command()
 def schemas() -> None:
     """Write the JSON Schemas of the open documents into docs/schemas."""
-    from ..documents.schemas import FOLDER, write
+    from ..documents.formats.schemas import FOLDER, write
 
     click.echo(f"{len(write())} schemas written to {FOLDER}")

@@ -1,4 +1,4 @@
-"""Rules that a task, a work or a class tool can break, as data; their words stand in ``documents/rule_words.py``."""
+"""Rules that a task, a work or a class tool can break, as data; ``documents/wording/rule_words.py`` has their words."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Rules that a construction can break, as data; their words stand in ``documents/rule_words.py``."""
+"""Rules that a construction can break, as data; their words stand in ``documents/wording/rule_words.py``."""
 
 from __future__ import annotations
 

@@ -59,6 +59,6 @@ def child_exit(server: Any, worker: Any) -> None:
 
 def post_worker_init(worker: Any) -> None:
     """The first work that is judged waits for nothing to be loaded."""
-    from ..web.apart import warm_up
+    from ..web.jobs.apart import warm_up
 
     warm_up()

@@ -29,9 +29,9 @@ from sqlalchemy import (
 from sqlalchemy.dialects.mysql import DATETIME, MEDIUMBLOB
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship, validates
 
-from ..documents.explaining import Feedback
+from ..documents.formats.roster import family_of, without
 from ..documents.reading import JsonObject
-from ..documents.roster import family_of, without
+from ..documents.wording.explaining import Feedback
 from ..judge.verdict import Outcome
 from .states import Action, Entered, HowFar, Late, LinkPurpose, Reasons, Release, Removed, Role, Showing, SignInOutcome
 

@@ -23,10 +23,11 @@ from flask_wtf import CSRFProtect
 from werkzeug.middleware.proxy_fix import ProxyFix
 from werkzeug.wrappers import Response
 
-from ..documents import amounts, clock
+from ..documents import clock
 from ..documents.language import catalogue
-from ..documents.verdict_words import OUTCOME_WORDS, only_in, results_of
-from ..documents.words import TOOL_WORDS, tool_in_words
+from ..documents.wording import amounts
+from ..documents.wording.verdict_words import OUTCOME_WORDS, only_in, results_of
+from ..documents.wording.words import TOOL_WORDS, tool_in_words
 from ..school.people.passwords import Passwords
 from . import (
     account,
@@ -50,19 +51,19 @@ from . import (
     welcome,
 )
 from .access import login_manager, note_who_is_here
-from .apart import JobQueue
 from .database import use_database
 from .errors import handle_errors
 from .guide.sections import WORDS
-from .logs import use_logs
+from .jobs.apart import JobQueue
 from .made_from import made_from
-from .metrics import measure
 from .names import in_list
 from .navigation import Navigation
 from .reading import NumberConverter, sentence
-from .refused_requests import use_bound_of_refused_requests
-from .session_cookies import Cookies
-from .static_files import digest, use_static_files
+from .serving.logs import use_logs
+from .serving.metrics import measure
+from .serving.refused_requests import use_bound_of_refused_requests
+from .serving.session_cookies import Cookies
+from .serving.static_files import digest, use_static_files
 
 FEATURES = (
     signin,

@@ -31,10 +31,10 @@ from ..documents.language import gettext as _
 from ..documents.language import marked
 from ..documents.reading import Unreadable
 from ..plane.errors import CoreError
-from . import logs
-from .apart import Busy
-from .logs import request_number
+from .jobs.apart import Busy
 from .reading import for_script
+from .serving import logs
+from .serving.logs import request_number
 
 
 def handle_errors(app: Flask) -> None:

@@ -7,10 +7,10 @@ from math import ceil, floor
 
 import numpy as np
 
-from ..documents.construction import write_step
+from ..documents.formats.construction import write_step
+from ..documents.pictures.svg import extent_of
 from ..documents.reading import JsonObject
-from ..documents.svg import extent_of
-from ..documents.words import kind_in_words
+from ..documents.wording.words import kind_in_words
 from ..judge.positions.drags import TRIANGLES, shaped_triangle
 from ..judge.task import Task
 from ..judge.verdict import Fate

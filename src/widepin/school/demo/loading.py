@@ -10,7 +10,7 @@ from math import cos, sin
 from PIL import Image, ImageDraw, ImageFilter
 from sqlalchemy.orm import Session
 
-from ...documents.construction import write_step
+from ...documents.formats.construction import write_step
 from ...documents.reading import JsonObject
 from ...judge.verdict import Outcome
 from ..models import (

@@ -6,8 +6,8 @@ from datetime import datetime
 from hashlib import sha256
 from json import dumps
 
-from ...documents.construction import read_steps
-from ...documents.demonstration import (
+from ...documents.formats.construction import read_steps
+from ...documents.formats.demonstration import (
     demonstration_of,
     demonstration_of_drawing,
     demonstration_of_work,

@@ -6,8 +6,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
-from ...documents.amounts import duration
 from ...documents.language import gettext as _
+from ...documents.wording.amounts import duration
 from ..models import HandIn, Work
 from ..results.release import is_solved
 from ..states import Presence

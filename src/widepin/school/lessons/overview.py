@@ -11,11 +11,11 @@ from enum import StrEnum
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session, joinedload, selectinload
 
-from ...documents.amounts import duration, moves
-from ...documents.construction import read_steps
-from ...documents.grouping import method_in_words, what_went_wrong
+from ...documents.formats.construction import read_steps
 from ...documents.language import gettext as _
 from ...documents.reading import JsonObject
+from ...documents.wording.amounts import duration, moves
+from ...documents.wording.grouping import method_in_words, what_went_wrong
 from ...judge.costs.counts import moves_of
 from ...judge.costs.structure import made_with, needed_by, points_put, structure
 from ...judge.task import Task

@@ -10,11 +10,11 @@ from enum import StrEnum
 from math import inf
 from typing import assert_never
 
-from ...documents.construction import read_steps
-from ...documents.explaining import explained
+from ...documents.formats.construction import read_steps
+from ...documents.formats.verdict import read_verdict
 from ...documents.reading import JsonObject
-from ...documents.verdict import read_verdict
-from ...documents.verdict_words import RESULTS
+from ...documents.wording.explaining import explained
+from ...documents.wording.verdict_words import RESULTS
 from ...judge.costs.structure import needed_by
 from ..works.autosave import task_judged
 from ..works.handins import figure_of

@@ -12,7 +12,7 @@ from sqlalchemy.orm import Session, joinedload, selectinload
 
 from ...documents.language import gettext as _
 from ...documents.language import marked, ngettext
-from ...documents.words import listed
+from ...documents.wording.words import listed
 from ...judge.costs.counts import is_move
 from ...judge.verdict import Outcome
 from ..models import (

@@ -13,9 +13,9 @@ from sqlalchemy import delete, func, select, update
 from sqlalchemy.orm import Session
 from zxcvbn.frequency_lists import FREQUENCY_LISTS  # type: ignore[import-untyped]
 
-from ...documents.demonstration import voices, without_voices
+from ...documents.formats.demonstration import voices, without_voices
+from ...documents.formats.roster import LONGEST_NAME
 from ...documents.language import gettext as _
-from ...documents.roster import LONGEST_NAME
 from ..database import WITH_REMOVED
 from ..models import (
     BrowserSession,

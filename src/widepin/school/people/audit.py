@@ -7,7 +7,7 @@ from datetime import datetime
 from sqlalchemy import delete, select
 from sqlalchemy.orm import Session, joinedload
 
-from ...documents.audit_words import ACTIONS, KINDS, About, done_in_words
+from ...documents.wording.audit_words import ACTIONS, KINDS, About, done_in_words
 from ...plane.rows import complete
 from ..database import WITH_REMOVED
 from ..models import AuditEntry, Person, SchoolClass

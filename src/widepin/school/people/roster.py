@@ -15,8 +15,8 @@ from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
 from ...documents import clock
+from ...documents.formats.roster import LONGEST_NAME, Name
 from ...documents.language import gettext as _
-from ...documents.roster import LONGEST_NAME, Name
 from ..database import WITH_REMOVED
 from ..models import (
     LETTERS,

@@ -9,9 +9,9 @@ from dataclasses import dataclass
 from sqlalchemy import select
 from sqlalchemy.orm import Session, selectinload
 
-from ...documents.grouping import what_went_wrong
 from ...documents.language import gettext as _
 from ...documents.reading import JsonObject
+from ...documents.wording.grouping import what_went_wrong
 from ..models import HandIn, Person, SchoolClass, Work
 from ..works.autosave import task_judged
 from ..works.handins import figure_of

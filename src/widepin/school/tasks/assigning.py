@@ -7,11 +7,11 @@ from collections.abc import Callable, Collection
 from sqlalchemy import select
 from sqlalchemy.orm import Session, selectinload
 
-from ...documents.explaining import Feedback
-from ...documents.kept import Policy
+from ...documents.formats.kept import Policy
 from ...documents.language import gettext as _
 from ...documents.language import marked
 from ...documents.reading import Unreadable
+from ...documents.wording.explaining import Feedback
 from ...judge.task import Task
 from ...judge.task_check import is_solved
 from ..models import (

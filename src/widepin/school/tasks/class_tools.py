@@ -5,10 +5,10 @@ from __future__ import annotations
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from ...documents.construction import read_steps, write_step
+from ...documents.formats.construction import read_steps, write_step
 from ...documents.language import gettext as _
 from ...documents.reading import JsonObject, Unreadable
-from ...documents.rule_words import worded
+from ...documents.wording.rule_words import worded
 from ...judge.costs.class_tools import ClassToolGeometry, NotATool, class_tool_geometry
 from ...judge.costs.structure import needed_by
 from ...judge.task import Use

@@ -8,8 +8,8 @@ from dataclasses import replace
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from ...documents.construction import read_steps
-from ...documents.kept import Policy
+from ...documents.formats.construction import read_steps
+from ...documents.formats.kept import Policy
 from ...documents.language import gettext as _
 from ...documents.reading import JsonObject
 from ...judge.costs.counts import moves_of

@@ -6,9 +6,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from json import dumps, loads
 
-from ...documents.construction import read_steps
+from ...documents.formats.construction import read_steps
+from ...documents.formats.task import read_task, to_be_shown
 from ...documents.reading import JsonObject
-from ...documents.task import read_task, to_be_shown
 from ...judge.task import Task
 from ...plane.steps import Step
 from ..models import HandIn, TaskSheet

@@ -8,7 +8,7 @@ from hashlib import sha256
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from ...documents.demonstration import voices
+from ...documents.formats.demonstration import voices
 from ...documents.language import gettext as _
 from ..database import WITH_REMOVED
 from ..models import Person, Recording, Removal, TaskSheet, now

@@ -6,7 +6,7 @@ from ...documents.forms import Fields
 from ...documents.language import gettext as _
 from ...documents.language import marked
 from ...documents.reading import JsonObject
-from ...documents.verdict_words import OUTCOME_WORDS, Only, only_by
+from ...documents.wording.verdict_words import OUTCOME_WORDS, Only, only_by
 from ...judge.verdict import Verdict
 from ..models import Assignment, SchoolClass
 from ..refused import Refused

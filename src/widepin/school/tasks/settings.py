@@ -13,10 +13,10 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, create_model
 
 from ...documents import clock
-from ...documents.explaining import Feedback
 from ...documents.forms import ClockTime, Fields, Form
 from ...documents.language import gettext as _
 from ...documents.reading import Unreadable
+from ...documents.wording.explaining import Feedback
 from ..models import Assignment, ClassTool, Person, SchoolClass, now
 from ..refused import Refused
 from ..states import HowFar, Late, Reasons, Release, Showing

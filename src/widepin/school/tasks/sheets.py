@@ -10,13 +10,13 @@ from pydantic import ValidationError
 from sqlalchemy import func, select, update
 from sqlalchemy.orm import Session
 
-from ...documents.construction import read_step, read_steps, write_step
+from ...documents.formats.construction import read_step, read_steps, write_step
+from ...documents.formats.kept import Policy
+from ...documents.formats.task import TASK_FORMAT, read_task
 from ...documents.joining import joined
-from ...documents.kept import Policy
 from ...documents.language import gettext as _
 from ...documents.reading import JsonObject, Unreadable, from_validation
-from ...documents.rule_words import worded
-from ...documents.task import TASK_FORMAT, read_task
+from ...documents.wording.rule_words import worded
 from ...judge.positions.references import check_references
 from ...judge.task import MODEL, TOOLS, Task
 from ...plane.errors import CoreError

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from sqlalchemy.orm import Session
 
-from ...documents.construction import read_steps, write_step
+from ...documents.formats.construction import read_steps, write_step
 from ...documents.language import gettext as _
 from ...documents.reading import Unreadable
 from ...plane.steps import Step, check_steps

@@ -10,8 +10,8 @@ from time import monotonic
 from sqlalchemy import delete, func, select, update
 from sqlalchemy.orm import Session, sessionmaker
 
-from ...documents.construction import read_steps
-from ...documents.verdict import write_verdict
+from ...documents.formats.construction import read_steps
+from ...documents.formats.verdict import write_verdict
 from ...judge.judging import judge
 from ...judge.task import Task
 from ...judge.task import Work as Submission

@@ -11,9 +11,8 @@ from sqlalchemy import bindparam, select, update
 from sqlalchemy.dialects.mysql import insert
 from sqlalchemy.orm import Session
 
-from ...documents.construction import read_steps, write_step
-from ...documents.language import gettext as _
-from ...documents.operations import (
+from ...documents.formats.construction import read_steps, write_step
+from ...documents.formats.operations import (
     AddDocument,
     LocusDocument,
     MeasureDocument,
@@ -25,8 +24,9 @@ from ...documents.operations import (
     read_operation,
     remake,
 )
+from ...documents.formats.task import read_task
+from ...documents.language import gettext as _
 from ...documents.reading import JsonObject
-from ...documents.task import read_task
 from ...judge.task import Task
 from ...plane.errors import CoreError
 from ..models import (

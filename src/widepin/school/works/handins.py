@@ -10,14 +10,14 @@ from secrets import token_hex
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from ...documents.construction import read_steps
+from ...documents.formats.construction import read_steps
+from ...documents.formats.operations import remake
+from ...documents.formats.uses import write_uses
+from ...documents.formats.verdict import read_verdict, write_verdict
 from ...documents.language import gettext as _
 from ...documents.language import ngettext
-from ...documents.operations import remake
 from ...documents.reading import JsonObject
-from ...documents.uses import write_uses
-from ...documents.verdict import read_verdict, write_verdict
-from ...documents.verdict_words import Only, only_by
+from ...documents.wording.verdict_words import Only, only_by
 from ...judge.judging import judge
 from ...judge.task import Work as Submission
 from ...judge.verdict import Mend, Outcome, Verdict

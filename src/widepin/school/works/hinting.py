@@ -8,11 +8,11 @@ from dataclasses import dataclass
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from ...documents.construction import read_steps, write_step
-from ...documents.hint_words import Hint, hint_for
+from ...documents.formats.construction import read_steps, write_step
+from ...documents.formats.uses import read_uses
 from ...documents.language import gettext as _
 from ...documents.reading import JsonObject
-from ...documents.uses import read_uses
+from ...documents.wording.hint_words import Hint, hint_for
 from ...judge.task import Work as Submission
 from ...judge.verdict import Outcome
 from ..models import Assignment, HandIn, HintTaken, Person, Work

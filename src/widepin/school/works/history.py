@@ -6,10 +6,8 @@ from collections.abc import Container, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from typing import assert_never
 
-from ...documents.construction import write_step
-from ...documents.language import gettext as _
-from ...documents.language import marked
-from ...documents.operations import (
+from ...documents.formats.construction import write_step
+from ...documents.formats.operations import (
     AddDocument,
     BackDocument,
     DoneOperation,
@@ -27,8 +25,10 @@ from ...documents.operations import (
     each,
     read_operation,
 )
+from ...documents.language import gettext as _
+from ...documents.language import marked
 from ...documents.reading import JsonObject
-from ...documents.rule_words import worded
+from ...documents.wording.rule_words import worded
 from ...judge.costs.class_tools import ClassToolGeometry
 from ...judge.costs.counts import by_hand, refused_tool
 from ...judge.positions.ordering import sources_first

@@ -9,9 +9,9 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from random import Random
 
-from ...documents.explaining import Feedback
+from ...documents.formats.verdict import read_verdict
 from ...documents.reading import JsonObject
-from ...documents.verdict import read_verdict
+from ...documents.wording.explaining import Feedback
 from ...judge.verdict import Outcome
 from ..models import HandIn, Person
 from ..states import Reasons

@@ -16,7 +16,7 @@ from typing import Any
 from sqlalchemy import and_, bindparam, select
 from sqlalchemy.orm import Session
 
-from ...documents.operations import read_operation
+from ...documents.formats.operations import read_operation
 from ...documents.reading import JsonObject
 from ...judge.task import Task
 from ..models import Base, Work

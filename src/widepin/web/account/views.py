@@ -14,10 +14,10 @@ from ...school.people import accounts, browser_sessions, signing_in
 from ...school.people import second_factor as factors
 from ...school.refused import Refused
 from ...school.works import phrases
-from .. import devices
 from ..access import begin_session, me, teachers_only
 from ..database import session, sessions
-from ..qr import picture_of
+from ..printed.qr import picture_of
+from ..serving import devices
 from ..signin.views import too_soon
 
 

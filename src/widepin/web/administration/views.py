@@ -26,10 +26,10 @@ from ...school.refused import Refused
 from ...school.results import scale
 from ...school.states import Action, SignInOutcome
 from ...school.tasks import sheets
-from .. import background
 from ..access import administrators_only, any_class, any_teacher, me, shared_sheet
 from ..database import locked, session
 from ..figures import draft_figure
+from ..jobs import background
 from ..made_from import joined_form
 from ..reading import number_of
 

@@ -10,7 +10,7 @@ from werkzeug.wrappers import Response
 
 from ...documents.language import gettext as _
 from ...documents.reading import JsonObject
-from ...documents.words import class_tool_in_words, listed
+from ...documents.wording.words import class_tool_in_words, listed
 from ...school.people.directory import present_classes_of
 from ...school.refused import Refused
 from ...school.tasks import class_tools

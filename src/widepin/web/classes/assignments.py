@@ -12,15 +12,15 @@ from flask import abort, flash, get_template_attribute, redirect, render_templat
 from flask.typing import ResponseReturnValue
 from werkzeug.wrappers import Response
 
-from ...documents import amounts
-from ...documents.construction import write_step
-from ...documents.explaining import FEEDBACK_WORDS, explained
+from ...documents.formats.construction import write_step
+from ...documents.formats.verdict import read_verdict
 from ...documents.forms import Form, Moment
 from ...documents.joining import ChangedElsewhere
 from ...documents.language import gettext as _
 from ...documents.reading import JsonObject, Unreadable
-from ...documents.verdict import read_verdict
-from ...documents.words import Words
+from ...documents.wording import amounts
+from ...documents.wording.explaining import FEEDBACK_WORDS, explained
+from ...documents.wording.words import Words
 from ...judge.task import Task
 from ...judge.task_check import is_solved
 from ...school.lessons import lesson, overview
@@ -35,13 +35,13 @@ from ...school.tasks import assigning, settings, sheets
 from ...school.tasks.sheets import NotSolved
 from ...school.works import again, phrases, reviewing
 from ...school.works.autosave import task_of
-from .. import background
 from ..access import me, taught_assignment, taught_work, teachers_only
 from ..database import locked, session
 from ..figures import task_figure, told_figure
-from ..handouts import overview_on_paper
-from ..judging import apart
+from ..jobs import background
+from ..jobs.judging import apart
 from ..made_from import joined_form
+from ..printed.handouts import overview_on_paper
 from ..reading import choice_of, number_of
 from ..removed.notice import in_the_bin
 

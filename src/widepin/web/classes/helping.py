@@ -6,14 +6,14 @@ from functools import partial
 
 from flask.typing import ResponseReturnValue
 
-from ...documents.hint_words import hint_for
 from ...documents.language import gettext as _
 from ...documents.reading import JsonObject
+from ...documents.wording.hint_words import hint_for
 from ...school.refused import Refused
 from ...school.works import hinting
 from ..access import taught_work, teachers_only
 from ..database import session
-from ..judging import apart
+from ..jobs.judging import apart
 from ..reading import sentence
 
 

@@ -7,8 +7,8 @@ from collections.abc import Sequence
 from flask import render_template, request
 from werkzeug.wrappers import Response
 
-from ...documents import amounts
-from ...documents.roster import write_roster
+from ...documents.formats.roster import write_roster
+from ...documents.wording import amounts
 from ...school.models import HandIn
 from ...school.people import directory
 from ...school.results import marks, practice, student_page

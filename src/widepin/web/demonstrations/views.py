@@ -10,18 +10,17 @@ from flask import Response, abort, flash, redirect, render_template, url_for
 from flask.typing import ResponseReturnValue
 from pydantic import Field
 
-from ...documents.demonstration import demonstration_of, with_reasons
+from ...documents.formats.demonstration import demonstration_of, with_reasons
+from ...documents.formats.task import read_task
 from ...documents.joining import ChangedElsewhere
 from ...documents.language import gettext as _
 from ...documents.reading import JsonObject, Unreadable
-from ...documents.task import read_task
 from ...school.lessons import demonstrations
 from ...school.models import TaskSheet, now
 from ...school.people import removing
 from ...school.refused import Refused
 from ...school.results.progress import standing
 from ...school.tasks.sheets import BLANK, new_sheet
-from .. import proofs
 from ..access import (
     assignment_to_do,
     known_task,
@@ -35,6 +34,7 @@ from ..access import (
 )
 from ..database import locked, session
 from ..downloads import download
+from ..jobs import proofs
 from ..reading import JsonBody, json_body, sentence
 from ..removed.notice import in_the_bin
 from . import voices

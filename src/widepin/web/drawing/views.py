@@ -8,8 +8,8 @@ from functools import cache
 
 from flask import Response, abort, url_for
 
-from ...documents import make_words, relation_words
 from ...documents.reading import JsonObject
+from ...documents.wording import make_words, relation_words
 from ...plane import toolbook
 
 

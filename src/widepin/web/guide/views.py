@@ -6,7 +6,7 @@ from flask import abort, render_template, request
 from flask_login import login_required
 
 from ...documents.language import gettext as _
-from ...documents.reason_cards import card_at, cards
+from ...documents.reasons.reason_cards import card_at, cards
 from ..access import teachers_only
 from .sections import SECTIONS, WORDS
 

@@ -9,7 +9,13 @@ from flask import abort, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 from flask_login import login_required
 
-from ...documents.explaining import (
+from ...documents.formats.verdict import read_verdict
+from ...documents.joining import ChangedElsewhere
+from ...documents.language import gettext as _
+from ...documents.language import ngettext
+from ...documents.reading import JsonObject
+from ...documents.reasons.shown_proofs import for_reader
+from ...documents.wording.explaining import (
     MOST_HELPFUL,
     Feedback,
     explained,
@@ -17,13 +23,7 @@ from ...documents.explaining import (
     what_stays_true,
     what_was_asked,
 )
-from ...documents.joining import ChangedElsewhere
-from ...documents.language import gettext as _
-from ...documents.language import ngettext
-from ...documents.reading import JsonObject
-from ...documents.shown_proofs import for_reader
-from ...documents.verdict import read_verdict
-from ...documents.words import listed
+from ...documents.wording.words import listed
 from ...judge.task import Task
 from ...school.models import HandIn, now
 from ...school.people import removing
@@ -35,12 +35,12 @@ from ...school.tasks.class_tools import uses_in
 from ...school.tasks.scoring import table_of, taken_off
 from ...school.works import handins, phrases, reasoning, reviewing
 from ...school.works.autosave import task_judged
-from .. import proofs
 from ..access import me, own_comment, own_hand_in, students_only, teachers_only, visible_hand_in
 from ..database import locked, session
 from ..figures import shape_pictures, told_figure
-from ..handouts import handout, under_labels
+from ..jobs import proofs
 from ..made_from import joined_form
+from ..printed.handouts import handout, under_labels
 from ..reading import for_script, number_of, sentence
 from ..removed.notice import in_the_bin
 

@@ -11,7 +11,7 @@ from prometheus_client import CONTENT_TYPE_LATEST
 
 from ...school.database import NoDatabase, newest_seen
 from ..database import sessions
-from ..metrics import collected
+from ..serving.metrics import collected
 
 HERE = ("127.0.0.1", "::1")
 

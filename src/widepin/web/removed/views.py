@@ -12,9 +12,9 @@ from ...school.models import Removal
 from ...school.people import removing
 from ...school.refused import Refused
 from ...school.states import Removed
-from .. import background
 from ..access import me, teachers_only
 from ..database import session
+from ..jobs import background
 
 KINDS = {
     Removed.CLASS: marked("class"),

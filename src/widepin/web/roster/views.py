@@ -10,12 +10,22 @@ from flask import current_app, flash, redirect, render_template, request, url_fo
 from flask.typing import ResponseReturnValue
 from werkzeug.wrappers import Response
 
-from ...documents import amounts, clock
+from ...documents import clock
+from ...documents.formats.roster import (
+    COLUMN_WORDS,
+    LONGEST_NAME,
+    MAX_LINES,
+    Column,
+    Name,
+    decoded,
+    read_roster,
+    write_roster,
+)
 from ...documents.joining import ChangedElsewhere
 from ...documents.language import gettext as _
 from ...documents.language import ngettext
 from ...documents.reading import Unreadable
-from ...documents.roster import COLUMN_WORDS, LONGEST_NAME, MAX_LINES, Column, Name, decoded, read_roster, write_roster
+from ...documents.wording import amounts
 from ...school.models import SchoolClass, class_code
 from ...school.people import audit, directory, personal_data, removing, roster, teaching
 from ...school.refused import Refused
@@ -26,7 +36,7 @@ from ..classes.views import show_classes
 from ..database import locked, session
 from ..downloads import download
 from ..made_from import joined_form
-from ..printing import printed
+from ..printed.printing import printed
 from ..reading import number_of
 from ..removed.notice import in_the_bin
 

@@ -8,11 +8,11 @@ from flask import flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 from werkzeug.wrappers import Response
 
-from ...documents.explaining import FEEDBACK_WORDS
-from ...documents.kept import Policy
+from ...documents.formats.kept import Policy
 from ...documents.language import gettext as _
-from ...documents.misfit_words import misfit_in_words
-from ...documents.words import listed
+from ...documents.wording.explaining import FEEDBACK_WORDS
+from ...documents.wording.misfit_words import misfit_in_words
+from ...documents.wording.words import listed
 from ...judge.task_check import check_task
 from ...school.models import Assignment, SchoolClass, TaskSheet
 from ...school.people import removing
@@ -23,7 +23,7 @@ from ...school.tasks import assigning, graded_series, settings, sheets, wrong_so
 from ..access import me, on_clock_of, own_class, own_sheet, teachers_only
 from ..database import session
 from ..figures import task_figure
-from ..judging import apart
+from ..jobs.judging import apart
 from ..reading import number_of
 from ..removed.notice import in_the_bin
 from . import just_assigned

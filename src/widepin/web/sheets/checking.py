@@ -4,15 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from ...documents.construction import write_step
-from ...documents.explaining import explained
+from ...documents.formats.construction import write_step
+from ...documents.formats.task import write_condition
+from ...documents.formats.verdict import write_verdict
 from ...documents.language import gettext as _
 from ...documents.language import ngettext
-from ...documents.misfit_words import at_steps, misfit_in_words
 from ...documents.reading import JsonObject
-from ...documents.task import write_condition
-from ...documents.verdict import write_verdict
-from ...documents.words import Words, listed
+from ...documents.wording.explaining import explained
+from ...documents.wording.misfit_words import at_steps, misfit_in_words
+from ...documents.wording.words import Words, listed
 from ...judge.task import Task
 from ...judge.task_check import Mutant, TaskCheck
 from ...judge.verdict import Outcome

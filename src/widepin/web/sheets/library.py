@@ -8,22 +8,22 @@ from flask import abort, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 from werkzeug.wrappers import Response
 
-from ...documents.fewest_words import fewest_in_words
+from ...documents.formats.task import read_task
 from ...documents.language import gettext as _
 from ...documents.language import ngettext
 from ...documents.reading import JsonObject, Unreadable, check_plain, parse_json
-from ...documents.shown_proofs import for_reader
-from ...documents.task import read_task
-from ...documents.words import Words
+from ...documents.reasons.shown_proofs import for_reader
+from ...documents.wording.fewest_words import fewest_in_words
+from ...documents.wording.words import Words
 from ...economy.search import Fewest
 from ...judge.costs.counts import moves_within
 from ...school.models import now
 from ...school.tasks import sheets
 from ...school.tasks.library import LEVELS, LIBRARY, TOPICS, LibraryTask, shipped
-from .. import proofs
 from ..access import known_task, me, own_sheet, shared_sheet, teachers_only
 from ..database import session
 from ..figures import draft_figure
+from ..jobs import proofs
 from ..reading import number_of
 
 ARCHIVE = "*archive"

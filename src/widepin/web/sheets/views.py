@@ -10,19 +10,19 @@ from flask.typing import ResponseReturnValue
 from pydantic import Field
 from werkzeug.wrappers import Response
 
-from ...documents.construction import read_steps
-from ...documents.explaining import FEEDBACK_WORDS, explained
-from ...documents.fewest_words import fewest_in_words
+from ...documents.formats.construction import read_steps
+from ...documents.formats.kept import Policy
+from ...documents.formats.task import write_condition
+from ...documents.formats.verdict import write_verdict
 from ...documents.joining import ChangedElsewhere
-from ...documents.kept import Policy
 from ...documents.language import gettext as _
 from ...documents.language import marked
 from ...documents.reading import JsonObject, Unreadable, check_plain, parse_json
-from ...documents.shown_proofs import for_reader
-from ...documents.task import write_condition
-from ...documents.verdict import write_verdict
-from ...documents.verdict_words import only_by, results_of
-from ...documents.words import TOOL_WORDS, Words
+from ...documents.reasons.shown_proofs import for_reader
+from ...documents.wording.explaining import FEEDBACK_WORDS, explained
+from ...documents.wording.fewest_words import fewest_in_words
+from ...documents.wording.verdict_words import only_by, results_of
+from ...documents.wording.words import TOOL_WORDS, Words
 from ...economy import fewest as searching
 from ...economy.search import Fewest, Place
 from ...judge.costs.counts import foreign_tools
@@ -36,13 +36,13 @@ from ...school.tasks import sheets, wrong_solutions
 from ...school.tasks.library import LIBRARY, TOPICS
 from ...school.tasks.proofs import shown_instead
 from ...school.tasks.scoring import SCORING, SCORING_WORDS
-from .. import proofs
 from ..access import me, own_sheet, teachers_only
 from ..database import session
 from ..downloads import download
 from ..figures import board_setting, draft_figure
-from ..handouts import handout
-from ..judging import apart
+from ..jobs import proofs
+from ..jobs.judging import apart
+from ..printed.handouts import handout
 from ..reading import JsonBody, json_body, sentence
 from ..removed.notice import in_the_bin
 from .checking import task_check_in_words

@@ -2,7 +2,7 @@
 
 from flask import Blueprint
 
-from .. import devices
+from ..serving import devices
 from . import views
 
 blueprint = Blueprint("signin", __name__)

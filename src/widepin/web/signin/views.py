@@ -18,19 +18,19 @@ from werkzeug.wrappers import Response
 from wtforms import HiddenField, PasswordField, StringField
 from wtforms.validators import InputRequired, Length
 
+from ...documents.formats.task import read_task
 from ...documents.language import gettext as _
 from ...documents.language import marked, ngettext
-from ...documents.svg import picture
-from ...documents.task import read_task
+from ...documents.pictures.svg import picture
 from ...school.demo.accounts import DEMO_PASSWORD, SHOWN_ACCOUNTS
 from ...school.models import Person
 from ...school.people import second_factor, signing_in
 from ...school.people.passwords import LONGEST_PASSWORD
 from ...school.tasks.library import LIBRARY
-from .. import devices, logs
 from ..access import begin_session, end_session
 from ..database import session, sessions
-from ..metrics import SIGN_INS
+from ..serving import devices, logs
+from ..serving.metrics import SIGN_INS
 
 
 class SignInForm(FlaskForm):

@@ -12,15 +12,15 @@ from flask import abort, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 from pydantic import Field
 
-from ...documents.construction import write_step
-from ...documents.explaining import Feedback, explained, jumps_in_words, kept_in_words, mend_in_words
-from ...documents.hint_words import hint_for, moves_left_in_words
+from ...documents.formats.construction import write_step
+from ...documents.formats.verdict import read_verdict
 from ...documents.language import gettext as _
 from ...documents.language import ngettext
 from ...documents.reading import JsonObject, Unreadable
-from ...documents.verdict import read_verdict
-from ...documents.verdict_words import only_by, results_of
-from ...documents.words import Words, instruction
+from ...documents.wording.explaining import Feedback, explained, jumps_in_words, kept_in_words, mend_in_words
+from ...documents.wording.hint_words import hint_for, moves_left_in_words
+from ...documents.wording.verdict_words import only_by, results_of
+from ...documents.wording.words import Words, instruction
 from ...judge.costs.counts import foreign_tools, moves_within
 from ...judge.judging import judge
 from ...judge.reports.claims import Claimed, in_every_position
@@ -48,13 +48,13 @@ from ...school.works.autosave import import_steps as store_all
 from ...school.works.board_standing import MAX_CLAIMS, BoardStanding, board_standing, claimed
 from ...school.works.handins import figure_of
 from ...school.works.history import OperationRefused
-from .. import proofs
 from ..access import assignment_to_do, me, on_clock_of, own_work, students_only
-from ..apart import Busy, TooHeavy
 from ..database import session
 from ..demonstrations import voices
 from ..figures import board_setting, class_tools_setting, draft_figure, task_figure, told_figure
-from ..judging import apart
+from ..jobs import proofs
+from ..jobs.apart import Busy, TooHeavy
+from ..jobs.judging import apart
 from ..reading import JsonBody, for_script, json_body, number_of, sentence
 
 

@@ -5,10 +5,10 @@ from __future__ import annotations
 from flask import flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
-from ...documents.explaining import FEEDBACK_WORDS
 from ...documents.joining import ChangedElsewhere
 from ...documents.language import gettext as _
 from ...documents.language import ngettext
+from ...documents.wording.explaining import FEEDBACK_WORDS
 from ...school.models import SchoolClass, now
 from ...school.refused import Refused
 from ...school.tasks import assigning, scoring, settings

@@ -11,10 +11,10 @@ from ...school.lessons.first_week import Milestone, dismiss
 from ...school.lessons.today import Hint, today_of
 from ...school.models import now
 from ...school.people import removing
-from .. import background
 from ..access import me, teachers_only
 from ..database import session
 from ..figures import draft_figure
+from ..jobs import background
 
 
 @teachers_only

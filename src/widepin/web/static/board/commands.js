@@ -3,8 +3,8 @@
 import { _, ngettext } from "../look/language.js";
 import { labelOf } from "../figure/outlines.js";
 import { findAll } from "../look/page.js";
-import { pngOf, save, svgOf } from "./copies.js";
-import { NOTE, SELECT } from "./tools.js";
+import { pngOf, save, svgOf } from "./examining/copies.js";
+import { NOTE, SELECT } from "./construction/tools.js";
 /** @import { Board } from "./board.js" */
 /** @import { Step } from "../figure/types.js" */
 

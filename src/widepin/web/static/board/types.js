@@ -4,8 +4,8 @@
 /** @import { ToolBook } from "../figure/tape.js" */
 /** @import { Hit, Allowance, Operation, Place, Places, Step, Use, Wanted } from "../figure/types.js" */
 /** @import { View } from "../figure/view.js" */
-/** @import { Store } from "./store.js" */
-/** @import { Hand } from "./hand.js" */
+/** @import { Store } from "./construction/store.js" */
+/** @import { Hand } from "./tools/hand.js" */
 
 /**
  * A blank of a tool's sentence. there: no new point is put for it. again: may be one that is in the sentence already.
@@ -34,7 +34,7 @@
 
 /**
  * What keeps operations: Saving, or Drafting for what a teacher draws.
- * @typedef {{pending: Entry[], trouble?: import("./saving.js").Trouble | null, add: (operation: Operation) => void, replace: (pending: Entry[]) => void,
+ * @typedef {{pending: Entry[], trouble?: import("./construction/saving.js").Trouble | null, add: (operation: Operation) => void, replace: (pending: Entry[]) => void,
  *   settled: (within?: number) => Promise<boolean>, flush: () => void, fill?: (body: FormData) => void, follow?: (number: number) => void,
  *   importSteps?: (url: string, work: unknown) => Promise<any>}} Saver
  */

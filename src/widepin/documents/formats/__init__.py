@@ -1,0 +1,1 @@
+"""The open documents: JSON in and out, validated. Their description is docs/formats.md."""

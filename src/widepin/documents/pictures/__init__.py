@@ -1,0 +1,1 @@
+"""Figures as SVG, for pages and for print."""

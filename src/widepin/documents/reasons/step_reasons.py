@@ -1,0 +1,74 @@
+"""What a step says by itself, as the reason of a line: P lies on the perpendicular bisector of AB."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+from ...judge.task import MODEL
+from ...plane.makes import MAKES, MakeName
+from ...plane.rows import complete
+from ...plane.shapes import Kind
+from ...plane.steps import Step
+from ...reason.proof import Line
+from ..language import gettext as _
+from ..language import marked
+from ..wording.words import Words
+
+M = MakeName
+
+MADE_WORDS: dict[str, str] = complete(
+    "MADE_WORDS",
+    MakeName,
+    {
+        M.FREE_POINT: marked("%(id)s is given"),
+        M.POINT_ON: marked("%(id)s lies on %(a)s"),
+        M.LINE: marked("%(id)s is drawn through %(a)s and %(b)s"),
+        M.RAY: marked("%(id)s is drawn from %(a)s through %(b)s"),
+        M.SEGMENT: marked("%(id)s is drawn from %(a)s to %(b)s"),
+        M.CIRCLE: marked("%(id)s is drawn about %(a)s through %(b)s"),
+        M.CIRCLE_RADIUS: marked("%(id)s is drawn about %(a)s with radius %(b)s%(c)s"),
+        M.CIRCLE_THROUGH: marked("%(id)s is drawn through %(a)s, %(b)s and %(c)s"),
+        M.INTERSECTION: marked("%(id)s is where %(a)s and %(b)s meet"),
+        M.MIDPOINT: marked("%(id)s is made as the midpoint of %(a)s%(b)s"),
+        M.PERPENDICULAR: marked("%(id)s is drawn perpendicular to %(a)s"),
+        M.PARALLEL: marked("%(id)s is drawn parallel to %(a)s"),
+        M.PERPENDICULAR_BISECTOR: marked("%(id)s is drawn as the perpendicular bisector of %(a)s%(b)s"),
+        M.ANGLE_BISECTOR: marked("%(id)s is drawn as the bisector of angle %(a)s%(b)s%(c)s"),
+        M.REFLECTION: marked("%(id)s is the mirror image of %(a)s in %(b)s"),
+        M.TRANSLATION: marked("%(id)s is %(a)s moved as from %(b)s to %(c)s"),
+        M.ROTATION: marked("%(id)s is %(a)s turned about %(b)s by angle %(c)s%(d)s%(e)s"),
+    },
+)
+"""What a step has made; letters stand for what it is made from, in order."""
+
+POINT_WORDS = {
+    M.PERPENDICULAR_BISECTOR: marked("%(point)s lies on the perpendicular bisector of %(a)s%(b)s"),
+    M.ANGLE_BISECTOR: marked("%(point)s lies on the bisector of angle %(a)s%(b)s%(c)s"),
+}
+"""What is said of a point that came to lie on it."""
+
+NOT_SAYING = (M.FREE_POINT, M.POINT_ON, M.INTERSECTION)
+"""Steps by which a point came to lie on something, where another step says what follows."""
+
+
+def stated_in_words(line: Line, made: Mapping[str, Step], words: Words, called: Mapping[str, str]) -> str | None:
+    """What the step says that states a line; None where the step is not known.
+
+    ``made``: id -> the step that made it, of the work and of what is given.
+    """
+    steps = [made[id_] for id_ in line.steps if id_ in made]
+    steps.sort(key=lambda step: step.make in NOT_SAYING)
+    if not steps:
+        return None
+    step = steps[0]
+    if step.id.startswith(MODEL):
+        return _("let %(id)s be %(what)s", id=called.get(step.id, step.id), what=words.step(step, True))
+    named = dict(zip("abcde", (called.get(source, source) for source in step.sources), strict=False))
+    others = sorted(name for name in line.fact.names - {step.id, *step.sources} if _is_point(name, made))
+    if step.make in POINT_WORDS and len(others) == 1:
+        return _(POINT_WORDS[MakeName(step.make)]) % (named | {"point": called.get(others[0], others[0])})
+    return _(MADE_WORDS[step.make]) % (named | {"id": called.get(step.id, step.id)})
+
+
+def _is_point(name: str, made: Mapping[str, Step]) -> bool:
+    return name not in made or MAKES[made[name].make].gives is Kind.POINT

@@ -1,0 +1,1 @@
+"""Everything that is said of tasks, steps and verdicts, in plain English."""
