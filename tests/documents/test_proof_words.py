@@ -27,6 +27,7 @@ SAID = {
     Rel.RATIO: ((("A", "M"), ("A", "B")), "AM : AB = 1 : 2"),
     Rel.SAME: (("X", "m"), "X is m"),
     Rel.CONCURRENT: (("g", "h", ("A", "B")), "g, h and AB pass through one point"),
+    Rel.EQUAL_AREA: ((("A", "B", "M"), ("A", "C", "M")), "triangles ABM and ACM have equal areas"),
     Rel.EQUIDISTANT: (("I", "a", "b", "c"), "I is equally far from a, b and c"),
 }
 

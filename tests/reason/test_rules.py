@@ -29,6 +29,10 @@ def angles(one: str, other: str) -> Fact:
     return fact(Rel.EQUAL_ANGLE, tuple(one), tuple(other))
 
 
+def areas(one: str, other: str) -> Fact:
+    return fact(Rel.EQUAL_AREA, tuple(one), tuple(other))
+
+
 def ratio(one: str, other: str, n: int, d: int) -> Fact:
     return fact(Rel.RATIO, tuple(one), tuple(other), ratio=(n, d))
 
@@ -499,6 +503,11 @@ needs(
     *(N.RATIO_OF_HALVES, N.RATIO_CHAIN),
 )
 needs(N.RATIO_BY_UNIT, STRIDES, ratio("AD", "AE", 2, 3), N.RATIO_OF_PARTS)
+needs(N.AREA_BETWEEN_PARALLELS, "h line A B\np parallel h C\nP point_on p at=6,7", areas("ABC", "ABP"))
+needs(N.AREA_BY_MEDIAN, "M midpoint B C", areas("ABM", "ACM"), N.MIDPOINT)
+needs(N.AREA_ON_MEDIAN, "M midpoint B C\nm line A M\nP point_on m at=3,4", areas("ABP", "ACP"))
+needs(N.AREA_OF_EQUAL_BASES, "h line A B\nk circle B A\nD intersection k h other_than=A", areas("ABC", "BCD"))
+needs(N.AREA_OF_CONGRUENT, KITE, areas("ABC", "ACD"), N.SSS)
 needs(N.INTERCEPT_PARALLELS, HALVED, ratio("MP", "BC", 1, 2), N.RATIO_OF_HALVES)
 
 

@@ -11,7 +11,7 @@ from collections.abc import Collection, Hashable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import combinations, permutations
 
-from ..judge.conditions import RELATIONS, RelationName
+from ..judge.conditions import RELATIONS, Relation, RelationName
 from ..judge.reports.sameness import known_as
 from ..judge.task import MODEL, Condition
 from ..judge.trials.certifying import TRUTHS, Certifier
@@ -49,6 +49,10 @@ class _State:
         return any(normal(one, only) == normal(made, only) for only in (False, True) for made in self.made)
 
 
+IN_BALLS: Mapping[str, Relation] = {**RELATIONS, **TRUTHS}
+"""Relations that balls prove: those of conditions, and of what stays true."""
+
+
 def check(proof: Proof, examined: Examination, numbers: Sequence[int], answer: Mapping[str, str]) -> Wrong | None:
     """What is wrong with a proof first; None for one that passes.
 
@@ -61,7 +65,7 @@ def check(proof: Proof, examined: Examination, numbers: Sequence[int], answer: M
     if cases and not _cover(cases, proof.open_case):
         return Wrong(1, "its cases are not all that there are")
     columns = columns_where_all_is(examined, numbers, further=True)
-    certifier = Certifier(examined)
+    certifier = Certifier(examined, IN_BALLS)
     for case in cases:
         drawn = drawn_in(examined, numbers, columns, further=True)
         put_model(drawn, examined, columns, further=True)
@@ -240,6 +244,10 @@ def _is_plain(drawn: Drawn, one: Fact) -> bool:
     match one.rel:
         case Rel.EQUAL_LENGTH:
             return len(lengths_of(one)) == 1
+        case Rel.EQUAL_AREA:
+            return len(one.of) == 1
+        case Rel.CONCURRENT:
+            return any(all(_is_plain(drawn, Fact(Rel.ON, (point, line))) for line in one.of) for point in drawn.points)
         case Rel.EQUAL_ANGLE | Rel.PARALLEL:
             return len(set(drawn.normal(one).of)) == 1
         case Rel.COLLINEAR:
@@ -256,11 +264,10 @@ def _is_plain(drawn: Drawn, one: Fact) -> bool:
 
 def _connected(drawn: Drawn, one: Fact, cited: Sequence[Fact]) -> bool:
     """Whether the terms of an equality are all connected by equalities that are cited."""
-    if one.rel not in (Rel.EQUAL_LENGTH, Rel.EQUAL_ANGLE, Rel.ANGLE):
+    if one.rel not in (Rel.EQUAL_LENGTH, Rel.EQUAL_ANGLE, Rel.ANGLE, Rel.EQUAL_AREA):
         return False
-    of_lengths = one.rel is Rel.EQUAL_LENGTH
-    terms = _terms(drawn, of_lengths, one)
-    groups = [{term} for term in terms] + [_terms(drawn, of_lengths, link) for link in cited]
+    terms = _terms(drawn, one.rel, one)
+    groups = [{term} for term in terms] + [_terms(drawn, one.rel, link) for link in cited]
     merged = True
     while merged:
         merged = False
@@ -272,12 +279,14 @@ def _connected(drawn: Drawn, one: Fact, cited: Sequence[Fact]) -> bool:
     return any(terms <= group for group in groups)
 
 
-def _terms(drawn: Drawn, of_lengths: bool, one: Fact) -> set[Hashable]:
-    """The lengths, or the angles in their normal form and their degrees, that a fact says are equal; none where it says
-    no such thing.
+def _terms(drawn: Drawn, rel: Rel, one: Fact) -> set[Hashable]:
+    """The lengths, triangles, or angles in their normal form and their degrees, that a fact says are equal; none where
+    it says no such thing. ``rel``: that of the equality that is looked for.
     """
-    if of_lengths:
+    if rel is Rel.EQUAL_LENGTH:
         return set(lengths_of(one))
+    if rel is Rel.EQUAL_AREA:
+        return set(one.of) if one.rel is rel else set()
     if one.rel not in (Rel.EQUAL_ANGLE, Rel.ANGLE):
         return set()
     return {*(drawn.normal(fact(Rel.RIGHT_ANGLE, term)).of[0] for term in one.of), *([one.ratio] if one.ratio else [])}
@@ -368,5 +377,5 @@ def _in_balls(drawn: Drawn, one: Fact) -> Iterator[Condition]:
         case Rel.CONCYCLIC | Rel.SAME:
             return  # of four points on a drawn circle; what is the same was judged so
         case _:
-            if one.rel in TRUTHS or one.rel in RELATIONS:
+            if one.rel in IN_BALLS:
                 yield Condition(str(one.rel.value), of, one.ratio)

@@ -280,6 +280,9 @@ class Drawn:
                     return self._zero(np.abs(place - centre) - radius)
                 start, way = self.lines[curve] if isinstance(curve, str) else (points[curve[0]], self.direction(curve))
                 return self._zero((way.conj() * (place - start)).imag / np.abs(way))
+            case Rel.EQUAL_AREA:
+                first, *others = (np.abs(self.cross(*three(term))) for term in one.of)
+                return all(self._zero(first - other, self.size) for other in others)
             case Rel.CONCURRENT:
                 return any(all(self._holds(Fact(Rel.ON, (point, line))) for line in one.of) for point in self.points)
             case Rel.EQUIDISTANT:

@@ -12,7 +12,7 @@ from .knowledge import Derivation, Knowledge, is_size
 from .proof import Line
 from .rules import Bindings, RuleName
 
-CHAINED = (Rel.EQUAL_LENGTH, Rel.EQUAL_ANGLE, Rel.ANGLE)
+CHAINED = (Rel.EQUAL_LENGTH, Rel.EQUAL_ANGLE, Rel.ANGLE, Rel.EQUAL_AREA)
 """What is derived in one way may follow more shortly from a chain."""
 
 MOST_CITED = 3
@@ -102,6 +102,11 @@ class Extraction:
                 if sizes is None:
                     raise LookupError(f"{one} does not follow")
                 return Support(tuple(sizes), None if sizes == [one] else RuleName.TRANSITIVE)
+            case Rel.EQUAL_AREA:
+                areas = known.areas.chain(one.of[0], one.of[1], before, self.cost)
+                if areas is None:
+                    raise LookupError(f"{one} does not follow")
+                return Support(tuple(areas), None if areas == [one] else RuleName.TRANSITIVE)
             case Rel.PARALLEL | Rel.PERPENDICULAR | Rel.RIGHT_ANGLE:
                 turned = int(one.rel is not Rel.PARALLEL)
                 lines, rows = known.legs_before(one, before) if one.rel is Rel.RIGHT_ANGLE else (one.of, ())
@@ -230,6 +235,12 @@ class Extraction:
         """What a chain of equal angles or directions says of its two ends; None where it is none."""
         if links[0].rel in (Rel.EQUAL_ANGLE, Rel.ANGLE):
             return _angles_together(links)
+        if links[0].rel is Rel.EQUAL_AREA:
+            first, *others = (set(link.of) for link in links)
+            ends_of_chain = first.symmetric_difference(*others[:1])
+            for other in others[1:]:
+                ends_of_chain ^= other
+            return fact(Rel.EQUAL_AREA, *sorted(ends_of_chain)) if len(ends_of_chain) == 2 else None
         left, turned = set[Term](), 0
         for link in links:
             left ^= set(self.drawn.legs(link) if link.rel is Rel.RIGHT_ANGLE else link.of)

@@ -1,7 +1,7 @@
 """Facts over points and lines, in a normal form: facts that say the same are equal.
 
 A line is a pair of points, or the id of a line that was drawn. Angles are undirected, their vertex second. Triangles
-of a congruence or similarity correspond corner by corner.
+of a congruence or similarity correspond corner by corner; those of equal areas do not.
 """
 
 from __future__ import annotations
@@ -34,6 +34,7 @@ class Rel(StrEnum):
     SAME = "same"
     CONCURRENT = "concurrent"
     EQUIDISTANT = "equidistant"
+    EQUAL_AREA = "equal_area"
 
     __hash__ = str.__hash__
 
@@ -116,6 +117,8 @@ def normal_terms(rel: Rel, of: tuple[Term, ...]) -> tuple[Term, ...]:
             return tuple(sorted(map(_one_way_round, of), key=str))
         case Rel.EQUIDISTANT:
             return (of[0], *sorted(map(_one_way_round, of[1:]), key=str))
+        case Rel.EQUAL_AREA:
+            return tuple(sorted({tuple(sorted(term)) for term in of}))
         case Rel.EQUAL_LENGTH if len(of) > 2:
             return tuple(sorted({_one_way_round(term) for term in of}, key=_key))
     # A line that touches a circle is touched by it, and so on: of two terms either may come first.

@@ -79,14 +79,20 @@ def _together(parts: Sequence[Sequence[tuple[Fact, ...]]]) -> Iterator[tuple[Fac
 
 
 def _equally_far(drawn: Drawn, point: str, one: Term, other: Term) -> Iterator[tuple[Fact, ...]]:
-    """Ways to prove that a point is as far from one line as from another: it lies on a bisector of their angle, or the
-    perpendiculars to both are drawn and equally long.
+    """Ways to prove that a point is as far from one line as from another: it lies on a bisector of their angle, or of
+    the one beside it, halfway between parallels, or the perpendiculars to both are drawn and equally long.
     """
     on_one, on_other = ([p for p in drawn.points if drawn.holds(fact(Rel.ON, p, line))] for line in (one, other))
     for vertex in (p for p in on_one if p in on_other and p != point):
         for a, b in product(on_one, on_other):
             if vertex not in (a, b):
                 yield (fact(Rel.EQUAL_ANGLE, (a, vertex, point), (point, vertex, b)),)
+        for bisector, (a, at, b) in drawn.bisecting.items():
+            if at == vertex and ({a, b} & {*on_one} and {a, b} & {*on_other}):
+                yield (fact(Rel.PERPENDICULAR, (vertex, point), bisector),)
+    for a, b in product(on_one, on_other):
+        if len({point, a, b}) == 3 and drawn.holds(fact(Rel.MIDPOINT, point, a, b)):
+            yield fact(Rel.MIDPOINT, point, a, b), fact(Rel.PARALLEL, one, other)
     for a, b in product(on_one, on_other):
         upright = [fact(Rel.PERPENDICULAR, (point, foot), line) for foot, line in ((a, one), (b, other))]
         if point not in (a, b) and all(map(drawn.holds, upright)):
@@ -128,6 +134,10 @@ class Goals:
             case RelationName.EQUAL_ANGLE:
                 first, *others = of
                 yield tuple(fact(Rel.EQUAL_ANGLE, first, other) for other in others if other != first)
+            case RelationName.EQUAL_AREA:
+                first, *others = of
+                pairs = (fact(Rel.EQUAL_AREA, first, other) for other in others)
+                yield tuple(one for one in pairs if len(one.of) == 2)  # one triangle may be named twice
             case RelationName.PARALLEL | RelationName.PERPENDICULAR:
                 yield from (
                     (fact(Rel(condition.rel), one, other),)

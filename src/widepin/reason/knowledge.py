@@ -60,7 +60,7 @@ class Knowledge:
         self.derived: dict[Fact, Derivation] = {}
         self.others: dict[Fact, list[Derivation]] = {}
         self.ratios: dict[Fact, Fact] = {}  # without its numbers -> with them
-        self.lengths, self.angles, self.directions = Equalities(), Equalities(), Equalities()
+        self.lengths, self.angles, self.directions, self.areas = (Equalities() for _graph in range(4))
         self.points = list(drawn.points)[:MOST_POINTS]
         self.settled: set[Hashable] = set()  # instances that need not be looked at again
         self.wanted: tuple[Fact, ...] = ()
@@ -94,6 +94,8 @@ class Knowledge:
             case Rel.ANGLE:
                 right = one.ratio == (90, 1) and self.knows(Fact(Rel.RIGHT_ANGLE, one.of))
                 return right or self.angles.are(one.of[0], one.ratio)
+            case Rel.EQUAL_AREA:
+                return all(self.areas.are(one.of[0], other) for other in one.of[1:])
             case Rel.PARALLEL:
                 return self.directions.are(one.of[0], one.of[1])
             case Rel.PERPENDICULAR:
@@ -107,6 +109,8 @@ class Knowledge:
         match one.rel:
             case Rel.EQUAL_LENGTH:
                 return len(lengths_of(one)) == 1
+            case Rel.EQUAL_AREA:
+                return len(one.of) == 1
             case Rel.EQUAL_ANGLE | Rel.PARALLEL:
                 return one.of[0] == one.of[1]
             case Rel.COLLINEAR:
@@ -247,6 +251,8 @@ class Knowledge:
                     self.lengths.link(first, second, one, stamp)
             case Rel.EQUAL_ANGLE:
                 self.angles.link(one.of[0], one.of[1], one, stamp)
+            case Rel.EQUAL_AREA:
+                self.areas.link(one.of[0], one.of[1], one, stamp)
             case Rel.ANGLE:  # all angles of so many degrees are equal
                 self.angles.link(one.of[0], one.ratio, one, stamp)
             case Rel.PARALLEL:

@@ -233,7 +233,8 @@ def _reach(extraction: Extraction, goal: Goal, way: list[Fact]) -> None:
             lines[cited[0] - 1] = replace(said, fact=goal.fact, condition=goal.place)
             return
     of_model = any(name.startswith(MODEL) for name in goal.fact.names)
-    usual = _usual(goal.fact, extraction.drawn) if way else RuleName.BY_CONSTRUCTION
+    is_made = not way and goal.fact.rel is not Rel.CONCURRENT  # of which no step says that it is one point
+    usual = RuleName.BY_CONSTRUCTION if is_made else _usual(goal.fact, extraction.drawn)
     rule = RuleName.THERE_IS_ONE if of_model else usual
     own = sorted(name for name in goal.fact.names if name in extraction.drawn.own)
     lines.append(Line(goal.fact, rule, cited, tuple(own) if not way else (), goal.place))

@@ -202,6 +202,19 @@ ROWS = (
     Rule(N.DOUBLES, "half AB CD, half EF GH, equal_length AB EF", "equal_length CD GH", "", "I, common notion 2"),
     Rule(N.MIDPOINT_BY_HALF, "half AM PQ, equal_length PQ AB, collinear A M B", "midpoint M A B", "between M A B"),
     Rule(N.EQUAL_TRIANGLES, "congruent ABC BAD", "parallel AB CD", "same_side C D A B", "I.39"),
+    Rule(N.AREA_BETWEEN_PARALLELS, "parallel AB CD", "equal_area ABC ABD", "apart A B C, distinct C D", "I.37"),
+    Rule(N.AREA_BY_MEDIAN, "midpoint M B C", "equal_area ABM ACM", "apart A B C", "I.38"),
+    Rule(
+        N.AREA_ON_MEDIAN, "midpoint M B C, collinear A S M", "equal_area ABS ACS", "apart A B C, distinct A S", "I.38"
+    ),
+    Rule(
+        N.AREA_OF_EQUAL_BASES,
+        "equal_length AB CD, collinear A B C, collinear A B D",
+        "equal_area ABP CDP",
+        "apart A B P",
+        "I.38",
+    ),
+    Rule(N.AREA_OF_CONGRUENT, "congruent ABC DEF", "equal_area ABC DEF", "", "I.4"),
     Rule(N.MIDPOINT, "equal_length MA MB, collinear A M B", "midpoint M A B", "distinct A B"),
     Rule(N.ALTERNATE, "parallel AB CD", "equal_angle ABC BCD", "opposite A D B C", "I.29"),
     Rule(N.ALTERNATE_CONVERSE, "equal_angle ABC BCD", "parallel AB CD", "opposite A D B C", "I.27"),

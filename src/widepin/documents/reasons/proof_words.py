@@ -63,6 +63,11 @@ REASON_WORDS: dict[str, str] = complete(
         N.SIMILAR_ISOSCELES: marked("isosceles triangles with the same base angle"),
         N.SIMILAR_ANGLES: marked("two equal angles (AA)"),
         N.SIMILAR_SIDES: marked("sides of similar triangles"),
+        N.AREA_BETWEEN_PARALLELS: marked("triangles on one base and between the same parallels have equal areas"),
+        N.AREA_BY_MEDIAN: marked("a median halves the area of a triangle"),
+        N.AREA_ON_MEDIAN: marked("a median halves the area, also from any point of it"),
+        N.AREA_OF_EQUAL_BASES: marked("triangles with equal bases and equal heights have equal areas"),
+        N.AREA_OF_CONGRUENT: marked("congruent triangles have equal areas"),
         N.EQUAL_TRIANGLES: marked("congruent triangles on one base, on the same side, have equal heights"),
         N.ALTERNATE: marked("alternate angles at parallels"),
         N.ALTERNATE_CONVERSE: marked("alternate angles are equal"),
@@ -148,7 +153,7 @@ REASON_WORDS: dict[str, str] = complete(
         N.SAME_LINE: marked("they lie on the same line"),
         N.DIRECTIONS: marked("parallels and right angles"),
         N.ONE_POINT: marked("one point lies on all of them"),
-        N.EQUALLY_FAR: marked("a point of the bisector of an angle is as far from one leg as from the other"),
+        N.EQUALLY_FAR: marked("it is as far from one line as from the other"),
         N.ON_CURVE: marked("it is as far from the centre as a radius is long"),
         N.THERE_IS_ONE: marked("there is only one"),
         N.BY_CONSTRUCTION: marked("by construction"),
@@ -267,6 +272,8 @@ def fact_in_words(one: Fact, words: Words | None, called: Mapping[str, str]) -> 
             return _("triangles %(one)s and %(other)s are congruent", one=terms[0], other=terms[1])
         case Rel.SIMILAR:
             return _("triangles %(one)s and %(other)s are similar", one=terms[0], other=terms[1])
+        case Rel.EQUAL_AREA:
+            return _("triangles %(names)s have equal areas", names=listed(terms))
         case Rel.RATIO:
             n, d = one.ratio or (1, 1)
             return f"{terms[0]} : {terms[1]} = {n} : {d}"

@@ -147,6 +147,7 @@ ALSO_OF = {
     Rel.PARALLEL: (N.DIRECTIONS,),
     Rel.PERPENDICULAR: (N.DIRECTIONS,),
     Rel.COLLINEAR: (N.SAME_LINE,),
+    Rel.EQUAL_AREA: (N.TRANSITIVE,),
 }
 """Rules without a pattern of their conclusion, by the facts that they give."""
 
@@ -166,7 +167,7 @@ def _concludes(rule: Rule) -> Rel:
     return Rel.RATIO if word in PARTS else Rel(word)
 
 
-TRIANGLES = (Rel.CONGRUENT, Rel.SIMILAR)
+TRIANGLES = (Rel.CONGRUENT, Rel.SIMILAR, Rel.EQUAL_AREA)
 """Facts about two triangles, which are filled."""
 
 

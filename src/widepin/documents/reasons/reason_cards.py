@@ -39,6 +39,7 @@ TOPICS: dict[str, tuple[RuleName, ...]] = {
     marked("Parallelograms and areas"): (
         *(N.PARALLELOGRAM_BY_ONE_PAIR, N.PARALLELOGRAM_BY_SIDES, N.PARALLELOGRAM_SIDES),
         *(N.PARALLELOGRAM_BY_DIAGONALS, N.DIAGONALS, N.EQUAL_TRIANGLES),
+        *(N.AREA_BETWEEN_PARALLELS, N.AREA_BY_MEDIAN, N.AREA_ON_MEDIAN, N.AREA_OF_EQUAL_BASES, N.AREA_OF_CONGRUENT),
     ),
     marked("Chords and tangents"): (
         *(N.RADII, N.CENTRE_OF_DIAMETER, N.CENTRE, N.TOUCHING_CIRCLES, N.EQUAL_CHORDS, N.TANGENT),
@@ -99,7 +100,10 @@ PLAIN: dict[str, str] = {
     ),
     N.ON_CURVE: marked("A point that is as far from the centre of a circle as a radius is long lies on the circle."),
     N.ONE_POINT: marked("Lines that all pass through one point meet there."),
-    N.EQUALLY_FAR: marked("A point of the bisector of an angle is as far from one leg as from the other."),
+    N.EQUALLY_FAR: marked(
+        "A point of the bisector of an angle, or of the angle beside it, is as far from one line as from the other; so"
+        " is the midpoint of two points on parallels."
+    ),
     N.THERE_IS_ONE: marked(
         "Of some things there is only one: one perpendicular through a point, one midpoint of a segment, one bisector"
         " of an angle. What has all that it must have is that one."

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 
 from ..knowledge import Knowledge
 from .angles import angles
+from .areas import areas
 from .bisectors import bisectors, drawn_bisectors, halves
 from .circles import circles, tangents
 from .hexagons import hexagons
@@ -48,3 +49,4 @@ class Proposals:
         yield from tangents(known)
         yield from ratios(known)
         yield from theorems(known)
+        yield from areas(known)

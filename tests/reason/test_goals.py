@@ -1,0 +1,71 @@
+"""Conditions that are proved in a way of their own: of lines through one point, of distances from lines, of areas."""
+
+import pytest
+
+from tests.judge.test_judging import ALL, task
+from widepin.documents.formats.construction import read_steps
+from widepin.judge.judging import judge
+from widepin.judge.task import Work
+from widepin.judge.verdict import Outcome
+from widepin.reason.proving import prove
+from widepin.reason.rules import RuleName
+from widepin.school.tasks.library.notation import steps
+
+TOOLS = [*ALL, "parallel", "angle_bisector"]
+ABC = "A free_point at=0,0\nB free_point at=8,1\nC free_point at=3,6"
+MEDIANS = "M midpoint B C\nN midpoint C A\na line A M\nb line B N\nG intersection a b"
+
+
+def relation(rel, *of):
+    return {"rel": rel, "of": [one if isinstance(one, str) else list(one) for one in of]}
+
+
+WAYS = {
+    "a third line through where two meet": (
+        [*("line a", "line b", "line c")],
+        relation("concurrent", "a", "b", "c"),
+        f"{MEDIANS}\nc line C G",
+        RuleName.ONE_POINT,
+    ),
+    "on an inner and an outer bisector": (
+        ["point J"],
+        relation("equidistant", "J", "AB", "AC", "BC"),
+        "t angle_bisector B A C\nu angle_bisector A B C\nx perpendicular u B\nJ intersection t x",
+        RuleName.EQUALLY_FAR,
+    ),
+    "halfway between parallels": (
+        ["point M"],
+        relation("equidistant", "M", "AB", "model:p"),
+        "l line A B\np parallel l C\nM midpoint A C",
+        RuleName.EQUALLY_FAR,
+    ),
+    "areas beside two medians": (
+        ["point G"],
+        relation("equal_area", "ABG", "BCG", "CAG"),
+        MEDIANS,
+        RuleName.AREA_ON_MEDIAN,
+    ),
+    "areas between parallels": (
+        ["point D"],
+        relation("equal_area", "ABC", "ABD"),
+        "l line A B\np parallel l C\nk circle C B\nD intersection p k pick=1",
+        RuleName.AREA_BETWEEN_PARALLELS,
+    ),
+    "halves of a parallelogram": (
+        ["point D"],
+        relation("equal_area", "ABC", "CDA"),
+        "l line A B\nm line B C\np parallel l C\nq parallel m A\nD intersection p q",
+        RuleName.AREA_BETWEEN_PARALLELS,
+    ),
+}
+
+
+@pytest.mark.parametrize("way", WAYS)
+def test_a_condition_is_proved(way):
+    wanted, condition, lines, rule = WAYS[way]
+    asked = task(ABC, wanted, [condition], lines, TOOLS)
+    work = Work(read_steps(steps(lines)))
+    verdict = judge(asked, work)
+    assert verdict.outcome is Outcome.SOUND
+    proof = prove(asked, work.steps, verdict.answer)
+    assert not proof.open and rule in {line.rule for line in proof.lines}
