@@ -11,13 +11,14 @@ from widepin.reason.proving import prove
 from widepin.reason.rules import RuleName
 from widepin.school.tasks.library.notation import steps
 
-TOOLS = [*ALL, "parallel", "angle_bisector"]
+TOOLS = [*ALL, "parallel", "angle_bisector", "translation"]
 ABC = "A free_point at=0,0\nB free_point at=8,1\nC free_point at=3,6"
 MEDIANS = "M midpoint B C\nN midpoint C A\na line A M\nb line B N\nG intersection a b"
 
 
 def relation(rel, *of):
-    return {"rel": rel, "of": [one if isinstance(one, str) else list(one) for one in of]}
+    """``AB``: a pair of points, and so on."""
+    return {"rel": rel, "of": [list(one) if one.isupper() and len(one) > 1 else one for one in of]}
 
 
 WAYS = {
@@ -34,9 +35,9 @@ WAYS = {
         RuleName.EQUALLY_FAR,
     ),
     "halfway between parallels": (
-        ["point M"],
-        relation("equidistant", "M", "AB", "model:p"),
-        "l line A B\np parallel l C\nM midpoint A C",
+        ["point M", "point D"],
+        relation("equidistant", "M", "AB", "CD"),
+        "D translation C A B\nM midpoint A C",
         RuleName.EQUALLY_FAR,
     ),
     "areas beside two medians": (
