@@ -191,6 +191,16 @@ DEEDS: dict[str, tuple] = {
         {"given_name": "Bram", "family_name": "the Younger"},
         [("person", CHANGED, 1, {"name": "Bram the Younger", "family_name": "the Younger"})],
     ),
+    "a token is made": (
+        TEACHER,
+        "/account/programs",
+        {"name": "Marks", "scope": ["works:read", "check"], "days": "30"},
+        [
+            ("access_token", ADDED, 1, {"name": "Marks", "scopes": ["works:read", "check"]}),
+            ("audit_entry", ADDED, 1, {}),
+        ],
+    ),
+    "a calendar gets an address": (STUDENT, "/calendar", {}, [("person", CHANGED, 1, {"calendar_number": 1})]),
     "a student gets a new code": (
         TEACHER,
         "/classes/{class_id}/students/{person_id}/renew",

@@ -96,6 +96,7 @@ class Person(Removable, Base):
     code_number: Mapped[int] = mapped_column(default=1, server_default="1")  # counts renewals of the personal code
 
     stamp: Mapped[int] = mapped_column(default=1, server_default="1")  # of sessions that are valid; others have ended
+    calendar_number: Mapped[int] = mapped_column(default=0, server_default="0")  # of the calendar's address; 0: none
 
     administrator: Mapped[bool] = mapped_column(default=False, server_default=false())  # looks after the school too
     left: Mapped[datetime | None] = mapped_column(DateTime)  # has left, and may not sign in any more
@@ -185,6 +186,25 @@ class BrowserSession(Base):
     address: Mapped[str] = mapped_column(String(45))
     browser: Mapped[str] = mapped_column(String(80), default="", server_default="")
     otp_secret: Mapped[str] = mapped_column(String(64), default="", server_default="")  # while one is being set up
+
+    person: Mapped[Person] = relationship()
+
+
+class AccessToken(Base):
+    """A token by which a program acts for a teacher. ``digest``: of the token, which nobody keeps; ``scopes``: what it
+    may do; ``used``: when it was used last, to the minute.
+    """
+
+    __tablename__ = "access_token"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    person_id: Mapped[int] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), index=True)
+    digest: Mapped[str] = mapped_column(String(64, BYTES), unique=True)
+    name: Mapped[str] = mapped_column(String(60))
+    scopes: Mapped[list[str]] = mapped_column(JSON)
+    made: Mapped[datetime] = mapped_column(DateTime, default=now)
+    expires: Mapped[datetime] = mapped_column(DateTime)
+    used: Mapped[datetime | None] = mapped_column(DateTime)
 
     person: Mapped[Person] = relationship()
 

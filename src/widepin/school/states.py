@@ -126,3 +126,16 @@ class Action(StrEnum):
     RESTORED = "restored"
     NAME_ORDER_SET = "order of names set"
     INVITATION_WITHDRAWN = "invitation withdrawn"
+    TOKEN_MADE = "token made"
+    TOKEN_ENDED = "token ended"
+
+
+class Scope(StrEnum):
+    """What a program may do with a token."""
+
+    TASKS_READ = "tasks:read"
+    TASKS_WRITE = "tasks:write"
+    CLASSES_READ = "classes:read"
+    ASSIGNMENTS_WRITE = "assignments:write"
+    WORKS_READ = "works:read"
+    CHECK = "check"

@@ -32,6 +32,7 @@ from ..school.people.passwords import Passwords
 from . import (
     account,
     administration,
+    calendar,
     class_tools,
     classes,
     demonstrations,
@@ -41,6 +42,7 @@ from . import (
     health,
     marks,
     practice,
+    programs,
     removed,
     roster,
     sheets,
@@ -84,6 +86,8 @@ FEATURES = (
     drawing,
     guide,
     removed,
+    calendar,
+    programs,
     health,
 )
 """Every feature: a folder with ``blueprint.py``, its table of URLs, and ``views.py``."""
@@ -159,7 +163,8 @@ def create_app(settings: dict[str, Any]) -> Flask:
     Babel(app, locale_selector=lambda: "en")
     app.before_request(speak)
     use_bound_of_refused_requests(app)
-    CSRFProtect(app)
+    forgery = CSRFProtect(app)
+    forgery.exempt(programs.blueprint)  # there a token counts, and no cookie
     Compress(app)
     Talisman(
         app,

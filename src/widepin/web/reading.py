@@ -34,8 +34,8 @@ class NumberConverter(IntegerConverter):
 
 
 def for_script() -> bool:
-    """Whether a script asks, which is answered in JSON."""
-    return request.accept_mimetypes.best == "application/json"
+    """Whether a script or a program asks, which is answered in JSON."""
+    return request.path.startswith("/api/") or request.accept_mimetypes.best == "application/json"
 
 
 WORD = re.compile(r"[a-z]{2,}(?=[ ,])")

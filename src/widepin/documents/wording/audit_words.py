@@ -50,6 +50,8 @@ ACTIONS: dict[str, Row] = {
     "old data erased": Row(marked("erased old data"), OTHER),
     "removed": Row(marked("removed %(about)s"), OTHER),
     "restored": Row(marked("restored %(about)s"), OTHER),
+    "token made": Row(marked("made a token for a program"), OTHER),
+    "token ended": Row(marked("ended a token for a program"), OTHER),
     "order of names set": Row(marked("chose by which name lists go"), OTHER),
 }
 """By the value of the action; ``school/people/audit.py`` asserts that none is missing."""

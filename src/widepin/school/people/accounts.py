@@ -18,6 +18,7 @@ from ...documents.formats.roster import LONGEST_NAME
 from ...documents.language import gettext as _
 from ..database import WITH_REMOVED
 from ..models import (
+    AccessToken,
     BrowserSession,
     OneTimeLink,
     Person,
@@ -184,13 +185,14 @@ def join(
 
 
 def choose_anew(session: Session, link: OneTimeLink, passwords: Passwords, password: str, school: str = "") -> Person:
-    """A new password by a link; a second factor, which may be lost too, is set aside. Raises Refused."""
+    """A new password by a link; a second factor, which may be lost too, is set aside; tokens end. Raises Refused."""
     person = link.person
     if person is None or person.left is not None:
         raise Refused(_("This account is not in use any more."))
     check_password(password, person.login, school=school)
     person.otp_secret = ""
-    session.execute(delete(RecoveryCode).where(RecoveryCode.person_id == person.id))
+    for kind in (RecoveryCode, AccessToken):
+        session.execute(delete(kind).where(kind.person_id == person.id))
     change_password(session, person, passwords, password, school)
     session.delete(link)
     session.flush()
@@ -218,11 +220,12 @@ def make_administrator(session: Session, by: Person, person: Person, administrat
 
 
 def leave(session: Session, by: Person, person: Person) -> None:
-    """Somebody has left: no sign-in any more, and nothing is lost. Raises Refused."""
+    """Somebody has left: no sign-in any more, no tokens, and nothing else is lost. Raises Refused."""
     _check_other_administrator(session, person)
     person.left = now()
     person.end_sessions()
-    session.execute(delete(BrowserSession).where(BrowserSession.person_id == person.id))
+    for kind in (BrowserSession, AccessToken):
+        session.execute(delete(kind).where(kind.person_id == person.id))
     audit.record(session, by, Action.LEFT, person.id)
 
 

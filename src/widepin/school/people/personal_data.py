@@ -12,6 +12,7 @@ from sqlalchemy.orm import Session, joinedload, selectinload, undefer
 
 from ...documents.reading import JsonObject
 from ..models import (
+    AccessToken,
     Assignment,
     AuditEntry,
     BrowserSession,
@@ -29,7 +30,7 @@ from ..models import (
     TaskSheet,
     Work,
 )
-from . import browser_sessions
+from . import browser_sessions, tokens
 from .roster import former_students
 
 
@@ -63,7 +64,18 @@ def of_teacher(session: Session, person: Person) -> JsonObject:
         "phrases": list(session.scalars(select(Phrase.text).where(Phrase.owner_id == person.id).order_by(Phrase.id))),
         "sign_ins": list(map(_sign_in, session.scalars(tries))),
         "sessions": list(map(_session, browser_sessions.of(session, person))),
+        "tokens": list(map(_token, tokens.of(session, person))),
         "log": [{"at": one.at.isoformat(), "action": one.action} for one in session.scalars(done)],
+    }
+
+
+def _token(one: AccessToken) -> JsonObject:
+    return {
+        "name": one.name,
+        "scopes": one.scopes,
+        "made": one.made.isoformat(),
+        "expires": one.expires.isoformat(),
+        "used": one.used.isoformat() if one.used else None,
     }
 
 

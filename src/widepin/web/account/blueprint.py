@@ -2,7 +2,7 @@
 
 from flask import Blueprint
 
-from . import views
+from . import tokens, views
 
 blueprint = Blueprint("account", __name__)
 
@@ -18,3 +18,6 @@ blueprint.add_url_rule(
 )
 blueprint.add_url_rule("/account/sessions/end", "end_others", views.end_others, methods=["POST"])
 blueprint.add_url_rule("/account/sessions/<int:session_id>/end", "end_session", views.end_session, methods=["POST"])
+blueprint.add_url_rule("/account/programs", "programs", tokens.programs)
+blueprint.add_url_rule("/account/programs", "make_token", tokens.make_token, methods=["POST"])
+blueprint.add_url_rule("/account/programs/<int:token_id>/end", "end_token", tokens.end_token, methods=["POST"])
