@@ -40,6 +40,8 @@ TEACHERS_PAGES = [
     "/nowhere",
     "/account",
     "/account/second-factor",
+    "/account/programs",
+    "/calendar",
     "/welcome/no-such-link",
 ]
 ADMINISTRATORS_PAGES = [

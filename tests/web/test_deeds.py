@@ -168,6 +168,9 @@ def school_of_deeds(app):
     made.clear_away()
 
 
+SHOWN_ONCE = {"a token is made"}
+"""Deeds that answer with a page, since what it shows is never shown again."""
+
 ADDED, REMOVED, CHANGED = "added", "removed", "changed"
 
 # deed: (who, address, form, what it did: table, how, how many rows, values that one of them has)
@@ -383,7 +386,7 @@ DEEDS: dict[str, tuple] = {
 def test_a_deed_does_what_it_says_and_nothing_else(school_of_deeds, monkeypatch, deed):
     login, path, form, expected = DEEDS[deed]
     answer, found = school_of_deeds.do(monkeypatch, login, path, form)
-    assert answer.status_code == 302, answer.text[:500]
+    assert answer.status_code == (200 if deed in SHOWN_ONCE else 302), answer.text[:500]
     assert set(found) == {table for table, *_ in expected}, found
     for table, how, count, values in expected:
         change = found[table]
