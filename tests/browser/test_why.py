@@ -156,3 +156,18 @@ def test_a_reason_is_explained_beside_the_proof_and_on_a_page_of_its_own(teacher
     teacher.get_by_role("link", name="Isosceles triangles").click()
     teacher.locator(".reason-card", has_text="Base angles of an isosceles").get_by_role("link", name="Converse").click()
     expect(teacher.locator(".reason-card:target")).to_contain_text("A triangle with two equal angles is isosceles")
+
+
+def test_whoever_is_signed_out_meanwhile_is_told_so_in_its_place(teacher, served):
+    page = teacher.context.new_page()
+    for one in (teacher, page):
+        one.goto(f"{served}/library/circumcircle")
+        one.wait_for_selector(".brief .picture[data-shown]")
+    teacher.get_by_role("button", name="Show the proof").click()
+    expect(teacher.locator(".proof li").first).to_be_visible()
+    teacher.context.clear_cookies()
+    teacher.locator(".proof li .explain").first.click()
+    expect(teacher.locator("dialog.reason")).to_contain_text("You are not signed in any more")
+    expect(teacher.locator("dialog.reason")).not_to_contain_text("Password")
+    page.get_by_role("button", name="Show the proof").click()
+    expect(page.locator("[data-why-said]")).to_contain_text("You are not signed in any more")

@@ -2,7 +2,7 @@
 
 import pytest
 
-from widepin.documents.formats.demonstration import MAX_FRAMES, demonstration_of, read_demonstration
+from widepin.documents.formats.demonstration import MAX_FRAMES, demonstration_of, read_demonstration, with_reasons
 from widepin.documents.formats.task import read_task
 from widepin.documents.reading import Unreadable
 from widepin.school.tasks.library import LIBRARY
@@ -21,6 +21,18 @@ def test_every_task_of_the_library_has_one(key):
     assert all(frame["words"] for frame in made["frames"])
     assert set(made["answer"]) <= {step["id"] for step in made["steps"]}
     assert read_demonstration(made)["frames"] == read_demonstration(read_demonstration(made))["frames"]
+
+
+def test_what_becomes_true_is_told_with_the_step_by_which_it_does(bisector):
+    first, second = (step["id"] for step in bisector["steps"][:2])
+    lines = [
+        {"words": f"{one} is drawn", "because_of": "a step", "objects": [one], "steps": [one], "because": []}
+        for one in (first, second)
+    ]
+    before, _given, *told = with_reasons(bisector, lines)["frames"][0], *with_reasons(bisector, lines)["frames"]
+    assert "is drawn" not in before["words"]
+    assert f"{first} is drawn: a step" in told[0]["words"] and second + " is drawn" not in told[0]["words"]
+    assert f"{second} is drawn: a step" in told[1]["words"] and first + " is drawn" not in told[1]["words"]
 
 
 @pytest.mark.parametrize(

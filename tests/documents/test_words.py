@@ -39,6 +39,13 @@ def test_tools_say_how_often():
     assert tool_in_words(Allowance("perpendicular", 2)) == "perpendicular (twice at most)"
 
 
+def test_a_line_is_called_by_its_points_where_it_has_two():
+    words = Words(TASKS_BY_NAME["Roundel in a gable"])
+    lines = {step.id: step for step in words.task.given if step.make in ("line", "segment", "ray")}
+    assert lines and {words.line(name) for name in lines} == {"".join(step.sources) for step in lines.values()}
+    assert words.line("no_such") == "no_such"
+
+
 def test_a_list_ends_with_and():
     assert listed(["a"]) == "a" and listed(["a", "b", "c"]) == "a, b and c"
 

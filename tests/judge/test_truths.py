@@ -66,6 +66,7 @@ def test_the_base_angles_of_an_isosceles_triangle():
         "l perpendicular_bisector A B\nX point_on l at=3,3",
         "c circle A B\nP point_on c at=1,9\nX point_on c at=2,9",
         "l line A B\nX midpoint A B",
+        "H free_point at=2,5\nl line A B\nm line A H\nt angle_bisector B A H\nX point_on t at=3,4",
     ],
 )
 def test_what_a_single_step_says_is_left_out(made):

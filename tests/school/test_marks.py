@@ -105,6 +105,14 @@ def test_score_override_is_checked(attempt, credit, reason, words):
     assert attempt.score_override is None
 
 
+def test_a_reason_is_as_long_as_it_may_be_and_no_longer(attempt):
+    reviewing.set_score(attempt, "50", "x" * reviewing.LONGEST_REASON)
+    assert attempt.score_override == 50
+    with pytest.raises(Refused, match="300"):
+        reviewing.set_score(attempt, "60", "x" * (reviewing.LONGEST_REASON + 1))
+    assert attempt.score_override == 50
+
+
 def test_comments_are_on_the_work_or_on_a_step_of_it(session, attempt):
     step = attempt.document["steps"][0]["id"]
     for of in ("", step):

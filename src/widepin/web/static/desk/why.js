@@ -6,6 +6,15 @@ import { find, findAll } from "../look/page.js";
 
 const PACE = 2600; // milliseconds a line, or a step of the construction
 
+/** Nobody is signed in any more: the answer is the page to sign in. */
+class SignedOut extends Error {}
+
+/** @param {unknown} error */
+function whatWentWrong(error) {
+  if (error instanceof SignedOut) return _("You are not signed in any more. Load the page again, and sign in.");
+  return _("There is no connection. Try again.");
+}
+
 class Why {
   /** @type {number | null} */
   #playing = null;
@@ -31,9 +40,11 @@ class Why {
     this.said.textContent = _("Looking for a proof …");
     let answer;
     try {
-      answer = await (await fetch(this.panel.dataset.why, { headers: { Accept: "application/json" } })).json();
-    } catch {
-      this.said.textContent = _("There is no connection. Try again.");
+      const got = await fetch(this.panel.dataset.why, { headers: { Accept: "application/json" } });
+      if (got.redirected) throw new SignedOut();
+      answer = await got.json();
+    } catch (error) {
+      this.said.textContent = whatWentWrong(error);
       this.opener.disabled = false;
       return;
     }
@@ -92,10 +103,11 @@ class Why {
       const address = `${this.panel.dataset.cards}/${card}`;
       try {
         const answer = await fetch(address);
+        if (answer.redirected) throw new SignedOut();
         if (!answer.ok) throw new Error(answer.statusText);
         place.innerHTML = await answer.text();
-      } catch {
-        place.textContent = _("There is no connection. Try again.");
+      } catch (error) {
+        place.textContent = whatWentWrong(error);
       }
       dialog.showModal();
     });
