@@ -129,8 +129,14 @@ def is_found(fault: Fault, tests: list[str], copy: Path) -> bool:
     path = copy / fault.path
     before = path.read_text()
     planted = mutate_code(before, get_operator(fault.operator)(), fault.occurrence)
-    if planted is None or planted == before:
-        return True
+    return planted is None or planted == before or do_fail(tests, copy, path, planted, SECONDS)
+
+
+def do_fail(tests: list[str], copy: Path, path: Path, planted: str, seconds: float) -> bool:
+    """Whether one of the tests fails, or all of them take too long, on a copy of the program with another text of a
+    module; the text that was there is put back.
+    """
+    before = path.read_text()
     path.write_text(planted)
     try:
         done = subprocess.run(
@@ -138,7 +144,7 @@ def is_found(fault: Fault, tests: list[str], copy: Path) -> bool:
             cwd=copy,
             env=environment(copy),
             capture_output=True,
-            timeout=SECONDS,
+            timeout=seconds,
         )
         return done.returncode not in (0, 5)
     except subprocess.TimeoutExpired:

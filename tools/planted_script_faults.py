@@ -20,7 +20,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from pathlib import Path
 
-from tools.planted_faults import LEFT_BEHIND, PYTEST, ROOT, environment
+from tools.planted_faults import LEFT_BEHIND, PYTEST, ROOT, do_fail, environment
 
 STATIC = Path("src/widepin/web/static")
 FOLDERS = ("board", "figure")
@@ -116,26 +116,6 @@ def tests_for(fault: ScriptFault, known: dict[str, list[str]], rng: random.Rando
     return [RECORD, *every[:MOST_TESTS]]
 
 
-def is_found(fault: ScriptFault, tests: list[str], copy: Path) -> bool:
-    """Whether one of the tests fails on a copy of the program in which the fault is planted."""
-    path = copy / fault.path
-    before = path.read_text()
-    path.write_text(fault.planted(before))
-    try:
-        done = subprocess.run(
-            [*PYTEST, "-x", "-p", "no:randomly", "-p", "no:cacheprovider", *tests],
-            cwd=copy,
-            env=environment(copy),
-            capture_output=True,
-            timeout=SECONDS,
-        )
-        return done.returncode not in (0, 5)
-    except subprocess.TimeoutExpired:
-        return True
-    finally:
-        path.write_text(before)
-
-
 def main() -> None:
     """Note, plant, look, and tell."""
     asked = argparse.ArgumentParser(description=__doc__)
@@ -155,7 +135,8 @@ def main() -> None:
         survived = []
         for number, fault in enumerate(chosen, 1):
             tests = tests_for(fault, known, random.Random(number))
-            if not is_found(fault, tests, copy):
+            path = copy / fault.path
+            if not do_fail(tests, copy, path, fault.planted(path.read_text()), SECONDS):
                 survived.append(fault)
                 print(f"{number}: {fault.told()} ({len(tests)} tests)", flush=True)
     share = 1 - len(survived) / len(chosen)

@@ -29,10 +29,10 @@ def test_what_becomes_true_is_told_with_the_step_by_which_it_does(bisector):
         {"words": f"{one} is drawn", "because_of": "a step", "objects": [one], "steps": [one], "because": []}
         for one in (first, second)
     ]
-    before, _given, *told = with_reasons(bisector, lines)["frames"][0], *with_reasons(bisector, lines)["frames"]
-    assert "is drawn" not in before["words"]
-    assert f"{first} is drawn: a step" in told[0]["words"] and second + " is drawn" not in told[0]["words"]
-    assert f"{second} is drawn: a step" in told[1]["words"] and first + " is drawn" not in told[1]["words"]
+    told = [frame["words"] for frame in with_reasons(bisector, lines)["frames"]]
+    assert "is drawn" not in told[0]
+    assert f"{first} is drawn: a step" in told[1] and f"{second} is drawn" not in told[1]
+    assert f"{second} is drawn: a step" in told[2] and f"{first} is drawn" not in told[2]
 
 
 @pytest.mark.parametrize(
