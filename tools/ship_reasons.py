@@ -1,7 +1,8 @@
 """The figures of the cards of reasons, found once and shipped: ``bin/widepin tool ship_reasons``.
 
 For each row of rules random figures are found in which its premises hold, and that are as the row reads them. The one
-is taken in which points lie farthest from each other, and from being in a row where they need not be.
+is taken in which points lie farthest from each other, and from being in a row where they need not be; two triangles
+without a corner in common lie beside each other.
 """
 
 from __future__ import annotations
@@ -15,7 +16,8 @@ from tools.random_figures import Figure, concludes, figures
 from widepin.documents.reasons.reason_pictures import FIGURES
 from widepin.reason.rules import RULES, Rule
 
-TRIES = 240
+TRIES, TRIES_OF_TWO = 240, 1600
+"""How many figures are looked at, and of rows about two triangles that lie apart, which are seldom clear."""
 
 
 def clearness(figure: Figure) -> float:
@@ -39,6 +41,28 @@ def clearness(figure: Figure) -> float:
         if height > 1e-6:
             off = min(off, height)
     return min(apart, 1.5 * off) + 0.02 * min(high / wide, 1)
+
+
+def two_triangles(rule: Rule) -> tuple[str, ...]:
+    """Two triangles of the row without a corner in common; none where there are not."""
+    for word, terms in (*rule.premise_patterns, rule.conclusion_pattern):
+        if word in ("congruent", "similar", "equal_area") and not {*terms[0]} & {*terms[1]}:
+            return terms
+    return ()
+
+
+def are_crossed(figure: Figure, triangles: tuple[str, ...]) -> bool:
+    """Whether sides of two triangles cross."""
+    sides = [list(combinations(map(figure.point, corners), 2)) for corners in triangles]
+    return any(_cross(one, other) for one in sides[0] for other in sides[1]) if sides else False
+
+
+def _cross(one: tuple[complex, complex], other: tuple[complex, complex]) -> bool:
+    def sides(line: tuple[complex, complex], ends: tuple[complex, complex]) -> float:
+        way = (line[1] - line[0]).conjugate()
+        return float((way * (ends[0] - line[0])).imag * (way * (ends[1] - line[0])).imag)
+
+    return sides(one, other) < 0 and sides(other, one) < 0
 
 
 def level(figure: Figure, rule: Rule) -> Figure:
@@ -65,8 +89,10 @@ def level(figure: Figure, rule: Rule) -> Figure:
 def best_figure(rule: Rule) -> Figure:
     """The clearest of many."""
     rng = np.random.default_rng(len(rule.premises))
-    found = [level(one, rule) for one in figures(rule, rng, TRIES) if concludes(one, rule)]
-    return max(found, key=clearness)
+    triangles = two_triangles(rule)
+    every = figures(rule, rng, TRIES_OF_TWO if triangles else TRIES)
+    found = [level(one, rule) for one in every if concludes(one, rule)]
+    return max(found, key=lambda one: (not are_crossed(one, triangles), clearness(one)))
 
 
 def main() -> None:

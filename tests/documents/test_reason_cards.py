@@ -6,9 +6,10 @@ import xml.etree.ElementTree as ElementTree
 import pytest
 
 from widepin.documents.reasons.reason_cards import CONVERSES, anchor_of, card_of, cards
-from widepin.documents.reasons.reason_pictures import HEIGHT, WIDTH, shipped
+from widepin.documents.reasons.reason_pictures import HEIGHT, WIDTH, picture_of, shipped
 from widepin.documents.reasons.reason_proofs import OWN_PROOFS
 from widepin.reason.rules import RULES
+from widepin.reason.rules import RuleName as N
 
 EVERY = [card for _topic, found in cards() for card in found]
 
@@ -57,3 +58,15 @@ def test_own_proofs_speak_of_the_letters_of_their_row():
             assert all(
                 letter in known for name in names if name not in ("A", "SAS", "SSS", "AAS") for letter in name
             ), line
+
+
+def test_triangles_of_equal_areas_are_filled():
+    for name in (
+        N.AREA_BETWEEN_PARALLELS,
+        N.AREA_BY_MEDIAN,
+        N.AREA_ON_MEDIAN,
+        N.AREA_OF_EQUAL_BASES,
+        N.AREA_OF_CONGRUENT,
+    ):
+        assert picture_of(RULES[name]).count('class="area"') == 2
+    assert 'class="area"' not in picture_of(RULES[N.SSS])

@@ -68,6 +68,7 @@ class _Picture:
     def svg(self) -> str:
         """The whole."""
         parts = [
+            *self._areas(),
             *(self._circle(name) for name in self.circles),
             *(self._line(name) for name in self.lines),
             *self._segments(),
@@ -79,6 +80,13 @@ class _Picture:
         )
 
     # -- curves -------------------------------------------------------------------------------------
+
+    def _areas(self) -> Iterator[str]:
+        """Triangles of which it follows that they are equally large, filled."""
+        word, terms = self.follows[0]
+        for corners in terms if word == "equal_area" else ():
+            places = " ".join(f"{x:.1f} {y:.1f}" for x, y in (self.at(self.points[name]) for name in corners))
+            yield f'<path class="area" d="M{places}Z"/>'
 
     def _circle(self, name: str) -> str:
         x, y, radius = self.circles[name]
@@ -106,7 +114,7 @@ class _Picture:
 
     def _pairs(self, word: str, terms: Sequence[str]) -> Iterator[tuple[str, str]]:
         match word:
-            case "congruent" | "similar":
+            case "congruent" | "similar" | "equal_area":
                 for corners in terms:
                     yield from combinations(corners, 2)
             case "collinear" | "midpoint":
