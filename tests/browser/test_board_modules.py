@@ -423,3 +423,8 @@ HAND = """
 def test_a_blank_takes_a_point_again_where_the_make_allows_it(run, different, blanks, filled, fitting):
     found = run("board/tools/hand.js", HAND, {"different": different, "blanks": blanks, "filled": filled})
     assert found == fitting
+
+
+def test_another_tool_begins_with_empty_blanks(on_board):
+    script = "hand.take(tool('circle')); hand.filled.push('A'); hand.take(tool('line')); return hand.filled;"
+    assert on_board("board/tools/hand.js", script, tools=["circle", "line"]) == []

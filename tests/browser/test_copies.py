@@ -27,6 +27,8 @@ def test_copies_of_the_figure_can_be_taken_away(gable, tmp_path):
         "labels",
         "over",
     }
+    drawn = {group.get("id"): len(group) for group in drawing}
+    assert drawn["curves"] >= 4 and drawn["points"] >= 4 and drawn["labels"] >= 4, drawn
     assert taken["png"].read_bytes().startswith(b"\x89PNG")
     assert json.loads(taken["json"].read_text())["steps"][0]["make"] == "circle"
 

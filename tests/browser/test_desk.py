@@ -362,3 +362,12 @@ def test_the_wall_follows_a_student_at_work(page, served, desk, browser):
     watch.get_by_role("button", name="Back").click()
     expect(watch.locator("circle.curve")).to_have_count(0)
     watch.close()
+
+
+def test_a_picture_without_a_break_stays_as_it_is(teacher, served):
+    errors = []
+    teacher.on("pageerror", lambda error: errors.append(str(error)))
+    teacher.goto(f"{served}/library/circumcircle")
+    teacher.wait_for_selector(".brief .picture[data-shown]")
+    teacher.wait_for_timeout(1_200)  # for so long a break would wait before it plays
+    assert errors == []

@@ -65,6 +65,30 @@ def test_a_task_is_solved_by_following_hints_alone(desk, allowing, size, begun):
     expect(desk.page.locator(".result-item.bad")).to_have_count(0)
 
 
+def test_a_hint_that_costs_is_asked_for_and_not_taken_where_that_is_declined(desk, allowing):
+    allowing(3, 20)
+    page, asked = desk.enter(TITLE).page, []
+
+    def answer(accepts):
+        def hear(dialog):
+            asked.append(dialog.message)
+            if accepts:
+                dialog.accept()
+            else:
+                dialog.dismiss()
+
+        page.once("dialog", hear)
+        page.locator("[data-do=hint]").click()
+
+    answer(accepts=False)
+    expect(page.locator(".hint-strip")).to_be_hidden()
+    expect(page.locator("[data-do=hint]")).to_contain_text("3")
+    answer(accepts=True)
+    expect(page.locator(".hint-strip")).to_be_visible(timeout=30_000)
+    expect(page.locator("[data-do=hint]")).to_contain_text("2")
+    assert len(asked) == 2 and all("20 points" in words for words in asked)
+
+
 def test_without_hints_there_is_no_button(desk, allowing):
     allowing(0)
     desk.enter(TITLE)

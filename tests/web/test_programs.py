@@ -230,6 +230,9 @@ def test_a_task_is_not_given_twice_or_unfinished_or_due_before_it_opens(asked, i
     open_task = asked("POST", "/tasks", json={"task": {**KITE, "model": []}}).json
     unsolved = asked("POST", path, json={"task": open_task["id"]})
     assert unsolved.status_code == 422, unsolved.text
+    for wrong in ("0001-01-01T00:00:00+14:00", "9999-12-31T23:00:00-14:00", "soon", 5):
+        answer = asked("POST", path, json={"task": open_task["id"], "due": wrong})
+        assert answer.status_code == 422 and "due" in answer.json["error"], answer.text
     dates = {"opens": "2199-01-02T00:00:00Z", "due": "2199-01-01T00:00:00Z"}
     assert asked("POST", path, json={"task": open_task["id"], **dates}).status_code == 422
     in_database.delete(in_database.get_one(TaskSheet, open_task["id"]))

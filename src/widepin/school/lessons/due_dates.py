@@ -9,7 +9,7 @@ from datetime import datetime, timedelta
 from sqlalchemy import select
 from sqlalchemy.orm import Session, selectinload
 
-from ..models import Assignment, Membership, Person, SchoolClass, now
+from ..models import Assignment, Membership, Person, SchoolClass, TaskSheet, now
 from ..people.teaching import taught_by
 
 KEPT = timedelta(days=180)
@@ -34,7 +34,9 @@ def of(session: Session, person: Person) -> list[DueDate]:
     else:
         wanted = wanted.join(Membership, Membership.class_id == SchoolClass.id).where(Membership.person_id == person.id)
     tasks = selectinload(SchoolClass.assignments)
-    wanted = wanted.options(tasks.selectinload(Assignment.sheet), tasks.selectinload(Assignment.chosen))
+    wanted = wanted.options(
+        tasks.selectinload(Assignment.sheet).load_only(TaskSheet.title), tasks.selectinload(Assignment.chosen)
+    )
     return sorted(_dates(session.scalars(wanted), person), key=lambda one: (one.at, one.number))
 
 

@@ -7,6 +7,7 @@ from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field, PlainSerializer
 
+from ...documents.forms import Moment as AnyMoment
 from ...documents.reading import JsonObject
 from ...judge.verdict import Outcome
 from ..reading import JsonBody
@@ -122,8 +123,8 @@ class NewAssignment(JsonBody):
     """A task to be given to a class. Times are read as UTC where they name no zone."""
 
     task: int = Field(description="the number of a task of one's own")
-    opens: datetime | None = None
-    due: datetime | None = None
+    opens: AnyMoment | None = None
+    due: AnyMoment | None = None
 
 
 class ToCheck(JsonBody):

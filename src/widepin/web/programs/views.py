@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from datetime import UTC, datetime
 from functools import partial
 from typing import Any
 
@@ -107,10 +106,9 @@ def assignments(class_id: int) -> Any:
 def assign(class_id: int) -> Any:
     """Give a class a task of one's own, with the settings that are proposed."""
     body, school_class = json_body(NewAssignment), own_class(class_id)
-    opens, due = _in_utc(body.opens), _in_utc(body.due)
-    if opens and due and due <= opens:
+    if body.opens and body.due and body.due <= body.opens:
         abort(422, _("The task is due before it opens; change one of the two."))
-    chosen = settings.proposed(opens=opens, due=due)
+    chosen = settings.proposed(opens=body.opens, due=body.due)
     made = give(session(), own_sheet(body.task), school_class, chosen, solved=partial(apart, is_solved))
     return written("assign", _assignment_row(made)), 201
 
@@ -189,8 +187,3 @@ def _attempt_row(one: HandIn) -> dict[str, Any]:
         "moves": one.moves,
         "score": one.score_that_counts,
     }
-
-
-def _in_utc(at: datetime | None) -> datetime | None:
-    """A time as the database keeps it."""
-    return at.astimezone(UTC).replace(tzinfo=None, microsecond=0) if at is not None and at.tzinfo else at
