@@ -42,3 +42,11 @@ def test_a_fact_is_said(rel):
 def test_objects_are_called_as_they_are_named():
     named = {"A": "Apex", "g": "sill"}
     assert fact_in_words(Fact(Rel.PARALLEL, ("g", ("A", "B"))), WORDS, named) == "sill ∥ ApexB"
+
+
+def test_what_only_the_sample_solution_has_is_told_as_the_task_tells_it():
+    words = Words(read_task(LIBRARY["centroid"].document()))
+    middle = next(step.id for step in words.task.model_steps if step.make == "midpoint")
+    said = fact_in_words(Fact(Rel.EQUAL_LENGTH, ((middle, "A"), (middle, "B"))), words, {})
+    assert "model:" not in said and "the midpoint of" in said
+    assert fact_in_words(Fact(Rel.EQUAL_LENGTH, ((middle, "A"), (middle, "B"))), words, {middle: "M"}) == "MA = MB"

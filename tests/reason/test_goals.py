@@ -4,6 +4,8 @@ import pytest
 
 from tests.judge.test_judging import ALL, task
 from widepin.documents.formats.construction import read_steps
+from widepin.documents.reasons.proofs import proof_in_part_of
+from widepin.documents.reasons.shown_proofs import shown
 from widepin.judge.judging import judge
 from widepin.judge.task import Work
 from widepin.judge.verdict import Outcome
@@ -11,7 +13,7 @@ from widepin.reason.proving import prove
 from widepin.reason.rules import RuleName
 from widepin.school.tasks.library.notation import steps
 
-TOOLS = [*ALL, "parallel", "angle_bisector", "translation"]
+TOOLS = list(dict.fromkeys([*ALL, "parallel", "angle_bisector", "translation", "perpendicular_bisector", "midpoint"]))
 ABC = "A free_point at=0,0\nB free_point at=8,1\nC free_point at=3,6"
 MEDIANS = "M midpoint B C\nN midpoint C A\na line A M\nb line B N\nG intersection a b"
 
@@ -70,3 +72,25 @@ def test_a_condition_is_proved(way):
     assert verdict.outcome is Outcome.SOUND
     proof = prove(asked, work.steps, verdict.answer)
     assert not proof.open and rule in {line.rule for line in proof.lines}
+
+
+def test_lengths_that_are_known_to_be_equal_are_not_proved_in_another_way():
+    """Of a rhombus in a triangle three equalities are enough."""
+    lines = """
+        t angle_bisector B A C\ns line B C\nD intersection t s\nm perpendicular_bisector A D
+        u line A B\nv line A C\nE intersection m u\nF intersection m v""".replace("        ", "").strip()
+    condition = relation("equal_length", "AE", "ED", "DF", "FA")
+    asked = task(ABC, ["point E", "point F", "point D"], [condition], lines, TOOLS)
+    work = Work(read_steps(steps(lines)))
+    proof = prove(asked, work.steps, judge(asked, work).answer)
+    assert not proof.open and len(proof.lines) <= 9
+
+
+def test_a_line_that_nobody_drew_is_no_point():
+    lines = "M midpoint A B\nm perpendicular_bisector A B\nc circle M A\nP intersection m c pick=1\nQ intersection m c pick=2"
+    wanted = [relation("equal_length", *("AP", "PB", "BQ", "QA"))]
+    asked = task(ABC, ["point P", "point Q"], wanted, lines, TOOLS)
+    work = Work(read_steps(steps(lines)))
+    verdict = judge(asked, work)
+    said = shown(proof_in_part_of(asked, work, verdict), asked, work.steps, {})
+    assert said["lines"] and not any("A B" in line["reason"] for line in said["lines"])

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Hashable, Sequence
 from dataclasses import dataclass
+from functools import partial
 from itertools import combinations
 
 from .drawn import Drawn
@@ -83,11 +84,13 @@ class Extraction:
             case Rel.EQUAL_LENGTH:
                 pairs = list(dict.fromkeys(map(ends, one.of)))
                 facts: dict[Fact, None] = {}
+                there: frozenset[Fact] = frozenset()
                 for first, second in zip(pairs, pairs[1:], strict=False):
-                    links = known.lengths.chain(first, second, before, self.cost)
+                    links = known.lengths.chain(first, second, before, partial(self._cost_beside, there))
                     if links is None:
                         raise LookupError(f"{one} does not follow")
                     facts |= dict.fromkeys(links)
+                    there = there.union(*map(self._needs, links))
                 return Support(tuple(facts), None if len(facts) == 1 else RuleName.TRANSITIVE)
             case Rel.EQUAL_ANGLE:
                 angles = known.angles.chain(one.of[0], one.of[1], before, self.cost)
@@ -128,6 +131,10 @@ class Extraction:
     def cost(self, one: Fact) -> int:
         """About how many lines a fact takes; nothing for one that has its line."""
         return 0 if self._said(one) is not None else len(self._needs(one))
+
+    def _cost_beside(self, there: frozenset[Fact], one: Fact) -> int:
+        """About how many lines a fact takes where these have theirs."""
+        return 0 if self._said(one) is not None else len(self._needs(one) - there)
 
     def _needs(self, one: Fact) -> frozenset[Fact]:
         """The derived facts that a fact rests on in the shortest of its derivations, itself included."""

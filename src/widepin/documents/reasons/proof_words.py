@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from ...judge.task import MODEL
+from ...judge.task import MODEL, Condition
 from ...plane.makes import MAKES, MakeName
 from ...plane.rows import complete
 from ...plane.shapes import Kind
@@ -241,6 +241,9 @@ def fact_in_words(one: Fact, words: Words | None, called: Mapping[str, str]) -> 
         return "".join(called.get(part, part) for part in term)
 
     terms = [name(term) for term in one.of]
+    unnamed = any(_is_of_model(part, called) for term in one.of if not isinstance(term, str) for part in term)
+    if unnamed and words is not None and one.rel is not Rel.EQUAL_ANGLE:
+        return words.condition(Condition(str(one.rel.value), one.of, one.ratio))  # as the task says it
     match one.rel:
         case Rel.EQUAL_LENGTH:
             return " = ".join(terms)

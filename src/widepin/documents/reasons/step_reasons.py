@@ -71,4 +71,5 @@ def stated_in_words(line: Line, made: Mapping[str, Step], words: Words, called: 
 
 
 def _is_point(name: str, made: Mapping[str, Step]) -> bool:
-    return name not in made or MAKES[made[name].make].gives is Kind.POINT
+    """Whether a name is that of a point; a line that nobody drew is called by two."""
+    return " " not in name and (name not in made or MAKES[made[name].make].gives is Kind.POINT)
