@@ -94,3 +94,19 @@ def test_a_line_that_nobody_drew_is_no_point():
     verdict = judge(asked, work)
     said = shown(proof_in_part_of(asked, work, verdict), asked, work.steps, {})
     assert said["lines"] and not any("A B" in line["reason"] for line in said["lines"])
+
+
+def test_points_of_one_line_lie_in_a_row_by_their_making():
+    lines = "l line A C\nk circle A B\nP intersection l k pick=1\nQ intersection l k pick=2"
+    wanted = [
+        relation("collinear", "P", "C", "Q"),
+        relation("equal_length", "AP", "AQ"),
+        relation("distinct", "P", "Q"),
+    ]
+    asked = task(ABC, ["point P", "point Q"], wanted, lines, TOOLS)
+    work = Work(read_steps(steps(lines)))
+    verdict = judge(asked, work)
+    proof = proof_in_part_of(asked, work, verdict)
+    assert not proof.open and all(line.because or line.steps for line in proof.lines)
+    reasons = {line["reason"] for line in shown(proof, asked, work.steps, {})["lines"]}
+    assert reasons == {"all of them lie on l", "radii of k"}

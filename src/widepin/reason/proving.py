@@ -233,11 +233,11 @@ def _reach(extraction: Extraction, goal: Goal, way: list[Fact]) -> None:
             lines[cited[0] - 1] = replace(said, fact=goal.fact, condition=goal.place)
             return
     of_model = any(name.startswith(MODEL) for name in goal.fact.names)
-    is_made = not way and goal.fact.rel is not Rel.CONCURRENT  # of which no step says that it is one point
+    is_made = not cited and goal.fact.rel is not Rel.CONCURRENT  # of which no step says that it is one point
     usual = RuleName.BY_CONSTRUCTION if is_made else _usual(goal.fact, extraction.drawn)
     rule = RuleName.THERE_IS_ONE if of_model else usual
     own = sorted(name for name in goal.fact.names if name in extraction.drawn.own)
-    lines.append(Line(goal.fact, rule, cited, tuple(own) if not way else (), goal.place))
+    lines.append(Line(goal.fact, rule, cited, tuple(own) if not cited else (), goal.place))
     extraction.ways[len(lines)] = tuple(way)
 
 

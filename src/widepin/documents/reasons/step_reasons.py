@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 
 from ...judge.task import MODEL
 from ...plane.makes import MAKES, MakeName
 from ...plane.rows import complete
-from ...plane.shapes import Kind
+from ...plane.shapes import LINES, Kind
 from ...plane.steps import Step
+from ...reason.facts import Rel
 from ...reason.proof import Line
 from ..language import gettext as _
 from ..language import marked
@@ -56,6 +57,8 @@ def stated_in_words(line: Line, made: Mapping[str, Step], words: Words, called: 
 
     ``made``: id -> the step that made it, of the work and of what is given.
     """
+    if line.fact.rel is Rel.COLLINEAR and (common := _line_of_all(line.fact.names, made)) is not None:
+        return _("all of them lie on %(line)s", line=called.get(common, common))
     steps = [made[id_] for id_ in line.steps if id_ in made]
     steps.sort(key=lambda step: step.make in NOT_SAYING)
     if not steps:
@@ -68,6 +71,16 @@ def stated_in_words(line: Line, made: Mapping[str, Step], words: Words, called: 
     if step.make in POINT_WORDS and len(others) == 1:
         return _(POINT_WORDS[MakeName(step.make)]) % (named | {"point": called.get(others[0], others[0])})
     return _(MADE_WORDS[step.make]) % (named | {"id": called.get(step.id, step.id)})
+
+
+def _line_of_all(points: Collection[str], made: Mapping[str, Step]) -> str | None:
+    """A line that was drawn through points or on which they were put, by the steps alone."""
+    for id_, step in made.items():
+        if MAKES[step.make].gives in LINES and all(
+            point in step.sources or (point in made and id_ in made[point].sources) for point in points
+        ):
+            return id_
+    return None
 
 
 def _is_point(name: str, made: Mapping[str, Step]) -> bool:
