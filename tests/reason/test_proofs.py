@@ -14,10 +14,12 @@ from widepin.documents.formats.construction import read_steps
 from widepin.documents.formats.task import read_task, to_be_shown
 from widepin.documents.reasons.proof_words import REASON_WORDS
 from widepin.documents.reasons.proofs import explained_proof, proof_of, write_proof
+from widepin.judge.conditions import RelationName
 from widepin.judge.judging import judge
 from widepin.judge.task import TOOLS, Allowance, Condition, Work
 from widepin.reason.extraction import MOST_CITED
 from widepin.reason.facts import Fact, Rel, fact
+from widepin.reason.goals import READ_OFF
 from widepin.reason.proving import prove
 from widepin.reason.rules import RULES, RuleName
 from widepin.school.tasks.library import LIBRARY
@@ -155,11 +157,13 @@ def test_the_command_says_what_is_wrong_with_a_file(tmp_path):
         assert (done.returncode, done.stdout) == (2, "") and str(path) in done.stderr
 
 
-def test_a_condition_that_proofs_do_not_speak_of_stays_open():
+def test_proofs_speak_of_every_condition_that_is_not_read_off_the_figure():
+    assert set(RelationName) - READ_OFF <= set(Rel)
+
+
+def test_a_condition_that_is_put_beside_is_proved_too():
     task = read_task(LIBRARY["midpoint"].document())
     given = read_steps(steps("A free_point at=2,3\nB free_point at=8,4\nC free_point at=4,8\ns segment A B"))
     area = Condition("equal_area", (("A", "M", "C"), ("M", "B", "C")))
     task = replace(task, given=given, conditions=(*task.conditions, area))
-    proof = prove(task, task.model, {"M": "M"})
-    assert proof.open == (1,) and not proof.is_whole
-    assert [line.condition for line in proof.lines if line.condition is not None] == [0]
+    assert prove(task, task.model, {"M": "M"}).is_whole
