@@ -39,6 +39,23 @@ def link_to(html: str, title: str) -> str:
     raise AssertionError(f"no link says {title}")
 
 
+AT_REST = """async () => {
+  await document.fonts.ready;
+  const places = () => JSON.stringify([
+    document.querySelector(".paper").getBoundingClientRect(),
+    [...document.querySelectorAll(".paper .point")].map((point) => point.getAttribute("transform")),
+  ]);
+  for (let same = 0, last = ""; same < 5; ) {
+    await new Promise(requestAnimationFrame);
+    same = places() === last ? same + 1 : 0;
+    last = places();
+  }
+}"""
+"""The paper has its size, and the figure its place on it, once the page is laid out with its letters: for some frames
+nothing has moved.
+"""
+
+
 class Desk:
     """A page with the board open, and what a student does there."""
 
@@ -58,8 +75,7 @@ class Desk:
         slip = self.page.locator(".brief-slip[open] summary")
         if slip.count():
             slip.click()
-        # The paper has its size, and the figure its place on it, once the page is laid out with its letters.
-        self.page.evaluate("document.fonts.ready.then(() => new Promise((go) => setTimeout(go, 60)))")
+        self.page.evaluate(AT_REST)
         return self
 
     def put(self, steps: list[dict]) -> Desk:

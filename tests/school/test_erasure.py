@@ -137,7 +137,7 @@ def test_what_a_teacher_who_is_erased_has_in_the_bin_goes_to_the_heir_and_comes_
 
 def test_the_voice_of_a_teacher_who_is_erased_goes_and_the_words_stay(session, administrator, corin):
     sheet = session.scalars(select(TaskSheet).where(TaskSheet.owner_id == corin.id)).first()
-    spoken = recordings.keep(session, corin, b"OggS and what is said")
+    spoken, number = recordings.keep(session, corin, b"OggS and what is said"), corin.id
     document = demonstration_for(sheet)
     document["frames"][0] |= {"voice": spoken.digest, "words": "The opening.", "own": True}
     sheet.demonstration = document
@@ -146,7 +146,7 @@ def test_the_voice_of_a_teacher_who_is_erased_goes_and_the_words_stay(session, a
     session.expire_all()
     frame = session.get_one(TaskSheet, sheet.id).demonstration["frames"][0]
     assert frame["words"] == "The opening." and "voice" not in frame
-    assert session.scalars(select(Recording)).all() == []
+    assert session.scalars(select(Recording).where(Recording.owner_id == number)).all() == []
 
 
 def test_nobody_inherits_from_themselves_or_after_leaving(session, administrator, corin):
