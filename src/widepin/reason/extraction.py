@@ -243,11 +243,10 @@ class Extraction:
         if links[0].rel in (Rel.EQUAL_ANGLE, Rel.ANGLE):
             return _angles_together(links)
         if links[0].rel is Rel.EQUAL_AREA:
-            first, *others = (set(link.of) for link in links)
-            ends_of_chain = first.symmetric_difference(*others[:1])
-            for other in others[1:]:
-                ends_of_chain ^= other
-            return fact(Rel.EQUAL_AREA, *sorted(ends_of_chain)) if len(ends_of_chain) == 2 else None
+            ends_of_chain = set[Term]()
+            for link in links:
+                ends_of_chain ^= set(link.of)
+            return fact(Rel.EQUAL_AREA, *ends_of_chain) if len(ends_of_chain) == 2 else None
         left, turned = set[Term](), 0
         for link in links:
             left ^= set(self.drawn.legs(link) if link.rel is Rel.RIGHT_ANGLE else link.of)

@@ -88,7 +88,7 @@ def _equally_far(drawn: Drawn, point: str, one: Term, other: Term) -> Iterator[t
             if vertex not in (a, b):
                 yield (fact(Rel.EQUAL_ANGLE, (a, vertex, point), (point, vertex, b)),)
         for bisector, (a, at, b) in drawn.bisecting.items():
-            if at == vertex and ({a, b} & {*on_one} and {a, b} & {*on_other}):
+            if at == vertex and {a, b} & {*on_one} and {a, b} & {*on_other}:
                 yield (fact(Rel.PERPENDICULAR, (vertex, point), bisector),)
     for a, b in product(on_one, on_other):
         if len({point, a, b}) == 3 and drawn.holds(fact(Rel.MIDPOINT, point, a, b)):

@@ -150,8 +150,7 @@ def read_settings(sent: Fields, school_class: SchoolClass, known: Assignment | N
     if known is not None:
         values |= {name: _kept(getattr(known, name), values[name]) for name in ("opens", "due")}
     opens, due = values["opens"], values["due"]
-    if opens and due and due <= opens:
-        raise Refused(_("The task is due before it opens; change one of the two."))
+    check_order(opens, due)
     if due and due <= now() and not form.passed and (known is None or due != known.due):
         raise DuePassed(_("The task would be due already. Change the time, or say below that this is meant."))
     return Settings(
@@ -160,6 +159,12 @@ def read_settings(sent: Fields, school_class: SchoolClass, known: Assignment | N
         tuple(student for student in school_class.students if student.id in form.student),
         tuple(class_tool for class_tool in school_class.class_tools if class_tool.id in form.class_tool),
     )
+
+
+def check_order(opens: datetime | None, due: datetime | None) -> None:
+    """That a task opens before it is due. Raises Refused."""
+    if opens and due and due <= opens:
+        raise Refused(_("The task is due before it opens; change one of the two."))
 
 
 def _kept(before: datetime | None, read: datetime | None) -> datetime | None:

@@ -15,7 +15,7 @@ from ...documents.formats.kept import Policy
 from ...documents.formats.task import TASK_FORMAT, read_task
 from ...documents.joining import joined
 from ...documents.language import gettext as _
-from ...documents.reading import JsonObject, Unreadable, from_validation
+from ...documents.reading import JsonObject, Unreadable, check_plain, from_validation
 from ...documents.wording.rule_words import worded
 from ...judge.positions.references import check_references
 from ...judge.task import MODEL, TOOLS, Task
@@ -99,6 +99,14 @@ def new_sheet(
     session.flush()
     sheet.family = sheet.id
     return sheet
+
+
+def from_document(session: Session, owner: Person, value: Any) -> TaskSheet:
+    """A teacher's sheet of a task in JSON. Raises Unreadable."""
+    check_plain(value)
+    task = read_task(value)
+    check_title(task.title)
+    return new_sheet(session, owner, {"title": task.title or "Task", **value})
 
 
 def from_library(session: Session, owner: Person, task: LibraryTask) -> TaskSheet:

@@ -11,15 +11,14 @@ from pydantic import TypeAdapter
 from ...documents.formats.bundle import named_work
 from ...documents.formats.task import read_task
 from ...documents.formats.verdict import judge_document, write_verdict
-from ...documents.language import gettext as _
-from ...documents.reading import JsonObject, Unreadable, check_plain
+from ...documents.reading import JsonObject, Unreadable
 from ...documents.reasons.proofs import write_proof
 from ...judge.task import Task
 from ...judge.task_check import is_solved
 from ...judge.verdict import Outcome
 from ...reason.proving import prove
-from ...school.lessons import teaching_lists
 from ...school.models import Assignment, HandIn, TaskSheet
+from ...school.people import directory
 from ...school.results.progress import standings
 from ...school.tasks import proofs, settings, sheets
 from ...school.tasks.assigning import assign as give
@@ -75,12 +74,9 @@ def make_task() -> Any:
     """Keep a new task."""
     document = json_body(NewTask).task
     try:
-        check_plain(document)
-        found = read_task(document)
-        sheets.check_title(found.title)
+        made = sheets.from_document(session(), me(), document)
     except Unreadable as wrong:
         abort(422, f"{wrong.inside('task')}.")
-    made = sheets.new_sheet(session(), me(), {"title": found.title or _("Task"), **document})
     return written("make_task", TaskRow(**_task_row(made))), 201
 
 
@@ -91,7 +87,8 @@ def classes() -> Any:
         ClassRow(
             id=one.id, name=one.name, students=[Named(id=student.id, name=student.name) for student in one.students]
         )
-        for one in teaching_lists.classes_of(session(), me())
+        for one in directory.classes_of(session(), me())
+        if one.archived is None
     ]
     return written("classes", rows)
 
@@ -106,8 +103,7 @@ def assignments(class_id: int) -> Any:
 def assign(class_id: int) -> Any:
     """Give a class a task of one's own, with the settings that are proposed."""
     body, school_class = json_body(NewAssignment), own_class(class_id)
-    if body.opens and body.due and body.due <= body.opens:
-        abort(422, _("The task is due before it opens; change one of the two."))
+    settings.check_order(body.opens, body.due)
     chosen = settings.proposed(opens=body.opens, due=body.due)
     made = give(session(), own_sheet(body.task), school_class, chosen, solved=partial(apart, is_solved))
     return written("assign", _assignment_row(made)), 201

@@ -11,7 +11,7 @@ from werkzeug.wrappers import Response
 from ...documents.formats.task import read_task
 from ...documents.language import gettext as _
 from ...documents.language import ngettext
-from ...documents.reading import JsonObject, Unreadable, check_plain, parse_json
+from ...documents.reading import JsonObject, Unreadable, parse_json
 from ...documents.reasons.shown_proofs import for_reader
 from ...documents.wording.fewest_words import fewest_in_words
 from ...documents.wording.words import Words
@@ -157,10 +157,7 @@ def read() -> Response:
     """Take a task from a JSON document."""
     file = request.files.get("file")
     try:
-        value = parse_json(file.read() if file else b"")
-        check_plain(value)
-        task = read_task(value)
-        sheets.check_title(task.title)
+        made = sheets.from_document(session(), me(), parse_json(file.read() if file else b""))
     except Unreadable as wrong:
         flash(
             _(
@@ -170,7 +167,6 @@ def read() -> Response:
             )
         )
         return redirect(url_for("sheets.library"))
-    made = sheets.new_sheet(session(), me(), {"title": task.title or "Task", **value})
     return redirect(url_for("sheets.sheet", sheet_id=made.id))
 
 
