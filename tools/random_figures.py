@@ -154,6 +154,8 @@ def gaps(figure: Figure, rule: Rule) -> Iterator[float]:
             case "centre":
                 apart = figure.point(terms[0]) - figure.circle(terms[1])[0]
                 yield from (apart.real, apart.imag)
+            case "radius":
+                yield figure.circle(terms[0])[1] - figure.length(terms[1] + terms[2])
             case "bisector":
                 line, one, other = terms
                 place, way = figure.line(line)
@@ -214,8 +216,11 @@ def ratio_by_parts(figure: Figure, rule: Rule) -> float:
             return ratios[1] / ratios[0]
 
 
-READ_OFF = ("centre", "bisector", "bisects")
+READ_OFF = ("centre", "radius", "bisector", "bisects")
 """What is asked for above; all else is only looked at."""
+
+CLEAR = 1e-3
+"""Twice the area of what counts as a triangle here: beside a double root premises hold to half the digits only."""
 
 
 def concludes(figure: Figure, rule: Rule) -> bool | None:
@@ -223,6 +228,8 @@ def concludes(figure: Figure, rule: Rule) -> bool | None:
     drawn = figure.drawn()
     with np.errstate(all="ignore"):
         if not all(drawn.seen(word, terms) for word, terms in rule.figure_patterns if word not in READ_OFF):
+            return None
+        if any(abs(drawn.cross(*terms)[0]) < CLEAR for word, terms in rule.figure_patterns if word == "apart"):
             return None
         word, terms = rule.conclusion_pattern
         if word == "ratio":

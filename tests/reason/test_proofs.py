@@ -113,7 +113,7 @@ def test_a_students_own_way_is_proved():
 def test_every_rule_has_its_words_and_what_it_reads_off_is_known():
     assert set(REASON_WORDS) == {rule.value for rule in RuleName}
     known = {"bisector", "apart", "distinct", "between", "opposite", "same_side", "same_way", "centre", "inside"}
-    known |= {"turned_alike", "turned_together", "bisects", "unequal"}
+    known |= {"turned_alike", "turned_together", "bisects", "unequal", "radius"}
     assert {word for rule in RULES.values() for word, _names in rule.figure_patterns} <= known
 
 

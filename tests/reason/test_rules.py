@@ -73,6 +73,8 @@ needs(
     N.ALTERNATE,
 )
 needs(N.BISECTOR_LINE, LENS, fact(Rel.PERPENDICULAR, "g", "h"))
+needs(N.KITE, KITE, angles("BAC", "CAD"))
+needs(N.MEDIAN_OF_ISOSCELES, "k circle A B\nD point_on k at=3,8\nM midpoint B D", angles("BAM", "DAM"))
 needs(N.BISECTOR_FOOT, LENS + "\nM intersection g h", fact(Rel.MIDPOINT, "M", "A", "B"))
 needs(N.BISECTOR_POINT, "M midpoint A B\nh line A B\np perpendicular h M\nP point_on p at=4,9", lengths("PA", "PB"))
 needs(N.BISECTOR_THIRD, LENS + "\nP point_on g at=5,9", lengths("PA", "PB"))
@@ -80,6 +82,30 @@ needs(
     N.BISECTOR_THREE,
     "c circle A B\nd circle B A\nD intersection c d pick=1\nE intersection c d pick=2\nM midpoint A B",
     fact(Rel.COLLINEAR, "D", "E", "M"),
+)
+needs(
+    N.PERPENDICULAR_FROM_APEX,
+    "k circle C A\nh line C B\nD intersection k h nearest_to=B\ng line A D\np perpendicular g C\nP point_on p at=8,3",
+    lengths("AP", "DP"),
+)
+needs(
+    N.PERPENDICULAR_TO_BISECTOR,
+    "t angle_bisector A C B\nP free_point at=5,2\np perpendicular t P\ng line C A\nh line C B\nD intersection p g\n"
+    "E intersection p h",
+    lengths("CD", "CE"),
+)
+needs(
+    N.MIRRORED_BY_AXIS,
+    "u perpendicular_bisector A B\nh line A B\np parallel h C\nN intersection u p\nk circle N C\n"
+    "D intersection k p other_than=C",
+    lengths("AC", "BD"),
+)
+needs(
+    N.HALVES,
+    # MN is half of CA, and PQ half of CD, which is as long: M, N, P halve the sides from B, A and D.
+    "k circle C A\nD point_on k at=9,7\nM midpoint B C\nN midpoint B A\nQ midpoint B D",
+    lengths("MN", "MQ"),
+    N.HALF_OF_SIDE,
 )
 TWO_BISECTORS = "u perpendicular_bisector A B\nh line A B\nM midpoint A B\np perpendicular h M\nP point_on p at=4,9"
 needs(N.ON_BISECTOR, TWO_BISECTORS, fact(Rel.ON, "M", "u"))
@@ -260,6 +286,11 @@ needs(
     N.CONGRUENT_ANGLES,
 )
 needs(N.PARALLELOGRAM_BY_SIDES, RHOMBUS, fact(Rel.PARALLEL, ("A", "B"), ("D", "E")))
+needs(N.RHOMBUS, RHOMBUS, fact(Rel.PARALLEL, ("A", "B"), ("D", "E")))
+RECTANGLE = "g line A B\nh line A C\nx perpendicular g A\ny perpendicular g B\nP point_on x at=-1,6\n"
+RECTANGLE += "z perpendicular x P\nQ intersection y z"
+needs(N.RECTANGLE_SIDES, RECTANGLE, lengths("AB", "PQ"))
+needs(N.RECTANGLE_DIAGONALS, RECTANGLE, lengths("AQ", "BP"))
 needs(
     N.PARALLELOGRAM_BY_ONE_PAIR,
     "h line A B\np parallel h C\nk circle_radius C A B\nD intersection p k pick=2",
@@ -339,6 +370,19 @@ needs(
     "g line A C\nh line A B\np parallel g B\nq parallel h C\nD intersection p q\nx angle_bisector C A B\n"
     "y angle_bisector A B D\nX intersection x y",
     fact(Rel.RIGHT_ANGLE, tuple("AXB")),
+)
+needs(
+    N.BISECTOR_BESIDE_ISOSCELES,
+    "k circle A B\ng line A B\nh line A C\nD intersection k g other_than=B\nE intersection k h nearest_to=C\n"
+    "x angle_bisector D A E\nX point_on x at=2,6",
+    fact(Rel.PARALLEL, tuple("AX"), tuple("BE")),
+)
+needs(
+    N.AS_FAR_AS_A_RADIUS,
+    # AC and BC are equal, and so are the distances of their midpoints from C.
+    "k circle C A\nh line C B\nD intersection k h nearest_to=B\nM midpoint C A\nN midpoint C D\nm circle C M",
+    fact(Rel.ON, "N", "m"),
+    N.HALVES_OF_EQUALS,
 )
 needs(
     N.TOUCHING_CIRCLES,

@@ -211,6 +211,9 @@ class Drawn:
             case "centre":
                 centre, circle = terms
                 return np.full(len(self.points[centre]), self.centre.get(circle) == centre)
+            case "radius":
+                circle, *pair = terms
+                return np.full(len(self.points[pair[0]]), set(self.radius.get(circle, ())) == set(pair))
             case "turned_alike":  # two angles, both to the left or both to the right
                 return self.cross(terms[1], terms[0], terms[2]) * self.cross(terms[4], terms[3], terms[5]) >= 0
             case "turned_together":  # two pairs of angles: both turned alike, or both the other way round

@@ -70,6 +70,10 @@ class Extraction:
             numbers = self._in_parts(support.facts, numbers, support.rule)
         return [self._put(one, support.rule, numbers, bindings=support.bindings)]
 
+    def said(self, one: Fact) -> int | None:
+        """The number of the line that says a fact; None where there is none yet."""
+        return self._said(self.drawn.normal(one))
+
     # -- why a fact is known ------------------------------------------------------------------------
 
     def _support(self, one: Fact, before: int) -> Support:

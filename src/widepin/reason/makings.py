@@ -83,6 +83,17 @@ def lies_on(drawn: Drawn, point: str, curve: Term) -> Ways:
             yield (fact(Rel.ON, point, curve),)
 
 
+def _passing(drawn: Drawn, line: str, point: str) -> list[tuple[Fact, ...]]:
+    """Ways to prove that a line of the work passes through a point; none where it does not, or is no line."""
+    if line not in drawn.lines or point not in drawn.points or not drawn.holds(fact(Rel.ON, point, line)):
+        return []
+    return [()] if point in drawn.on[line] else list(lies_on(drawn, point, line))[-MOST_PASSING:]
+
+
+MOST_PASSING = 3
+"""Ways to prove that a line passes through a point, the plainest of which comes last."""
+
+
 def points_on(drawn: Drawn, curve: str) -> list[str]:
     """The points that are known to lie on a curve by its making or theirs; none where it is no curve of the work."""
     return [point for point in drawn.on[curve] if point in drawn.points] if curve not in drawn.points else []
@@ -179,11 +190,9 @@ def _on_line_of_two(drawn: Drawn, point: str, of: Names) -> Ways:
 
 
 def _is_line_of_two(drawn: Drawn, one: str, of: Names) -> Ways:
-    points = points_on(drawn, one)
-    if one in drawn.lines and set(of) <= set(points):
-        yield ()
-    elif one in drawn.lines and one not in drawn.bounded and of[0] in points:
-        yield (fact(Rel.ON, of[1], one),)
+    if one not in drawn.bounded or set(of) <= set(points_on(drawn, one)):
+        first, second = (_passing(drawn, one, point) for point in of)
+        yield from ((*way, *rest) for way in first for rest in second)
 
 
 def _is_ray_of_two(drawn: Drawn, one: str, of: Names) -> Ways:
@@ -211,8 +220,8 @@ def _directed(rel: Rel) -> Making:
         yield (fact(rel, (point, of[1]), of[0]),) if point != of[1] else ()
 
     def is_it(drawn: Drawn, one: str, of: Names) -> Ways:
-        if one in drawn.lines and of[1] in points_on(drawn, one):
-            yield from ((fact(rel, line, of[0]),) for line in as_lines(drawn, one))
+        for passing in _passing(drawn, one, of[1]):
+            yield from ((*passing, fact(rel, line, of[0])) for line in as_lines(drawn, one))
 
     return Making(says, is_it, locus)
 
@@ -266,10 +275,10 @@ def _is_angle_bisector(drawn: Drawn, one: str, of: Names) -> Ways:
             legs = (drawn.ray(of[1], p), drawn.ray(of[1], q))
             if legs == (drawn.ray(of[1], of[0]), drawn.ray(of[1], of[2])):
                 yield (fact(Rel.EQUAL_LENGTH, (of[1], p), (of[1], q)),)
-    if of[1] in points:
+    for passing in _passing(drawn, one, of[1]):
         for point in points:
             if point != of[1]:
-                yield from _on_angle_bisector(drawn, point, of)
+                yield from ((*passing, *way) for way in _on_angle_bisector(drawn, point, of))
 
 
 # -- circles ------------------------------------------------------------------------------------------

@@ -149,10 +149,11 @@ class Attempt:
         extraction = Extraction(known)
         still_open = set(self.places()) - {goal.place for goal in goals}
         for goal in goals:
-            way = next((way for way in goal.ways if all(known.knows(one) for one in way)), None)
+            ways = [way for way in goal.ways if all(known.knows(one) for one in way)]
             try:
-                if way is None:
+                if not ways:
                     raise LookupError("nothing leads there")
+                way = min(ways, key=lambda way: not way or extraction.said(way[0]) is None)  # what a line says already
                 _reach(extraction, goal, list(way))
             except LookupError:  # what is known cannot be put into lines either
                 still_open.add(goal.place)

@@ -4,7 +4,7 @@ In a pattern, capital letters stand for points and small ones for lines or circl
 holds in every sampled position: ``between V A B`` (V lies between A and B), ``opposite A D B C`` (A and D lie on
 different sides of the line BC), ``same_side A D B C``, ``distinct A B``, ``apart A B C`` (not in a row),
 ``same_way B C P`` (B and C lie on one side of P), ``unequal A B C`` (AB and AC differ); by its making, a line is
-``bisector l A B`` of a segment, or ``bisects l A V B``.
+``bisector l A B`` of a segment, or ``bisects l A V B``, and a circle has ``centre O k`` and ``radius k A B``.
 """
 
 from __future__ import annotations
@@ -165,6 +165,14 @@ ROWS = (
     Rule(N.ISOSCELES_CONVERSE, "equal_angle ABC ACB", "equal_length AB AC", "apart A B C", "I.6"),
     Rule(N.BISECTOR_LINE, "equal_length PA PB, equal_length QA QB", "perpendicular PQ AB", "distinct P Q", "I.12"),
     Rule(
+        N.KITE,
+        "equal_length AB AD, equal_length CB CD",
+        "equal_angle BAC CAD",
+        "apart A B C, apart B C D, apart D A B",
+        "I.9",
+    ),
+    Rule(N.MEDIAN_OF_ISOSCELES, "equal_length AB AC, midpoint M B C", "equal_angle BAM MAC", "apart A B C", "I.8"),
+    Rule(
         N.BISECTOR_FOOT,
         "equal_length PA PB, equal_length QA QB, collinear P Q M, collinear A B M",
         "midpoint M A B",
@@ -178,6 +186,14 @@ ROWS = (
         "equal_length RA RB",
         "distinct P Q",
         "I.4",
+    ),
+    Rule(N.PERPENDICULAR_FROM_APEX, "equal_length PA PB, perpendicular PQ AB", "equal_length QA QB", "", "I.12, III.3"),
+    Rule(
+        N.PERPENDICULAR_TO_BISECTOR,
+        "perpendicular XY l, collinear V A X, collinear V B Y",
+        "equal_length VX VY",
+        "bisects l A V B, apart A V B",
+        "I.26",
     ),
     Rule(
         N.BISECTOR_THREE,
@@ -195,10 +211,18 @@ ROWS = (
         "bisector l A B, bisector l C D",
         "I.4",
     ),
+    Rule(
+        N.MIRRORED_BY_AXIS,
+        "equal_length NC ND, on N l, perpendicular CD l",
+        "equal_length AC BD",
+        "bisector l A B, distinct C D",
+        "I.4",
+    ),
     Rule(N.ALTITUDES, "perpendicular AH BC, perpendicular CH AB", "perpendicular BH AC", "apart A B C, distinct B H"),
     Rule(N.HALVES_OF_EQUALS, "midpoint M A B, midpoint N C D, equal_length AB CD", "equal_length MA NC"),
     Rule(N.DOUBLES_OF_EQUALS, "midpoint M A B, midpoint N C D, equal_length MA NC", "equal_length AB CD"),
     Rule(N.HALF_OF_SIDE, "midpoint M A B, midpoint N A C", "half MN BC", "apart A B C", "VI.2"),
+    Rule(N.HALVES, "half AB CD, half EF GH, equal_length CD GH", "equal_length AB EF", "", "I, common notion 3"),
     Rule(N.DOUBLES, "half AB CD, half EF GH, equal_length AB EF", "equal_length CD GH", "", "I, common notion 2"),
     Rule(N.MIDPOINT_BY_HALF, "half AM PQ, equal_length PQ AB, collinear A M B", "midpoint M A B", "between M A B"),
     Rule(N.EQUAL_TRIANGLES, "congruent ABC BAD", "parallel AB CD", "same_side C D A B", "I.39"),
@@ -245,6 +269,14 @@ ROWS = (
         "parallel BC DA",
         "opposite A C B D, opposite B D A C",
         "I.33",
+    ),
+    Rule(N.RHOMBUS, "equal_length AB BC CD DA", "parallel AB CD", "distinct A C, distinct B D", "I.34"),
+    Rule(N.RECTANGLE_SIDES, "right_angle ABC, right_angle BCD, right_angle CDA", "equal_length AB CD", elements="I.34"),
+    Rule(
+        N.RECTANGLE_DIAGONALS,
+        "right_angle ABC, right_angle BCD, right_angle CDA",
+        "equal_length AC BD",
+        elements="I.34",
     ),
     Rule(N.PARALLELOGRAM_SIDES, "parallel AB CD, parallel BC DA", "equal_length AB CD", "apart A B C", "I.34"),
     Rule(N.PARALLELOGRAM_BY_DIAGONALS, "midpoint M A C, midpoint M B D", "parallel AB CD", "apart A B C", "I.34"),
@@ -420,6 +452,13 @@ ROWS = (
         "I.13",
     ),
     Rule(
+        N.BISECTOR_BESIDE_ISOSCELES,
+        "equal_length AB AC, collinear B A D, equal_angle DAX XAC",
+        "parallel AX BC",
+        "between A B D, inside X A D C",
+        "I.32, I.28",
+    ),
+    Rule(
         N.BISECTOR_AT_ARC,
         "equal_angle BAN NAC, equal_length NB NC, on A k, on B k, on C k",
         "on N k",
@@ -448,6 +487,7 @@ ROWS = (
         "same_side C D A B",
         "III.21",
     ),
+    Rule(N.AS_FAR_AS_A_RADIUS, "equal_length OP AB", "on P k", "centre O k, radius k A B", "I, definition 15"),
     Rule(
         N.OPPOSITE_ANGLES,
         "on A k, on B k, on C k, on D k, angle ABC",

@@ -16,7 +16,7 @@ from ...reason.rules import RULES, RuleName, bound
 from ..language import gettext as _
 from ..language import marked
 from ..wording.words import Words, listed
-from .step_reasons import stated_in_words
+from .step_reasons import point_of_all, stated_in_words
 
 N = RuleName
 
@@ -36,6 +36,8 @@ REASON_WORDS: dict[str, str] = complete(
         N.BISECTOR_LINE: marked(
             "two points, each as far from one end as from the other, span the perpendicular bisector"
         ),
+        N.KITE: marked("a kite: its axis halves the angle"),
+        N.MEDIAN_OF_ISOSCELES: marked("the median of an isosceles triangle halves the angle at its apex"),
         N.BISECTOR_FOOT: marked(
             "two points, each as far from one end as from the other, span the perpendicular bisector"
         ),
@@ -43,12 +45,16 @@ REASON_WORDS: dict[str, str] = complete(
         N.BISECTOR_THIRD: marked("it lies on the perpendicular bisector"),
         N.ON_BISECTOR: marked("it is as far from one end as from the other"),
         N.OF_BISECTOR: marked("it lies on the perpendicular bisector"),
+        N.PERPENDICULAR_FROM_APEX: marked("the perpendicular from the apex of an isosceles triangle halves its base"),
+        N.PERPENDICULAR_TO_BISECTOR: marked("a perpendicular to the bisector cuts off equal lengths of both legs"),
         N.BISECTOR_THREE: marked("all three lie on the perpendicular bisector"),
         N.MIRRORED: marked("mirror images are as far apart as what they are images of"),
+        N.MIRRORED_BY_AXIS: marked("mirror images are as far apart as what they are images of"),
         N.ALTITUDES: marked("the three altitudes of a triangle meet in one point"),
         N.MIDPOINT: marked("it halves the segment"),
         N.HALVES_OF_EQUALS: marked("halves of equal lengths"),
         N.DOUBLES_OF_EQUALS: marked("doubles of equal lengths"),
+        N.HALVES: marked("halves of equal lengths"),
         N.DOUBLES: marked("their halves are equal"),
         N.HALF_OF_SIDE: marked("a midline is half as long as its side"),
         N.MIDPOINT_BY_HALF: marked("it lies half the way along"),
@@ -75,6 +81,9 @@ REASON_WORDS: dict[str, str] = complete(
         N.CORRESPONDING_CONVERSE: marked("corresponding angles are equal"),
         N.PARALLELOGRAM_BY_SIDES: marked("opposite sides are equal: a parallelogram"),
         N.PARALLELOGRAM_BY_ONE_PAIR: marked("two sides are equal and parallel: a parallelogram"),
+        N.RHOMBUS: marked("four equal sides: a rhombus"),
+        N.RECTANGLE_SIDES: marked("opposite sides of a rectangle"),
+        N.RECTANGLE_DIAGONALS: marked("the diagonals of a rectangle are equal"),
         N.PARALLELOGRAM_SIDES: marked("opposite sides of a parallelogram"),
         N.PARALLELOGRAM_BY_DIAGONALS: marked("the diagonals halve each other: a parallelogram"),
         N.DIAGONALS: marked("the diagonals of a parallelogram halve each other"),
@@ -112,6 +121,9 @@ REASON_WORDS: dict[str, str] = complete(
         N.OPPOSITE_THIRTY: marked("opposite an angle of 30°, the leg is half the hypotenuse"),
         N.ONE_ANGLE: marked("on one side of a line there is only one such angle"),
         N.OUTER_BISECTOR: marked("the bisectors of two angles on a line are perpendicular"),
+        N.BISECTOR_BESIDE_ISOSCELES: marked(
+            "beside the apex of an isosceles triangle, the bisector is parallel to its base (exterior angle)"
+        ),
         N.BISECTOR_AT_ARC: marked(
             "the bisector of an angle and the perpendicular bisector of the side opposite meet on the circumcircle"
         ),
@@ -124,6 +136,7 @@ REASON_WORDS: dict[str, str] = complete(
         N.CO_INTERIOR_BISECTORS: marked("the angles at parallels make 180°, so their halves leave a right angle"),
         N.INSCRIBED: marked("inscribed angles over the same chord"),
         N.ONE_CIRCLE: marked("equal angles over one chord, on one side of it: the points lie on one circle"),
+        N.AS_FAR_AS_A_RADIUS: marked("it is as far from the centre as a radius is long"),
         N.OPPOSITE_ANGLES: marked("opposite angles of a quadrilateral in a circle make 180°"),
         N.TANGENT_CHORD: marked("angle between tangent and chord"),
         N.TANGENT_RADIUS: marked("a tangent is perpendicular to the radius at its end"),
@@ -166,6 +179,10 @@ NAMED_REASONS: dict[str, str] = {
     N.BISECTOR_LINE: marked(
         "%(P)s and %(Q)s are each as far from %(A)s as from %(B)s: they span the perpendicular bisector"
     ),
+    N.KITE: marked("%(A)s%(B)s%(C)s%(D)s is a kite: its axis %(A)s%(C)s halves the angle"),
+    N.RHOMBUS: marked("%(A)s%(B)s%(C)s%(D)s is a rhombus: four equal sides"),
+    N.RECTANGLE_SIDES: marked("%(A)s%(B)s%(C)s%(D)s is a rectangle: opposite sides are equal"),
+    N.RECTANGLE_DIAGONALS: marked("%(A)s%(B)s%(C)s%(D)s is a rectangle: its diagonals are equal"),
     N.QUARTER_TURN: marked("a quarter turn about %(A)s takes %(D)s to %(B)s and %(C)s to %(E)s"),
     N.BISECTOR_FOOT: marked("%(P)s and %(Q)s span the perpendicular bisector of %(A)s%(B)s, which halves it"),
     N.BISECTOR_POINT: marked("%(P)s lies on the perpendicular bisector of %(A)s%(B)s"),
@@ -174,6 +191,8 @@ NAMED_REASONS: dict[str, str] = {
         "%(P)s, %(Q)s and %(R)s are each as far from %(A)s as from %(B)s: all three lie on the perpendicular bisector"
     ),
     N.MIRRORED: marked("mirror images: %(B)s of %(A)s, %(D)s of %(C)s"),
+    N.PERPENDICULAR_FROM_APEX: marked("%(Q)s lies on the perpendicular from %(P)s to %(A)s%(B)s, which halves it"),
+    N.MIRRORED_BY_AXIS: marked("mirror images in %(l)s: %(B)s of %(A)s, %(D)s of %(C)s"),
     N.ALTITUDES: marked("%(H)s lies on the altitudes from %(A)s and %(C)s, so on that from %(B)s as well"),
     N.CENTRE_OF_DIAMETER: marked(
         "%(P)s%(Q)s is a diameter, the perpendicular bisector of the chord %(A)s%(B)s; the centre halves it"
@@ -222,6 +241,9 @@ DIRECTION_REASONS = {
 """Reasons for directions: what is said of two lines, and how many right angles are cited. One line that is cited alone
 says the same of lines that are called otherwise.
 """
+
+LEGS = marked("the legs of the right angle lie on them")
+"""The reason for lines that are perpendicular because an angle between points of them is a right one."""
 
 PARALLELS_AND_RIGHT_ANGLES = marked("lines perpendicular to parallels are parallel")
 """The reason for parallels where both are cited."""
@@ -355,6 +377,8 @@ class Reasons:
                 return _("radii of %(circles)s", circles=listed(circles)) if circles else _(REASON_WORDS[line.rule])
             case N.DIRECTIONS:
                 return self._directions(line)
+            case N.ONE_POINT if (point := point_of_all(line, self.made)) is not None:
+                return _("%(point)s lies on all of them", point=self.called.get(point, point))
             case N.BY_CONSTRUCTION:
                 return stated_in_words(line, self.made, self.words, self.called) or _(REASON_WORDS[line.rule])
             case N.THERE_IS_ONE:
@@ -382,9 +406,11 @@ class Reasons:
 
     def _directions(self, line: Line) -> str:
         cited = [_direction(self.lines[number - 1].fact) for number in line.because]
+        cited = [rel for rel in cited if rel in (Rel.PARALLEL, Rel.PERPENDICULAR)]  # points in a row say nothing
         said, right = _direction(line.fact), cited.count(Rel.PERPENDICULAR)
         if len(cited) == 1:
-            return _(DIRECTION_REASONS[Rel.PERPENDICULAR, 0])
+            is_of_angle = any(self.lines[number - 1].fact.rel is Rel.RIGHT_ANGLE for number in line.because)
+            return _(LEGS if is_of_angle else DIRECTION_REASONS[Rel.PERPENDICULAR, 0])
         if said is Rel.PARALLEL and right and Rel.PARALLEL in cited:
             return _(PARALLELS_AND_RIGHT_ANGLES)
         return _(DIRECTION_REASONS.get((said, right), REASON_WORDS[line.rule]))
@@ -404,5 +430,5 @@ def _is_of_model(name: str, called: Mapping[str, str]) -> bool:
 
 
 def _direction(one: Fact) -> Rel:
-    """A right angle says of its legs that they are perpendicular; points in a row say nothing."""
+    """A right angle says of its legs that they are perpendicular."""
     return Rel.PERPENDICULAR if one.rel is Rel.RIGHT_ANGLE else one.rel

@@ -52,8 +52,11 @@ def shown(proof: Proof, task: Task, steps: Sequence[Step], names: Mapping[str, s
             ),
         }
     if proof.trivial:
-        made = [line for line in lines if line["rule"] != RuleName.THERE_IS_ONE]
-        return {"lines": made, "said": _("There is nothing to prove: it was made just as the task asks for it.")}
+        made = [line for line in lines if line["rule"] != RuleName.THERE_IS_ONE]  # none of them cites another
+        return {
+            "lines": [line | {"n": number} for number, line in enumerate(made, 1)],
+            "said": _("There is nothing to prove: it was made just as the task asks for it."),
+        }
     said = ngettext(
         "%(n)s line, which holds in every position.", "%(n)s lines, which hold in every position.", len(lines)
     )

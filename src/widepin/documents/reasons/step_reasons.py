@@ -73,14 +73,30 @@ def stated_in_words(line: Line, made: Mapping[str, Step], words: Words, called: 
     return _(MADE_WORDS[step.make]) % (named | {"id": called.get(step.id, step.id)})
 
 
+def point_of_all(line: Line, made: Mapping[str, Step]) -> str | None:
+    """A point on all the lines that a line of a proof speaks of: as far as the steps say it."""
+    return next(
+        (
+            id_
+            for id_, step in made.items()
+            if MAKES[step.make].gives is Kind.POINT
+            and all(_passes(term, id_, made) if isinstance(term, str) else id_ in term for term in line.fact.of)
+        ),
+        None,
+    )
+
+
 def _line_of_all(points: Collection[str], made: Mapping[str, Step]) -> str | None:
     """A line that was drawn through points or on which they were put, by the steps alone."""
-    for id_, step in made.items():
-        if MAKES[step.make].gives in LINES and all(
-            point in step.sources or (point in made and id_ in made[point].sources) for point in points
-        ):
-            return id_
-    return None
+    return next((id_ for id_ in made if all(_passes(id_, point, made) for point in points)), None)
+
+
+def _passes(line: str, point: str, made: Mapping[str, Step]) -> bool:
+    """Whether it is a line that was drawn through a point, or on which the point was put, by the steps alone."""
+    step = made.get(line)
+    if step is None or MAKES[step.make].gives not in LINES:
+        return False
+    return point in step.sources or (point in made and line in made[point].sources)
 
 
 def _is_point(name: str, made: Mapping[str, Step]) -> bool:

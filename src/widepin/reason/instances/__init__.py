@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from ..knowledge import Knowledge
 from .angles import angles
 from .areas import areas
-from .bisectors import bisectors, drawn_bisectors, halves
+from .bisectors import at_right_angles, bisectors, drawn_bisectors, halves
 from .circles import circles, tangents
 from .hexagons import hexagons
 from .instance import Instance, Rows
@@ -33,6 +33,7 @@ class Proposals:
         yield from hexagons(known)
         yield from bisectors(known)
         yield from drawn_bisectors(known)
+        yield from at_right_angles(known)
         yield from self.triangles.isosceles()
         yield from self.triangles.congruences()
         yield from parallels(known)

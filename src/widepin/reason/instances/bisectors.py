@@ -6,7 +6,7 @@ from collections import defaultdict
 from collections.abc import Iterator
 from itertools import combinations
 
-from ..facts import ends
+from ..facts import Rel, ends, fact
 from ..knowledge import Knowledge
 from ..rules import RULES, RuleName
 from .instance import Instance, Named
@@ -23,6 +23,8 @@ def bisectors(known: Knowledge) -> Iterator[Instance]:
         for p, q in combinations(far, 2):
             named: Named = {"A": a, "B": b, "P": p, "Q": q}
             yield RULES[N.BISECTOR_LINE], named
+            yield RULES[N.KITE], {"A": p, "C": q, "B": a, "D": b}
+            yield RULES[N.KITE], {"A": q, "C": p, "B": a, "D": b}
             for m in known.points:
                 if m in (p, q, a, b) or known.far(m, a) != known.far(m, b):
                     continue
@@ -36,6 +38,7 @@ def bisectors(known: Knowledge) -> Iterator[Instance]:
             for p in known.points:
                 if p not in (a, b, m) and known.far(p, a) == known.far(p, b):
                     yield RULES[N.BISECTOR_POINT], {"M": m, "A": a, "B": b, "P": p}
+                    yield RULES[N.MEDIAN_OF_ISOSCELES], {"M": m, "B": a, "C": b, "A": p}
 
 
 def drawn_bisectors(known: Knowledge) -> Iterator[Instance]:
@@ -47,9 +50,39 @@ def drawn_bisectors(known: Knowledge) -> Iterator[Instance]:
                 if p not in (a, b) and known.far(p, a) == known.far(p, b):
                     rule = N.OF_BISECTOR if known.drawn.passes(line, p) else N.ON_BISECTOR
                     yield RULES[rule], {"P": p, "A": a, "B": b, "l": line}
+            yield from _beside_axis(known, line, a, b)
         for (a, b), (c, d) in combinations(pairs, 2):
             for p, q in ((c, d), (d, c)):
                 yield RULES[N.MIRRORED], {"A": a, "B": b, "C": p, "D": q, "l": line}
+
+
+def _beside_axis(known: Knowledge, line: str, a: str, b: str) -> Iterator[Instance]:
+    """Two points that are mirror images in a line as well as A and B, since a point of the line is as far from both."""
+    for c, d in known.pairs:
+        if {c, d} & {a, b} or not known.drawn.holds(fact(Rel.PERPENDICULAR, (c, d), line)):
+            continue
+        for n in known.points:
+            if known.drawn.passes(line, n) and known.far(n, c) == known.far(n, d):
+                for p, q in ((c, d), (d, c)):
+                    named: Named = {"A": a, "B": b, "C": p, "D": q, "N": n, "l": line}
+                    yield RULES[N.MIRRORED_BY_AXIS], named
+
+
+def at_right_angles(known: Knowledge) -> Iterator[Instance]:
+    """Perpendiculars from the apex of isosceles triangles, and those to the bisector of an angle."""
+    drawn = known.drawn
+    for (a, b), far in _equally_far(known).items():
+        for p in far:
+            for q in known.points:
+                if q not in (p, a, b) and known.far(q, a) == known.far(q, b):
+                    yield RULES[N.PERPENDICULAR_FROM_APEX], {"P": p, "Q": q, "A": a, "B": b}
+    for line, (a, v, b) in drawn.bisecting.items():
+        on_first, on_second = ([p for p in known.points if p != v and drawn.in_a_row((v, end, p))] for end in (a, b))
+        for x in on_first:
+            for y in on_second:
+                if known.far(v, x) == known.far(v, y) and drawn.holds(fact(Rel.PERPENDICULAR, (x, y), line)):
+                    named: Named = {"A": a, "V": v, "B": b, "X": x, "Y": y, "l": line}
+                    yield RULES[N.PERPENDICULAR_TO_BISECTOR], named
 
 
 def _equally_far(known: Knowledge) -> dict[tuple[str, str], list[str]]:

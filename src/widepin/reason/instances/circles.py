@@ -78,6 +78,7 @@ def tangents(known: Knowledge) -> Iterator[Instance]:
     for circle, centre in drawn.centre.items():
         if centre not in known.points:
             continue
+        yield from _as_far_as_a_radius(known, circle, centre)
         for line in drawn.lines:
             for touching in sorted(drawn.on[circle].keys() & {*drawn.on[line], *drawn.found[line]}):
                 yield RULES[N.TANGENT], {"O": centre, "T": touching, "k": circle, "l": line}
@@ -89,13 +90,25 @@ def tangents(known: Knowledge) -> Iterator[Instance]:
                         yield RULES[N.TANGENT_BY_LENGTH], named
         for other, second in drawn.centre.items():
             if other > circle and second in known.points and second != centre:
-                for touching in sorted(drawn.on[circle].keys() & drawn.on[other].keys() & set(known.points)):
-                    if drawn.in_a_row((centre, second, touching)):
+                for touching in known.points:
+                    on_both = all(known.knows(fact(Rel.ON, touching, one)) for one in (circle, other))
+                    if on_both and drawn.in_a_row((centre, second, touching)):
                         named = {"O": centre, "P": second, "T": touching, "k": circle, "m": other}
                         yield RULES[N.TOUCHING_CIRCLES], named
             if other != circle and second in known.points and second != centre:
                 yield from _similitudes(known, circle, centre, other, second)
         yield from _both_legs(known, circle, centre)
+
+
+def _as_far_as_a_radius(known: Knowledge, circle: str, centre: str) -> Iterator[Instance]:
+    """Points that lie on a circle in every position, as far from its centre as its radius is long."""
+    drawn = known.drawn
+    radius = drawn.radius.get(circle, ())
+    if radius and set(radius) <= set(known.points):
+        a, b = radius
+        for p in known.points:
+            if p not in drawn.on[circle] and p != centre and known.far(centre, p) == known.far(a, b):
+                yield RULES[N.AS_FAR_AS_A_RADIUS], {"O": centre, "P": p, "A": a, "B": b, "k": circle}
 
 
 def _known_tangents(known: Knowledge) -> Iterator[Instance]:

@@ -32,6 +32,11 @@ def parallels(known: Knowledge) -> Iterator[Instance]:
             if known.far(p, s) == known.far(q, r):
                 yield RULES[N.EQUAL_TRIANGLES], named
             if known.far(p, q) == known.far(r, s):
+                if known.far(q, r) == known.far(p, q) == known.far(s, p):
+                    yield RULES[N.RHOMBUS], named
+                if drawn.holds(Fact(Rel.RIGHT_ANGLE, ((p, q, r),))):
+                    yield RULES[N.RECTANGLE_SIDES], named
+                    yield RULES[N.RECTANGLE_DIAGONALS], named
                 for rule in (N.PARALLELOGRAM_BY_SIDES, N.PARALLELOGRAM_BY_ONE_PAIR, N.PARALLELOGRAM_SIDES):
                     yield RULES[rule], named
             for one in known.points:

@@ -92,14 +92,15 @@ def _of_equals(known: Knowledge, every: Sequence[Fact]) -> Iterator[Instance]:
 
 
 def _halves(known: Knowledge, every: Sequence[Fact]) -> Iterator[Instance]:
-    """Lengths that are twice equal ones, and midpoints by length."""
+    """Lengths that are twice or half of equal ones, and midpoints by length."""
     far, halves = known.far, [one for one in every if one.ratio == (1, 2)]
     for one in halves:
         (a, b), (c, d) = map(two, one.of)
         for other in halves:
             (e, f), (g, h) = map(two, other.of)
             if one != other and far(a, b) == far(e, f):
-                yield RULES[N.DOUBLES], dict(zip("ABCDEFGH", (a, b, c, d, e, f, g, h), strict=True))
+                for rule in (N.DOUBLES, N.HALVES):
+                    yield RULES[rule], dict(zip("ABCDEFGH", (a, b, c, d, e, f, g, h), strict=True))
         for p, m in ((a, b), (b, a)):
             for end in known.points:
                 if end not in (p, m) and far(p, end) == far(c, d) and known.drawn.in_a_row((p, m, end)):

@@ -8,7 +8,7 @@ from itertools import combinations, permutations
 from ..facts import Rel, fact
 from ..knowledge import Knowledge
 from ..rules import RULES, RuleName
-from .instance import Instance
+from .instance import Instance, Named
 
 N = RuleName
 
@@ -17,6 +17,7 @@ def theorems(known: Knowledge) -> Iterator[Instance]:
     """All of them."""
     yield from _one_angle(known)
     yield from _outer_bisectors(known)
+    yield from _beside_isosceles(known)
     yield from _at_arcs(known)
     yield from _equal_chords(known)
     yield from _mirrored_rows(known)
@@ -46,6 +47,16 @@ def _outer_bisectors(known: Knowledge) -> Iterator[Instance]:
                 for c in known.points:
                     if c not in (a, v) and drawn.in_a_row((a, v, c)):
                         yield RULES[N.OUTER_BISECTOR], {"A": a, "B": b, "C": c, "V": v, "X": x, "l": line}
+
+
+def _beside_isosceles(known: Knowledge) -> Iterator[Instance]:
+    """Bisectors of the angle beside the apex of an isosceles triangle."""
+    for a, c, d, x in known.bisected:
+        for p, q in ((c, d), (d, c)):
+            for b in known.points:
+                if b not in (a, p, q) and known.far(a, b) == known.far(a, p) and known.drawn.in_a_row((b, a, q)):
+                    named: Named = {"A": a, "B": b, "C": p, "D": q, "X": x}
+                    yield RULES[N.BISECTOR_BESIDE_ISOSCELES], named
 
 
 def _at_arcs(known: Knowledge) -> Iterator[Instance]:

@@ -5,14 +5,16 @@ Any order counts in which each line comes after those that it rests on, and any 
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from random import Random
 
 from ...documents.formats.verdict import read_verdict
 from ...documents.reading import JsonObject
+from ...documents.reasons.reason_cards import anchor_of
 from ...documents.wording.explaining import Feedback
 from ...judge.verdict import Outcome
+from ...reason.rule_names import RuleName
 from ..models import HandIn, Person
 from ..states import Reasons
 from ..tasks.scoring import off_for_hints, score_for, table_of
@@ -32,18 +34,22 @@ CHOICES = 4
 class Row:
     """A line of an exercise: its number in the proof, what is shown of it, and what may be chosen: value -> words.
 
-    ``words``: None where the line itself is to be filled in.
+    ``words``: None where the line itself is to be filled in. ``cards``: rule -> the anchor of its card, for the reason
+    that is shown, or for those that may be chosen.
     """
 
     number: int
     words: str | None
     reason: str | None
     choices: dict[str, str]
+    cards: dict[str, str]
 
 
 def is_asked(attempt: HandIn, lines: Sequence[JsonObject]) -> bool:
     """Whether an attempt is followed by an exercise, by the lines of its proof."""
     reasons = attempt.work.assignment.reasons
+    if all(line["rule"] == RuleName.BY_CONSTRUCTION for line in lines):
+        return False  # there is nothing to prove
     if reasons is Reasons.ORDER and not any(line["because"] for line in lines):
         return False  # every order is right
     return reasons is not Reasons.NONE and attempt.outcome is Outcome.SOUND and len(lines) >= FEWEST_LINES
@@ -90,25 +96,40 @@ def exercise(attempt: HandIn, lines: Sequence[JsonObject]) -> list[Row]:
     chance = Random(attempt.id)
     match attempt.work.assignment.reasons:
         case Reasons.ORDER:
-            rows = [Row(line["n"], _said(line), line["because_of"], {}) for line in lines]
+            rows = [Row(line["n"], _said(line), line["because_of"], {}, _cards([line["rule"]])) for line in lines]
             for _try in range(TRIES):
                 chance.shuffle(rows)
                 if not all(_in_order(lines, [row.number for row in rows]).values()):
                     return rows
             return rows[::-1]
         case Reasons.CHOOSE:
-            return [Row(line["n"], _said(line), None, _choices(line, lines, chance)) for line in lines]
+            offers = [_choices(line, lines, chance) for line in lines]
+            return [
+                Row(line["n"], _said(line), None, offer, _cards(offer))
+                for line, offer in zip(lines, offers, strict=True)
+            ]
         case Reasons.FILL:
             hidden = {line["n"] for line in lines[1::2]} or {lines[-1]["n"]}
             offered = {str(line["n"]): _said(line) for line in lines if line["n"] in hidden}
             mixed = list(offered.items())
             chance.shuffle(mixed)
             return [
-                Row(line["n"], None if line["n"] in hidden else _said(line), line["because_of"], dict(mixed))
+                Row(
+                    line["n"],
+                    None if line["n"] in hidden else _said(line),
+                    line["because_of"],
+                    dict(mixed),
+                    _cards([line["rule"]]),
+                )
                 for line in lines
             ]
         case Reasons.NONE:
             return []
+
+
+def _cards(rules: Iterable[str]) -> dict[str, str]:
+    """The anchors of the cards of rules."""
+    return {rule: anchor_of(rule) for rule in rules}
 
 
 def _in_order(lines: Sequence[JsonObject], order: Sequence[int]) -> dict[int, bool]:

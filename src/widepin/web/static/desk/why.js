@@ -3,17 +3,9 @@
 
 import { _ } from "../look/language.js";
 import { find, findAll } from "../look/page.js";
+import { fetched, showCards, whatWentWrong } from "./reason-cards.js";
 
 const PACE = 2600; // milliseconds a line, or a step of the construction
-
-/** Nobody is signed in any more: the answer is the page to sign in. */
-class SignedOut extends Error {}
-
-/** @param {unknown} error */
-function whatWentWrong(error) {
-  if (error instanceof SignedOut) return _("You are not signed in any more. Load the page again, and sign in.");
-  return _("There is no connection. Try again.");
-}
 
 class Why {
   /** @type {number | null} */
@@ -40,8 +32,7 @@ class Why {
     this.said.textContent = _("Looking for a proof …");
     let answer;
     try {
-      const got = await fetch(this.panel.dataset.why, { headers: { Accept: "application/json" } });
-      if (got.redirected) throw new SignedOut();
+      const got = await fetched(this.panel.dataset.why, { headers: { Accept: "application/json" } });
       answer = await got.json();
     } catch (error) {
       this.said.textContent = whatWentWrong(error);
@@ -97,20 +88,9 @@ class Why {
       textContent: "?",
     });
     button.setAttribute("aria-label", label);
-    button.addEventListener("click", async () => {
-      const dialog = find("dialog.reason", this.panel);
-      const place = find("[data-card]", dialog);
-      const address = `${this.panel.dataset.cards}/${card}`;
-      try {
-        const answer = await fetch(address);
-        if (answer.redirected) throw new SignedOut();
-        if (!answer.ok) throw new Error(answer.statusText);
-        place.innerHTML = await answer.text();
-      } catch (error) {
-        place.textContent = whatWentWrong(error);
-      }
-      dialog.showModal();
-    });
+    button.addEventListener("click", () =>
+      showCards(find("dialog.reason", this.panel), [`${this.panel.dataset.cards}/${card}`]),
+    );
     return button;
   }
 
