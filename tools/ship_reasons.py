@@ -19,6 +19,9 @@ from widepin.reason.rules import RULES, Rule
 TRIES, TRIES_OF_TWO = 240, 1600
 """How many figures are looked at, and of rows about two triangles that lie apart, which are seldom clear."""
 
+HIGHEST = 0.7
+"""Height by width up to which a figure is the better the higher it is: beyond, a rectangle would look like a square."""
+
 
 def clearness(figure: Figure) -> float:
     """How well a figure can be read: the least distance of two points, and of a point from a line of two others, as a
@@ -40,7 +43,7 @@ def clearness(figure: Figure) -> float:
         height = abs(((q - p).conjugate() * (r - p)).imag) / longest / size
         if height > 1e-6:
             off = min(off, height)
-    return min(apart, 1.5 * off) + 0.02 * min(high / wide, 1)
+    return min(apart, 1.5 * off) + 0.02 * min(high / wide, HIGHEST)
 
 
 def two_triangles(rule: Rule) -> tuple[str, ...]:
@@ -66,8 +69,9 @@ def _cross(one: tuple[complex, complex], other: tuple[complex, complex]) -> bool
 
 
 def level(figure: Figure, rule: Rule) -> Figure:
-    """A figure turned so that the first length or line of the row lies level, left to right."""
-    pairs = (term for _word, terms in (*rule.premise_patterns, rule.conclusion_pattern) for term in terms)
+    """A figure turned so that the first length or line of the row lies level, or the first leg of a right angle."""
+    patterns = (*rule.premise_patterns, rule.conclusion_pattern)
+    pairs = (term[:2] if word == "right_angle" else term for word, terms in patterns for term in terms)
     pair = next((term for term in pairs if len(term) in (2, 3) and term.isupper()), None)
     if pair is None:
         points = [letter for letter, kind in figure.kinds.items() if kind == "point"]

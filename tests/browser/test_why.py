@@ -1,6 +1,7 @@
 """Why a work is right: lines of a proof that light up what they are about."""
 
 import re
+from contextlib import contextmanager
 from typing import Any
 
 from playwright.sync_api import expect
@@ -103,17 +104,31 @@ def test_a_student_sees_why_the_own_work_is_right(page, served, fresh_student):
     assert desk.errors == []
 
 
-def test_a_student_gives_the_reasons_in_order_and_then_sees_the_proof(page, served, fresh_student, school):
-    with make_sessions(school)() as session:
+@contextmanager
+def reasons_asked(school, kind):
+    """The task asks for reasons in some way, for half of the score."""
+
+    def ask(session, kind, share):
         found = session.scalars(
             select(Assignment)
             .join(Assignment.sheet)
             .join(Assignment.school_class)
             .where(TaskSheet.title.contains("A course through a mark"), SchoolClass.name == "Second year")
         ).one()
-        found.reasons, found.reasons_share = Reasons.ORDER, 50
+        found.reasons, found.reasons_share = kind, share
         session.commit()
+
+    with make_sessions(school)() as session:
+        ask(session, kind, 50)
     try:
+        yield
+    finally:
+        with make_sessions(school)() as session:
+            ask(session, Reasons.NONE, 0)
+
+
+def test_a_student_gives_the_reasons_in_order_and_then_sees_the_proof(page, served, fresh_student, school):
+    with reasons_asked(school, Reasons.ORDER):
         desk = Desk(page, served, fresh_student("gives-reasons")).enter("A course through a mark")
         desk.put(PARALLEL)
         desk.hand_in()
@@ -133,11 +148,29 @@ def test_a_student_gives_the_reasons_in_order_and_then_sees_the_proof(page, serv
         expect(page.locator(".score")).to_contain_text("100 of 100")
         expect(page.get_by_role("button", name="Show the proof")).to_be_visible()
         assert desk.errors == []
-    finally:
-        with make_sessions(school)() as session:
-            found = session.get(Assignment, found.id)
-            found.reasons, found.reasons_share = Reasons.NONE, 0
-            session.commit()
+
+
+def test_reasons_are_chosen_by_their_cards(page, served, fresh_student, school):
+    with reasons_asked(school, Reasons.CHOOSE):
+        desk = Desk(page, served, fresh_student("chooses-reasons")).enter("A course through a mark")
+        desk.put(PARALLEL)
+        desk.hand_in()
+        row = page.locator(".reasons li").last
+        offered = row.locator("option").evaluate_all("options => options.map((one) => one.textContent).slice(1)")
+        asks = row.get_by_role("button", name="What do the reasons for")
+        asks.focus()
+        page.keyboard.press("Enter")
+        dialog = page.get_by_role("dialog", name="Reason")
+        expect(dialog.locator(".reason-card")).to_have_count(len(offered))
+        dialog.get_by_role("button", name="Choose this reason").nth(1).click()
+        expect(dialog).to_be_hidden()
+        expect(row.locator("select")).to_be_focused()
+        assert row.locator("option:checked").text_content() == offered[1]
+        asks.click()
+        expect(dialog.get_by_role("button", name="Chosen")).to_be_disabled()
+        page.keyboard.press("Escape")
+        assert row.locator("option:checked").text_content() == offered[1]
+        assert desk.errors == []
 
 
 def test_a_reason_is_explained_beside_the_proof_and_on_a_page_of_its_own(teacher, served):

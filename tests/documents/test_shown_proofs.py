@@ -52,6 +52,16 @@ def test_what_is_open_is_said(bisector):
     assert nothing_to_prove_yet()["lines"] == []
 
 
+def test_lines_of_a_work_with_nothing_to_prove_are_numbered_from_one(bisector):
+    from dataclasses import replace
+
+    task, _, proof = bisector
+    first, *others = proof.lines
+    hidden = replace(first, rule=RuleName.THERE_IS_ONE)
+    page = shown(replace(proof, trivial=True, lines=(hidden, *others)), task, task.model, {})
+    assert [line["n"] for line in page["lines"]] == list(range(1, len(page["lines"]) + 1))
+
+
 def test_places_in_the_elements_can_be_left_out(bisector):
     task, _, proof = bisector
     page = shown(proof, task, task.model, {})

@@ -1,4 +1,6 @@
-"""Other ways through tasks of the library: some that showed which rules were missing, and some kept aside since."""
+"""Other ways through tasks of the library, some of which showed what rules were missing and some kept aside since, and
+works of other tasks of school geometry.
+"""
 
 from __future__ import annotations
 
@@ -12,7 +14,7 @@ from widepin.documents.formats.verdict import judge_document
 from widepin.documents.reasons.proofs import proof_of
 
 CASES = Path(__file__).parents[1] / "cases"
-BUNDLES = [path for folder in ("ways", "aside") for path in sorted((CASES / folder).glob("*.json"))]
+BUNDLES = [path for folder in ("ways", "aside", "school") for path in sorted((CASES / folder).glob("*.json"))]
 
 OPEN = {
     ("centroid", "other medians"),  # needs a point that nobody drew, the midpoint of the third side
@@ -20,6 +22,7 @@ OPEN = {
     ("golden-section", "on the other side"),
     ("shortest-path", "the other one mirrored"),
     ("perpendicular-bisector", "halving an angle"),  # no second point of the bisector is drawn
+    ("way-by-a-mirror-equal-angles", "as written"),  # mirror images that were not made by one step
 }
 """Works of which the rules do not prove all."""
 

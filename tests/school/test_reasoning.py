@@ -5,6 +5,7 @@ import pytest
 from widepin.documents.formats.construction import read_steps
 from widepin.documents.formats.operations import add
 from widepin.documents.reasons.proofs import explained_proof
+from widepin.documents.reasons.reason_cards import card_at
 from widepin.reason.proving import prove
 from widepin.school.models import SchoolClass
 from widepin.school.states import Reasons
@@ -135,3 +136,17 @@ def test_nothing_is_asked_where_there_is_nothing_to_prove(asked):
     attempt.work.assignment.reasons = Reasons.ORDER
     reasoning.begin(attempt, lines[:1])
     assert attempt.reasoned is None
+
+
+def test_nothing_is_asked_where_every_line_is_made_so(asked):
+    attempt, lines = asked(Reasons.CHOOSE)
+    assert reasoning.is_asked(attempt, lines)
+    assert not reasoning.is_asked(attempt, [line | {"rule": "by construction"} for line in lines])
+
+
+@pytest.mark.parametrize("kind", [Reasons.ORDER, Reasons.CHOOSE, Reasons.FILL])
+def test_every_reason_that_is_shown_or_offered_has_its_card(asked, kind):
+    attempt, lines = asked(kind)
+    for row in reasoning.exercise(attempt, lines):
+        offered = list(row.choices) if kind is Reasons.CHOOSE else [lines[row.number - 1]["rule"]]
+        assert list(row.cards) == offered and all(map(card_at, row.cards.values()))

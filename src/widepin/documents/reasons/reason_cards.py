@@ -115,6 +115,9 @@ PLAIN: dict[str, str] = {
     ),
     N.BY_CONSTRUCTION: marked("A step of the construction says it."),
     N.RADII: marked("All points of a circle are equally far from its centre; circles drawn with one radius are equal."),
+    N.RHOMBUS: marked("If AB = BC = CD = DA, then ABCD is a rhombus, and AB ∥ CD."),
+    N.RECTANGLE_SIDES: marked("If ABCD has right angles at B, C and D, then it is a rectangle, and AB = CD."),
+    N.RECTANGLE_DIAGONALS: marked("If ABCD has right angles at B, C and D, then it is a rectangle, and AC = BD."),
     N.RATIO_OF_EQUALS: marked("If AB = EF and CD = GH, then AB : CD = EF : GH."),
     N.RATIO_CHAIN: marked("The ratio AP : AB is the product of AP : AM and AM : AB."),
     N.RATIO_OF_PARTS: marked("If B lies between A and C, then AC is as many times UV as AB and BC are together."),
@@ -267,6 +270,7 @@ def statement_of(rule: Rule) -> str:
 
 _MADE = {
     "centre": "{0} is the centre of {1}",
+    "radius": "{0} has the radius {1}{2}",
     "bisector": "{0} is the perpendicular bisector of {1}{2}",
     "bisects": "{0} is the bisector of angle {1}{2}{3}",
 }

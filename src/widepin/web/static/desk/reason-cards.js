@@ -27,7 +27,7 @@ export async function fetched(address, options) {
 async function cardAt(address) {
   const answer = await fetched(address);
   if (!answer.ok) throw new Error(answer.statusText);
-  return Object.assign(document.createElement("div"), { innerHTML: await answer.text() });
+  return Object.assign(document.createElement("div"), { className: "offered-card", innerHTML: await answer.text() });
 }
 
 /**
