@@ -1,6 +1,6 @@
 """Wide Pin: construction tasks for geometry classes, and the judge that checks them."""
 
-VERSION = "0.10.0"
+VERSION = "0.11.0"
 
 
 def version() -> str:
