@@ -58,7 +58,9 @@ def child_exit(server: Any, worker: Any) -> None:
 
 
 def post_worker_init(worker: Any) -> None:
-    """The first work that is judged waits for nothing to be loaded."""
+    """The first work that is judged waits for nothing to be loaded; what comes again and again begins."""
     from ..web.jobs.apart import warm_up
+    from ..web.jobs.recurring import keep_going
 
     warm_up()
+    keep_going(worker.wsgi)

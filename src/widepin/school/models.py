@@ -19,6 +19,7 @@ from sqlalchemy import (
     MetaData,
     SQLColumnExpression,
     String,
+    Text,
     UniqueConstraint,
     case,
     false,
@@ -33,7 +34,20 @@ from ..documents.formats.roster import family_of, without
 from ..documents.reading import JsonObject
 from ..documents.wording.explaining import Feedback
 from ..judge.verdict import Outcome
-from .states import Action, Entered, HowFar, Late, LinkPurpose, Reasons, Release, Removed, Role, Showing, SignInOutcome
+from .states import (
+    Action,
+    Entered,
+    HowFar,
+    Late,
+    LinkPurpose,
+    Question,
+    Reasons,
+    Release,
+    Removed,
+    Role,
+    Showing,
+    SignInOutcome,
+)
 
 
 def members(enumeration: type[StrEnum]) -> Enum:
@@ -676,6 +690,139 @@ class Phrase(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     owner_id: Mapped[int] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), index=True)
     text: Mapped[str] = mapped_column(String(1000))
+
+
+# Other systems of the school: how they are known, whom they know, and what they are still to be told.
+
+
+class SigningKey(Base):
+    """A key by which this program signs what it says to other systems. ``retired``: it signs no more since."""
+
+    __tablename__ = "signing_key"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    kid: Mapped[str] = mapped_column(String(64, BYTES), unique=True)  # the name by which others know it
+    pem: Mapped[str] = mapped_column(Text)
+    made: Mapped[datetime] = mapped_column(DateTime, default=now)
+    retired: Mapped[datetime | None] = mapped_column(DateTime)
+
+
+class Platform(Base):
+    """A learning platform (LTI 1.3). ``deployments``: in which of its parts this program may be used; ``keys``: its
+    public keys, as they were read last.
+    """
+
+    __tablename__ = "platform"
+    __table_args__ = (UniqueConstraint("issuer", "client_id"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(String(120))
+    issuer: Mapped[str] = mapped_column(String(255, BYTES))
+    client_id: Mapped[str] = mapped_column(String(255, BYTES))
+    login_address: Mapped[str] = mapped_column(String(500))
+    token_address: Mapped[str] = mapped_column(String(500))
+    keys_address: Mapped[str] = mapped_column(String(500))
+    audience: Mapped[str] = mapped_column(String(500), default="", server_default="")  # empty: the token address
+    deployments: Mapped[list[str]] = mapped_column(JSON)
+    keys: Mapped[JsonObject | None] = mapped_column(JSON(none_as_null=True))
+    made: Mapped[datetime] = mapped_column(DateTime, default=now)
+
+    courses: Mapped[list[PlatformCourse]] = relationship(
+        back_populates="platform", order_by="PlatformCourse.title", passive_deletes="all"
+    )
+
+
+class Handshake(Base):
+    """A question to another system that is answered by way of a browser, and only once. ``digest``: of its secret."""
+
+    __tablename__ = "handshake"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    digest: Mapped[str] = mapped_column(String(64, BYTES), unique=True)
+    question: Mapped[Question] = mapped_column(members(Question))
+    kept: Mapped[JsonObject] = mapped_column(JSON)
+    expires: Mapped[datetime] = mapped_column(DateTime, index=True)
+
+
+class Identity(Base):
+    """As whom another system knows a person. ``source``: that system; ``subject``: what it calls the person.
+
+    Whoever teaches in one course and learns in another has two accounts, as ``role`` says. ``seen``: when they last
+    came from there; nobody yet who was only listed.
+    """
+
+    __tablename__ = "identity"
+    __table_args__ = (UniqueConstraint("source", "subject", "role"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    person_id: Mapped[int] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), index=True)
+    source: Mapped[str] = mapped_column(String(40, BYTES))
+    subject: Mapped[str] = mapped_column(String(255, BYTES))
+    role: Mapped[Role] = mapped_column(members(Role))
+    seen: Mapped[datetime | None] = mapped_column(DateTime)
+
+    person: Mapped[Person] = relationship()
+
+
+class PlatformCourse(Base):
+    """A course of a learning platform, and the class that it is here. ``taken``: when its list was taken over last."""
+
+    __tablename__ = "platform_course"
+    __table_args__ = (UniqueConstraint("platform_id", "course"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    platform_id: Mapped[int] = mapped_column(ForeignKey("platform.id", ondelete="CASCADE"))
+    course: Mapped[str] = mapped_column(String(255, BYTES))  # what the platform calls it
+    title: Mapped[str] = mapped_column(String(200))
+    class_id: Mapped[int] = mapped_column(ForeignKey("school_class.id", ondelete="CASCADE"), index=True)
+    members_address: Mapped[str] = mapped_column(String(500), default="", server_default="")
+    taken: Mapped[datetime | None] = mapped_column(DateTime)
+    trouble: Mapped[str] = mapped_column(String(300), default="", server_default="")  # of the last try to take it over
+
+    platform: Mapped[Platform] = relationship(back_populates="courses")
+    school_class: Mapped[SchoolClass] = relationship()
+    links: Mapped[list[PlatformLink]] = relationship(back_populates="course", passive_deletes="all")
+
+
+class PlatformLink(Base):
+    """A link in a course of a platform, and the task that it leads to. ``line_item``: where its scores go; ``due``: as
+    the platform said last; ``changed``: since when scores may be others than were sent.
+    """
+
+    __tablename__ = "platform_link"
+    __table_args__ = (UniqueConstraint("course_id", "link"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    course_id: Mapped[int] = mapped_column(ForeignKey("platform_course.id", ondelete="CASCADE"))
+    link: Mapped[str] = mapped_column(String(255, BYTES))
+    assignment_id: Mapped[int] = mapped_column(ForeignKey("assignment.id", ondelete="CASCADE"), index=True)
+    line_item: Mapped[str] = mapped_column(String(500), default="", server_default="")
+    due: Mapped[datetime | None] = mapped_column(DateTime)
+    changed: Mapped[datetime | None] = mapped_column(DateTime, index=True)
+
+    course: Mapped[PlatformCourse] = relationship(back_populates="links")
+    assignment: Mapped[Assignment] = relationship()
+
+
+class SentScore(Base):
+    """A student's score for a link of a platform: as it was ``sent`` last, and as it waits to be.
+
+    ``tries``: how many have failed since; ``trouble``: of the last of them.
+    """
+
+    __tablename__ = "sent_score"
+
+    link_id: Mapped[int] = mapped_column(ForeignKey("platform_link.id", ondelete="CASCADE"), primary_key=True)
+    person_id: Mapped[int] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), primary_key=True, index=True)
+    sent: Mapped[JsonObject | None] = mapped_column(JSON(none_as_null=True))
+    waiting: Mapped[JsonObject | None] = mapped_column(JSON(none_as_null=True))
+    since: Mapped[datetime | None] = mapped_column(DateTime)  # what waits was reached then
+    next_try: Mapped[datetime | None] = mapped_column(DateTime, index=True)
+    tries: Mapped[int] = mapped_column(default=0, server_default="0")
+    trouble: Mapped[str] = mapped_column(String(300), default="", server_default="")
+
+    link: Mapped[PlatformLink] = relationship()
+    person: Mapped[Person] = relationship()
 
 
 # What is removed, and work that takes long.

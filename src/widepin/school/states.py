@@ -86,6 +86,15 @@ class LinkPurpose(StrEnum):
     RESET = "reset"
 
 
+class Question(StrEnum):
+    """What was asked of another system, whose answer comes back by a browser."""
+
+    LAUNCH = "launch"  # who comes from a learning platform
+    FIRST_VISIT = "first visit"  # whether somebody whom a platform sent has an account here
+    CHOOSING = "choosing"  # which tasks a teacher chooses for a platform
+    REGISTERING = "registering"  # that a platform registers itself
+
+
 class Removed(StrEnum):
     """What was removed, and lies in the bin."""
 
@@ -128,6 +137,11 @@ class Action(StrEnum):
     INVITATION_WITHDRAWN = "invitation withdrawn"
     TOKEN_MADE = "token made"
     TOKEN_ENDED = "token ended"
+    PLATFORM_SET = "learning platform set"
+    PLATFORM_REMOVED = "learning platform removed"
+    KEY_RENEWED = "key renewed"
+    ACCOUNT_MADE = "account made"  # for somebody whom another system knows
+    ACCOUNTS_JOINED = "accounts joined"
 
 
 class Scope(StrEnum):

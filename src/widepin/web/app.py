@@ -28,6 +28,7 @@ from ..documents.language import catalogue
 from ..documents.wording import amounts
 from ..documents.wording.verdict_words import OUTCOME_WORDS, only_in, results_of
 from ..documents.wording.words import TOOL_WORDS, tool_in_words
+from ..school.joining import scores
 from ..school.people.passwords import Passwords
 from . import (
     account,
@@ -41,6 +42,7 @@ from . import (
     handins,
     health,
     marks,
+    platforms,
     practice,
     programs,
     removed,
@@ -60,7 +62,9 @@ from .jobs.apart import JobQueue
 from .made_from import made_from
 from .names import in_list
 from .navigation import Navigation
+from .platforms.blueprint import FROM_ELSEWHERE
 from .reading import NumberConverter, sentence
+from .serving.content_policy import use_content_policy
 from .serving.logs import use_logs
 from .serving.metrics import measure
 from .serving.refused_requests import use_bound_of_refused_requests
@@ -88,6 +92,7 @@ FEATURES = (
     removed,
     calendar,
     programs,
+    platforms,
     health,
 )
 """Every feature: a folder with ``blueprint.py``, its table of URLs, and ``views.py``."""
@@ -152,6 +157,7 @@ def create_app(settings: dict[str, Any]) -> Flask:
     app.extensions["passwords"] = app.config["PASSWORDS"] or Passwords()
     clock.set_zone(app.config["TIME_ZONE"])
     use_database(app)
+    scores.watch(app.extensions["sessions"])
     scratch = Path(app.config["SCRATCH"] or scratch_folder())
     for kind in ("judging", "papers"):
         (scratch / kind).mkdir(mode=0o700, exist_ok=True)
@@ -165,7 +171,10 @@ def create_app(settings: dict[str, Any]) -> Flask:
     use_bound_of_refused_requests(app)
     forgery = CSRFProtect(app)
     forgery.exempt(programs.blueprint)  # there a token counts, and no cookie
+    for view in FROM_ELSEWHERE:
+        forgery.exempt(view)
     Compress(app)
+    use_content_policy(app)
     Talisman(
         app,
         force_https=app.config["HTTPS"],

@@ -52,6 +52,11 @@ ACTIONS: dict[str, Row] = {
     "restored": Row(marked("restored %(about)s"), OTHER),
     "token made": Row(marked("made a token for a program"), OTHER),
     "token ended": Row(marked("ended a token for a program"), OTHER),
+    "learning platform set": Row(marked("registered or changed a learning platform"), OTHER),
+    "learning platform removed": Row(marked("removed a learning platform"), OTHER),
+    "key renewed": Row(marked("renewed the key by which other systems know this program"), OTHER),
+    "account made": Row(marked("an account was made for %(about)s, who is on another system’s list"), PERSON),
+    "accounts joined": Row(marked("joined the account of a learning platform with %(about)s"), PERSON),
     "order of names set": Row(marked("chose by which name lists go"), OTHER),
 }
 """By the value of the action; ``school/people/audit.py`` asserts that none is missing."""

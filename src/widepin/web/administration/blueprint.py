@@ -5,7 +5,7 @@ from flask import Blueprint
 from ...documents.language import marked
 from ...school.states import Role
 from ..navigation import Entry
-from . import views
+from . import platforms, views
 
 blueprint = Blueprint("administration", __name__, url_prefix="/administration")
 
@@ -38,3 +38,14 @@ blueprint.add_url_rule("/marks", "marks", views.marks)
 blueprint.add_url_rule("/marks", "set_scale", views.set_scale, methods=["POST"])
 blueprint.add_url_rule("/names", "set_name_order", views.set_name_order, methods=["POST"])
 blueprint.add_url_rule("/status", "status", views.status)
+blueprint.add_url_rule("/platforms", "platforms", platforms.index)
+blueprint.add_url_rule("/platforms/new", "ask_platform", platforms.ask_new)
+blueprint.add_url_rule("/platforms/new", "register_platform", platforms.register, methods=["POST"])
+blueprint.add_url_rule("/platforms/link", "make_platform_link", platforms.make_link, methods=["POST"])
+blueprint.add_url_rule("/platforms/key", "renew_key", platforms.renew_key, methods=["POST"])
+blueprint.add_url_rule("/platforms/<int:platform_id>", "ask_change_platform", platforms.ask_change)
+blueprint.add_url_rule("/platforms/<int:platform_id>", "change_platform", platforms.change, methods=["POST"])
+blueprint.add_url_rule("/platforms/<int:platform_id>/check", "check_platform", platforms.check, methods=["POST"])
+blueprint.add_url_rule("/platforms/<int:platform_id>/again", "try_again", platforms.try_again, methods=["POST"])
+blueprint.add_url_rule("/platforms/<int:platform_id>/remove", "ask_remove_platform", platforms.ask_remove)
+blueprint.add_url_rule("/platforms/<int:platform_id>/remove", "remove_platform", platforms.remove, methods=["POST"])

@@ -1,0 +1,53 @@
+"""Work that comes again and again while the server runs: every process has a thread for it, one at a time works."""
+
+from __future__ import annotations
+
+import threading
+import time
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from flask import Flask
+
+from ...school.database import alone
+from .joining import send_scores, take_over_lists
+
+
+@dataclass(frozen=True)
+class Recurring:
+    """Something to be done every so many seconds. ``name``: of the lock that keeps others from doing it meanwhile."""
+
+    name: str
+    seconds: float
+    work: Callable[[], None]
+
+
+EVERY = (Recurring("scores", 10, send_scores), Recurring("lists", 1800, take_over_lists))
+"""What is done again and again; lists are looked through so often, and each taken over nightly."""
+
+
+def keep_going(app: Flask) -> threading.Thread:
+    """Begin, in a thread that ends with the process."""
+    thread = threading.Thread(target=_run, args=(app,), name="recurring", daemon=True)
+    thread.start()
+    return thread
+
+
+def _run(app: Flask) -> None:
+    due = {one.name: time.monotonic() + one.seconds for one in EVERY}
+    while True:
+        time.sleep(max(0.5, min(due.values()) - time.monotonic()))
+        for one in EVERY:
+            if due[one.name] <= time.monotonic():
+                do_once(app, one)
+                due[one.name] = time.monotonic() + one.seconds
+
+
+def do_once(app: Flask, one: Recurring) -> None:
+    """Do it now, unless another process is at it; what fails is logged, and comes again."""
+    try:
+        with app.app_context(), alone(app.extensions["sessions"], one.name) as is_free:
+            if is_free:
+                one.work()
+    except Exception:
+        app.logger.exception("what comes again and again failed: %s", one.name)
