@@ -19,7 +19,7 @@ from ...school.states import Question
 from ...school.tasks import assigning, sheets
 from ...school.tasks.library import LIBRARY, TOPICS
 from ..access import me, own_class, teachers_only
-from ..database import session, sessions
+from ..database import session
 from ..jobs.judging import apart
 from ..serving.content_policy import allow
 from .views import address_of, refuse
@@ -82,7 +82,7 @@ def chosen(secret: str) -> ResponseReturnValue:
     token = deep_linking.response(
         platform.issuer, platform.client_id, kept["deployment"], kept["settings"], items, (key.kid, key.pem)
     )
-    if handshakes.answer(sessions(), Question.CHOOSING, secret) is None:
+    if handshakes.answer(session(), Question.CHOOSING, secret) is None:
         return refuse(_(TOO_LATE))
     address = str(kept["settings"].get("deep_link_return_url", ""))
     allow("form-action", address)

@@ -20,7 +20,7 @@ from .views import address_of, refuse
 def register(secret: str) -> ResponseReturnValue:
     """Exchange descriptions with the platform that opened this, in a frame or window of its own."""
     configuration = request.args.get("openid_configuration", "")
-    kept = handshakes.answer(sessions(), Question.REGISTERING, secret)
+    kept = handshakes.answer_for_good(sessions(), Question.REGISTERING, secret)
     if kept is None:
         return refuse(_("This link for registering was used already, or ran out. Make a new one."))
     try:

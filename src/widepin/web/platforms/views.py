@@ -94,7 +94,7 @@ def launch() -> ResponseReturnValue:
     if "again" not in request.form and BROWSER not in request.cookies:
         fields = {name: request.form.get(name, "") for name in ("state", "id_token", "error", "error_description")}
         return render_template("platforms/again.html", fields=fields)
-    kept = handshakes.answer(sessions(), Question.LAUNCH, request.form.get("state", ""))
+    kept = handshakes.answer_for_good(sessions(), Question.LAUNCH, request.form.get("state", ""))
     if kept is None:
         return refuse(_("This way in was used already, or took too long. Open the link in your course again."))
     if not is_browser_of(kept):
@@ -212,7 +212,7 @@ def go_on(secret: str) -> ResponseReturnValue:
         return refuse(str(wrong))
     answered = enter(platform, found, identity)
     if make_response(answered).status_code < 400:
-        handshakes.answer(sessions(), Question.FIRST_VISIT, secret)
+        handshakes.answer(session(), Question.FIRST_VISIT, secret)
     return answered
 
 
