@@ -1,4 +1,4 @@
-"""Imports go down only: web -> school -> documents -> economy -> reason -> judge -> plane; the core reaches no server, store or socket."""
+"""Imports go down only: web -> school -> joining -> documents -> economy -> reason -> judge -> plane; the core reaches no server, store or socket."""
 
 import ast
 import re
@@ -8,7 +8,7 @@ from pathlib import Path
 import pytest
 
 SRC = Path(__file__).resolve().parents[1] / "src"
-LAYERS = ["plane", "judge", "reason", "economy", "documents", "school", "web"]
+LAYERS = ["plane", "judge", "reason", "economy", "documents", "joining", "school", "web"]
 FORBIDDEN_IN_CORE = {"flask", "sqlalchemy", "socket", "http", "urllib", "requests", "pymysql", "werkzeug"}
 
 
@@ -67,7 +67,7 @@ def test_a_layer_only_imports_those_below(layer):
 
 ROOMS = {
     "documents": ["pictures", "wording", "reasons", "formats"],
-    "school": ["people", "tasks", "works", "results", "lessons", "demo"],
+    "school": ["people", "tasks", "works", "results", "lessons", "joining", "demo"],
 }
 """The rooms of layers that have some, from the ground up."""
 

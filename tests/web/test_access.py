@@ -25,7 +25,18 @@ ADMINISTRATION = (
     "marks",
     "retention",
     "status",
+    "platforms",
+    "ask_platform",
 )
+OF_PLATFORMS = {
+    "ask_change_platform": "GET",
+    "ask_remove_platform": "GET",
+    "change_platform": "POST",
+    "check_platform": "POST",
+    "try_again": "POST",
+    "remove_platform": "POST",
+}
+"""Pages and deeds of a platform that there is not."""
 ADMINISTRATION_DEEDS = {
     "invite": 422,
     "reset": NO,  # the person of the test is a student
@@ -39,6 +50,9 @@ ADMINISTRATION_DEEDS = {
     "set_scale": 302,
     "set_retention": 422,
     "erase_outdated": 409,
+    "register_platform": 422,
+    "make_platform_link": 302,
+    "renew_key": 302,
 }
 
 # endpoint: (method, anonymous, teacher of the class, another teacher, student concerned, student of another class)
@@ -223,6 +237,18 @@ TABLE = {
     "health.alive": ("GET", OK, OK, OK, OK, OK),
     "health.ready": ("GET", OK, OK, OK, OK, OK),
     "health.metrics": ("GET", OK, OK, OK, OK, OK),
+    "platforms.login": ("GET", *[400] * 5),  # who comes from where: tests/joining
+    "platforms.launch": ("POST", *[OK] * 5),  # sent once more, with the cookie
+    "platforms.about": ("GET", *[NO] * 5),
+    "platforms.keys": ("GET", *[OK] * 5),
+    "platforms.first_visit": ("GET", *[403] * 5),
+    "platforms.go_on": ("POST", *[403] * 5),
+    "platforms.choose": ("GET", AWAY, 403, 403, NO, NO),
+    "platforms.chosen": ("POST", AWAY, 403, 403, NO, NO),
+    "platforms.take_over": ("POST", AWAY, NO, NO, NO, NO),  # of a course that there is not
+    "platforms.register": ("GET", *[403] * 5),
+    "platforms.sign_in_first": ("GET", *[AWAY] * 5),
+    **{f"administration.{page}": (method, AWAY, NO, NO, NO, NO) for page, method in OF_PLATFORMS.items()},
     **{f"administration.{page}": ("GET", AWAY, NO, NO, NO, NO) for page in ADMINISTRATION},
     **{f"administration.{deed}": ("POST", AWAY, NO, NO, NO, NO) for deed in ADMINISTRATION_DEEDS},
 }
@@ -266,6 +292,8 @@ def parameters(app):
             "token_id": 0,
             "secret": "no-such-secret",
             "session_id": 0,
+            "platform_id": 0,
+            "course_id": 0,
             "phrase_id": 0,
             "digest": "0" * 64,
             "place": 0,
@@ -354,7 +382,9 @@ def test_who_may(app, as_person, signed_in, another_teacher, parameters, endpoin
         values = {**parameters, "version": book()[1]}
         path = app.url_for(endpoint, **{name: values[name] for name in rule.arguments})
     for login, status in zip(PEOPLE, expected, strict=True):
-        client = as_person(login) if endpoint.startswith(("signin.", "account.")) else signed_in(login)
+        client = (
+            as_person(login) if endpoint.startswith(("signin.", "account.", "platforms.sign_in")) else signed_in(login)
+        )
         with monkeypatch.context() as patched:
             patched.setattr("widepin.web.database.finish", done_and_taken_back)
             answer = client.open(path, method=method, json={} if endpoint in JSON else None)

@@ -147,6 +147,12 @@ def waiting_for_lists(session: Session) -> list[PlatformCourse]:
     return list(session.scalars(wanted.order_by(PlatformCourse.id)))
 
 
+def of_class(session: Session, school_class: SchoolClass) -> list[PlatformCourse]:
+    """The courses of platforms that a class is."""
+    wanted = select(PlatformCourse).where(PlatformCourse.class_id == school_class.id)
+    return list(session.scalars(wanted.options(selectinload(PlatformCourse.platform)).order_by(PlatformCourse.id)))
+
+
 def take_over(session: Session, course: PlatformCourse, members: Sequence[Member]) -> tuple[int, int]:
     """Make the class what a platform's list says; how many came, and how many went.
 

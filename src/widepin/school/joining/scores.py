@@ -116,7 +116,8 @@ def _reached(standing: Standing, entered: EnteredResult | None) -> JsonObject | 
         return None
     if work is not None and work.returned is not None:
         return {"percent": best.score_that_counts, "final": False, "comment": _("Returned for revision.")}
-    comment = _(OUTCOME_WORDS[best.outcome]) + "." if not best.reason else best.reason
+    said = _(OUTCOME_WORDS[best.outcome])
+    comment = best.reason or f"{said[:1].upper()}{said[1:]}."
     return {"percent": best.score_that_counts, "final": True, "comment": comment}
 
 

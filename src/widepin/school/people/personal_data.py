@@ -19,6 +19,7 @@ from ..models import (
     Comment,
     EnteredResult,
     HandIn,
+    Identity,
     MarkColumn,
     Membership,
     OtherMark,
@@ -65,8 +66,15 @@ def of_teacher(session: Session, person: Person) -> JsonObject:
         "sign_ins": list(map(_sign_in, session.scalars(tries))),
         "sessions": list(map(_session, browser_sessions.of(session, person))),
         "tokens": list(map(_token, tokens.of(session, person))),
+        "known_elsewhere": list(
+            map(_identity, session.scalars(select(Identity).where(Identity.person_id == person.id)))
+        ),
         "log": [{"at": one.at.isoformat(), "action": one.action} for one in session.scalars(done)],
     }
+
+
+def _identity(one: Identity) -> JsonObject:
+    return {"system": one.source, "as": one.subject, "came": one.seen.isoformat() if one.seen else None}
 
 
 def _token(one: AccessToken) -> JsonObject:
@@ -148,6 +156,9 @@ def _of_students(
         session.scalars(select(BrowserSession).where(BrowserSession.person_id.in_(numbers))),
         lambda one: one.person_id,
     )
+    identities = grouped(
+        session.scalars(select(Identity).where(Identity.person_id.in_(numbers))), lambda one: one.person_id
+    )
     classes = grouped(
         session.execute(
             select(Membership.person_id, SchoolClass.name)
@@ -164,6 +175,7 @@ def _of_students(
             "classes": [name for _number, name in classes[student.id]],
             "sign_ins": list(map(_sign_in, tries[student.id])),
             "sessions": list(map(_session, open_sessions[student.id])),
+            "known_elsewhere": list(map(_identity, identities[student.id])),
             "works": list(map(_work, works[student.id])),
             "comments": list(map(_comment, written[student.id])),
             "entered_results": [_entered(one, title) for one, title in entered[student.id]],

@@ -6,8 +6,7 @@ from datetime import timedelta
 from functools import partial
 from itertools import groupby
 
-from sqlalchemy.orm import Session, sessionmaker
-
+from ...documents.language import gettext as _
 from ...joining.http_client import NotReached
 from ...joining.lti import services, words
 from ...school.joining import courses, keys, platforms, scores
@@ -18,13 +17,16 @@ from .background import begin
 SOON = timedelta(minutes=10)
 """How old the list of a course may be when its teacher comes."""
 
+AT_ONCE = timedelta(0)
+"""How old it may be where somebody asks for it now."""
+
 NIGHTLY = timedelta(hours=20)
 """How old it may be otherwise."""
 
 
 def take_over_soon(course_id: int) -> None:
     """Take the list of a course over, in the background, if that was not done just now."""
-    begin(f"list {course_id}", partial(take_over, sessions(), course_id, SOON))
+    begin(f"list {course_id}", partial(take_over, course_id, SOON))
 
 
 def take_over_lists() -> None:
@@ -32,17 +34,20 @@ def take_over_lists() -> None:
     with sessions()() as session:
         numbers = [one.id for one in courses.waiting_for_lists(session)]
     for number in numbers:
-        take_over(sessions(), number, NIGHTLY)
+        take_over(number, NIGHTLY)
 
 
-def take_over(made: sessionmaker[Session], course_id: int, age: timedelta) -> None:
-    """Make a class what the list of its course says, if what is known is older than an age; else why not is kept."""
+def take_over(course_id: int, age: timedelta) -> str:
+    """Make a class what the list of its course says, if what is known is as old as an age; why that failed, which is
+    kept too, or "".
+    """
+    made = sessions()
     with made() as session:
         course = session.get(PlatformCourse, course_id)
         if course is None or not course.members_address or course.school_class is None:
-            return
+            return ""
         if course.taken is not None and timedelta(0) <= now() - course.taken < age:
-            return
+            return ""
         address, by = course.members_address, platforms.credentials_of(course.platform, keys.current(session))
         session.commit()
     trouble, members = "", []
@@ -53,12 +58,14 @@ def take_over(made: sessionmaker[Session], course_id: int, age: timedelta) -> No
     with made() as session:
         course = session.get(PlatformCourse, course_id, with_for_update=True)
         if course is None or course.school_class is None:
-            return
+            return ""
         if trouble or not members:
-            course.trouble = trouble[:300]
+            course.trouble = (trouble or _("the list is empty"))[:300]
         else:
             courses.take_over(session, course, members)
+        trouble = course.trouble
         session.commit()
+    return trouble
 
 
 def send_scores() -> None:
@@ -78,14 +85,14 @@ def send_scores() -> None:
     waiting.sort(key=lambda one: one.platform_id)
     for platform_id, group in groupby(waiting, key=lambda one: one.platform_id):
         if platform_id in platform_of:
-            _send_to(made, platform_of[platform_id], list(group))
+            _send_to(platform_of[platform_id], list(group))
 
 
 LEFT_ALONE = 3
 """Failed tries in a row after which a platform that is away is left alone for this time."""
 
 
-def _send_to(made: sessionmaker[Session], by: services.Credentials, waiting: list[scores.Delivery]) -> None:
+def _send_to(by: services.Credentials, waiting: list[scores.Delivery]) -> None:
     trouble: NotReached | None = None
     token, in_a_row = "", 0
     for delivery in waiting:
@@ -97,7 +104,7 @@ def _send_to(made: sessionmaker[Session], by: services.Credentials, waiting: lis
             except NotReached as wrong:
                 trouble = wrong
                 in_a_row = in_a_row + 1 if wrong.is_passing else 0
-        with made() as session:
+        with sessions()() as session:
             if trouble is None:
                 scores.sent(session, delivery)
             else:

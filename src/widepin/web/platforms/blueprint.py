@@ -2,7 +2,7 @@
 
 from flask import Blueprint
 
-from . import choosing, registering, views
+from . import choosing, lists, registering, views
 
 blueprint = Blueprint("platforms", __name__, url_prefix="/lti")
 
@@ -15,6 +15,7 @@ blueprint.add_url_rule("/first-visit/<secret>/sign-in", "sign_in_first", views.s
 blueprint.add_url_rule("/choose/<secret>", "choose", choosing.choose)
 blueprint.add_url_rule("/choose/<secret>", "chosen", choosing.chosen, methods=["POST"])
 blueprint.add_url_rule("/register/<secret>", "register", registering.register)
+blueprint.add_url_rule("/courses/<int:course_id>/list", "take_over", lists.take_over, methods=["POST"])
 blueprint.add_url_rule("/keys", "keys", views.keys)
 
 FROM_ELSEWHERE = (views.login, views.launch)

@@ -26,6 +26,7 @@ from ...documents.language import gettext as _
 from ...documents.language import ngettext
 from ...documents.reading import Unreadable
 from ...documents.wording import amounts
+from ...school.joining import courses, scores
 from ...school.models import SchoolClass, class_code
 from ...school.people import audit, directory, personal_data, removing, roster, teaching
 from ...school.refused import Refused
@@ -69,6 +70,8 @@ def show(school_class: SchoolClass, **context: Any) -> str:
         others=[one for one in directory.present_classes_of(session(), me()) if one.id != school_class.id],
         teachers=[one for one in teaching.at_work(session()) if one.id != school_class.teacher_id],
         colleagues_stored=[str(one.id) for one in school_class.colleagues],
+        courses=courses.of_class(session(), school_class),
+        scores_waiting=scores.waiting_of(session(), school_class),
         **context,
     )
 
