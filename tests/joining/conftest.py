@@ -145,7 +145,7 @@ class Visitor:
 @pytest.fixture(autouse=True)
 def asked_for(monkeypatch):
     """The courses whose lists were to be taken over in the background, which tests do themselves."""
-    courses = []
+    courses: list[int] = []
     monkeypatch.setattr(joining, "take_over_soon", courses.append)
     return courses
 

@@ -27,8 +27,11 @@ ADMINISTRATION = (
     "status",
     "platforms",
     "ask_platform",
+    "provider",
+    "lists",
 )
 OF_PLATFORMS = {
+    "look_through": "GET",
     "ask_change_platform": "GET",
     "ask_remove_platform": "GET",
     "change_platform": "POST",
@@ -36,7 +39,7 @@ OF_PLATFORMS = {
     "try_again": "POST",
     "remove_platform": "POST",
 }
-"""Pages and deeds of a platform that there is not."""
+"""Pages and deeds of a platform that there is not, and of lists that nobody has brought."""
 ADMINISTRATION_DEEDS = {
     "invite": 422,
     "reset": NO,  # the person of the test is a student
@@ -53,6 +56,13 @@ ADMINISTRATION_DEEDS = {
     "register_platform": 422,
     "make_platform_link": 302,
     "renew_key": 302,
+    "set_provider": 422,
+    "remove_provider": 302,
+    "bring_lists": 422,
+    "take_lists_over": 302,
+    "drop_lists": 302,
+    "set_lists_source": 302,
+    "ask_lists_now": 302,
 }
 
 # endpoint: (method, anonymous, teacher of the class, another teacher, student concerned, student of another class)
@@ -246,6 +256,9 @@ TABLE = {
     "platforms.choose": ("GET", AWAY, 403, 403, NO, NO),
     "platforms.chosen": ("POST", AWAY, 403, 403, NO, NO),
     "platforms.take_over": ("POST", AWAY, NO, NO, NO, NO),  # of a course that there is not
+    "single_sign_on.begin": ("GET", *[NO] * 5),  # none is set: tests/joining
+    "single_sign_on.back": ("GET", *[403] * 5),
+    "single_sign_on.signed_out": ("POST", *[NO] * 5),
     "platforms.register": ("GET", *[403] * 5),
     "platforms.sign_in_first": ("GET", *[AWAY] * 5),
     **{f"administration.{page}": (method, AWAY, NO, NO, NO, NO) for page, method in OF_PLATFORMS.items()},

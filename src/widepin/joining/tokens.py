@@ -48,6 +48,8 @@ def verified(token: str, keys: KeySet) -> dict[str, Any]:
 
     When it was made and until when it holds is not looked at.
     """
+    if not keys.get("keys"):
+        raise UnknownKey(_("no keys are published by which it could be signed"))
     try:
         known = jwk.KeySet.import_key_set(dict(keys))  # type: ignore[arg-type]
         return dict(jwt.decode(token, known, algorithms=[ALGORITHM]).claims)

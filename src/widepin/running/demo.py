@@ -14,10 +14,12 @@ from pathlib import Path
 from rich.console import Console
 from sqlalchemy import text
 
-from ..joining.standins.platform import CLIENT_ID, DEPLOYMENT
+from ..joining.standins import office as office_standin
+from ..joining.standins import platform
+from ..joining.standins import provider as provider_standin
 from ..school.database import make_engine, make_sessions
 from ..school.demo.accounts import DEMO_PASSWORD, SHOWN_ACCOUNTS
-from ..school.joining import platforms
+from ..school.joining import office_lists, platforms, provider
 from .mariadb import MariaDB, end_with_parent
 from .migrate import ROOT, migrate
 from .supervisor import only_one, progress, require_free, supervise
@@ -29,72 +31,107 @@ VAR = Path(os.environ.get("WIDEPIN_VAR", ROOT / "var"))
 def run_demo(port: int, reset: bool, console: Console, with_platform: bool = False) -> None:
     """Serve the demo until it is stopped. Raises CannotStart, DatabaseTrouble and WebTrouble.
 
-    ``with_platform``: with a pretend learning platform beside it, on the port after.
+    ``with_platform``: with a pretend learning platform, identity provider and school office beside it, on the ports
+    after.
     """
     with only_one(VAR / "demo.lock", "The demo", address(port)):
         if reset and (VAR / "demo").exists():
             shutil.rmtree(VAR / "demo")
             console.print("Started over: the old demo data are gone.")
         require_free("127.0.0.1", port, "choose another one with --port")
-        if with_platform:
-            require_free("127.0.0.1", port + 1, "choose another one with --port")
+        for number in range(len(STANDINS)) if with_platform else ():
+            require_free("127.0.0.1", port + 1 + number, "choose another one with --port")
 
         def prepare(url: str) -> WebServer:
             with progress(console, "Bringing the tables up to date"):
                 migrate(url)
             load(url, console)
             if with_platform:
-                register_platform(url, port)
+                register_standins(url, port)
             return WebServer(VAR / "demo", port, app_settings(url, port))
 
-        with platform_beside(port) if with_platform else nullcontext():
+        with standins_beside(port) if with_platform else nullcontext():
             supervise(MariaDB(VAR / "demo"), prepare, lambda: announce(port, console, with_platform), console)
 
 
+STANDINS = ("platform", "provider", "office")
+"""Pretend systems that are served beside the demo, each on the next port."""
+
+
 @contextmanager
-def platform_beside(port: int) -> Iterator[None]:
-    """Serve the pretend platform meanwhile, in a process of its own that ends with this one."""
-    (VAR / "demo").mkdir(parents=True, exist_ok=True)
-    command = [sys.executable, "-m", "widepin.joining.standins", str(port + 1), address(port)]
-    with (VAR / "demo" / "platform.log").open("ab") as log:
-        served = subprocess.Popen(
-            [*command, str(VAR / "demo" / "platform.json")],
-            stdout=log,
-            stderr=log,
-            start_new_session=True,  # Ctrl-C is for this process, which ends the other
-            preexec_fn=end_with_parent,
-        )
+def standins_beside(port: int) -> Iterator[None]:
+    """Serve the pretend systems meanwhile, in processes of their own that end with this one."""
+    folder = VAR / "demo"
+    folder.mkdir(parents=True, exist_ok=True)
+    served = []
+    with (folder / "standins.log").open("ab") as log:
+        for number, name in enumerate(STANDINS, 1):
+            command = [sys.executable, "-m", "widepin.joining.standins", name, str(port + number), address(port)]
+            served.append(
+                subprocess.Popen(
+                    [*command, str(folder)],
+                    stdout=log,
+                    stderr=log,
+                    start_new_session=True,  # Ctrl-C is for this process, which ends the others
+                    preexec_fn=end_with_parent,
+                )
+            )
     try:
         yield
     finally:
-        served.terminate()
-        served.wait()
+        for one in served:
+            one.terminate()
+        for one in served:
+            one.wait()
 
 
-def platform_address(port: int) -> str:
-    """Where the pretend platform is; another site than the demo, as a real one is."""
-    return f"http://localhost:{port + 1}"
+def standin_address(name: str, port: int) -> str:
+    """Where a pretend system is; another site than the demo, as a real one is."""
+    return f"http://localhost:{port + 1 + STANDINS.index(name)}"
 
 
-def register_platform(url: str, port: int) -> None:
-    """Make the pretend platform known to the demo school, if it is not yet."""
-    there = platform_address(port)
+def register_standins(url: str, port: int) -> None:
+    """Make the pretend systems known to the demo school, those that are not yet."""
+    there, accounts, office = (standin_address(name, port) for name in STANDINS)
     engine = make_engine(url)
     with make_sessions(engine)() as session:
-        if platforms.named(session, there, CLIENT_ID) is None:
-            described = platforms.Described(
-                name="The pretend platform",
-                issuer=there,
-                client_id=CLIENT_ID,
-                login_address=f"{there}/auth",
-                token_address=f"{there}/token",
-                keys_address=f"{there}/keys",
-                audience="",
-                deployments=(DEPLOYMENT,),
-            )
-            platforms.store(session, None, described)
-            session.commit()
+        if platforms.named(session, there, platform.CLIENT_ID) is None:
+            platforms.store(session, None, platform_described(there))
+        if provider.present(session) is None:
+            provider.store(session, None, provider_fields(accounts), provider_standin.described(accounts), unsafe=True)
+        if office_lists.source(session) is None:
+            office_lists.set_source(session, None, office, office_standin.CLIENT_ID, office_standin.CLIENT_SECRET, True)
+        session.commit()
     engine.dispose()
+
+
+def platform_described(there: str) -> platforms.Described:
+    """The pretend platform, as an administrator would fill it in."""
+    return platforms.Described(
+        name="The pretend platform",
+        issuer=there,
+        client_id=platform.CLIENT_ID,
+        login_address=f"{there}/auth",
+        token_address=f"{there}/token",
+        keys_address=f"{there}/keys",
+        audience="",
+        deployments=(platform.DEPLOYMENT,),
+    )
+
+
+def provider_fields(there: str) -> dict[str, str]:
+    """The pretend identity provider, as an administrator would fill it in."""
+    return {
+        "name": "Pretend school account",
+        "issuer": there,
+        "client_id": provider_standin.CLIENT_ID,
+        "client_secret": provider_standin.CLIENT_SECRET,
+        "claim": "preferred_username",
+        "matches": "yes",
+        "groups_claim": "groups",
+        "teacher_groups": "staff",
+        "student_groups": "pupils",
+    }
 
 
 def load(url: str, console: Console) -> None:
@@ -125,7 +162,13 @@ def announce(port: int, console: Console, with_platform: bool = False) -> None:
     """Print where to go and who can sign in."""
     console.print(f"\n[bold]Wide Pin[/bold] is ready: [bold]{address(port)}[/bold]\n")
     if with_platform:
-        console.print(f"A pretend learning platform with two courses: [bold]{platform_address(port)}[/bold]\n")
+        for words, name in (
+            ("A pretend learning platform with two courses", "platform"),
+            ("Pretend school accounts", "provider"),
+            ("A pretend school office", "office"),
+        ):
+            console.print(f"{words}: [bold]{standin_address(name, port)}[/bold]")
+        console.print()
     for login, who in SHOWN_ACCOUNTS:
         console.print(f"  {login:<14} {who}")
     console.print(f"\nThe password of every demo account is [bold]{DEMO_PASSWORD}[/bold]. Ctrl-C stops the demo.\n")

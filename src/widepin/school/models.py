@@ -200,6 +200,8 @@ class BrowserSession(Base):
     address: Mapped[str] = mapped_column(String(45))
     browser: Mapped[str] = mapped_column(String(80), default="", server_default="")
     otp_secret: Mapped[str] = mapped_column(String(64), default="", server_default="")  # while one is being set up
+    provider_session: Mapped[str] = mapped_column(String(255, BYTES), default="", server_default="", index=True)
+    id_token: Mapped[str | None] = mapped_column(Text)  # of who came by the school's account, to sign out there too
 
     person: Mapped[Person] = relationship()
 
@@ -762,6 +764,50 @@ class Identity(Base):
     seen: Mapped[datetime | None] = mapped_column(DateTime)
 
     person: Mapped[Person] = relationship()
+
+
+class IdentityProvider(Base):
+    """Where the school's accounts are (OpenID Connect); the one row says how people sign in with them.
+
+    ``claim``: what of an account is the login of an account here; ``matches``: whether accounts that are here are found
+    by it; ``groups_claim``: what says in which groups somebody is, of which some teach and some learn. Who is in none
+    of them gets no account. ``described``: what the provider says of itself, with its keys.
+    """
+
+    __tablename__ = "identity_provider"
+
+    only: Mapped[int] = mapped_column(primary_key=True, autoincrement=False)
+    name: Mapped[str] = mapped_column(String(60))
+    issuer: Mapped[str] = mapped_column(String(255, BYTES))
+    client_id: Mapped[str] = mapped_column(String(255, BYTES))
+    client_secret: Mapped[str] = mapped_column(String(255, BYTES))
+    claim: Mapped[str] = mapped_column(String(60, BYTES))
+    matches: Mapped[bool] = mapped_column(default=False, server_default=false())
+    groups_claim: Mapped[str] = mapped_column(String(60, BYTES), default="", server_default="")
+    teacher_groups: Mapped[list[str]] = mapped_column(JSON)
+    student_groups: Mapped[list[str]] = mapped_column(JSON)
+    described: Mapped[JsonObject | None] = mapped_column(JSON(none_as_null=True))
+
+
+class ListedClass(Base):
+    """A class on the lists of the school's office, and the class here. ``listed``: what the office calls it."""
+
+    __tablename__ = "listed_class"
+
+    listed: Mapped[str] = mapped_column(String(255, BYTES), primary_key=True)
+    class_id: Mapped[int] = mapped_column(ForeignKey("school_class.id", ondelete="CASCADE"), index=True)
+
+    school_class: Mapped[SchoolClass] = relationship()
+
+
+class PendingList(Base):
+    """Lists of the school's office that somebody looks through before they are taken over: the file as it was sent."""
+
+    __tablename__ = "pending_list"
+
+    person_id: Mapped[int] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), primary_key=True)
+    content: Mapped[bytes] = mapped_column(MEDIUMBLOB, deferred=True)
+    made: Mapped[datetime] = mapped_column(DateTime, default=now)
 
 
 class PlatformCourse(Base):

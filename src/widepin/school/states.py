@@ -93,6 +93,7 @@ class Question(StrEnum):
     FIRST_VISIT = "first visit"  # whether somebody whom a platform sent has an account here
     CHOOSING = "choosing"  # which tasks a teacher chooses for a platform
     REGISTERING = "registering"  # that a platform registers itself
+    SIGN_IN = "sign in"  # who signs in with the school's account
 
 
 class Removed(StrEnum):
@@ -142,6 +143,8 @@ class Action(StrEnum):
     KEY_RENEWED = "key renewed"
     ACCOUNT_MADE = "account made"  # for somebody whom another system knows
     ACCOUNTS_JOINED = "accounts joined"
+    PROVIDER_SET = "identity provider set"
+    LISTS_TAKEN = "lists taken over"
 
 
 class Scope(StrEnum):

@@ -10,12 +10,13 @@ from functools import wraps
 from time import time
 from typing import Any, TypeVar
 
-from flask import abort, g, request
+from flask import abort, g, request, url_for
 from flask import session as browser_session
 from flask_login import LoginManager, UserMixin, current_user, login_required, login_user, logout_user
 
 from ..documents import clock
 from ..documents.language import gettext, marked
+from ..school.joining import provider
 from ..school.models import Assignment, ClassTool, Comment, HandIn, MarkColumn, Person, SchoolClass, TaskSheet, Work
 from ..school.people import browser_sessions
 from ..school.people.roster import former_students
@@ -63,11 +64,14 @@ def begin_session(person: Person) -> None:
     login_user(SignedIn(person))
 
 
-def end_session() -> None:
-    """Forget whoever is signed in."""
-    browser_sessions.end(session(), browser_session.get("key", ""))
+def end_session() -> str | None:
+    """Forget whoever is signed in; where to sign out besides, for who came by the school's account."""
+    key = browser_session.get("key", "")
+    there = provider.sign_out_address(session(), key, url_for("signin.form", _external=True))
+    browser_sessions.end(session(), key)
     logout_user()
     browser_session.clear()
+    return there
 
 
 @login_manager.user_loader

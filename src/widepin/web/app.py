@@ -49,6 +49,7 @@ from . import (
     roster,
     sheets,
     signin,
+    single_sign_on,
     tasks,
     terms,
     today,
@@ -62,7 +63,6 @@ from .jobs.apart import JobQueue
 from .made_from import made_from
 from .names import in_list
 from .navigation import Navigation
-from .platforms.blueprint import FROM_ELSEWHERE
 from .reading import NumberConverter, sentence
 from .serving.content_policy import use_content_policy
 from .serving.logs import use_logs
@@ -93,6 +93,7 @@ FEATURES = (
     calendar,
     programs,
     platforms,
+    single_sign_on,
     health,
 )
 """Every feature: a folder with ``blueprint.py``, its table of URLs, and ``views.py``."""
@@ -171,7 +172,7 @@ def create_app(settings: dict[str, Any]) -> Flask:
     use_bound_of_refused_requests(app)
     forgery = CSRFProtect(app)
     forgery.exempt(programs.blueprint)  # there a token counts, and no cookie
-    for view in FROM_ELSEWHERE:
+    for view in (*platforms.FROM_ELSEWHERE, *single_sign_on.FROM_ELSEWHERE):
         forgery.exempt(view)
     Compress(app)
     use_content_policy(app)

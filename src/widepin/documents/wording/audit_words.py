@@ -57,6 +57,8 @@ ACTIONS: dict[str, Row] = {
     "key renewed": Row(marked("renewed the key by which other systems know this program"), OTHER),
     "account made": Row(marked("an account was made for %(about)s, who is on another system’s list"), PERSON),
     "accounts joined": Row(marked("joined the account of a learning platform with %(about)s"), PERSON),
+    "identity provider set": Row(marked("chose how people sign in with the school’s accounts"), OTHER),
+    "lists taken over": Row(marked("took over the lists of the school’s office"), OTHER),
     "order of names set": Row(marked("chose by which name lists go"), OTHER),
 }
 """By the value of the action; ``school/people/audit.py`` asserts that none is missing."""

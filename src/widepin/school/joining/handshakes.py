@@ -18,6 +18,7 @@ HOLDS = {
     Question.FIRST_VISIT: timedelta(minutes=30),
     Question.CHOOSING: timedelta(hours=4),
     Question.REGISTERING: timedelta(hours=1),
+    Question.SIGN_IN: timedelta(minutes=20),
 }
 """For how long an answer is waited for."""
 

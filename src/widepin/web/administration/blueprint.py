@@ -5,7 +5,7 @@ from flask import Blueprint
 from ...documents.language import marked
 from ...school.states import Role
 from ..navigation import Entry
-from . import platforms, views
+from . import lists, platforms, provider, views
 
 blueprint = Blueprint("administration", __name__, url_prefix="/administration")
 
@@ -49,3 +49,13 @@ blueprint.add_url_rule("/platforms/<int:platform_id>/check", "check_platform", p
 blueprint.add_url_rule("/platforms/<int:platform_id>/again", "try_again", platforms.try_again, methods=["POST"])
 blueprint.add_url_rule("/platforms/<int:platform_id>/remove", "ask_remove_platform", platforms.ask_remove)
 blueprint.add_url_rule("/platforms/<int:platform_id>/remove", "remove_platform", platforms.remove, methods=["POST"])
+blueprint.add_url_rule("/accounts", "provider", provider.form)
+blueprint.add_url_rule("/accounts", "set_provider", provider.store, methods=["POST"])
+blueprint.add_url_rule("/accounts/remove", "remove_provider", provider.remove, methods=["POST"])
+blueprint.add_url_rule("/lists", "lists", lists.form)
+blueprint.add_url_rule("/lists", "bring_lists", lists.bring, methods=["POST"])
+blueprint.add_url_rule("/lists/new", "look_through", lists.look_through)
+blueprint.add_url_rule("/lists/new", "take_lists_over", lists.take_over, methods=["POST"])
+blueprint.add_url_rule("/lists/drop", "drop_lists", lists.drop, methods=["POST"])
+blueprint.add_url_rule("/lists/source", "set_lists_source", lists.set_source, methods=["POST"])
+blueprint.add_url_rule("/lists/now", "ask_lists_now", lists.ask_now, methods=["POST"])

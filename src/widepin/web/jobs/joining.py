@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-from datetime import timedelta
+from datetime import datetime, timedelta
 from functools import partial
 from itertools import groupby
 
 from ...documents.language import gettext as _
+from ...joining import oneroster
 from ...joining.http_client import NotReached
 from ...joining.lti import services, words
-from ...school.joining import courses, keys, platforms, scores
+from ...school.joining import courses, keys, office_lists, platforms, scores
 from ...school.models import Platform, PlatformCourse, now
 from ..database import sessions
 from .background import begin
@@ -66,6 +67,43 @@ def take_over(course_id: int, age: timedelta) -> str:
         trouble = course.trouble
         session.commit()
     return trouble
+
+
+def take_over_office(age: timedelta = AT_ONCE) -> str:
+    """Take over the lists of the office from its address, if the last time is as long ago; what came of it."""
+    with sessions()() as session:
+        there = office_lists.source(session)
+        session.commit()
+    if there is None:
+        return _("No address is set.")
+    if "at" in there and timedelta(0) <= now() - datetime.fromisoformat(there["at"]) < age:
+        return str(there["said"])
+    try:
+        base = there["address"]
+        lists = oneroster.read_address(base, f"{base}/token", there["client_id"], there["secret"])
+        trouble = "" if lists.people else _("the lists are empty")
+    except NotReached as wrong:
+        trouble = str(wrong)
+    with sessions()() as session:
+        if trouble:
+            said = _("The lists could not be taken over: %(why)s.", why=trouble)
+        else:
+            done = office_lists.take_over(session, None, lists, {})
+            said = _(
+                "The lists were taken over: %(new)s new, %(gone)s no longer listed, %(doubtful)s doubtful.",
+                new=len(done.new),
+                gone=len(done.gone),
+                doubtful=len(done.doubtful),
+            )
+        office_lists.note(session, said, not trouble)
+        session.commit()
+    return said
+
+
+def take_over_nightly() -> None:
+    """Take over every list that is old: those of courses, and those of the office."""
+    take_over_lists()
+    take_over_office(NIGHTLY)
 
 
 def send_scores() -> None:

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from flask import Flask
 
 from ...school.database import alone
-from .joining import send_scores, take_over_lists
+from .joining import send_scores, take_over_nightly
 
 
 @dataclass(frozen=True)
@@ -22,7 +22,7 @@ class Recurring:
     work: Callable[[], None]
 
 
-EVERY = (Recurring("scores", 10, send_scores), Recurring("lists", 1800, take_over_lists))
+EVERY = (Recurring("scores", 10, send_scores), Recurring("lists", 1800, take_over_nightly))
 """What is done again and again; lists are looked through so often, and each taken over nightly."""
 
 

@@ -23,6 +23,7 @@ from ...documents.language import gettext as _
 from ...documents.language import marked, ngettext
 from ...documents.pictures.svg import picture
 from ...school.demo.accounts import DEMO_PASSWORD, SHOWN_ACCOUNTS
+from ...school.joining import provider
 from ...school.models import Person
 from ...school.people import second_factor, signing_in
 from ...school.people.passwords import LONGEST_PASSWORD
@@ -174,9 +175,12 @@ def told(outcome: str) -> None:
 
 
 def leave() -> Response:
-    """Sign out here. The session ends on the server too: a copy of its cookie is worth nothing afterwards."""
-    end_session()
-    return redirect(url_for("signin.form"))
+    """Sign out here. The session ends on the server too: a copy of its cookie is worth nothing afterwards.
+
+    Whoever came by the school's account is signed out there as well.
+    """
+    there = end_session()
+    return redirect(there or url_for("signin.form"))
 
 
 def show(filled: SignInForm, error: str | None = None, **context: Any) -> str:
@@ -189,6 +193,7 @@ def show(filled: SignInForm, error: str | None = None, **context: Any) -> str:
         accounts=accounts,
         demo_password=DEMO_PASSWORD,
         pictures=pictures(),
+        provider=provider.present(session()),
         **context,
     )
 

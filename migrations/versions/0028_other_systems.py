@@ -1,7 +1,8 @@
-"""Learning platforms: who they are, whom they know, their courses and links, and scores for them."""
+"""Other systems of the school: learning platforms, the school's accounts, the lists of its office."""
 
 import sqlalchemy as sa
 from alembic import op
+from sqlalchemy.dialects import mysql
 
 revision, down_revision = "0028", "0027"
 
@@ -14,9 +15,51 @@ ACTIONS = (
     *("token made", "token ended"),
 )
 NEW = ("learning platform set", "learning platform removed", "key renewed", "account made", "accounts joined")
+NEW += ("identity provider set", "lists taken over")
 
 
 def upgrade() -> None:
+    op.add_column(
+        "browser_session",
+        sa.Column("provider_session", sa.String(255, collation=BYTES), server_default="", nullable=False),
+    )
+    op.add_column("browser_session", sa.Column("id_token", sa.Text(), nullable=True))
+    op.create_index(op.f("ix_browser_session_provider_session"), "browser_session", ["provider_session"])
+    op.create_table(
+        "identity_provider",
+        sa.Column("only", sa.Integer(), autoincrement=False, nullable=False),
+        sa.Column("name", sa.String(60), nullable=False),
+        sa.Column("issuer", sa.String(255, collation=BYTES), nullable=False),
+        sa.Column("client_id", sa.String(255, collation=BYTES), nullable=False),
+        sa.Column("client_secret", sa.String(255, collation=BYTES), nullable=False),
+        sa.Column("claim", sa.String(60, collation=BYTES), nullable=False),
+        sa.Column("matches", sa.Boolean(), server_default=sa.text("0"), nullable=False),
+        sa.Column("groups_claim", sa.String(60, collation=BYTES), server_default="", nullable=False),
+        sa.Column("teacher_groups", sa.JSON(), nullable=False),
+        sa.Column("student_groups", sa.JSON(), nullable=False),
+        sa.Column("described", sa.JSON(), nullable=True),
+        sa.PrimaryKeyConstraint("only", name=op.f("pk_identity_provider")),
+    )
+    op.create_table(
+        "listed_class",
+        sa.Column("listed", sa.String(255, collation=BYTES), nullable=False),
+        sa.Column("class_id", sa.Integer(), nullable=False),
+        sa.ForeignKeyConstraint(
+            ["class_id"], ["school_class.id"], name=op.f("fk_listed_class_class_id_school_class"), ondelete="CASCADE"
+        ),
+        sa.PrimaryKeyConstraint("listed", name=op.f("pk_listed_class")),
+    )
+    op.create_index(op.f("ix_listed_class_class_id"), "listed_class", ["class_id"])
+    op.create_table(
+        "pending_list",
+        sa.Column("person_id", sa.Integer(), nullable=False),
+        sa.Column("content", mysql.MEDIUMBLOB(), nullable=False),
+        sa.Column("made", sa.DateTime(), nullable=False),
+        sa.ForeignKeyConstraint(
+            ["person_id"], ["person.id"], name=op.f("fk_pending_list_person_id_person"), ondelete="CASCADE"
+        ),
+        sa.PrimaryKeyConstraint("person_id", name=op.f("pk_pending_list")),
+    )
     op.create_table(
         "signing_key",
         sa.Column("id", sa.Integer(), primary_key=True),
@@ -48,7 +91,9 @@ def upgrade() -> None:
         sa.Column("id", sa.Integer(), primary_key=True),
         sa.Column("digest", sa.String(64, collation=BYTES), nullable=False),
         sa.Column(
-            "question", sa.Enum("launch", "first visit", "choosing", "registering", name="question"), nullable=False
+            "question",
+            sa.Enum("launch", "first visit", "choosing", "registering", "sign in", name="question"),
+            nullable=False,
         ),
         sa.Column("kept", sa.JSON(), nullable=False),
         sa.Column("expires", sa.DateTime(), nullable=False),
@@ -150,6 +195,9 @@ def downgrade() -> None:
     _set_actions(*ACTIONS)
     for table in (
         *("sent_score", "platform_link", "platform_course"),
-        *("identity", "handshake", "platform", "signing_key"),
+        *("identity", "handshake", "platform", "signing_key", "pending_list", "listed_class", "identity_provider"),
     ):
         op.drop_table(table)
+    op.drop_index(op.f("ix_browser_session_provider_session"), "browser_session")
+    op.drop_column("browser_session", "id_token")
+    op.drop_column("browser_session", "provider_session")
