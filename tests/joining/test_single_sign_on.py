@@ -149,15 +149,17 @@ def test_an_answer_is_taken_once_and_in_the_browser_that_asked(accounts, visit, 
 def test_a_provider_with_a_new_key_is_read_anew(accounts, visit):
     visit("s-201").begin()
     accounts.key = new_key()
-    pupil = visit("s-202")
-    assert "begin again" in pupil.begin().text
-    assert pupil.begin().url.endswith("/tasks")
+    assert visit("s-202").begin().url.endswith("/tasks")
 
 
 def test_signing_out_here_signs_out_there(accounts, visit):
     pupil = visit("s-201")
     pupil.begin()
-    assert "/sign-in" in pupil.leave().url
+    page = pupil.leave()
+    assert "You are signed out here" in page.text
+    assert "/sign-in" in pupil.get(pupil.home).url
+    there = unescape(re.search(r'href="([^"]+)" data-go-on', page.text)[1])
+    assert there.startswith(accounts.address) and "/sign-in" in pupil.get(there).url
     assert "Sign in with your school account" in pupil.get(pupil.home + "single-sign-on").text, "it asks again"
 
 

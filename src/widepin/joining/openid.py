@@ -61,11 +61,8 @@ def question(client: Client, described: Mapping[str, Any], state: str, nonce: st
     return str(address)
 
 
-def claims_for(client: Client, described: Mapping[str, Any], code: str, verifier: str) -> tuple[dict[str, Any], str]:
-    """The claims of who has signed in, not checked yet but for their signature, and the token that says them.
-
-    Raises NotReached and BadToken, UnknownKey among it.
-    """
+def token_for(client: Client, described: Mapping[str, Any], code: str, verifier: str) -> str:
+    """The token that says who has signed in. Raises NotReached and BadToken."""
     try:
         answer = _session(client).fetch_token(
             described["token_endpoint"],
@@ -81,7 +78,12 @@ def claims_for(client: Client, described: Mapping[str, Any], code: str, verifier
     token = answer.get("id_token")
     if not isinstance(token, str):
         raise BadToken(_("the provider did not say who it is"))
-    return verified(token, described.get("keys") or NO_KEYS), token
+    return token
+
+
+def claims_in(token: str, described: Mapping[str, Any]) -> dict[str, Any]:
+    """What a token says, not checked yet but for its signature. Raises BadToken, UnknownKey among it."""
+    return verified(token, described.get("keys") or NO_KEYS)
 
 
 def check(claims: Mapping[str, Any], client: Client, nonce: str, at: float) -> None:

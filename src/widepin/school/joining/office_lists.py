@@ -37,6 +37,13 @@ class Doubtful:
     listed: Somebody
     candidates: tuple[Person, ...]
 
+    @property
+    def likely(self) -> Person | None:
+        """Who it most likely is: the only one of the same name and the same login."""
+        login = as_login(self.listed.login)
+        fits = [one for one in self.candidates if one.name == self.listed.name and one.login == login]
+        return fits[0] if len(fits) == len(self.candidates) == 1 else None
+
 
 @dataclass
 class Plan:

@@ -174,13 +174,15 @@ def told(outcome: str) -> None:
         logs.security("sign-in", outcome=outcome)
 
 
-def leave() -> Response:
+def leave() -> ResponseReturnValue:
     """Sign out here. The session ends on the server too: a copy of its cookie is worth nothing afterwards.
 
     Whoever came by the school's account is signed out there as well.
     """
     there = end_session()
-    return redirect(there or url_for("signin.form"))
+    if there is not None:  # by a page, since forms may lead to no other site, not even by way of this one
+        return render_template("single_sign_on/leaving.html", there=there)
+    return redirect(url_for("signin.form"))
 
 
 def show(filled: SignInForm, error: str | None = None, **context: Any) -> str:

@@ -93,19 +93,15 @@ def who_it_is(code: str, verifier: str, nonce: str) -> tuple[dict[str, Any], str
     Raises BadToken and NotReached.
     """
     there = the_provider()
-    client, described, issuer = (
-        provider.client_of(there, address_of("single_sign_on.back")),
-        there.described,
-        there.issuer,
-    )
+    client, described = provider.client_of(there, address_of("single_sign_on.back")), there.described or {}
     session().rollback()  # nothing is held while the provider is waited for
+    token = openid.token_for(client, described, code, verifier)
     try:
-        claims, token = openid.claims_for(client, described or {}, code, verifier)
-    except UnknownKey as unknown:
-        # The code is spent; the next try finds the keys that are read now.
-        the_provider().described = openid.describe(issuer)
-        session().commit()
-        raise BadToken(_("the provider has new keys; begin again")) from unknown
+        claims = openid.claims_in(token, described)
+    except UnknownKey:
+        fresh = openid.describe(client.issuer)
+        claims = openid.claims_in(token, fresh)
+        the_provider().described = fresh
     openid.check(claims, client, nonce, time())
     return claims, token
 
