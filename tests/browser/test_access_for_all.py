@@ -54,6 +54,10 @@ ADMINISTRATORS_PAGES = [
     "/administration/marks",
     "/administration/retention",
     "/administration/status",
+    "/administration/platforms",
+    "/administration/platforms/new",
+    "/administration/accounts",
+    "/administration/lists",
     "/library/school/1",
 ]
 TAGS = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]
