@@ -15,7 +15,7 @@ ACTIONS = (
     *("token made", "token ended"),
 )
 NEW = ("learning platform set", "learning platform removed", "key renewed", "account made", "accounts joined")
-NEW += ("identity provider set", "lists taken over")
+NEW += ("identity provider set", "lists taken over", "activity store set")
 
 
 def upgrade() -> None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from threading import Thread
+from typing import Any
 
 import pytest
 from playwright.sync_api import expect
@@ -16,7 +17,7 @@ from widepin.school.database import make_sessions
 from widepin.school.joining import platforms
 from widepin.school.models import Person, Platform
 
-MIDPOINT = [
+MIDPOINT: list[dict[str, Any]] = [
     {"id": "c", "make": "circle", "from": ["A", "B"]},
     {"id": "d", "make": "circle", "from": ["B", "A"]},
     {"id": "C", "make": "intersection", "from": ["c", "d"], "pick": 1},

@@ -29,6 +29,7 @@ ADMINISTRATION = (
     "ask_platform",
     "provider",
     "lists",
+    "activity",
 )
 OF_PLATFORMS = {
     "look_through": "GET",
@@ -63,6 +64,7 @@ ADMINISTRATION_DEEDS = {
     "drop_lists": 302,
     "set_lists_source": 302,
     "ask_lists_now": 302,
+    "set_activity": 302,
 }
 
 # endpoint: (method, anonymous, teacher of the class, another teacher, student concerned, student of another class)

@@ -53,9 +53,10 @@ def ask(
     body: str | bytes | None = None,
     content_type: str = "application/json",
     auth: tuple[str, str] | None = None,
+    headers: Mapping[str, str] | None = None,
 ) -> Answer:
     """Send a request. Raises NotReached for anything but an answer of success that can be read."""
-    headers = {"Accept": accept, "User-Agent": "widepin"}
+    headers = {"Accept": accept, "User-Agent": "widepin", **(headers or {})}
     if token:
         headers["Authorization"] = f"Bearer {token}"
     if body is not None:

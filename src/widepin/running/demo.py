@@ -17,9 +17,10 @@ from sqlalchemy import text
 from ..joining.standins import office as office_standin
 from ..joining.standins import platform
 from ..joining.standins import provider as provider_standin
+from ..joining.standins import store as store_standin
 from ..school.database import make_engine, make_sessions
 from ..school.demo.accounts import DEMO_PASSWORD, SHOWN_ACCOUNTS
-from ..school.joining import office_lists, platforms, provider
+from ..school.joining import activity, office_lists, platforms, provider
 from .mariadb import MariaDB, end_with_parent
 from .migrate import ROOT, migrate
 from .supervisor import only_one, progress, require_free, supervise
@@ -31,8 +32,7 @@ VAR = Path(os.environ.get("WIDEPIN_VAR", ROOT / "var"))
 def run_demo(port: int, reset: bool, console: Console, with_platform: bool = False) -> None:
     """Serve the demo until it is stopped. Raises CannotStart, DatabaseTrouble and WebTrouble.
 
-    ``with_platform``: with a pretend learning platform, identity provider and school office beside it, on the ports
-    after.
+    ``with_platform``: with pretend systems of a school beside it (``STANDINS``), on the ports after.
     """
     with only_one(VAR / "demo.lock", "The demo", address(port)):
         if reset and (VAR / "demo").exists():
@@ -54,7 +54,7 @@ def run_demo(port: int, reset: bool, console: Console, with_platform: bool = Fal
             supervise(MariaDB(VAR / "demo"), prepare, lambda: announce(port, console, with_platform), console)
 
 
-STANDINS = ("platform", "provider", "office")
+STANDINS = ("platform", "provider", "office", "store")
 """Pretend systems that are served beside the demo, each on the next port."""
 
 
@@ -92,7 +92,7 @@ def standin_address(name: str, port: int) -> str:
 
 def register_standins(url: str, port: int) -> None:
     """Make the pretend systems known to the demo school, those that are not yet."""
-    there, accounts, office = (standin_address(name, port) for name in STANDINS)
+    there, accounts, office, activities = (standin_address(name, port) for name in STANDINS)
     engine = make_engine(url)
     with make_sessions(engine)() as session:
         if platforms.named(session, there, platform.CLIENT_ID) is None:
@@ -101,6 +101,10 @@ def register_standins(url: str, port: int) -> None:
             provider.store(session, None, provider_fields(accounts), provider_standin.described(accounts), unsafe=True)
         if office_lists.source(session) is None:
             office_lists.set_source(session, None, office, office_standin.CLIENT_ID, office_standin.CLIENT_SECRET, True)
+        if activity.store(session) is None:
+            activity.set_store(
+                session, None, f"{activities}/xapi", store_standin.KEY, store_standin.SECRET, unsafe=True
+            )
         session.commit()
     engine.dispose()
 
@@ -166,6 +170,7 @@ def announce(port: int, console: Console, with_platform: bool = False) -> None:
             ("A pretend learning platform with two courses", "platform"),
             ("Pretend school accounts", "provider"),
             ("A pretend school office", "office"),
+            ("A pretend store of activity", "store"),
         ):
             console.print(f"{words}: [bold]{standin_address(name, port)}[/bold]")
         console.print()

@@ -145,6 +145,7 @@ class Action(StrEnum):
     ACCOUNTS_JOINED = "accounts joined"
     PROVIDER_SET = "identity provider set"
     LISTS_TAKEN = "lists taken over"
+    ACTIVITY_SET = "activity store set"
 
 
 class Scope(StrEnum):

@@ -59,6 +59,7 @@ ACTIONS: dict[str, Row] = {
     "accounts joined": Row(marked("joined the account of a learning platform with %(about)s"), PERSON),
     "identity provider set": Row(marked("chose how people sign in with the school’s accounts"), OTHER),
     "lists taken over": Row(marked("took over the lists of the school’s office"), OTHER),
+    "activity store set": Row(marked("chose a store for activity, or none"), OTHER),
     "order of names set": Row(marked("chose by which name lists go"), OTHER),
 }
 """By the value of the action; ``school/people/audit.py`` asserts that none is missing."""

@@ -11,6 +11,7 @@ from werkzeug.serving import make_server
 from .office import create_office
 from .platform import create_platform
 from .provider import create_provider
+from .store import create_store
 
 
 def app_of(name: str, address: str, tool: str, folder: Path) -> Flask:
@@ -24,6 +25,8 @@ def app_of(name: str, address: str, tool: str, folder: Path) -> Flask:
             return app
         case "office":
             return create_office(address)
+        case "store":
+            return create_store(address)
     raise SystemExit(f"there is no pretend system {name}")
 
 

@@ -5,7 +5,7 @@ from flask import Blueprint
 from ...documents.language import marked
 from ...school.states import Role
 from ..navigation import Entry
-from . import lists, platforms, provider, views
+from . import activity, lists, platforms, provider, views
 
 blueprint = Blueprint("administration", __name__, url_prefix="/administration")
 
@@ -59,3 +59,5 @@ blueprint.add_url_rule("/lists/new", "take_lists_over", lists.take_over, methods
 blueprint.add_url_rule("/lists/drop", "drop_lists", lists.drop, methods=["POST"])
 blueprint.add_url_rule("/lists/source", "set_lists_source", lists.set_source, methods=["POST"])
 blueprint.add_url_rule("/lists/now", "ask_lists_now", lists.ask_now, methods=["POST"])
+blueprint.add_url_rule("/activity", "activity", activity.form)
+blueprint.add_url_rule("/activity", "set_activity", activity.store, methods=["POST"])

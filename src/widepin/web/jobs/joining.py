@@ -6,11 +6,13 @@ from datetime import datetime, timedelta
 from functools import partial
 from itertools import groupby
 
+from flask import current_app
+
 from ...documents.language import gettext as _
-from ...joining import oneroster
+from ...joining import oneroster, xapi
 from ...joining.http_client import NotReached
 from ...joining.lti import services, words
-from ...school.joining import courses, keys, office_lists, platforms, scores
+from ...school.joining import activity, courses, keys, office_lists, platforms, scores
 from ...school.models import Platform, PlatformCourse, now
 from ..database import sessions
 from .background import begin
@@ -148,3 +150,27 @@ def _send_to(by: services.Credentials, waiting: list[scores.Delivery]) -> None:
             else:
                 scores.failed(session, delivery, str(trouble), trouble.is_passing)
             session.commit()
+
+
+def tell_activity() -> None:
+    """Tell the store that the school has named what it has not been told yet."""
+    home = current_app.config["ADDRESS"] or "http://localhost/"
+    while True:
+        with sessions()() as session:
+            there, waiting = activity.store(session), activity.to_tell(session)
+            session.commit()
+        if there is None or not waiting:
+            return
+        trouble = ""
+        try:
+            xapi.send(there["address"], there["key"], there["secret"], [xapi.statement(one, home) for one in waiting])
+        except NotReached as wrong:
+            trouble = str(wrong)
+        with sessions()() as session:
+            if trouble:
+                activity.failed(session, trouble)
+            else:
+                activity.told(session, waiting[-1].number)
+            session.commit()
+        if trouble:
+            return

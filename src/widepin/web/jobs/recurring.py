@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from flask import Flask
 
 from ...school.database import alone
-from .joining import send_scores, take_over_nightly
+from .joining import send_scores, take_over_nightly, tell_activity
 
 
 @dataclass(frozen=True)
@@ -22,7 +22,11 @@ class Recurring:
     work: Callable[[], None]
 
 
-EVERY = (Recurring("scores", 10, send_scores), Recurring("lists", 1800, take_over_nightly))
+EVERY = (
+    Recurring("scores", 10, send_scores),
+    Recurring("activity", 30, tell_activity),
+    Recurring("lists", 1800, take_over_nightly),
+)
 """What is done again and again; lists are looked through so often, and each taken over nightly."""
 
 
