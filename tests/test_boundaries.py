@@ -67,7 +67,7 @@ def test_a_layer_only_imports_those_below(layer):
 
 ROOMS = {
     "documents": ["pictures", "wording", "reasons", "formats"],
-    "school": ["people", "tasks", "works", "results", "lessons", "joining", "demo"],
+    "school": ["people", "tasks", "works", "results", "lessons", "joining", "moving", "demo"],
 }
 """The rooms of layers that have some, from the ground up."""
 

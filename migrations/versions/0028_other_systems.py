@@ -15,7 +15,7 @@ ACTIONS = (
     *("token made", "token ended"),
 )
 NEW = ("learning platform set", "learning platform removed", "key renewed", "account made", "accounts joined")
-NEW += ("identity provider set", "lists taken over", "activity store set")
+NEW += ("identity provider set", "lists taken over", "activity store set", "class brought in")
 
 
 def upgrade() -> None:

@@ -249,6 +249,8 @@ TABLE = {
     "health.alive": ("GET", OK, OK, OK, OK, OK),
     "health.ready": ("GET", OK, OK, OK, OK, OK),
     "health.metrics": ("GET", OK, OK, OK, OK, OK),
+    "roster.class_file": ("GET", AWAY, OK, NO, NO, NO),
+    "roster.bring_in": ("POST", AWAY, AWAY, AWAY, NO, NO),  # with nothing in it
     "platforms.login": ("GET", *[400] * 5),  # who comes from where: tests/joining
     "platforms.launch": ("POST", *[OK] * 5),  # sent once more, with the cookie
     "platforms.about": ("GET", *[NO] * 5),

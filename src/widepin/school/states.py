@@ -146,6 +146,7 @@ class Action(StrEnum):
     PROVIDER_SET = "identity provider set"
     LISTS_TAKEN = "lists taken over"
     ACTIVITY_SET = "activity store set"
+    BROUGHT_IN = "class brought in"
 
 
 class Scope(StrEnum):

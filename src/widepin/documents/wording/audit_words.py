@@ -60,6 +60,7 @@ ACTIONS: dict[str, Row] = {
     "identity provider set": Row(marked("chose how people sign in with the school’s accounts"), OTHER),
     "lists taken over": Row(marked("took over the lists of the school’s office"), OTHER),
     "activity store set": Row(marked("chose a store for activity, or none"), OTHER),
+    "class brought in": Row(marked("brought in the class %(about)s from a file"), CLASS),
     "order of names set": Row(marked("chose by which name lists go"), OTHER),
 }
 """By the value of the action; ``school/people/audit.py`` asserts that none is missing."""

@@ -10,6 +10,7 @@ from flask import current_app, flash, redirect, render_template, request, url_fo
 from flask.typing import ResponseReturnValue
 from werkzeug.wrappers import Response
 
+from ... import version
 from ...documents import clock
 from ...documents.formats.roster import (
     COLUMN_WORDS,
@@ -28,6 +29,7 @@ from ...documents.reading import Unreadable
 from ...documents.wording import amounts
 from ...school.joining import courses, scores
 from ...school.models import SchoolClass, class_code
+from ...school.moving import bringing_in, taking_out
 from ...school.people import audit, directory, personal_data, removing, roster, teaching
 from ...school.refused import Refused
 from ...school.states import Action
@@ -155,6 +157,33 @@ def class_data(class_id: int) -> ResponseReturnValue:
     school_class = own_class(class_id)
     audit.record(session(), me(), Action.EXPORTED, whole_class=school_class.id)
     return personal_data.of_class(session(), school_class)
+
+
+@teachers_only
+def class_file(class_id: int) -> ResponseReturnValue:
+    """A class with all that was done in it as one file, which can be brought in elsewhere."""
+    school_class = own_class(class_id)
+    audit.record(session(), me(), Action.EXPORTED, whole_class=school_class.id)
+    content = taking_out.class_file(session(), school_class, version())
+    return download(content, f"{school_class.name}.zip", "application/zip")
+
+
+@teachers_only
+def bring_in() -> ResponseReturnValue:
+    """A class from a file, as a new one of this teacher's."""
+    file = request.files.get("file")
+    content = file.read() if file else b""
+    try:
+        if not content:
+            raise Refused(_("Choose the file of a class."))
+        made = bringing_in.bring_in(session(), me(), content)
+    except (Refused, Unreadable) as wrong:
+        flash(_("The class was not brought in: %(why)s", why=wrong))
+        return redirect(url_for("classes.index"))
+    flash(
+        _("%(name)s is here, with all that was done in it. Print new cards: codes are not in the file.", name=made.name)
+    )
+    return redirect(url_for("classes.school_class", class_id=made.id))
 
 
 @teachers_only
