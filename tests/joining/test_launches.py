@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from concurrent.futures import ThreadPoolExecutor
+from dataclasses import replace
 
 import pytest
 from sqlalchemy import func, select
@@ -10,7 +11,8 @@ from sqlalchemy import func, select
 from tests.joining.conftest import class_named, described
 from widepin.joining.tokens import new_key
 from widepin.school.joining import handshakes, keys, platforms
-from widepin.school.models import Assignment, Identity, Person, Platform, PlatformLink, SchoolClass
+from widepin.school.models import Assignment, Identity, Person, Platform, PlatformLink, SchoolClass, TaskSheet
+from widepin.school.people import removing
 from widepin.school.people.roster import personal_code
 from widepin.school.states import Question
 from widepin.web.jobs import joining
@@ -106,14 +108,22 @@ def test_an_answer_is_taken_once(course, visitor, school, standin, tool):
 def test_an_answer_for_another_browser_is_refused(course, visitor, standin, tool):
     """Who sends somebody their own way in, to have them work under another name."""
     victim, attacker = visitor("s-202"), visitor("s-201")
+    victim.come(link=1)
     held = attacker.browser.get(f"{standin.address}/courses/c-1/open/1")  # up to the form, which is not sent
     assert 'id="send"' in held.text
-    victim.come(link=1)
-    fields = dict(standin.last)
-    victim.browser.cookies.set("launch", "of-the-victim", domain="127.0.0.1", path="/lti")
-    held = attacker.browser.get(f"{standin.address}/courses/c-1/open/1")
     answer = victim.browser.post(tool.config["ADDRESS"] + "lti/launch", data=standin.last | {"again": "yes"})
-    assert answer.status_code == 403 and "did not begin in this browser" in answer.text and fields != standin.last
+    assert answer.status_code == 403 and "did not begin in this browser" in answer.text
+
+
+def test_two_windows_of_one_browser_may_be_on_their_way_at_once(course, visitor, standin, tool):
+    """Where a platform asks by a form, the second question comes without the cookie of the first."""
+    student = visitor("s-201").come(link=1)
+    ways = []
+    for _window in range(2):
+        student.browser.get(f"{standin.address}/courses/c-1/open/1")
+        ways.append(dict(standin.last))
+    for way in ways:
+        assert "/tasks/" in student.browser.post(tool.config["ADDRESS"] + "lti/launch", data=way).url
 
 
 def test_a_key_that_changes_at_noon_is_read_anew(course, visitor, standin):
@@ -203,6 +213,47 @@ def test_a_frame_of_the_platform_gets_a_page_that_opens_a_window(standin, tool, 
     assert f"frame-ancestors {standin.address}" in framed.headers["Content-Security-Policy"]
     other = visitor("s-201").browser.get(tool.config["ADDRESS"] + "sign-in")
     assert "frame-ancestors 'none'" in other.headers["Content-Security-Policy"]
+
+
+def test_another_version_of_a_task_is_not_set_beside_it(course, visitor, school, standin):
+    visitor("s-201").come(link=1)
+    with school() as session:
+        task = session.scalars(select(Assignment)).one()
+        old = task.sheet
+        newer = TaskSheet(owner=old.owner, title=old.title, document=old.document, family=old.family, version=2)
+        session.add(newer)
+        session.flush()
+        task.sheet = newer
+        session.commit()
+    links = standin.courses["c-1"].links
+    links[2] = replace(links[1], number=2)
+    assert "/tasks/" in visitor("s-201").come(link=2).page.url
+    with school() as session:
+        assert len(session.scalars(select(Assignment)).all()) == 1
+
+
+def test_a_platform_that_becomes_another_knows_nobody_any_more(course, visitor, school, standin):
+    visitor("s-201").come(link=1)
+    with school() as session:
+        platform = session.scalars(select(Platform)).one()
+        platforms.store(session, None, described(standin.address, issuer="http://elsewhere"), platform)
+        session.commit()
+        assert session.scalars(select(Identity)).all() == []
+
+
+def test_who_was_removed_is_left_out_of_a_list_and_not_let_in(course, visitor, school, standin, tool):
+    visitor("s-201").come(link=1)
+    with school() as session:
+        oda = session.scalars(select(Person)).first()
+        student = session.scalars(select(Person).where(Person.name == "Anselm Rook")).one()
+        removing.remove_student(session, oda, class_named(session, "Setting out, first year"), student)
+        session.commit()
+    assert "was removed" in visitor("s-201").come(link=1).said
+    with tool.app_context(), school() as session:
+        joining.take_over(session.scalars(select(PlatformLink)).one().course_id, joining.AT_ONCE)
+    with school() as session:
+        names = {one.name for one in class_named(session, "Setting out, first year").students}
+        assert names == {"Bettany Crane", "Cuthbert Vane", "Delphine Marsh"}
 
 
 def test_lists_are_taken_over_and_kept_in_step(course, visitor, school, standin, tool, asked_for):

@@ -152,6 +152,17 @@ def test_a_provider_with_a_new_key_is_read_anew(accounts, visit):
     assert visit("s-202").begin().url.endswith("/tasks")
 
 
+def test_another_provider_that_calls_somebody_the_same_is_another(accounts, visit, school):
+    visit("s-201").begin()
+    with school() as session:
+        provider.present(session).issuer = "http://elsewhere"
+        found = provider.person_for(
+            session, provider.present(session), {"sub": "sub-s-201", "groups": ["pupils"], "name": "A Stranger"}
+        )
+        assert found.name == "A Stranger"
+        session.rollback()
+
+
 def test_signing_out_here_signs_out_there(accounts, visit):
     pupil = visit("s-201")
     pupil.begin()

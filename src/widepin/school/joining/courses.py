@@ -128,8 +128,13 @@ def _assigned(session: Session, course: PlatformCourse, launch: Launch, due: dat
     sheet = session.get(TaskSheet, int(number)) if number.isdecimal() and len(number) < 10 else None
     if sheet is None or not teaches(sheet.owner, course.school_class):
         return None
-    there = select(Assignment).where(Assignment.class_id == course.class_id, Assignment.sheet_id == sheet.id)
-    known = session.scalar(there)
+    there = (
+        select(Assignment)
+        .join(Assignment.sheet)
+        .where(Assignment.class_id == course.class_id, TaskSheet.family == sheet.family)
+        .where(Assignment.practice_key.is_(None))
+    )
+    known = session.scalar(there.order_by(Assignment.id))  # another version of it is the same task
     if known is not None:
         return known
     # It was checked when it was chosen.
@@ -164,7 +169,10 @@ def take_over(session: Session, course: PlatformCourse, members: Sequence[Member
         listed = {one.subject: one for one in members if people.role_of(one) is role}
         there = people.known(session, source, listed, role)
         for subject, member in listed.items():
-            identity = there.get(subject) or people.account(session, source, member, role)
+            try:
+                identity = there.get(subject) or people.account(session, source, member, role)
+            except Refused:  # the account lies in the bin
+                continue
             people.keep_name(identity.person, member)
             if role is Role.STUDENT and identity.person not in school_class.students:
                 school_class.students.append(identity.person)

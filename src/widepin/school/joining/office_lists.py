@@ -251,18 +251,34 @@ def source(session: Session) -> JsonObject | None:
 
 
 def set_source(
-    session: Session, by: Person | None, address: str, client_id: str, secret: str, unsafe: bool = False
+    session: Session,
+    by: Person | None,
+    address: str,
+    client_id: str,
+    secret: str,
+    unsafe: bool = False,
+    token_address: str = "",
 ) -> None:
-    """Take lists over nightly from an address; from nowhere for none. Raises Refused. An empty secret leaves it."""
+    """Take lists over nightly from an address; from nowhere for none. Raises Refused. An empty secret leaves it.
+
+    ``token_address``: where access is asked for, if not beside the lists.
+    """
     address, before = address.strip().rstrip("/"), source(session) or {}
+    token_address = token_address.strip() or f"{address}/token"
     if not address:
         session.execute(delete(Choice).where(Choice.name == CHOICE))
     else:
-        if not address.startswith(("https://", "http://") if unsafe else ("https://",)) or len(address) > 500:
+        schemes = ("https://", "http://") if unsafe else ("https://",)
+        if not all(one.startswith(schemes) and len(one) <= 500 for one in (address, token_address)):
             raise Refused(_("Write the address of the office’s service: it begins with https://."))
         if not client_id.strip() or not (secret or before.get("secret")):
             raise Refused(_("Write the client ID and the client secret, as the office’s program shows them."))
-        value = {"address": address, "client_id": client_id.strip(), "secret": secret or before.get("secret")}
+        value = {
+            "address": address,
+            "token_address": token_address,
+            "client_id": client_id.strip(),
+            "secret": secret or before.get("secret"),
+        }
         session.merge(Choice(name=CHOICE, value=value))
     audit.record(session, by, Action.LISTS_TAKEN)
     session.flush()

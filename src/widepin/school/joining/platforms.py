@@ -84,6 +84,8 @@ def as_typed(platform: Platform) -> dict[str, str]:
 def store(session: Session, by: Person | None, described: Described, platform: Platform | None = None) -> Platform:
     """Register a platform, or change one. Raises Refused where the same is registered already."""
     made = platform or Platform()
+    if platform is not None and platform.issuer != described.issuer:  # what it calls people means others now
+        session.execute(delete(Identity).where(Identity.source == source_of(platform)))
     for name in Described.__dataclass_fields__:
         setattr(made, name, list(described.deployments) if name == "deployments" else getattr(described, name))
     made.keys = None

@@ -21,8 +21,11 @@ from ..people.roster import free_logins
 from ..refused import Refused
 from ..states import Action, Role
 
-SOURCE = "school account"
-"""What identities from the provider are told by."""
+
+def source_of(issuer: str) -> str:
+    """What identities from a provider are told by; those of another provider are others, whatever it calls people."""
+    return f"accounts {digest(issuer)[:16]}"
+
 
 LONGEST, LONGEST_NAME_OF_PROVIDER, LONGEST_CLAIM = 255, 60, 60
 
@@ -104,15 +107,17 @@ def person_for(session: Session, provider: IdentityProvider, claims: Mapping[str
 
     Raises Refused with why there is none.
     """
-    subject = str(claims["sub"])[:LONGEST]
-    wanted = select(Identity).join(Identity.person).where(Identity.source == SOURCE, Identity.subject == subject)
+    subject, source = str(claims["sub"])[:LONGEST], source_of(provider.issuer)
+    wanted = select(Identity).join(Identity.person).where(Identity.source == source, Identity.subject == subject)
     known = session.scalar(wanted.options(joinedload(Identity.person)))
     if known is None:
         try:
             with session.begin_nested():
                 known = _first_time(session, provider, claims, subject)
-        except IntegrityError:  # in another window, at the same moment
-            known = session.scalars(wanted).one()
+        except IntegrityError:  # in another window, at the same moment; or the account lies in the bin
+            known = session.scalar(wanted)
+    if known is None:
+        raise Refused(_("Your account was removed. Ask your teacher."))
     if known.person.left is not None:
         raise Refused(_("This account is not in use any more. Ask whoever looks after the school."))
     known.seen = now()
@@ -128,7 +133,7 @@ def _first_time(session: Session, provider: IdentityProvider, claims: Mapping[st
                 _("There is no account here for %(name)s. Ask whoever looks after the school.", name=login or subject)
             )
         here = _make(session, claims, login, role)
-    made = Identity(person=here, source=SOURCE, subject=subject, role=here.role)
+    made = Identity(person=here, source=source_of(provider.issuer), subject=subject, role=here.role)
     session.add(made)
     session.flush()
     return made
@@ -187,6 +192,8 @@ def end_sessions(session: Session, provider_session: str, subject: str) -> int:
     if provider_session:
         ended = ended.where(BrowserSession.provider_session == provider_session)
     else:
-        people = select(Identity.person_id).where(Identity.source == SOURCE, Identity.subject == subject)
+        there = present(session)
+        source = source_of(there.issuer if there is not None else "")
+        people = select(Identity.person_id).where(Identity.source == source, Identity.subject == subject)
         ended = ended.where(BrowserSession.person_id.in_(people))
     return session.execute(ended).rowcount  # type: ignore[attr-defined,no-any-return]

@@ -29,5 +29,5 @@ COMMENT = ("step", "text", "key", "written")
 ENTERED = ("kind", "score", "note", "photo_type", "entered")
 MARK_COLUMN = ("title", "weight")
 
-LARGEST, LARGEST_UNPACKED = 60_000_000, 600_000_000
-"""Bytes of a file, and of what is in it."""
+LARGEST_UNPACKED = 150_000_000
+"""Bytes of what is in a file."""

@@ -15,8 +15,8 @@ from ...school.joining import activity
 from ...school.models import now
 from ...school.refused import Refused
 from ..access import administrators_only, me
+from ..addresses import address_of
 from ..database import session
-from ..platforms.views import address_of
 
 EXAMPLE = xapi.HandedIn(4711, 23, 7, "Midpoint of a segment", 100, True, 3, datetime(2026, 11, 30, 9, 15))
 

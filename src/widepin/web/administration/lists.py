@@ -108,12 +108,12 @@ def drop() -> ResponseReturnValue:
 @administrators_only
 def set_source() -> ResponseReturnValue:
     """Choose from where lists come nightly."""
-    address, client_id, secret = (
-        request.form.get(name, "").strip()[:500] for name in ("address", "client_id", "secret")
+    address, token_address, client_id, secret = (
+        request.form.get(name, "").strip()[:500] for name in ("address", "token_address", "client_id", "secret")
     )
     unsafe = not current_app.config["HTTPS"]
     try:
-        office_lists.set_source(session(), me(), address, client_id, secret, unsafe)
+        office_lists.set_source(session(), me(), address, client_id, secret, unsafe, token_address)
     except Refused as wrong:
         return show(str(wrong)), 422
     flash(_("That is saved."))

@@ -17,9 +17,9 @@ from ...school.models import Platform
 from ...school.refused import Refused
 from ...school.states import Question
 from ..access import administrators_only, me
+from ..addresses import address_of
 from ..database import session
 from ..platforms.registering import here
-from ..platforms.views import address_of
 
 LINK = "registering_link"
 """In the session of the browser: a link for registering that was just made."""
@@ -35,7 +35,7 @@ def index() -> str:
         scores=platforms.scores_of(session()),
         troubles={one.id: platforms.troubles_of(session(), one) for one in platforms.every(session())},
         here=here(),
-        link=address_of("home").rstrip("/") + url_for("platforms.register", secret=secret) if secret else None,
+        link=address_of("platforms.register", secret=secret) if secret else None,
     )
 
 

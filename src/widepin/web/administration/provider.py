@@ -12,8 +12,8 @@ from ...joining.http_client import NotReached
 from ...school.joining import provider
 from ...school.refused import Refused
 from ..access import administrators_only, me
+from ..addresses import address_of
 from ..database import session
-from ..single_sign_on.views import address_of
 
 FIELDS = (
     *("name", "issuer", "client_id", "client_secret", "claim", "matches"),

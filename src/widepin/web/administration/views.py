@@ -27,6 +27,7 @@ from ...school.results import scale
 from ...school.states import Action, SignInOutcome
 from ...school.tasks import sheets
 from ..access import administrators_only, any_class, any_teacher, me, shared_sheet
+from ..addresses import address_of
 from ..database import locked, session
 from ..figures import draft_figure
 from ..jobs import background
@@ -77,14 +78,8 @@ def invite() -> ResponseReturnValue:
 
 def on_with_link(token: str, name: str) -> Response:
     """On to the page of people, which shows a link that was just made, once: loading it again makes and shows none."""
-    browser_session[LINK] = {"address": address_of(token), "name": name}
+    browser_session[LINK] = {"address": address_of("welcome.link", token=token), "name": name}
     return redirect(url_for("administration.people"))
-
-
-def address_of(token: str) -> str:
-    """The whole address of a link that works once."""
-    known = current_app.config["ADDRESS"] or request.host_url
-    return known.rstrip("/") + url_for("welcome.link", token=token)
 
 
 @administrators_only

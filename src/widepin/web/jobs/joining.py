@@ -81,8 +81,8 @@ def take_over_office(age: timedelta = AT_ONCE) -> str:
     if "at" in there and timedelta(0) <= now() - datetime.fromisoformat(there["at"]) < age:
         return str(there["said"])
     try:
-        base = there["address"]
-        lists = oneroster.read_address(base, f"{base}/token", there["client_id"], there["secret"])
+        asked = (there[name] for name in ("address", "token_address", "client_id", "secret"))
+        lists = oneroster.read_address(*asked)
         trouble = "" if lists.people else _("the lists are empty")
     except NotReached as wrong:
         trouble = str(wrong)

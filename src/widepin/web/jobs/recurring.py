@@ -39,19 +39,26 @@ def keep_going(app: Flask) -> threading.Thread:
 
 def _run(app: Flask) -> None:
     due = {one.name: time.monotonic() + one.seconds for one in EVERY}
+    failing: set[str] = set()
     while True:
         time.sleep(max(0.5, min(due.values()) - time.monotonic()))
         for one in EVERY:
             if due[one.name] <= time.monotonic():
-                do_once(app, one)
+                do_once(app, one, failing)
                 due[one.name] = time.monotonic() + one.seconds
 
 
-def do_once(app: Flask, one: Recurring) -> None:
-    """Do it now, unless another process is at it; what fails is logged, and comes again."""
+def do_once(app: Flask, one: Recurring, failing: set[str]) -> None:
+    """Do it now, unless another process is at it; what fails is logged, and comes again.
+
+    ``failing``: what failed the last time too, and is not logged again until it has worked.
+    """
     try:
         with app.app_context(), alone(app.extensions["sessions"], one.name) as is_free:
             if is_free:
                 one.work()
+        failing.discard(one.name)
     except Exception:
-        app.logger.exception("what comes again and again failed: %s", one.name)
+        if one.name not in failing:
+            app.logger.exception("what comes again and again failed: %s", one.name)
+        failing.add(one.name)

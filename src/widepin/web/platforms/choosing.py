@@ -19,10 +19,11 @@ from ...school.states import Question
 from ...school.tasks import assigning, sheets
 from ...school.tasks.library import LIBRARY, TOPICS
 from ..access import me, own_class, teachers_only
+from ..addresses import address_of
 from ..database import session
 from ..jobs.judging import apart
 from ..serving.content_policy import allow
-from .views import address_of, refuse
+from .views import refuse
 
 TOO_LATE = marked("This took too long, or was done already. Choose the tasks from your course again.")
 

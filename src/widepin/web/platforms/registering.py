@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from flask import current_app, render_template, request, url_for
+from flask import current_app, render_template, request
 from flask.typing import ResponseReturnValue
 
 from ...documents.language import gettext as _
@@ -12,9 +12,10 @@ from ...school.joining import handshakes, platforms
 from ...school.models import Person
 from ...school.refused import Refused
 from ...school.states import Question
+from ..addresses import address_of
 from ..database import session, sessions
 from ..serving.content_policy import allow
-from .views import address_of, refuse
+from .views import refuse
 
 
 def register(secret: str) -> ResponseReturnValue:
@@ -48,7 +49,7 @@ def register(secret: str) -> ResponseReturnValue:
 def here() -> registering.Addresses:
     """Where platforms find this program."""
     return registering.Addresses(
-        str(current_app.config["ADDRESS"] or request.host_url).rstrip("/") + url_for("home"),
+        address_of("home"),
         address_of("platforms.login"),
         address_of("platforms.launch"),
         address_of("platforms.keys"),

@@ -27,13 +27,14 @@ from ...school.people.accounts import digest
 from ...school.refused import Refused
 from ...school.states import Question, Role
 from ..access import begin_session, end_session, me
+from ..addresses import address_of
 from ..database import session, sessions
 from ..jobs import background, joining
 from ..serving import logs
 from ..serving.content_policy import allow
 
-BROWSER = "launch"
-"""The cookie by which a browser is known between asking a platform and its answer."""
+LONGEST_WAY = 3600
+"""Seconds for which a browser is known between asking a platform and being let in."""
 
 LOGIN_FIELDS = ("iss", "login_hint", "target_link_uri", "lti_message_hint", "lti_deployment_id", "client_id")
 
@@ -71,32 +72,40 @@ def login() -> ResponseReturnValue:
         allow("frame-ancestors", platform.issuer, platform.login_address)
         address = f"{url_for('platforms.login')}?{urlencode(asked)}"
         return render_template("platforms/new_window.html", address=address)
-    browser = request.cookies.get(BROWSER) or secrets.token_urlsafe(24)
-    nonce = secrets.token_urlsafe(24)
+    nonce, browser = secrets.token_urlsafe(24), secrets.token_urlsafe(24)
     kept = {"platform": platform.id, "nonce": nonce, "browser": digest(browser)}
     state = handshakes.ask(session(), Question.LAUNCH, kept)
     address = launches.login_address(platforms.tool_of(platform), asked, address_of("platforms.launch"), state, nonce)
     response = redirect(address)
     response.set_cookie(
-        BROWSER, browser, max_age=3600, path="/lti", httponly=True, samesite="Lax", secure=current_app.config["HTTPS"]
+        cookie_of(state),
+        browser,
+        max_age=LONGEST_WAY,
+        path="/lti",
+        httponly=True,
+        samesite="Lax",
+        secure=current_app.config["HTTPS"],
     )
     return response
 
 
-def address_of(endpoint: str) -> str:
-    """The whole address of a page, as other systems know it."""
-    known = current_app.config["ADDRESS"] or request.host_url
-    return str(known).rstrip("/") + url_for(endpoint)
+def cookie_of(state: str) -> str:
+    """The cookie by which a browser is known as the one that a question began in: one for each, since the forms of
+    other sites come without any, and two windows may be on their way at once.
+    """
+    return f"launch-{digest(state)[:12]}"
 
 
 def launch() -> ResponseReturnValue:
     """A platform's answer. Forms of other sites come without cookies, so that the browser sends it once more."""
-    if "again" not in request.form and BROWSER not in request.cookies:
+    state = request.form.get("state", "")
+    if "again" not in request.form and cookie_of(state) not in request.cookies:
         fields = {name: request.form.get(name, "") for name in ("state", "id_token", "error", "error_description")}
         return render_template("platforms/again.html", fields=fields)
-    kept = handshakes.answer_for_good(sessions(), Question.LAUNCH, request.form.get("state", ""))
+    kept = handshakes.answer_for_good(sessions(), Question.LAUNCH, state)
     if kept is None:
         return refuse(_("This way in was used already, or took too long. Open the link in your course again."))
+    kept["cookie"] = cookie_of(state)
     if not is_browser_of(kept):
         return refuse(
             _("This did not begin in this browser, or it keeps no cookies. Open the link in your course again.")
@@ -115,12 +124,12 @@ def launch() -> ResponseReturnValue:
         return refuse(
             _("The keys of the learning platform could not be read: %(why)s. Try again in a minute.", why=wrong), 503
         )
-    return arrive(platform, found)
+    return arrive(platform, found, {"browser": kept["browser"], "cookie": kept["cookie"]})
 
 
 def is_browser_of(kept: JsonObject) -> bool:
     """Whether this browser is the one that a question began in."""
-    return hmac.compare_digest(str(kept.get("browser", "")), digest(request.cookies.get(BROWSER, "")))
+    return hmac.compare_digest(str(kept.get("browser", "")), digest(request.cookies.get(str(kept["cookie"]), "")))
 
 
 def read(platform: Platform, token: str, nonce: str) -> launches.Launch:
@@ -150,8 +159,8 @@ def refuse(words: str, status: int = 403) -> ResponseReturnValue:
 # -- who it is -----------------------------------------------------------------------------------------------
 
 
-def arrive(platform: Platform, found: launches.Launch) -> ResponseReturnValue:
-    """Somebody whom a platform vouches for: known here, or for the first time."""
+def arrive(platform: Platform, found: launches.Launch, browser: JsonObject) -> ResponseReturnValue:
+    """Somebody whom a platform vouches for: known here, or for the first time. ``browser``: by what it is known."""
     role = people.role_of(found.member)
     if role is None:
         return refuse(_("Your role in this course is neither that of a teacher nor that of a student."))
@@ -160,7 +169,7 @@ def arrive(platform: Platform, found: launches.Launch) -> ResponseReturnValue:
     source, subject = platforms.source_of(platform), found.member.subject
     identity = people.known(session(), source, [subject], role).get(subject)
     if identity is None or identity.seen is None:
-        kept = {"platform": platform.id, "launch": asdict(found), "browser": digest(request.cookies.get(BROWSER, ""))}
+        kept = {"platform": platform.id, "launch": asdict(found), **browser}
         secret = handshakes.ask(session(), Question.FIRST_VISIT, kept)
         return redirect(url_for("platforms.first_visit", secret=secret))
     people.keep_name(identity.person, found.member)

@@ -21,7 +21,7 @@ REFUSED = range(400, 500)
 
 PUT_OFF = 429
 
-LARGER = {"administration.bring_lists": 15_500_000, "roster.bring_in": 60_500_000}
+LARGER = {"administration.bring_lists": 15_500_000, "roster.bring_in": 30_000_000}
 """Bytes that a request may have where more is brought than elsewhere; forms are read before views."""
 
 

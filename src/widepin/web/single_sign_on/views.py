@@ -21,6 +21,7 @@ from ...school.people.accounts import digest
 from ...school.refused import Refused
 from ...school.states import Question
 from ..access import begin_session
+from ..addresses import address_of
 from ..database import session, sessions
 from ..serving import logs
 from ..serving.metrics import SIGN_INS
@@ -28,12 +29,6 @@ from ..signin.views import local
 
 BROWSER = "signing_in"
 """The cookie by which a browser is known between the question and its answer."""
-
-
-def address_of(endpoint: str) -> str:
-    """The whole address of a page, as the provider knows it."""
-    known = current_app.config["ADDRESS"] or request.host_url
-    return str(known).rstrip("/") + url_for(endpoint)
 
 
 def the_provider() -> IdentityProvider:
