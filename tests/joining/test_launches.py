@@ -328,3 +328,16 @@ def test_a_question_is_answered_once_and_by_its_own_kind(school):
 def test_what_is_filled_in_for_a_platform_is_checked(field, value, words):
     with pytest.raises(Exception, match=words):
         described("http://localhost:1", **{field: value})
+
+
+def test_no_secret_is_written_into_a_log(course, visitor, school, standin, caplog):
+    caplog.set_level("DEBUG")
+    student = visitor("s-201").come(link=1)
+    standin.faults = {"signature"}
+    visitor("s-202").come(link=1)
+    with school() as session:
+        pem = keys.current(session).pem.splitlines()[1]
+    own = [one for one in caplog.records if one.name.startswith("widepin")]  # not what visitors' browsers write
+    text = " ".join(f"{one.getMessage()} {one.__dict__}" for one in own)
+    secrets = [standin.last["id_token"], standin.last["state"], pem, *student.browser.cookies.get_dict().values()]
+    assert "signature is wrong" in text and not [one for one in secrets if one in text]

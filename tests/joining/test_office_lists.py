@@ -5,6 +5,7 @@ from __future__ import annotations
 import csv
 import io
 import zipfile
+from datetime import datetime
 
 import pytest
 from hypothesis import given
@@ -14,12 +15,18 @@ from sqlalchemy import func, select
 from tests.joining.conftest import class_named, serve
 from widepin.documents.reading import Unreadable
 from widepin.joining.http_client import NotReached
-from widepin.joining.oneroster import read_address, read_zip
+from widepin.joining.oneroster import read_address, read_zip, results_zip
 from widepin.joining.standins.office import CLIENT_ID, CLIENT_SECRET, create_office, zipped
 from widepin.joining.standins.world import courses
+from widepin.judge.verdict import Outcome
 from widepin.running.mariadb import free_port
 from widepin.school.joining import office_lists
-from widepin.school.models import Identity, Person, SchoolClass, Work
+from widepin.school.models import HandIn, Identity, Person, SchoolClass, Work
+from widepin.school.results import entering
+from widepin.school.tasks.assigning import assign
+from widepin.school.tasks.library import LIBRARY
+from widepin.school.tasks.settings import proposed
+from widepin.school.tasks.sheets import from_library
 from widepin.web.jobs import joining
 
 
@@ -269,6 +276,39 @@ def test_an_office_that_refuses_or_is_away_changes_nothing(office, tool, school)
     with tool.app_context():
         assert "could not be reached" in joining.take_over_office()
     assert count(school, Person) == 1
+
+
+def test_results_go_back_the_same_way(school):
+    take(school, read_zip(zipped(courses())))
+    with school() as session:
+        made = class_named(session, "Rose windows")
+        sheet = from_library(session, made.teacher, LIBRARY["midpoint"])
+        task = assign(session, sheet, made, proposed(due=datetime(2031, 5, 20)), lambda _task: True)
+        by_name = {one.name: one for one in made.students}
+        work = Work(assignment_id=task.id, student_id=by_name["Edmund Thrale"].id)
+        session.add(work)
+        session.flush()
+        for attempt, outcome, score in ((1, Outcome.WRONG, 0), (2, Outcome.SOUND, 100), (3, Outcome.FRAGILE, 60)):
+            values = {"attempt": attempt, "outcome": outcome, "score": score, "moves": 3, "document": {}, "verdict": {}}
+            session.add(HandIn(work_id=work.id, **values))
+        entering.enter(session, task, by_name["Frideswide Lowe"], "paper", "85", "on paper")
+        entering.enter(session, task, by_name["Cuthbert Vane"], "excused", "", "ill")
+        session.flush()
+        content = results_zip(*office_lists.results(session))
+        session.rollback()
+    with zipfile.ZipFile(io.BytesIO(content)) as packed:
+        files = {name: list(csv.DictReader(io.StringIO(packed.read(name).decode()))) for name in packed.namelist()}
+    (item,) = files["lineItems.csv"]
+    assert (item["title"], item["classSourcedId"], item["dueDate"]) == ("Midpoint of a segment", "c-2", "2031-05-20")
+    reached = {
+        one["studentSourcedId"]: (one["scoreStatus"], one["score"], one["comment"]) for one in files["results.csv"]
+    }
+    assert reached == {
+        "s-205": ("fully graded", "100.0", ""),
+        "s-206": ("fully graded", "85.0", "on paper"),
+        "s-203": ("exempt", "", "ill"),
+    }
+    assert {one["value"] for one in files["manifest.csv"]} >= {"1.2", "bulk"}
 
 
 @pytest.fixture

@@ -30,6 +30,7 @@ ADMINISTRATION = (
     "provider",
     "lists",
     "activity",
+    "results",
 )
 OF_PLATFORMS = {
     "look_through": "GET",

@@ -10,6 +10,7 @@ import io
 import zipfile
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
+from datetime import datetime
 from typing import Any
 
 from ..documents.language import gettext as _
@@ -256,3 +257,84 @@ def _flat(one: Mapping[str, Any]) -> dict[str, str]:
         for name, value in one.items()
         if isinstance(value, str | bool | int)
     }
+
+
+# -- results, the same way back ---------------------------------------------------------------------------------
+
+
+@dataclass(frozen=True)
+class LineItem:
+    """A task of a listed class. ``id``: of our own; times in UTC."""
+
+    id: str
+    class_id: str
+    title: str
+    assigned: datetime | None
+    due: datetime | None
+
+
+@dataclass(frozen=True)
+class Result:
+    """What a listed student has reached. ``status``: in the standard's words; ``percent``: None for nothing."""
+
+    line_item: str
+    student: str
+    status: str
+    percent: int | None
+    at: datetime | None
+    comment: str
+
+
+CATEGORY = "wide-pin"
+"""The one category of all line items."""
+
+LINE_ITEM_HEADS = (
+    *("sourcedId", "status", "dateLastModified", "title", "description", "assignDate", "dueDate", "classSourcedId"),
+    *("categorySourcedId", "gradingPeriodSourcedId", "resultValueMin", "resultValueMax", "schoolSourcedId"),
+)
+RESULT_HEADS = (
+    *("sourcedId", "status", "dateLastModified", "lineItemSourcedId", "studentSourcedId", "scoreStatus", "score"),
+    *("textScore", "classSourcedId", "inProgress", "incomplete", "late", "missing", "scoreDate", "comment"),
+)
+
+
+def results_zip(items: Sequence[LineItem], results: Sequence[Result]) -> bytes:
+    """Tasks and results as a ZIP of CSV files (gradebook, bulk)."""
+    class_of = {one.id: one.class_id for one in items}
+    manifest = {"manifest.version": "1.0", "oneroster.version": "1.2"}
+    manifest |= {f"file.{name}": "bulk" for name in ("categories", "lineItems", "results")}
+    files: dict[str, Sequence[Sequence[str]]] = {
+        "manifest": [["propertyName", "value"], *manifest.items()],
+        "categories": [
+            ["sourcedId", "status", "dateLastModified", "title", "weight"],
+            [CATEGORY, "", "", "Wide Pin", ""],
+        ],
+        "lineItems": [
+            LINE_ITEM_HEADS,
+            *(
+                (one.id, "", "", one.title, "", _day(one.assigned), _day(one.due), one.class_id)
+                + (CATEGORY, "", "0.0", "100.0", "")
+                for one in items
+            ),
+        ],
+        "results": [
+            RESULT_HEADS,
+            *(
+                (f"{one.line_item}-{one.student}", "", "", one.line_item, one.student, one.status)
+                + ("" if one.percent is None else f"{one.percent}.0", "", class_of[one.line_item])
+                + ("", "", "", "", _day(one.at), one.comment)
+                for one in results
+            ),
+        ],
+    }
+    content = io.BytesIO()
+    with zipfile.ZipFile(content, "w", zipfile.ZIP_DEFLATED) as archive:
+        for name, rows in files.items():
+            text = io.StringIO(newline="")
+            csv.writer(text).writerows(rows)
+            archive.writestr(f"{name}.csv", text.getvalue())
+    return content.getvalue()
+
+
+def _day(at: datetime | None) -> str:
+    return at.date().isoformat() if at is not None else ""

@@ -10,15 +10,27 @@ from sqlalchemy.orm import Session, joinedload, selectinload, undefer
 
 from ...documents.language import gettext as _
 from ...documents.reading import JsonObject
-from ...joining.oneroster import ClassList, Lists, Somebody
-from ..models import Choice, Identity, ListedClass, PendingList, Person, SchoolClass, now
+from ...joining.oneroster import ClassList, LineItem, Lists, Result, Somebody
+from ..models import (
+    Assignment,
+    Choice,
+    EnteredResult,
+    HandIn,
+    Identity,
+    ListedClass,
+    PendingList,
+    Person,
+    SchoolClass,
+    Work,
+    now,
+)
 from ..people import audit
 from ..people.accounts import free_name
 from ..people.passwords import as_login
 from ..people.roster import free_logins
 from ..people.teaching import teaches
 from ..refused import Refused
-from ..states import Action, Role
+from ..states import Action, Entered, Role
 
 SOURCE = "office"
 """What identities from the lists are told by."""
@@ -289,3 +301,43 @@ def note(session: Session, words: str, is_done: bool) -> None:
     found = session.get(Choice, CHOICE)
     if found is not None:
         found.value = found.value | {"said": words[:300], "at": now().isoformat(), "done": is_done}
+
+
+# -- results for the office ---------------------------------------------------------------------------------------
+
+
+def results(session: Session) -> tuple[list[LineItem], list[Result]]:
+    """The tasks of listed classes, and what listed students have reached; what was entered by hand comes first."""
+    class_of = {here.id: listed for listed, here in _classes(session).items()}
+    student_of = {person.id: id_ for (id_, role), person in _known(session).items() if role is Role.STUDENT}
+    wanted = select(Assignment).where(Assignment.class_id.in_(list(class_of)), Assignment.practice_key.is_(None))
+    tasks = list(
+        session.scalars(wanted.options(joinedload(Assignment.sheet)).order_by(Assignment.class_id, Assignment.position))
+    )
+    items = [LineItem(f"task-{one.id}", class_of[one.class_id], one.sheet.title, one.opens, one.due) for one in tasks]
+    numbers = [one.id for one in tasks]
+    found: dict[tuple[int, int], Result] = {}
+    rows = session.execute(
+        select(
+            Work.assignment_id, Work.student_id, HandIn.score, HandIn.score_override, HandIn.handed_in, HandIn.reason
+        )
+        .join(HandIn, HandIn.work_id == Work.id)
+        .where(Work.assignment_id.in_(numbers), Work.student_id.in_(list(student_of)))
+        .order_by(HandIn.outcome, HandIn.moves, HandIn.attempt)  # outcomes sort as they stand in their enumeration
+    )
+    for task, student, score, override, at, reason in rows:
+        percent = score if override is None else override
+        result = Result(f"task-{task}", student_of[student], "fully graded", percent, at, reason)
+        found.setdefault((task, student), result)  # the best comes first
+    for one in session.scalars(select(EnteredResult).where(EnteredResult.assignment_id.in_(numbers))):
+        if one.student_id in student_of:
+            status = {Entered.PAPER: "fully graded", Entered.ABSENT: "not submitted", Entered.EXCUSED: "exempt"}
+            found[one.assignment_id, one.student_id] = Result(
+                f"task-{one.assignment_id}",
+                student_of[one.student_id],
+                status[one.kind],
+                one.score,
+                one.entered,
+                one.note,
+            )
+    return items, list(found.values())

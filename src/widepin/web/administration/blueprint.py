@@ -61,3 +61,4 @@ blueprint.add_url_rule("/lists/source", "set_lists_source", lists.set_source, me
 blueprint.add_url_rule("/lists/now", "ask_lists_now", lists.ask_now, methods=["POST"])
 blueprint.add_url_rule("/activity", "activity", activity.form)
 blueprint.add_url_rule("/activity", "set_activity", activity.store, methods=["POST"])
+blueprint.add_url_rule("/lists/results.zip", "results", lists.results)

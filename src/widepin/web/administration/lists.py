@@ -4,17 +4,20 @@ from __future__ import annotations
 
 from datetime import datetime
 
-from flask import current_app, flash, redirect, render_template, request, url_for
+from flask import Response, current_app, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from ...documents.language import gettext as _
 from ...documents.language import ngettext
 from ...documents.reading import Unreadable
-from ...joining.oneroster import read_zip
+from ...joining.oneroster import read_zip, results_zip
 from ...school.joining import office_lists
+from ...school.people import audit
 from ...school.refused import Refused
+from ...school.states import Action
 from ..access import administrators_only, me
 from ..database import session
+from ..downloads import download
 from ..jobs import joining
 
 
@@ -126,3 +129,10 @@ def ask_now() -> ResponseReturnValue:
     session().commit()  # nothing is held while the office is waited for
     flash(joining.take_over_office())
     return redirect(url_for("administration.lists"))
+
+
+@administrators_only
+def results() -> Response:
+    """What listed students have reached in listed classes, for the office."""
+    audit.record(session(), me(), Action.EXPORTED)
+    return download(results_zip(*office_lists.results(session())), "results.zip", "application/zip")
