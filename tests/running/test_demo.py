@@ -181,9 +181,10 @@ def sign_in(demo):
     jar = urllib.request.HTTPCookieProcessor()
     opener = urllib.request.build_opener(jar)
     address = f"http://127.0.0.1:{demo.port}/sign-in"
-    token = re.search('name="csrf_token"[^>]* value="([^"]+)"', opener.open(address, timeout=30).read().decode())[1]
-    fields = urllib.parse.urlencode({"csrf_token": token, "login": "corin.hale", "password": "tracery"}).encode()
     try:
+        page = opener.open(address, timeout=60).read().decode()
+        token = re.search('name="csrf_token"[^>]* value="([^"]+)"', page)[1]
+        fields = urllib.parse.urlencode({"csrf_token": token, "login": "corin.hale", "password": "tracery"}).encode()
         return opener.open(address, fields, timeout=60).status
     except urllib.error.HTTPError as error:
         assert "Nothing can be stored" in error.read().decode()
