@@ -134,10 +134,10 @@ def test_a_student_gives_the_reasons_in_order_and_then_sees_the_proof(page, serv
         desk.hand_in()
         expect(page.locator(".score")).to_contain_text("50 of 100")
         expect(page.locator(".why-panel")).to_have_count(0)
-        rows = page.locator(".reasons li")
+        rows = page.locator(".reasons form li")
         wanted = rows.evaluate_all("rows => rows.map((row) => Number(row.querySelector('[name=line]').value))")
         for place, number in enumerate(sorted(wanted)):  # the order of the proof, by keys alone
-            row = page.locator(".reasons li", has=page.locator(f"[name=line][value='{number}']"))
+            row = page.locator(".reasons form li", has=page.locator(f"[name=line][value='{number}']"))
             for _ in range(wanted.index(number) - place):
                 row.locator("[data-up]").focus()
                 page.keyboard.press("Enter")
@@ -155,7 +155,7 @@ def test_reasons_are_chosen_by_their_cards(page, served, fresh_student, school):
         desk = Desk(page, served, fresh_student("chooses-reasons")).enter("A course through a mark")
         desk.put(PARALLEL)
         desk.hand_in()
-        row = page.locator(".reasons li").last
+        row = page.locator(".reasons form li").last
         offered = row.locator("option").evaluate_all("options => options.map((one) => one.textContent).slice(1)")
         asks = row.get_by_role("button", name="What do the reasons for")
         asks.focus()

@@ -1,5 +1,7 @@
 """Give the reason: exercises from the proof of one's own work, what counts as right, and what it is worth."""
 
+import json
+
 import pytest
 
 from widepin.documents.formats.construction import read_steps
@@ -11,6 +13,7 @@ from widepin.school.models import SchoolClass
 from widepin.school.states import Reasons
 from widepin.school.tasks.assigning import assign
 from widepin.school.tasks.library import LIBRARY
+from widepin.school.tasks.library.shipped import FILE
 from widepin.school.tasks.scoring import SCORING
 from widepin.school.tasks.settings import proposed
 from widepin.school.tasks.sheets import from_library
@@ -94,6 +97,19 @@ def test_a_reason_that_is_offered_could_be_meant(asked):
     for row, line in zip(reasoning.exercise(attempt, lines), lines, strict=True):
         alike = {one["rule"] for one in lines if one["rel"] == line["rel"]}
         assert set(row.choices) <= alike | set(line["others"]) and "SSS" not in row.choices
+
+
+def test_no_two_reasons_offered_are_said_alike_and_the_other_rule_said_so_counts(asked):
+    attempt, lines = asked(Reasons.CHOOSE)
+    for entry in json.loads(FILE.read_text()).values():
+        of_task = entry["proof"]["shown"]["lines"]
+        for row in reasoning.exercise(attempt, of_task):
+            assert len(set(row.choices.values())) == len(row.choices)
+            own = next(line for line in of_task if line["n"] == row.number)
+            assert row.choices[own["rule"]] == own["because_of"]
+    said_alike = "a point of the perpendicular bisector", "on the line of points equally far from the ends"
+    line = {**lines[0], "rule": said_alike[0], "because_of": lines[0]["others"][said_alike[0]]}
+    assert reasoning.rightness(attempt, [line], {f"line-{line['n']}": [said_alike[1]]}, never) == {line["n"]: True}
 
 
 def test_lines_to_be_put_in_order_never_come_in_order(asked):

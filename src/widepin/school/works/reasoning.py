@@ -144,15 +144,23 @@ def _said(line: JsonObject) -> str:
 
 
 def _choices(line: JsonObject, lines: Sequence[JsonObject], chance: Random) -> dict[str, str]:
-    """A line's own reason and some by which a line of its kind can follow, those of this proof first."""
-    alike = {one["rule"]: one["because_of"] for one in lines if one["rel"] == line["rel"]}
-    others = [(rule, words) for rule, words in alike.items() if words != line["because_of"]]
+    """A line's own reason and some by which a line of its kind can follow, those of this proof first.
+
+    Rules that are said in the same words are one choice.
+    """
+    elsewhere = {one["rule"]: one["because_of"] for one in lines if one["rule"] != line["rule"]}
+    alike = {one["rule"] for one in lines if one["rel"] == line["rel"]} | {line["rule"]}
+    others = [(rule, words) for rule, words in elsewhere.items() if rule in alike]
     more = [(rule, words) for rule, words in line["others"].items() if rule not in alike]
     chance.shuffle(others)
     chance.shuffle(more)
-    if not others and not more:  # a line of a kind of its own
-        others = [(one["rule"], one["because_of"]) for one in lines if one["rule"] != line["rule"]]
-    chosen = [(line["rule"], line["because_of"]), *(others + more)[: CHOICES - 1]]
+    offered = {line["because_of"]: line["rule"]}
+    for rule, words in others + more:
+        offered.setdefault(words, rule)
+    if len(offered) == 1:  # a line of a kind of its own
+        for rule, words in elsewhere.items():
+            offered.setdefault(words, rule)
+    chosen = [(rule, words) for words, rule in offered.items()][:CHOICES]
     chance.shuffle(chosen)
     return dict(chosen)
 
@@ -176,10 +184,14 @@ def rightness(
             return _in_order(lines, list(map(int, order)))
         case Reasons.CHOOSE:
             chosen = {line["n"]: (sent.get(f"line-{line['n']}") or [""])[0] for line in lines}
-            known = {line["rule"] for line in lines} | {rule for line in lines for rule in line["others"]}
+            said = {rule: words for line in lines for rule, words in line["others"].items()}
+            said |= {line["rule"]: line["because_of"] for line in lines}
             return {
-                line["n"]: chosen[line["n"]] == line["rule"]
-                or (chosen[line["n"]] in known and follows(line["n"], chosen[line["n"]]))
+                line["n"]: any(
+                    rule == line["rule"] or follows(line["n"], rule)
+                    for rule, words in said.items()
+                    if words == said.get(chosen[line["n"]])
+                )
                 for line in lines
             }
         case Reasons.FILL:
