@@ -20,7 +20,7 @@ from typing import Any
 
 from widepin.school.tasks.library import LIBRARY
 
-from .serving import Browser, Served, served
+from .serving import Browser, Lesson, served
 
 PAUSE = 3.0
 """Seconds between two steps of a student on average, if nothing else is said: as fast as hands are."""
@@ -70,7 +70,7 @@ def circles(count: int) -> list[dict[str, Any]]:
 class Student:
     """Somebody at a board."""
 
-    def __init__(self, on: Served, number: int, record: Record, pause: float = PAUSE):
+    def __init__(self, on: Lesson, number: int, record: Record, pause: float = PAUSE):
         self.pause = pause
         login = on.logins[number]
         self.browser, self.record, self.acknowledged = Browser(on.web.port).sign_in(login), record, 0
@@ -122,7 +122,7 @@ class Student:
         return len(json.loads(body)["operations"]) >= self.acknowledged
 
 
-def watch(on: Served, record: Record, until: float, number: int) -> None:
+def watch(on: Lesson, record: Record, until: float, number: int) -> None:
     """The teacher at the overview of a class, as the page asks for what has changed."""
     teacher = Browser(on.web.port).sign_in("teacher")
     page, since = f"/assignments/{on.assignments[number % len(on.assignments)]}", "2026-01-01"
@@ -134,7 +134,7 @@ def watch(on: Served, record: Record, until: float, number: int) -> None:
         sleep(4.0)
 
 
-def read_proofs(on: Served, record: Record, until: float, number: int) -> None:
+def read_proofs(on: Lesson, record: Record, until: float, number: int) -> None:
     """The teacher at a page with a proof, of one task of the library after the other."""
     teacher, keys = Browser(on.web.port).sign_in("teacher"), list(LIBRARY)
     while monotonic() < until:

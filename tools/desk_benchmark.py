@@ -84,12 +84,8 @@ def fill(app: Flask) -> dict[str, int]:
 
 
 def measure(app: Flask, ids: dict[str, int]) -> None:
-    """Every page of the desk, timed in turn with the smallest one."""
-    gc.collect()
-    gc.freeze()  # as the server does once it is loaded
-    client = app.test_client()
-    client.post("/sign-in", data={"login": "bench", "password": DEMO_PASSWORD})
-    pages = [
+    """Every page of the desk."""
+    Pages(app, "bench").measure(
         "/today",
         "/classes",
         f"/classes/{ids['class']}",
@@ -110,29 +106,40 @@ def measure(app: Flask, ids: dict[str, int]) -> None:
         f"/sheets/{ids['sheet']}/assign",
         f"/sheets/{ids['sheet']}/demonstration",
         "/guide",
-    ]
-    count = 0
+    )
 
-    def counted(*_: object) -> None:
-        nonlocal count
-        count += 1
 
-    engine = app.extensions["sessions"].kw["bind"]
-    event.listen(engine, "before_cursor_execute", counted)
-    print(f"{'page':44} {'median':>9} {'ratio':>7} {'queries':>8}")
-    for path in pages:
-        client.get(path)
-        times, floor = [], []
-        for _ in range(ROUNDS):
-            begun = perf_counter()
-            client.get("/nowhere")
-            middle = perf_counter()
-            count = 0
-            assert client.get(path).status_code == 200, path
-            times.append(perf_counter() - middle)
-            floor.append(middle - begun)
-        print(f"{path[:44]:44} {median(times) * 1e3:6.0f} ms {median(times) / median(floor):7.1f} {count:8}")
-    event.remove(engine, "before_cursor_execute", counted)
+class Pages:
+    """Pages as somebody gets them, timed in turn with the smallest one, and how often each asks the database."""
+
+    def __init__(self, app: Flask, login: str):
+        self.client, self.count = app.test_client(), 0
+        self.client.post("/sign-in", data={"login": login, "password": DEMO_PASSWORD})
+        self.engine = app.extensions["sessions"].kw["bind"]
+
+    def measure(self, *pages: str) -> None:
+        """Print what was measured of each."""
+        gc.collect()
+        gc.freeze()  # as the server does once it is loaded
+        event.listen(self.engine, "before_cursor_execute", self._counted)
+        print(f"{'page':44} {'median':>9} {'ratio':>7} {'queries':>8}")
+        for path in pages:
+            assert self.client.get(path).status_code == 200, path
+            times, floor = [], []
+            for _ in range(ROUNDS):
+                begun = perf_counter()
+                self.client.get("/nowhere")
+                middle = perf_counter()
+                self.count = 0
+                self.client.get(path)
+                times.append(perf_counter() - middle)
+                floor.append(middle - begun)
+            took, smallest = median(times), median(floor)
+            print(f"{path[:44]:44} {took * 1e3:6.0f} ms {took / smallest:7.1f} {self.count:8}", flush=True)
+        event.remove(self.engine, "before_cursor_execute", self._counted)
+
+    def _counted(self, *_: object) -> None:
+        self.count += 1
 
 
 def again(session: Session) -> None:

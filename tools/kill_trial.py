@@ -29,15 +29,15 @@ from widepin.school.database import make_engine, make_sessions
 from widepin.school.models import Comment, HandIn, Operation, Person, TaskSheet, Work
 from widepin.school.works.autosave import state_of
 
-from .serving import Browser, Served, served
+from .serving import Browser, Lesson, Served, served
 
 STUDENTS = 12
 
 SHARES = {"worker": 6, "main process": 1, "database": 3}
 """Of ten kills."""
 
-EVERY_STEPS = 60
-"""Steps of a student between two hand-ins."""
+EVERY_STEPS, BETWEEN_ATTEMPTS = 60, 6.0
+"""Steps, and seconds, of a student between two hand-ins at least: more than 12 a minute are not taken."""
 
 PUT_OFF = frozenset({429, 503})
 """Answers to what is to be sent again after a while."""
@@ -49,7 +49,7 @@ LONGEST_WAIT = 15.0
 class Sender:
     """Somebody who sends each thing until it is acknowledged."""
 
-    def __init__(self, on: Served, login: str):
+    def __init__(self, on: Lesson, login: str):
         self.browser, self.login, self.answers = Browser(on.web.port, timeout=20).sign_in(login), login, Counter[int]()
 
     def send_form(self, path: str, fields: dict[str, str], stop: threading.Event) -> dict[str, Any] | None:
@@ -73,14 +73,14 @@ class Sender:
 class Writer(Sender):
     """A student who saves one step after the other, hands in now and then, and remembers what was acknowledged."""
 
-    def __init__(self, on: Served, login: str):
+    def __init__(self, on: Lesson, login: str):
         super().__init__(on, login)
         self.browser.page(f"/tasks/{on.assignment}")
         self.page = f"/tasks/{on.assignment}"
         self.path = f"{self.page}/operations"
         self.acknowledged: dict[str, tuple[int, dict[str, Any]]] = {}
         self.handed_in: dict[str, str] = {}  # keys, and the address of each
-        self.after, self.sent = 0, 0
+        self.after, self.sent, self.last_attempt = 0, 0, 0.0
 
     def write(self, stop: threading.Event) -> None:
         while not stop.is_set():
@@ -90,8 +90,8 @@ class Writer(Sender):
             if self.sent > 200 and operation["op"] == "add":
                 operation = {"op": "undo"}
             self._until_acknowledged(secrets.token_hex(16), operation, stop)
-            if self.sent % EVERY_STEPS == 0:
-                key = secrets.token_hex(16)
+            if self.sent % EVERY_STEPS == 0 and monotonic() - self.last_attempt > BETWEEN_ATTEMPTS:
+                self.last_attempt, key = monotonic(), secrets.token_hex(16)
                 if (answer := self.send_form(f"{self.page}/hand-in", {"key": key}, stop)) is not None:
                     self.handed_in[key] = str(answer["url"])
             sleep(0.02)
@@ -119,7 +119,7 @@ class Writer(Sender):
 class Teacher(Sender):
     """Who comments and scores what was handed in, and renames the task; remembers what was acknowledged."""
 
-    def __init__(self, on: Served, login: str, students: list[Writer]):
+    def __init__(self, on: Lesson, login: str, students: list[Writer]):
         super().__init__(on, login)
         self.sheet, self.students = on.sheet, students
         self.browser.page("/today")
@@ -138,7 +138,7 @@ class Teacher(Sender):
                     self.comments.add(key)
             else:
                 self._rename(f"Title {number}", stop)
-            sleep(0.05)
+            sleep(0.25)
 
     def _rename(self, title: str, stop: threading.Event) -> None:
         self.titles = self.titles[0], title
@@ -209,7 +209,7 @@ def kill(on: Served, writers: list[Writer], kills: int) -> Counter[str]:
     return done
 
 
-def check_others(on: Served, teacher: Teacher, writers: list[Writer]) -> Counter[str]:
+def check_others(on: Lesson, teacher: Teacher, writers: list[Writer]) -> Counter[str]:
     """What became of hand-ins, comments and the title."""
     found = Counter[str]()
     engine = make_engine(on.url)
@@ -230,7 +230,7 @@ def check_others(on: Served, teacher: Teacher, writers: list[Writer]) -> Counter
     return found
 
 
-def check(on: Served, writers: list[Writer]) -> Counter[str]:
+def check(on: Lesson, writers: list[Writer]) -> Counter[str]:
     """What became of the steps."""
     found = Counter[str]()
     engine = make_engine(on.url)

@@ -27,14 +27,20 @@ from widepin.school.tasks.sheets import new_sheet
 SECRET = "for benchmarks and trials alone"
 
 
+@dataclass(frozen=True)
+class Address:
+    """Where students come, if that is no web server of this machine's own: a proxy on the loopback interface."""
+
+    port: int
+
+
 @dataclass
-class Served:
-    """What runs: database, web server, and the numbers of the task that everybody works at and of its assignments, one
-    for each class. ``logins``: the teacher's first; students belong to the classes in turn.
+class Lesson:
+    """Where students work, and the numbers of the task that everybody works at and of its assignments, one for each
+    class. ``logins``: the teacher's first; students belong to the classes in turn.
     """
 
-    database: MariaDB
-    web: WebServer
+    web: WebServer | Address
     url: str
     assignments: list[int]
     sheet: int
@@ -44,6 +50,14 @@ class Served:
     def assignment(self) -> int:
         """The assignment of the first class."""
         return self.assignments[0]
+
+
+@dataclass
+class Served(Lesson):
+    """A lesson on a server of its own."""
+
+    web: WebServer
+    database: MariaDB
 
 
 @contextmanager
@@ -62,7 +76,7 @@ def served(
         (assignments, sheet), logins = fill_with_demo(url, students) if demo else fill(url, students, classes)
         web = WebServer(home, free_port(), {"DATABASE_URL": url, "SECRET_KEY": SECRET, "DEMO": True}, app)
         web.start()
-        yield Served(database, web, url, assignments, sheet, logins)
+        yield Served(web, url, assignments, sheet, logins, database)
     finally:
         if web is not None:
             web.stop()

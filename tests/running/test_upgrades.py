@@ -123,16 +123,16 @@ def test_tables_are_not_changed_under_a_school_that_is_served(theirs, tmp_path):
     settings = installation(tmp_path, theirs)
     upgrade(settings, theirs)
     command.downgrade(config_for(theirs), "0021")
-    serving, other = ownership.Serving(theirs), ownership.Serving(theirs)
+    serving, other = (ownership.Serving(theirs, tmp_path / name) for name in ("one", "two"))
     serving.hold()
     serving.hold()
-    assert ownership.is_served(theirs)
+    assert ownership.servers(theirs) == [ownership.server_of(tmp_path / "one")]
     with pytest.raises(CannotStart, match="being served"):
         upgrade(settings, theirs)
     with pytest.raises(CannotStart, match="Another program serves"):
         other.hold()
     assert revision_of(theirs) == "0021"
     serving.release()
-    assert not ownership.is_served(theirs)
+    assert ownership.servers(theirs) == []
     upgrade(settings, theirs)
     assert revision_of(theirs) == newest_revision()

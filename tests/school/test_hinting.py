@@ -26,7 +26,7 @@ def work(session, first_year):
 
 def do(session, work, step):
     store(session, work, KEY.format(len(work.operations)), len(work.operations), {"op": "add", "step": step})
-    session.refresh(work, ["operations"])
+    session.refresh(work, ["operation_rows"])
 
 
 def test_a_hint_has_three_levels_and_the_last_is_the_step(session, work):

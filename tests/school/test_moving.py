@@ -124,7 +124,7 @@ def test_every_column_is_taken_along_or_left_on_purpose():
         TaskSheet: {"id", "owner_id", "document", "family", "shared", "archived", "practice", "copied_from", "copied", "removal"},
         Assignment: {"id", "class_id", "sheet_id", "after_id", "removal"},
         ClassTool: {"id", "class_id"},
-        Work: {"id", "assignment_id", "student_id", "seen", "opened", "looked", "removal"},
+        Work: {"id", "assignment_id", "student_id", "seen", "opened", "looked", "packed_operations", "removal"},
         Operation: {"work_id"},
         HintTaken: {"work_id"},
         HandIn: {"id", "work_id", "sheet_id"},

@@ -81,10 +81,10 @@ def test_students_with_the_same_spots_are_marked_and_others_not(session, assignm
     put: dict = {"op": "add", "step": {"id": "zz", "make": "free_point", "at": [1.2345, 6.789]}}
     for student in (first, second, third):
         work = work_of(session, assignment, student)
-        session.refresh(work, ["operations"])
+        session.refresh(work, ["operation_rows"])
         while replay(task_of(assignment), [one.document for one in work.operations]).done:
             store(session, work, f"back-{len(work.operations)}", len(work.operations), {"op": "undo"})
-            session.refresh(work, ["operations"])
+            session.refresh(work, ["operation_rows"])
         own = put if student is not third else {"op": "add", "step": {**put["step"], "at": [2, 2]}}
         store(session, work, "the-spot", len(work.operations), own)
         work.touched = now() + timedelta(seconds=5)
@@ -150,7 +150,7 @@ class TestALesson:
         said = "5 steps taken back in 6 minutes"
         for back, drawn, is_stuck in ((4, 0, False), (5, 5, True), (5, 6, False)):
             done = [*["add"] * drawn, *["undo"] * (back - 1), "remove"]
-            place.work.operations = [
+            place.work.operation_rows = [
                 Operation(number=number, key=f"k{number}", document={"op": op}, stored=now())
                 for number, op in enumerate(done, 1)
             ]

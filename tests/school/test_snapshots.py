@@ -75,7 +75,7 @@ def test_only_what_came_since_is_read(kept, save, school):
         save(number, circle(number))
 
     def count(_connection, cursor, statement, *_):
-        if "operation" in statement and statement.startswith("SELECT"):
+        if "operation.number" in statement and statement.startswith("SELECT"):
             read.append(cursor.rowcount)
 
     event.listen(school, "after_cursor_execute", count)

@@ -247,6 +247,7 @@ TABLE = {
     "sheets.keep_wrong": ("POST", AWAY, 400, NO, NO, NO),
     "sheets.remove_wrong": ("POST", AWAY, 422, NO, NO, NO),
     "roster.set_colleagues": ("POST", AWAY, AWAY, NO, NO, NO),
+    "waiting.stop": ("POST", *[AWAY] * 5),  # of what nobody waits for
     "health.alive": ("GET", OK, OK, OK, OK, OK),
     "health.ready": ("GET", OK, OK, OK, OK, OK),
     "health.metrics": ("GET", OK, OK, OK, OK, OK),

@@ -234,10 +234,10 @@ def test_readiness_says_what_is_missing(database_url):
     assert right.get("/readyz").status_code == 200
     older = create_app({**settings, "DATABASE_URL": database_url, "REVISION": "9999"}).test_client()
     answer = older.get("/readyz")
-    assert answer.status_code == 503 and answer.json == {"database": True, "migrations": False}
+    assert answer.status_code == 503 and answer.json == {"database": True, "migrations": False, "staying": True}
     gone = create_app({**settings, "DATABASE_URL": "mariadb+pymysql://x@127.0.0.1:9/x"}).test_client()
     answer = gone.get("/readyz")
-    assert answer.status_code == 503 and answer.json == {"database": False, "migrations": False}
+    assert answer.status_code == 503 and answer.json == {"database": False, "migrations": False, "staying": True}
     assert gone.get("/healthz").status_code == 200, "the process lives"
 
 

@@ -4,16 +4,21 @@ import os
 import threading
 import time
 from concurrent.futures import ThreadPoolExecutor
+from datetime import timedelta
 from pathlib import Path
 
 import pytest
+from sqlalchemy import delete, select
 
 from tests.papers import paper_from
 from widepin.documents.reading import Unreadable
+from widepin.school import long_work
+from widepin.school.database import in_transaction
+from widepin.school.models import Job, Person, now
 from widepin.school.tasks.library import LIBRARY
-from widepin.web.jobs import apart
+from widepin.web.jobs import apart, results
 from widepin.web.jobs.apart import Busy, JobQueue, TooHeavy
-from widepin.web.printed import paper, printing
+from widepin.web.printed import paper
 
 
 @pytest.fixture
@@ -139,97 +144,171 @@ KEYS = iter(LIBRARY)
 
 
 @pytest.fixture
-def handout(app, as_person, monkeypatch, tmp_path):
-    """The address of the handout of a task of one's own; no paper is kept yet, whatever other tests have printed."""
-    monkeypatch.setitem(app.extensions, "papers", tmp_path)
+def handout(as_person):
+    """The address of the handout of a task of one's own, of which no paper is kept yet."""
     return as_person("corin.hale").post(f"/library/{next(KEYS)}/take").location + "/handout.pdf"
+
+
+def nothing_begun(*_arguments):
+    pytest.fail("it was begun again")
 
 
 def test_a_paper_is_made_once_and_kept(app, as_person, handout, monkeypatch):
     client = as_person("corin.hale")
     assert paper_from(client, handout).data.startswith(b"%PDF")
-    monkeypatch.setattr(apart, "begin", lambda *_: pytest.fail("it was made again"))
+    monkeypatch.setattr(apart, "begin", nothing_begun)
     assert paper_from(client, handout).data.startswith(b"%PDF")
 
 
-def test_while_a_paper_is_made_a_page_says_how_far_it_is(app, as_person, handout, monkeypatch):
+def test_while_a_paper_is_made_a_page_says_how_far_it_is(as_person, handout, monkeypatch):
     client = as_person("corin.hale")
-    monkeypatch.setattr(printing, "AT_ONCE", 0.0)
+    monkeypatch.setattr(results, "AT_ONCE", 0.0)
     answer = client.get(f"{handout}?arcs=1")
     assert answer.status_code == 200 and "<progress" in answer.text and answer.headers["Refresh"] == "1"
     assert paper_from(client, f"{handout}?arcs=1").data.startswith(b"%PDF")
 
 
-def test_a_paper_of_the_same_person_waits_for_the_one_before(app, as_person, handout, monkeypatch):
+class NeverDone:
+    """In the place of what does jobs: takes them, and they stay as they are."""
+
+    def __init__(self, folder):
+        self.folder, self.begun = folder, []
+
+    def start(self, _function, arguments, _limits, _failed):
+        self.begun.append(arguments)
+        return lambda _seconds: None
+
+
+@pytest.fixture
+def nothing_else(app):
+    """No work of other tests is under way."""
+    in_transaction(app.extensions["sessions"], lambda session: session.execute(delete(Job)))
+
+
+@pytest.fixture
+def never_done(app, nothing_else, monkeypatch, tmp_path):
+    jobs = NeverDone(tmp_path)
+    monkeypatch.setitem(app.extensions, "jobs", jobs)
+    return jobs
+
+
+@pytest.fixture
+def other_handout(as_person):
+    return as_person("corin.hale").post(f"/library/{next(KEYS)}/take").location + "/handout.pdf"
+
+
+def test_a_paper_of_the_same_person_waits_for_the_one_before(as_person, handout, other_handout, never_done):
     client = as_person("corin.hale")
-    with (app.extensions["papers"] / f"person-{number_of(app, 'corin.hale')}").open("a") as held:
-        assert apart.take(held)
-        monkeypatch.setattr(apart, "begin", lambda *_: pytest.fail("two at a time"))
-        answer = client.get(handout)
-    assert answer.status_code == 200 and "Waiting for other papers" in answer.text
+    client.get(handout)
+    assert "Waiting for its turn" in client.get(other_handout).text
+    assert [len(never_done.begun)] == [1]
+    as_person("corin.hale").post(f"/waiting/{never_done.begun[0][1]}/stop")
+
+
+def test_whoever_asks_for_the_same_paper_waits_with_the_others(app, as_person, handout, never_done):
+    """A process that has died says nothing any more; what it was at is begun again, so often."""
+    client = as_person("corin.hale")
+    for _ in range(3):
+        assert client.get(handout).status_code == 200
+    assert len(never_done.begun) == 1
+    key = never_done.begun[0][1]
+    for tries in range(2, long_work.MAX_TRIES + 1):
+        grown_silent(app, key)
+        assert client.get(handout).status_code == 200 and len(never_done.begun) == tries
+    grown_silent(app, key)
+    assert client.get(handout).status_code == 422 and len(never_done.begun) == long_work.MAX_TRIES
+    assert client.get(f"{handout}?again=1").status_code == 200 and len(never_done.begun) == long_work.MAX_TRIES + 1
+    client.post(f"/waiting/{key}/stop")
+
+
+def grown_silent(app, key):
+    with app.extensions["sessions"]() as session:
+        session.get(Job, key).alive -= 2 * long_work.SILENCE
+        session.commit()
 
 
 def test_who_waits_for_a_paper_can_hand_in(app, as_person, fresh_student):
     login = fresh_student("prints-and-hands-in")
-    client = as_person(login)
+    client, whose = as_person(login), number_of(app, login)
     number = client.get("/tasks").text.split('href="/tasks/')[1].split('"')[0]
     step = {"op": "add", "step": {"id": "z1", "make": "circle", "from": ["A", "B"]}}
     client.post(f"/tasks/{number}/operations", json={"key": "12345678", "after": 0, "operation": step})
-    with (app.extensions["papers"] / f"person-{number_of(app, login)}").open("a") as held:
-        assert apart.take(held)
-        assert client.post(f"/tasks/{number}/hand-in").status_code == 302
+    in_transaction(app.extensions["sessions"], lambda session: long_work.ask(session, "a long paper", whose))
+    assert client.post(f"/tasks/{number}/hand-in").status_code == 302
+
+
+def test_a_paper_is_stopped_by_who_has_begun_it_alone(app, as_person, handout, never_done):
+    client = as_person("corin.hale")
+    client.get(handout)
+    key = never_done.begun[0][1]
+    as_person("oda.finch").post(f"/waiting/{key}/stop")
+    assert is_known(app, key)
+    client.post(f"/waiting/{key}/stop")
+    assert not is_known(app, key)
+
+
+def is_known(app, key):
+    with app.extensions["sessions"]() as session:
+        return session.get(Job, key) is not None
+
+
+def test_what_was_stopped_ends_when_it_says_how_far_it_is(app, nothing_else):
+    sessions, went_on = app.extensions["sessions"], []
+
+    def work(tell):
+        in_transaction(sessions, lambda session: long_work.forget(session, "stopped"))
+        tell("Drawing", 1, 2)
+        went_on.append(1)
+        return b"done"
+
+    begun(app, "stopped")
+    long_work.do(sessions, "stopped", work)
+    assert went_on == [] and not is_known(app, "stopped")
+
+
+def begun(app, key):
+    whose = number_of(app, "corin.hale")
+    assert in_transaction(
+        app.extensions["sessions"], lambda session: long_work.ask(session, key, whose)
+    ).is_mine_to_start
 
 
 def number_of(app, login):
-    from sqlalchemy import select
-
-    from widepin.school.models import Person
-
     with app.extensions["sessions"]() as session:
         return session.scalar(select(Person.id).where(Person.login == login))
 
 
-def test_a_paper_that_somebody_else_is_waiting_for_is_no_trouble(app, as_person, handout, monkeypatch):
-    client, jobs = as_person("corin.hale"), []
-
-    class Begun:
-        def __init__(self, _make, arguments, *_limits):
-            jobs.append(arguments[0])
-
-        def join(self, _seconds):
-            """The process takes longer."""
-
-    monkeypatch.setattr(apart, "begin", Begun)
-    client.get(handout)
-    with jobs[0].begin():  # for somebody else: nothing of this person's is being made
-        answer = client.get(handout)
-        assert answer.status_code == 200 and "<progress" in answer.text
-        jobs[0].made.write_bytes(b"%PDF")
-        assert client.get(handout).data == b"%PDF"
-        jobs[0].made.unlink()
-    assert not jobs[0].has_failed(), "it was done and is forgotten, so it is made again"
-    with pytest.raises(MemoryError), jobs[0].begin():
-        raise MemoryError
-    assert client.get(handout).status_code == 422
+def test_what_is_large_is_kept_in_small_parts_and_comes_back_whole(app, nothing_else):
+    sessions, content = app.extensions["sessions"], os.urandom(long_work.PART * 2 + 12345)
+    begun(app, "large")
+    long_work.do(sessions, "large", lambda tell: content)
+    with sessions() as session:
+        assert long_work.result(session, "large") == content
+        sizes = [len(part.content) for part in session.get(Job, "large").parts]
+        assert len(sizes) == 3 and max(sizes) == long_work.PART
 
 
-def test_a_paper_that_takes_too_much_is_told_and_can_be_tried_again(app, as_person, handout, monkeypatch):
+def test_a_paper_that_takes_too_much_is_told_and_can_be_tried_again(as_person, handout, monkeypatch):
     client = as_person("corin.hale")
-    monkeypatch.setattr(printing, "MEGABYTES", 1)
+    monkeypatch.setattr(results, "LIMITS", apart.Limits(60, 1))
     answer = paper_from(client, handout)
     assert answer.status_code == 422 and "could not be made" in answer.text and "Refresh" not in answer.headers
     assert client.get(handout).status_code == 422
-    monkeypatch.setattr(printing, "MEGABYTES", 400)
+    monkeypatch.setattr(results, "LIMITS", apart.Limits(60, 400))
     assert paper_from(client, f"{handout}?again=1").data.startswith(b"%PDF")
 
 
-def test_only_so_many_papers_are_kept(tmp_path, monkeypatch):
-    monkeypatch.setattr(printing, "MAX_KEPT", 3)
-    for number in range(6):
-        (tmp_path / f"{number}.pdf").write_bytes(b"x")
-        os.utime(tmp_path / f"{number}.pdf", (number, number))
-    printing.clear_away(tmp_path)
-    assert sorted(path.name for path in tmp_path.glob("*.pdf")) == ["3.pdf", "4.pdf", "5.pdf"]
+def test_what_was_fetched_long_ago_is_forgotten(app, nothing_else):
+    sessions = app.extensions["sessions"]
+    for key in ("old", "new"):
+        begun(app, key)
+        long_work.do(sessions, key, lambda tell: b"content")
+    grown_old = now() - long_work.KEPT - timedelta(minutes=1)
+    with sessions() as session:
+        session.get(Job, "old").alive = grown_old
+        session.commit()
+        long_work.clear_away(session)
+    assert (is_known(app, "old"), is_known(app, "new")) == (False, True)
 
 
 def test_a_paper_reads_no_file_and_asks_no_server():

@@ -14,7 +14,7 @@ from .fewest import fewest
 from .hint import hint
 from .prove import prove
 from .schemas import schemas
-from .school import backup, doctor, restore, serve, setup
+from .school import another, backup, doctor, restore, serve, setup, work
 from .teacher import teacher
 
 
@@ -23,5 +23,7 @@ def main() -> None:
     """Wide Pin: construction tasks for geometry classes."""
 
 
-for command in (check, prove, fewest, hint, bench, schemas, demo, setup, serve, backup, restore, doctor, teacher):
+RUNNING = (demo, setup, serve, another, work, backup, restore, doctor, teacher)
+
+for command in (check, prove, fewest, hint, bench, schemas, *RUNNING):
     main.add_command(command)

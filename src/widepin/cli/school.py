@@ -37,11 +37,18 @@ def path_of(config: Path | None) -> Path:
 @click.option(
     "--database", envvar="WIDEPIN_DATABASE", help="The address of an existing MariaDB; else it has one of its own."
 )
+@click.option("--host", envvar="WIDEPIN_HOST", help="The address of this machine on which it listens.")
 @click.option("--port", type=int, envvar="WIDEPIN_PORT", help="The port on which it listens.")
 @click.option("--proxies", type=int, envvar="WIDEPIN_PROXIES", help="How many proxies stand in front; 1 for nginx.")
+@click.option("--together/--alone", default=None, help="Whether other servers serve this school too.")
+@click.option("--queue", envvar="WIDEPIN_QUEUE", help="The address of a Redis, through which others do long work.")
+@click.option("--reports", envvar="WIDEPIN_REPORTS", help="The address of a replica for large pages.")
+@click.option(
+    "--like", type=click.Path(path_type=Path), help="What another server of the school wrote with bin/widepin another."
+)
 @take_over_option
 @click.option("--no-questions", is_flag=True, help="Ask nothing; what is not said stays as it is, or as proposed.")
-def setup(config: Path | None, no_questions: bool, take_over: bool, **said: Any) -> None:
+def setup(config: Path | None, like: Path | None, no_questions: bool, take_over: bool, **said: Any) -> None:
     """Write the configuration, make the tables, and print a link for the first administrator.
 
     Run again, it changes only what is said anew.
@@ -51,6 +58,10 @@ def setup(config: Path | None, no_questions: bool, take_over: bool, **said: Any)
     path = path_of(config)
     with said_plainly():
         known = read(path) if path.exists() else None
+        if like is not None:
+            from ..running.another_server import settings_like
+
+            known = settings_like(like, said.get("data") or str(default_data()))
         proposed = asdict(known) if known else asdict(Settings("", "", str(default_data()), local_time_zone()))
         chosen = proposed | {name: value for name, value in said.items() if value is not None}
         asking = not no_questions and sys.stdin.isatty()
@@ -145,18 +156,54 @@ def serve(config: Path | None) -> None:
 @click.command()
 @config_option
 @click.argument("file", type=click.Path(path_type=Path))
+def another(config: Path | None, file: Path) -> None:
+    """Write to FILE what another server of this school needs to serve it too: `bin/widepin setup --like FILE` there.
+
+    It holds the keys of the school and the password of its database. Take it there safely, and delete it then.
+    """
+    from ..running.another_server import write_for_another
+    from ..running.settings import read
+
+    with said_plainly():
+        write_for_another(read(path_of(config)), file)
+        click.echo(f"{file}: take it to the other machine, say bin/widepin setup --like {file.name} there, delete it.")
+
+
+@click.command()
+@config_option
+@click.option("--at-once", type=click.IntRange(1, 64), help="How many jobs at a time.")
+def work(config: Path | None, at_once: int | None) -> None:
+    """Do the long work of the school that comes through its queue, until it is stopped."""
+    import os
+
+    from rich.console import Console
+
+    from ..running.school import work as work_for_school
+    from ..running.settings import read
+
+    with said_plainly():
+        work_for_school(read(path_of(config)), at_once or os.cpu_count() or 1, Console(highlight=False))
+
+
+@click.command()
+@config_option
+@click.argument("file", type=click.Path(path_type=Path))
 def backup(config: Path | None, file: Path) -> None:
     """Back all data and the keys up into FILE, and read it back. The school may be served meanwhile."""
     from ..running.backup import back_up
     from ..running.school import opened
     from ..running.settings import read
+    from ..school.database import in_transaction, make_engine, make_sessions
     from ..school.storage import note_backup
 
     with said_plainly():
         settings = read(path_of(config))
         with opened(settings) as url:
             about = back_up(settings, url, file.resolve(), lambda words: click.echo(f"{words} …"))
-        note_backup(settings.folder, about["made"], file.resolve())
+            made, kept_in = about["made"], str(file.resolve())
+            engine = make_engine(url)
+            in_transaction(make_sessions(engine), lambda session: note_backup(session, made, kept_in))
+            engine.dispose()
         click.echo(f"{file}: {told(about)}, read back and the same.")
 
 
@@ -186,8 +233,7 @@ def restore(
 
     from ..running.backup import BackupTrouble, back_up, read_about
     from ..running.backup import restore as put_back
-    from ..running.ownership import check_own, claim
-    from ..running.ownership import is_served as served_elsewhere
+    from ..running.ownership import check_own, claim, server_of, servers
     from ..running.school import bring_up_to_date, cut_off, is_empty, lock_of, opened
     from ..running.settings import read, write
     from ..running.supervisor import is_served
@@ -212,7 +258,7 @@ def restore(
             if take_over:
                 claim(url, settings.folder)
             check_own(url, settings.folder)
-            if served_elsewhere(url):
+            if any(one != server_of(settings.folder) for one in servers(url)):
                 raise BackupTrouble("This database is being served; stop that first. Nothing was changed.")
             if not is_empty(url):
                 if not replacing:

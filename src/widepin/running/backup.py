@@ -24,12 +24,15 @@ from sqlalchemy.engine import URL, make_url
 
 from ..documents.reading import JsonObject
 from ..school.database import make_engine
+from ..school.servers import answering
 from . import settings as configuration
 from .mariadb import THROWAWAY, MariaDB
 from .migrate import revision_of
 from .settings import Settings
 
 FORMAT = "widepin.backup/1"
+OF_THE_MOMENT = ("lease",)
+"""Tables that say who is at work at this moment: no backup holds them, and whoever holds a lease keeps it meanwhile."""
 PARTS = ("database.sql", "keys.json", "widepin.toml")
 
 Say = Callable[[str], None]
@@ -137,8 +140,10 @@ def digest_of(opened: IO[bytes]) -> str:
 
 def dump(url: str, file: Path) -> None:
     """A consistent snapshot of a database as SQL."""
+    options = ["--single-transaction", "--quick", "--hex-blob", "--skip-comments"]
+    options += [f"--ignore-table={make_url(url).database}.{table}" for table in OF_THE_MOMENT]
     with file.open("wb") as out:
-        _client("mariadb-dump", url, ["--single-transaction", "--quick", "--hex-blob", "--skip-comments"], stdout=out)
+        _client("mariadb-dump", url, options, stdout=out)
 
 
 def load(url: str, file: Path) -> None:
@@ -151,7 +156,7 @@ def _client(program: str, url: str, options: list[str], **streams: Any) -> None:
     found = shutil.which(program)
     if found is None:
         raise BackupTrouble(f"{program} is not installed; install Debian's package mariadb-client.")
-    address = make_url(url)
+    address = make_url(answering(url))
     with tempfile.NamedTemporaryFile(
         "w", prefix="widepin-client-"
     ) as secret:  # a password shows in no list of processes
@@ -184,24 +189,24 @@ def rows_in_dump(file: Path) -> dict[str, int]:
 
 
 def rows(url: str) -> dict[str, int]:
-    """How many rows each table of a database holds."""
+    """How many rows each table of a database holds that belongs into a backup."""
     engine = make_engine(url)
     try:
         with engine.connect() as connection:
             count = "SELECT COUNT(*) FROM `{}`"
-            tables = sorted(inspect(connection).get_table_names())
+            tables = sorted(set(inspect(connection).get_table_names()) - set(OF_THE_MOMENT))
             return {table: int(connection.exec_driver_sql(count.format(table)).scalar() or 0) for table in tables}
     finally:
         engine.dispose()
 
 
 def empty(url: str) -> None:
-    """Drop all tables of a database."""
+    """Drop all tables of a database that belong into a backup."""
     engine = make_engine(url)
     try:
         with engine.begin() as connection:
             connection.exec_driver_sql("SET FOREIGN_KEY_CHECKS = 0")
-            for table in inspect(connection).get_table_names():
+            for table in set(inspect(connection).get_table_names()) - set(OF_THE_MOMENT):
                 connection.exec_driver_sql(f"DROP TABLE `{table}`")
     finally:
         engine.dispose()

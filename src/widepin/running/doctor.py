@@ -14,10 +14,10 @@ from datetime import UTC, datetime, timedelta
 from enum import StrEnum
 from pathlib import Path
 
-from sqlalchemy import text
-from sqlalchemy.exc import SQLAlchemyError
+from sqlalchemy import Engine, text
+from sqlalchemy.exc import ProgrammingError, SQLAlchemyError
 
-from ..school.database import make_engine
+from ..school.database import make_engine, make_sessions
 from ..school.storage import last_backup
 from .mariadb import DatabaseTrouble, server_program
 from .migrate import newest_revision, revision_of
@@ -65,7 +65,6 @@ def examine(path: Path) -> Iterator[Diagnosis]:
     yield from (check(settings) for check in (_data, _space, _keys, _programs))
     yield from _database(settings)
     yield _serving(settings)
-    yield _backups(settings)
 
 
 def _data(settings: Settings) -> Diagnosis:
@@ -134,9 +133,10 @@ def _database(settings: Settings) -> Iterator[Diagnosis]:
                 version = connection.execute(text("SELECT VERSION()")).scalar()
                 connection.execute(text("CREATE TEMPORARY TABLE doctor (n INT)"))
                 connection.execute(text("INSERT INTO doctor VALUES (1)"))
-            engine.dispose()
             yield Diagnosis("database", State.GOOD, f"MariaDB {version} answers and writes")
             found, newest = revision_of(url), newest_revision()
+            yield _backups(engine)
+            engine.dispose()
     except (DatabaseTrouble, SQLAlchemyError, OSError) as wrong:
         remedy = (
             "See whether that server runs, and whether address and password in the configuration are right."
@@ -191,11 +191,13 @@ def _serving(settings: Settings) -> Diagnosis:
     return Diagnosis("serving", State.GOOD, f"ready on {host}:{settings.port} ({', '.join(ready)})")
 
 
-def _backups(settings: Settings) -> Diagnosis:
-    found, remedy = (
-        last_backup(settings.folder),
-        "Make one every night with bin/widepin backup FILE (docs/running.md).",
-    )
+def _backups(engine: Engine) -> Diagnosis:
+    remedy = "Make one every night with bin/widepin backup FILE (docs/running.md)."
+    try:
+        with make_sessions(engine)() as session:
+            found = last_backup(session)
+    except ProgrammingError:  # there are no tables yet
+        found = None
     if found is None:
         return Diagnosis("backup", State.WORTH_A_LOOK, "none was made yet", remedy)
     made, file = found

@@ -17,7 +17,7 @@ import socket
 import subprocess
 import tempfile
 import time
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from pathlib import Path
 
 import pymysql
@@ -69,6 +69,7 @@ class MariaDB:
     options: tuple[str, ...] = DURABLE
     process: subprocess.Popen[bytes] | None = None
     port: int = 0
+    user: str = field(default_factory=getpass.getuser)  # whom the server runs as
 
     @property
     def data(self) -> Path:
@@ -182,7 +183,7 @@ class MariaDB:
         command = [
             "mariadb-install-db",
             "--no-defaults",
-            f"--user={getpass.getuser()}",
+            f"--user={self.user}",
             f"--datadir={self.data}",
             "--auth-root-authentication-method=socket",
             "--skip-test-db",
@@ -204,7 +205,7 @@ class MariaDB:
         command = [
             server_program(),
             "--no-defaults",
-            f"--user={getpass.getuser()}",
+            f"--user={self.user}",
             f"--datadir={self.data}",
             f"--socket={self.socket}",
             f"--pid-file={self.pid_file}",

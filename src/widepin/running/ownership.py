@@ -1,39 +1,61 @@
-"""Whose a database is, and whether it is served: so that no command changes what another installation has.
+"""Whose a database is, and who serves it: so that no command changes what another installation has.
 
 An installation is known by an id in its data folder (``installation``), which the table of the same name repeats. While
-it is served, its supervisor holds a named lock of the database server.
+it is served, each of its servers holds a lease of its own: one alone, unless the configuration says that several serve
+the school together.
 """
 
 from __future__ import annotations
 
 import secrets
 import socket
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager, suppress
 from pathlib import Path
+from typing import TypeVar
 
-from sqlalchemy import Connection, Engine, delete, insert, inspect, select, text
+from sqlalchemy import Connection, Engine, delete, insert, inspect, select
 from sqlalchemy.exc import DBAPIError
+from sqlalchemy.orm import Session
 
-from ..school.database import lock_name, make_engine
-from ..school.models import Installation, now
+from ..school import leases
+from ..school.database import in_transaction, make_engine, make_sessions
+from ..school.models import Installation, Lease, now
+from ..school.replica import SERVED
 from .supervisor import CannotStart
+
+Result = TypeVar("Result")
 
 TABLE = Installation.__table__
 
-SERVED = "served"
-"""The lock of whoever serves a database."""
+SECONDS = 60
+"""For how long a server counts as serving after it last said so; it does every 15 seconds."""
+
+CHANGES_TABLES = "changes tables"
+"""The lease of whoever brings the tables up to date."""
+
+UNTIL_TAKEN_BACK = 10 * 365 * 86400
 
 
 def id_of(folder: Path) -> str:
     """The id of the installation with this data folder, made on first use."""
     kept = folder / "installation"
     if not kept.exists():
-        folder.mkdir(parents=True, exist_ok=True, mode=0o700)
-        half = folder / "installation.new"
-        half.write_text(secrets.token_hex(16))
-        half.replace(kept)
+        set_id(folder, secrets.token_hex(16))
     return kept.read_text().strip()
+
+
+def set_id(folder: Path, id_: str) -> None:
+    """Make a data folder one of an installation that is there already."""
+    folder.mkdir(parents=True, exist_ok=True, mode=0o700)
+    half = folder / "installation.new"
+    half.write_text(id_)
+    half.replace(folder / "installation")
+
+
+def server_of(folder: Path) -> str:
+    """What a server is known by: its machine, and its data folder there."""
+    return f"{socket.gethostname()[:80]}:{folder}"[-200:]
 
 
 def check_own(url: str, folder: Path) -> None:
@@ -55,6 +77,8 @@ def claim(url: str, folder: Path) -> None:
         TABLE.create(connection, checkfirst=True)  # type: ignore[attr-defined]
         owner = _owner(connection)
         if owner is None or owner.id != mine["id"]:
+            if inspect(connection).has_table(Lease.__tablename__):
+                connection.execute(delete(Lease))  # whoever served it before does not any more
             connection.execute(delete(Installation))
             connection.execute(insert(Installation).values(since=now(), **mine))
         connection.commit()
@@ -78,45 +102,75 @@ def _owner(connection: Connection) -> Installation | None:
     return None if row is None else Installation(**row._mapping)
 
 
-def is_served(url: str) -> bool:
-    """Whether somebody serves a database, from whatever folder or machine."""
+def servers(url: str) -> list[str]:
+    """Who serves a database at this moment, from whatever folder or machine."""
     with _connected(url) as connection:
-        return (
-            connection.scalar(text("SELECT IS_USED_LOCK(:name)"), {"name": lock_name(connection, SERVED)}) is not None
-        )
+        if not inspect(connection).has_table(Lease.__tablename__):
+            return []
+        with Session(connection) as session:
+            return [holder for _name, holder in leases.held(session, SERVED)]
 
 
 class Serving:
-    """Holds the lock of a database that is served; had again where the connection was lost."""
+    """Holds the lease of a server. ``together``: whether others may serve the same database besides."""
 
-    def __init__(self, url: str):
+    def __init__(self, url: str, folder: Path, together: bool = False):
         self.engine: Engine = make_engine(url)
-        self.connection: Connection | None = None
+        self.sessions = make_sessions(self.engine)
+        self.server, self.together = server_of(folder), together
+
+    @property
+    def _name(self) -> str:
+        return f"{SERVED} {leases.short(self.server)}" if self.together else SERVED
 
     def hold(self) -> None:
-        """Have the lock, if it is not had already. Raises CannotStart where another one has it."""
-        try:
-            if self.connection is not None and self.connection.scalar(text("SELECT 1")) == 1:
-                self.connection.rollback()
-                return
-        except DBAPIError:
-            self.release()
-        self.connection = self.engine.connect()
-        self.connection.execute(text("SET SESSION wait_timeout = 31536000"))
-        name = lock_name(self.connection, SERVED)
-        if self.connection.scalar(text("SELECT GET_LOCK(:name, 2)"), {"name": name}) != 1:
-            self.release()
+        """Have the lease for some time more. Raises CannotStart where another one serves the database."""
+        if not in_transaction(self.sessions, self._take):
             raise CannotStart(
-                "Another program serves this database at this moment. Nothing was changed; stop that one first."
+                "Another program serves this database at this moment. Nothing was changed; stop that one first,"
+                f" and wait {SECONDS} seconds if it was killed. Several may if all have together = true."
             )
-        self.connection.rollback()  # the lock stays, no transaction does
+
+    def _take(self, session: Session) -> bool:
+        Lease.__table__.create(session.connection(), checkfirst=True)  # type: ignore[attr-defined]
+        found = leases.held(session, SERVED)
+        others = [name for name, holder in found if holder != self.server]
+        if others if not self.together else SERVED in others:
+            return False
+        return leases.take(session, self._name, self.server, SECONDS)
 
     def release(self) -> None:
-        """Give the lock back."""
-        if self.connection is not None:
-            with suppress(DBAPIError):  # where it is lost, the server has given the lock up
-                self.connection.scalar(text("SELECT RELEASE_LOCK(:name)"), {"name": lock_name(self.connection, SERVED)})
-            self.connection.invalidate()
-            self.connection.close()
-            self.connection = None
+        """Give the lease back."""
+        with suppress(DBAPIError):  # it runs out by itself
+            in_transaction(self.sessions, lambda session: leases.give_back(session, self._name, self.server))
         self.engine.dispose()
+
+
+def begin_to_change(url: str, folder: Path) -> str | None:
+    """Be the one that brings the tables up to date; who is at it instead, None where nobody is.
+
+    That lasts until ``end_changing``, also where this server is ended before: tables that were left half-way are for
+    the same server to bring in order, which has their backup.
+    """
+    server = server_of(folder)
+
+    def begin(session: Session) -> str | None:
+        Lease.__table__.create(session.connection(), checkfirst=True)  # type: ignore[attr-defined]
+        if leases.take(session, CHANGES_TABLES, server, UNTIL_TAKEN_BACK):
+            return None
+        return next((holder for _name, holder in leases.held(session, CHANGES_TABLES)), None)
+
+    return _at(url, begin)
+
+
+def end_changing(url: str, folder: Path) -> None:
+    """Let others change the tables."""
+    _at(url, lambda session: leases.give_back(session, CHANGES_TABLES, server_of(folder)))
+
+
+def _at(url: str, work: Callable[[Session], Result]) -> Result:
+    engine = make_engine(url)
+    try:
+        return in_transaction(make_sessions(engine), work)
+    finally:
+        engine.dispose()

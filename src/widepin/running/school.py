@@ -8,20 +8,26 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from datetime import UTC, datetime
 from pathlib import Path
+from time import monotonic, sleep
 
 from rich.console import Console
 from sqlalchemy import inspect
 
 from ..documents.reading import JsonObject
-from ..school.database import make_engine
+from ..school.database import make_engine, make_sessions
+from ..school.tables import work_with
 from . import ownership
 from .backup import back_up, empty, restore
 from .databases import Database, RunByOthers
 from .mariadb import MariaDB
-from .migrate import migrate, newest_revision, revision_of
+from .migrate import migrate, newest_revision, oldest_working, revision_of
 from .settings import Settings, keys
 from .supervisor import CannotStart, is_served, only_one, progress, require_free, supervise
 from .web_server import WebServer
+
+LEAVING = 5
+"""Seconds before a server ends in which it still answers, so that the proxy in front finds out and sends others
+elsewhere."""
 
 KEPT_BEFORE_UPGRADES = 5
 """Backups that are kept of those made before an upgrade."""
@@ -58,27 +64,72 @@ def opened(settings: Settings) -> Iterator[str]:
         server.stop()
 
 
+LONGEST_CHANGE = 900
+"""Seconds that a server waits for another one that brings the tables up to date."""
+
+
 def bring_up_to_date(settings: Settings, url: str, console: Console, serving: bool = False) -> None:
     """Migrate the database; what is there already is backed up first, and a migration that was cut off is begun anew
     from that backup. ``serving``: whether it is this process that serves it. Raises BackupTrouble and CannotStart.
+
+    Where several servers serve the school together, one changes the tables and the others wait; under those that go on
+    serving they are only changed so that their program works with them.
     """
     ownership.check_own(url, settings.folder)
-    begun = cut_off(settings)
-    before, newest = revision_of(url), newest_revision()
-    if begun.exists() or before != newest:
-        if not serving and (ownership.is_served(url) or is_served(lock_of(settings))):
+    if cut_off(settings).exists() or not _is_up_to_date(settings, url):
+        others = [one for one in ownership.servers(url) if one != ownership.server_of(settings.folder)]
+        if not serving and (others or is_served(lock_of(settings))):
             raise CannotStart("The school is being served; its tables are not changed under it. Stop it first.")
-        _upgrade(settings, url, console, begun)
+        with _changing_tables(settings, url, console):
+            if cut_off(settings).exists() or not _is_up_to_date(settings, url):
+                _upgrade(settings, url, console, others)
     ownership.claim(url, settings.folder)
 
 
-def _upgrade(settings: Settings, url: str, console: Console, begun: Path) -> None:
+def _is_up_to_date(settings: Settings, url: str) -> bool:
+    """Whether this program works with the tables as they are."""
+    before, newest = revision_of(url), newest_revision()
+    if before is None or before <= newest or not settings.together:
+        return before == newest
+    engine = make_engine(url)
+    try:
+        with make_sessions(engine)() as session:
+            return work_with(session, newest)
+    finally:
+        engine.dispose()
+
+
+@contextmanager
+def _changing_tables(settings: Settings, url: str, console: Console) -> Iterator[None]:
+    """Be the one server that changes the tables; waits for another one that is at it. Raises CannotStart."""
+    until = monotonic() + LONGEST_CHANGE
+    while (by := ownership.begin_to_change(url, settings.folder)) is not None:
+        if monotonic() > until:
+            raise CannotStart(
+                f"{by} was changing the tables, and has not ended. If it was stopped in the middle, start that server"
+                " again: it has the backup, and begins anew from it."
+            )
+        with progress(console, f"Waiting for {by}, which brings the tables up to date"):
+            sleep(2)
+    yield
+    ownership.end_changing(url, settings.folder)  # not where it failed: what is half done is for this server to mend
+
+
+def _upgrade(settings: Settings, url: str, console: Console, others: list[str]) -> None:
+    begun = cut_off(settings)
     if begun.exists():
         _begin_anew(settings, url, console, begun)
     before, newest = revision_of(url), newest_revision()
     if before is not None and before > newest:
+        ownership.end_changing(url, settings.folder)
         raise CannotStart(
             f"The data are of a newer version ({before}) than this program ({newest}); use the newer program."
+        )
+    if others and (before is None or oldest_working(before) > before):
+        ownership.end_changing(url, settings.folder)
+        raise CannotStart(
+            f"This version changes the tables so that the older program would not work with them, and that still serves"
+            f" on {', '.join(others)}. Stop all servers, then start this one first."
         )
     backup = None if before is None or is_empty(url) else _back_up_before(settings, url, console, before)
     _write(begun, {"backup": backup})
@@ -147,6 +198,8 @@ def app_settings(settings: Settings, url: str) -> dict[str, object]:
         "TIME_ZONE": settings.time_zone,
         "DATA": settings.data,
         "REVISION": newest_revision(),
+        "QUEUE_URL": settings.queue,
+        "REPORTS_URL": settings.reports,
         "JSON_LOGS": True,
     }
 
@@ -161,11 +214,18 @@ def serve(settings: Settings, console: Console) -> None:
 
         def prepare(url: str) -> WebServer:
             ownership.check_own(url, settings.folder)
-            held.append(ownership.Serving(url))
+            held.append(ownership.Serving(url, settings.folder, settings.together))
             held[0].hold()
             bring_up_to_date(settings, url, console, serving=True)
             made = app_settings(settings, url)
-            return WebServer(settings.folder, settings.port, made, host=settings.host, workers=settings.workers)
+            return WebServer(
+                settings.folder,
+                settings.port,
+                made,
+                host=settings.host,
+                workers=settings.workers,
+                seconds_to_leave=LEAVING if settings.together else 0,
+            )
 
         def ready() -> None:
             console.print(f"{settings.name} is served on {settings.host}:{settings.port}, for {settings.address}")
@@ -175,3 +235,15 @@ def serve(settings: Settings, console: Console) -> None:
         finally:
             for one in held:
                 one.release()
+
+
+def work(settings: Settings, at_once: int, console: Console) -> None:
+    """Do long work that servers of the school hand to the queue. Raises CannotStart."""
+    from ..web.jobs.worker import work as work_for
+
+    if not settings.queue or not settings.database:
+        raise CannotStart("This school does its long work where it is served: queue in its configuration is empty.")
+    scratch = settings.folder / "work"
+    scratch.mkdir(parents=True, exist_ok=True, mode=0o700)
+    console.print(f"Long work of {settings.name} is done here, {at_once} at a time.")
+    work_for({**app_settings(settings, settings.database), "SCRATCH": str(scratch)}, at_once)

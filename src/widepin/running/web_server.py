@@ -24,6 +24,9 @@ LONGEST_START, LONGEST_ANSWER = 120, 30
 """Seconds: until the server answers for the first time, and for one answer."""
 
 
+LEAVING = "leaving"
+"""The file in the scratch folder that says that the server is about to end."""
+
 LONGEST_END = 15
 """Seconds that workers whose main process has ended may take for what they have begun."""
 
@@ -42,6 +45,7 @@ class WebServer:
     app: str | None = None  # another application than the one served to schools, for benchmarks
     host: str = "127.0.0.1"
     workers: int = 2
+    seconds_to_leave: int = 0  # in which it says that it is about to end, and answers all the same
     process: subprocess.Popen[bytes] | None = field(default=None, init=False)
 
     @property
@@ -118,6 +122,10 @@ class WebServer:
     def stop(self) -> None:
         """Ask it to end, and make it after a while."""
         if self.process is not None and self.process.poll() is None:
+            if self.seconds_to_leave:
+                (self.folder / "scratch" / LEAVING).touch()
+                with contextlib.suppress(subprocess.TimeoutExpired):
+                    self.process.wait(self.seconds_to_leave)
             self.process.terminate()
             try:
                 self.process.wait(15)

@@ -5,7 +5,9 @@ What must always be true of the data is a constraint here.
 
 from __future__ import annotations
 
+import json
 import secrets
+import zlib
 from datetime import UTC, datetime, timedelta
 from enum import StrEnum
 from typing import Any
@@ -28,7 +30,7 @@ from sqlalchemy import (
     true,
 )
 from sqlalchemy.dialects.mysql import DATETIME, MEDIUMBLOB
-from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship, validates
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, object_session, relationship, selectinload, validates
 
 from ..documents.formats.roster import family_of, without
 from ..documents.reading import JsonObject
@@ -38,6 +40,7 @@ from .states import (
     Action,
     Entered,
     HowFar,
+    JobState,
     Late,
     LinkPurpose,
     Question,
@@ -506,18 +509,29 @@ class Work(Removable, Base):
     seen: Mapped[datetime | None] = mapped_column(DateTime)  # its board was open last
     opened: Mapped[datetime | None] = mapped_column(DateTime)  # since when it has been open without a break
     looked: Mapped[JsonObject | None] = mapped_column(JSON(none_as_null=True), default=dict)  # what was seen of it
+    packed_operations: Mapped[int] = mapped_column(default=0, server_default="0")  # how many, where its log is packed
 
     assignment: Mapped[Assignment] = relationship(back_populates="works")
     student: Mapped[Person] = relationship()
-    operations: Mapped[list[Operation]] = relationship(
+    operation_rows: Mapped[list[Operation]] = relationship(
         back_populates="work", order_by="Operation.number", passive_deletes="all"
     )
+    packed: Mapped[PackedLog | None] = relationship(passive_deletes="all")
     hand_ins: Mapped[list[HandIn]] = relationship(
         back_populates="work", order_by="HandIn.attempt", passive_deletes="all"
     )
     hints: Mapped[list[HintTaken]] = relationship(
         back_populates="work", order_by="HintTaken.number", passive_deletes="all"
     )
+
+    @property
+    def operations(self) -> list[Operation]:
+        """Its log, in order, packed or not; ``WITH_LOG`` loads it for several works."""
+        if not self.operation_rows and self.packed:  # it may have been packed since the work was read
+            return self.packed.operations
+        if not self.operation_rows and self.packed_operations and (session := object_session(self)):
+            session.refresh(self, ["operation_rows"])  # or unpacked, between these two
+        return self.operation_rows
 
 
 class Operation(Base):
@@ -535,7 +549,35 @@ class Operation(Base):
     document: Mapped[JsonObject] = mapped_column(JSON)
     stored: Mapped[datetime] = mapped_column(DateTime, default=now)
 
-    work: Mapped[Work] = relationship(back_populates="operations")
+    work: Mapped[Work] = relationship(back_populates="operation_rows")
+
+
+class PackedLog(Base):
+    """The log of a work that nobody has touched for long, in place of its rows (``works/packing.py``).
+
+    ``content``: compressed JSON, a list with [key, document, when it was stored] for each operation, in order.
+    """
+
+    __tablename__ = "packed_log"
+
+    work_id: Mapped[int] = mapped_column(
+        ForeignKey("work.id", ondelete="CASCADE"), primary_key=True, autoincrement=False
+    )
+    content: Mapped[bytes] = mapped_column(MEDIUMBLOB)
+
+    @property
+    def operations(self) -> list[Operation]:
+        """The operations, read anew; they belong to no session."""
+        return [
+            Operation(
+                work_id=self.work_id,
+                number=number,
+                key=key,
+                document=document,
+                stored=datetime.fromisoformat(stored),
+            )
+            for number, (key, document, stored) in enumerate(json.loads(zlib.decompress(self.content)), 1)
+        ]
 
 
 class HintTaken(Base):
@@ -917,3 +959,57 @@ class JudgingAgain(Base):
     )
     after: Mapped[int] = mapped_column(default=0, server_default="0")
     alive: Mapped[datetime] = mapped_column(DateTime, default=now)
+
+
+# What several servers keep together: who does what, and long work with what came of it.
+
+
+class Lease(Base):
+    """That something is one holder's alone until a moment, by the clock of the database."""
+
+    __tablename__ = "lease"
+
+    name: Mapped[str] = mapped_column(String(64, BYTES), primary_key=True)
+    holder: Mapped[str] = mapped_column(String(200, BYTES))
+    until: Mapped[datetime] = mapped_column(DATETIME(fsp=6))
+
+
+class Turn(Base):
+    """Whose turn it is with a row, in a cluster (``turns.py``): written and taken away by one and the same transaction,
+    so that nobody ever sees one.
+    """
+
+    __tablename__ = "turn"
+
+    name: Mapped[str] = mapped_column(String(64, BYTES), primary_key=True)
+
+
+class Job(Base):
+    """Long work that somebody waits for, and how far it is. ``told``: what is going on, how much of it is done, and how
+    much there is. ``alive``: when it last said so; ``tries``: how often it was begun.
+    """
+
+    __tablename__ = "job"
+
+    key: Mapped[str] = mapped_column(String(32, BYTES), primary_key=True)
+    person_id: Mapped[int] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), index=True)
+    state: Mapped[JobState] = mapped_column(members(JobState), default=JobState.WAITING)
+    told: Mapped[JsonObject | None] = mapped_column(JSON(none_as_null=True))
+    alive: Mapped[datetime] = mapped_column(DATETIME(fsp=6), default=now, index=True)
+    tries: Mapped[int] = mapped_column(default=0, server_default="0")
+
+    parts: Mapped[list[JobPart]] = relationship(order_by="JobPart.number", passive_deletes="all")
+
+
+class JobPart(Base):
+    """A part of what came of long work: parts are small, since no transaction is to be large in a cluster."""
+
+    __tablename__ = "job_part"
+
+    job_key: Mapped[str] = mapped_column(ForeignKey("job.key", ondelete="CASCADE"), primary_key=True)
+    number: Mapped[int] = mapped_column(primary_key=True, autoincrement=False)
+    content: Mapped[bytes] = mapped_column(MEDIUMBLOB)
+
+
+WITH_LOG = (selectinload(Work.operation_rows), selectinload(Work.packed))
+"""Loads the logs of several works along with them."""

@@ -158,3 +158,12 @@ class Scope(StrEnum):
     ASSIGNMENTS_WRITE = "assignments:write"
     WORKS_READ = "works:read"
     CHECK = "check"
+
+
+class JobState(StrEnum):
+    """How long work stands."""
+
+    WAITING = "waiting"
+    RUNNING = "running"
+    DONE = "done"
+    FAILED = "failed"

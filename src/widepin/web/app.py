@@ -53,13 +53,14 @@ from . import (
     tasks,
     terms,
     today,
+    waiting,
     welcome,
 )
 from .access import login_manager, note_who_is_here
 from .database import use_database
 from .errors import handle_errors
 from .guide.sections import WORDS
-from .jobs.apart import JobQueue
+from .jobs.queue import job_queue
 from .made_from import made_from
 from .names import in_list
 from .navigation import Navigation
@@ -94,6 +95,7 @@ FEATURES = (
     programs,
     platforms,
     single_sign_on,
+    waiting,
     health,
 )
 """Every feature: a folder with ``blueprint.py``, its table of URLs, and ``views.py``."""
@@ -110,6 +112,8 @@ DEFAULTS: dict[str, Any] = {
     "TIME_ZONE": "UTC",
     "DATA": None,
     "REVISION": None,
+    "QUEUE_URL": "",
+    "REPORTS_URL": "",
     "JSON_LOGS": False,
     "SCRATCH": None,
     "PASSWORDS": None,
@@ -118,9 +122,6 @@ DEFAULTS: dict[str, Any] = {
     # Not the pages: they hold tokens, whose length in compressed form would tell about them.
     "COMPRESS_MIMETYPES": ["text/css", "text/javascript", "application/json", "image/svg+xml"],
 }
-
-JUDGING = {"seconds": 20, "megabytes": 500, "waiting": 12, "waiting_each": 3}
-"""What judging may take, and how many may wait for it in a process of the server: in all, and for one person."""
 
 ALSO_HERE = ("localhost", "127.0.0.1")
 """Hosts by which the machine itself may ask."""
@@ -141,7 +142,8 @@ def create_app(settings: dict[str, Any]) -> Flask:
     ADDRESS: where browsers find it, as ``https://construct.example/``; requests to other hosts are refused. Without one
     every host is taken, which is for tests alone. PROXIES: how many stand in front and say who asks. CODES_KEY: what
     personal codes follow from; SECRET_KEY if None. SCHOOL_NAME, TIME_ZONE: of the school. DATA: the folder whose disk
-    is watched for room. REVISION: the migration that the database should have seen, if that is asked.
+    is watched for room. REVISION: the migration that the database should have seen, if that is asked. QUEUE_URL: of a
+    Redis through which other machines do long work. REPORTS_URL: of a replica of the database for large pages.
     """
     app = Flask(__name__, static_url_path=f"/static/{digest()}")
     app.config.update(DEFAULTS | settings)
@@ -160,10 +162,8 @@ def create_app(settings: dict[str, Any]) -> Flask:
     use_database(app)
     scores.watch(app.extensions["sessions"])
     scratch = Path(app.config["SCRATCH"] or scratch_folder())
-    for kind in ("judging", "papers"):
-        (scratch / kind).mkdir(mode=0o700, exist_ok=True)
-    app.extensions["papers"] = scratch / "papers"
-    app.extensions["jobs"] = JobQueue(scratch / "judging", **JUDGING)
+    app.extensions["leaving"] = scratch / "leaving"
+    app.extensions["jobs"] = job_queue(app, scratch)
     app.session_interface = Cookies()
     login_manager.init_app(app)
     app.teardown_request(note_who_is_here)

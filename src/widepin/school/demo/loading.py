@@ -300,7 +300,7 @@ def carry_out(
         session.flush()
     first = len(work.operations) + 1
     pace = timedelta(seconds=25 + 7 * (student.id % 5))
-    work.operations += [
+    work.operation_rows += [
         Operation(
             number=first + number,
             key=f"demo-{first + number}",

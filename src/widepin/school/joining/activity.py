@@ -15,6 +15,7 @@ from ..models import Assignment, Choice, HandIn, Person, TaskSheet, Work, now
 from ..people import audit
 from ..refused import Refused
 from ..states import Action
+from ..turns import locked_by_key
 from .scores import pause
 
 CHOICE = "activity"
@@ -96,7 +97,7 @@ def failed(session: Session, trouble: str) -> None:
 
 
 def _change(session: Session, values: JsonObject, gone: tuple[str, ...]) -> None:
-    found = session.get(Choice, CHOICE, with_for_update=True)
+    found = locked_by_key(session, Choice, CHOICE)
     if found is not None:
         found.value = {name: value for name, value in (found.value | values).items() if name not in gone}
         session.flush()

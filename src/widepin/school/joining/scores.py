@@ -32,6 +32,7 @@ from ..models import (
 from ..results.entering import results_of
 from ..results.progress import Standing, standings
 from ..states import Entered, Role
+from ..turns import locked_by_key
 from .platforms import LTI
 
 FIRST_PAUSE, LONGEST_PAUSE = timedelta(seconds=30), timedelta(hours=6)
@@ -158,7 +159,7 @@ def due(session: Session) -> list[Delivery]:
 
 def sent(session: Session, delivery: Delivery) -> None:
     """A score has arrived; where it has changed since, the newer one still waits."""
-    row = session.get(SentScore, delivery.key, with_for_update=True)
+    row = locked_by_key(session, SentScore, delivery.key)
     if row is None:
         return
     row.sent = _as_row(delivery.score)
@@ -169,7 +170,7 @@ def sent(session: Session, delivery: Delivery) -> None:
 
 def failed(session: Session, delivery: Delivery, trouble: str, is_passing: bool) -> None:
     """A score has not arrived: it is tried again, later each time, and much later where it was refused."""
-    row = session.get(SentScore, delivery.key, with_for_update=True)
+    row = locked_by_key(session, SentScore, delivery.key)
     if row is None:
         return
     row.next_try = now() + (pause(row.tries) if is_passing else LONGEST_PAUSE)

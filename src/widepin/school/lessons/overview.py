@@ -20,7 +20,7 @@ from ...judge.costs.counts import moves_of
 from ...judge.costs.structure import made_with, needed_by, points_put, structure
 from ...judge.task import Task
 from ...plane.steps import Step
-from ..models import Assignment, HandIn, Person, Work
+from ..models import WITH_LOG, Assignment, HandIn, Person, Work
 from ..results.marks import time_taken
 from ..results.progress import Standing, standing, who_had, who_has
 from ..states import Presence
@@ -111,7 +111,7 @@ def attempts_at(session: Session, assignment: Assignment) -> int:
 
 LOADED = (
     selectinload(Work.hand_ins),
-    selectinload(Work.operations),
+    *WITH_LOG,
     selectinload(Work.hints),
     joinedload(Work.student),
 )

@@ -28,6 +28,7 @@ from ..people.teaching import taught_by
 from ..results.marks import works_on
 from ..results.progress import Standing, standing, who_has
 from ..states import Presence, Role
+from ..works.autosave import AWAY
 from .first_week import Path, path_of
 from .lesson import help_needed
 from .overview import presence_of
@@ -127,8 +128,15 @@ def today_of(session: Session, teacher: Person, at: datetime | None = None) -> T
             .order_by(SchoolClass.name)
         )
     )
-    works = works_of(session, [one.id for school_class in classes for one in school_class.assignments])
-    rows = [class_today(school_class, works, since, at) for school_class in classes]
+    shown = {
+        school_class.id: sorted(school_class.assignments, key=lambda one: nearness(one, at))[:SHOWN]
+        for school_class in classes
+    }
+    works = works_of(session, [one.id for tasks in shown.values() for one in tasks])
+    present = at_work(session, classes, at)
+    rows = [
+        ClassToday(one, present[one.id], [task_today(task, works, since) for task in shown[one.id]]) for one in classes
+    ]
     hints = [
         *answers_to_comments(session, classes),
         *(hint for row in rows for task in row.tasks for hint in hints_of(task, works, at)),
@@ -144,23 +152,24 @@ def works_of(session: Session, assignments: Sequence[int]) -> dict[int, dict[int
     return found
 
 
-def class_today(
-    school_class: SchoolClass, works: dict[int, dict[int, Work]], since: datetime | None, at: datetime
-) -> ClassToday:
-    """A class with its tasks."""
-    tasks = []
-    for assignment in sorted(school_class.assignments, key=lambda one: nearness(one, at))[:SHOWN]:
-        own = works.get(assignment.id, {})
-        standings = [standing(student, own.get(student.id)) for student in who_has(assignment)]
-        new = sum(one.latest is not None and (since is None or one.latest.handed_in > since) for one in standings)
-        tasks.append(TaskToday(assignment, standings, new if since is not None else 0))
+def at_work(session: Session, classes: Sequence[SchoolClass], at: datetime) -> Counter[int]:
+    """How many students of each class sit at one of its boards, by the number of the class."""
+    class_of = {one.id: school_class.id for school_class in classes for one in school_class.assignments}
+    open_boards = select(Work).where(Work.assignment_id.in_(class_of), Work.seen > at - AWAY)
     present = {
-        student
-        for assignment in school_class.assignments
-        for student, work in works.get(assignment.id, {}).items()
+        (class_of[work.assignment_id], work.student_id)
+        for work in session.scalars(open_boards)
         if presence_of(work, at, False)[0] in (Presence.WORKING, Presence.INACTIVE)
     }
-    return ClassToday(school_class, len(present), tasks)
+    return Counter(school_class for school_class, _student in present)
+
+
+def task_today(assignment: Assignment, works: dict[int, dict[int, Work]], since: datetime | None) -> TaskToday:
+    """A task with how everybody stands."""
+    own = works.get(assignment.id, {})
+    standings = [standing(student, own.get(student.id)) for student in who_has(assignment)]
+    new = sum(one.latest is not None and (since is None or one.latest.handed_in > since) for one in standings)
+    return TaskToday(assignment, standings, new if since is not None else 0)
 
 
 def nearness(assignment: Assignment, at: datetime) -> tuple[int, float]:

@@ -14,7 +14,7 @@ from sqlalchemy.orm import Session, selectinload, undefer
 
 from ...documents.formats.demonstration import voices, without_voices
 from ...documents.reading import JsonObject
-from ..models import Assignment, EnteredResult, HandIn, Person, SchoolClass, TaskSheet, Work, now
+from ..models import WITH_LOG, Assignment, EnteredResult, HandIn, Person, SchoolClass, TaskSheet, Work, now
 from ..people.roster import former_students
 from ..results.progress import best_of
 from . import archive
@@ -43,7 +43,7 @@ def class_file(session: Session, school_class: SchoolClass, version: str) -> byt
             select(Work)
             .where(Work.assignment_id.in_([one.id for one in assignments]))
             .options(
-                selectinload(Work.operations),
+                *WITH_LOG,
                 selectinload(Work.hints),
                 selectinload(Work.hand_ins).selectinload(HandIn.comments),
                 selectinload(Work.hand_ins).selectinload(HandIn.sheet),

@@ -9,8 +9,9 @@ from datetime import timedelta
 
 from sqlalchemy import delete, select, update
 from sqlalchemy.exc import DBAPIError
-from sqlalchemy.orm import Session, joinedload, sessionmaker
+from sqlalchemy.orm import Session, joinedload
 
+from ..database import Sessions, in_transaction
 from ..models import BrowserSession, Person, now
 from ..states import Action
 from . import audit
@@ -30,13 +31,13 @@ def begin(session: Session, person: Person, address: str, agent: str) -> str:
     return key
 
 
-def still_here(sessions: sessionmaker[Session], number: int) -> None:
+def still_here(sessions: Sessions, number: int) -> None:
     """Write down, by the number of a browser's session, that somebody is still there; apart, so that requests of one
     browser do not wait for each other. Where the database cannot, it is written down another time.
     """
-    with suppress(DBAPIError), sessions() as session:
-        session.execute(update(BrowserSession).where(BrowserSession.id == number).values(seen=now()))
-        session.commit()
+    still = update(BrowserSession).where(BrowserSession.id == number).values(seen=now())
+    with suppress(DBAPIError):
+        in_transaction(sessions, lambda session: session.execute(still))
 
 
 def known(session: Session, key: str) -> BrowserSession | None:

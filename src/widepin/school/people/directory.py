@@ -9,6 +9,7 @@ from typing import Generic, TypeVar
 from sqlalchemy import func, or_, select
 from sqlalchemy.orm import InstrumentedAttribute, Session, contains_eager, selectinload
 
+from .. import storage
 from ..models import Membership, Operation, Person, SchoolClass, TaskSheet, Work, in_name_order
 from ..states import Role
 from .teaching import taught_by
@@ -124,7 +125,15 @@ def count_students(session: Session) -> int:
 
 def counts(session: Session) -> Counts:
     """How much there is in a school."""
-    classes, works, operations = (
-        session.scalar(select(func.count()).select_from(table)) or 0 for table in (SchoolClass, Work, Operation)
-    )
-    return Counts(count_students(session), classes, works, operations)
+    classes = session.scalar(select(func.count()).select_from(SchoolClass)) or 0
+    works, packed = session.execute(select(func.count(Work.id), func.sum(Work.packed_operations))).one()
+    return Counts(count_students(session), classes, works, _rows(session) + int(packed or 0))
+
+
+COUNTED = 100_000
+"""Operations that are counted one by one; of more it is said about how many they are."""
+
+
+def _rows(session: Session) -> int:
+    about = storage.rows_about(session, Operation.__tablename__)
+    return about if about > COUNTED else session.scalar(select(func.count()).select_from(Operation)) or 0

@@ -12,6 +12,7 @@ from sqlalchemy.orm import Session, joinedload, selectinload, undefer
 
 from ...documents.reading import JsonObject
 from ..models import (
+    WITH_LOG,
     AccessToken,
     Assignment,
     AuditEntry,
@@ -117,7 +118,7 @@ def _of_students(
             .join(Assignment)
             .where(Work.student_id.in_(numbers), *here)
             .options(
-                selectinload(Work.operations),
+                *WITH_LOG,
                 selectinload(Work.hints),
                 selectinload(Work.hand_ins).selectinload(HandIn.comments).joinedload(Comment.author),
                 joinedload(Work.assignment).options(joinedload(Assignment.sheet), joinedload(Assignment.school_class)),

@@ -16,6 +16,7 @@ from sqlalchemy.orm import Session, joinedload
 
 from ...documents.language import gettext as _
 from ...plane.errors import CoreError
+from .. import turns
 from ..database import WITH_REMOVED
 from ..models import (
     Assignment,
@@ -182,7 +183,7 @@ def listed(session: Session, person: Person) -> list[Removal]:
 def in_bin(session: Session, person: Person, number: int) -> Removal:
     """One of ``listed``, locked. Raises Gone."""
     found = next((one for one in listed(session, person) if one.id == number), None)
-    locked = session.get(Removal, number, with_for_update=True, populate_existing=True) if found else None
+    locked = turns.locked_by_key(session, Removal, number) if found else None
     if locked is None or locked.at <= now() - KEPT:
         raise Gone
     return locked

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from sqlalchemy import delete, exists, func, select
-from sqlalchemy.orm import Session
+from sqlalchemy.orm import Session, joinedload, selectinload
 
 from ...documents.language import gettext as _
 from ..models import (
@@ -62,7 +62,9 @@ def set_months(session: Session, by: Person, text: str) -> int:
 def outdated(session: Session) -> Outdated:
     """Classes that were archived so long ago, students who are in no other, and the record of old sign-ins."""
     since = now() - months(session) * MONTH
-    old = list(session.scalars(select(SchoolClass).where(SchoolClass.archived < since).order_by(SchoolClass.name)))
+    archived = select(SchoolClass).where(SchoolClass.archived < since).order_by(SchoolClass.name)
+    with_people = joinedload(SchoolClass.teacher), selectinload(SchoolClass.students)
+    old = list(session.scalars(archived.options(*with_people)))
     numbers = [school_class.id for school_class in old]
     elsewhere = exists().where(Membership.person_id == Person.id, Membership.class_id.not_in(numbers))
     used_lately = exists().where(Work.student_id == Person.id, Work.touched >= since)

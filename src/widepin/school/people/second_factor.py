@@ -12,6 +12,7 @@ import pyotp
 from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
 
+from .. import turns
 from ..models import LETTERS, Person, RecoveryCode
 from ..states import Action
 from . import audit
@@ -87,7 +88,7 @@ def fits(session: Session, person: Person, code: str) -> bool:
     """Whether this is a code of the person's that was not used before; it is used now."""
     step = step_of(person.otp_secret, code)
     if step is not None:
-        locked = session.get_one(Person, person.id, with_for_update=True, populate_existing=True)
+        locked = turns.locked(session, person)
         if step <= locked.otp_step:
             return False
         locked.otp_step = step

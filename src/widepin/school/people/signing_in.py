@@ -20,11 +20,12 @@ from dataclasses import dataclass
 from datetime import timedelta
 from math import ceil
 
-from sqlalchemy import ColumnElement, and_, delete, func, select, update
-from sqlalchemy.orm import Session, joinedload, sessionmaker
+from sqlalchemy import ColumnElement, and_, delete, func, or_, select, update
+from sqlalchemy.orm import Session, joinedload
 
 from ...documents.language import gettext as _
 from ...plane.errors import CoreError
+from ..database import Sessions, in_transaction
 from ..models import Person, SchoolClass, SignIn, now
 from ..states import SignInOutcome
 from .passwords import Passwords, as_login, normal
@@ -102,7 +103,7 @@ class ClassClosed(CoreError):
 
 
 def by_password(
-    sessions: sessionmaker[Session], secret: str, passwords: Passwords, login: str, password: str, origin: Origin
+    sessions: Sessions, secret: str, passwords: Passwords, login: str, password: str, origin: Origin
 ) -> int | None:
     """The number of the person with this login and password, or None.
 
@@ -130,16 +131,12 @@ def _after_password(person: Person) -> SignInOutcome:
     return SignInOutcome.HALFWAY if person.has_second_factor else SignInOutcome.SUCCEEDED
 
 
-def by_second_factor(
-    sessions: sessionmaker[Session], person: Person, origin: Origin, fits: Callable[[], object]
-) -> int | None:
+def by_second_factor(sessions: Sessions, person: Person, origin: Origin, fits: Callable[[], object]) -> int | None:
     """The number of a person whose password was right, if the second factor fits too. Raises TooSoon."""
     return _tried(sessions, SignIn(person_id=person.id), origin, PERSON, fits)
 
 
-def confirm_password(
-    sessions: sessionmaker[Session], passwords: Passwords, person: Person, password: str, origin: Origin
-) -> bool:
+def confirm_password(sessions: Sessions, passwords: Passwords, person: Person, password: str, origin: Origin) -> bool:
     """Whether somebody who is signed in types the own password right; limited as signing in is. Raises TooSoon."""
 
     def look() -> Person | None:
@@ -149,7 +146,7 @@ def confirm_password(
     return _tried(sessions, about, origin, PERSON, look, lambda _person: SignInOutcome.CONFIRMED) is not None
 
 
-def by_code(sessions: sessionmaker[Session], secret: str, of_class: str, personal: str, origin: Origin) -> int | None:
+def by_code(sessions: Sessions, secret: str, of_class: str, personal: str, origin: Origin) -> int | None:
     """The number of the student of a class with these codes, or None.
 
     Raises TooSoon, and ClassClosed for right codes of a class that is put away; these count as a failed try.
@@ -183,7 +180,7 @@ def record(session: Session, before: int | None = None) -> list[SignIn]:
 
 
 def _tried(
-    sessions: sessionmaker[Session],
+    sessions: Sessions,
     about: SignIn,
     origin: Origin,
     limits: Limits,
@@ -191,20 +188,35 @@ def _tried(
     outcome: Callable[[Person], SignInOutcome] = lambda person: SignInOutcome.SUCCEEDED,
 ) -> int | None:
     """What a try comes to: recorded first, put off where it must be, looked at else."""
+    address, device, at = origin.address, device_digest(origin.device), now()
+
+    def note(session: Session) -> int:
+        tried = SignIn(
+            person_id=about.person_id,
+            class_id=about.class_id,
+            unknown=about.unknown or "",
+            address=address,
+            device=device,
+            at=at,
+        )
+        session.add(tried)
+        session.flush()
+        return tried.id
+
+    number = in_transaction(sessions, note)
     with sessions() as session:
-        about.address, about.device, about.at = origin.address, device_digest(origin.device), now()
-        session.add(about)
-        session.commit()
-        seconds, is_flood = _to_wait(session, about, limits)
+        seconds, is_flood = _to_wait(session, session.get_one(SignIn, number), limits)
     found = None if seconds > 0 and (is_flood or not limits.right_is_let_in) else look()
-    with sessions() as session:
-        known = update(SignIn).where(SignIn.id == about.id)
+
+    def note_outcome(session: Session) -> None:
+        known = update(SignIn).where(SignIn.id == number)
         if isinstance(found, Person):
             session.execute(known.values(outcome=outcome(found), person_id=found.id))
             session.execute(delete(SignIn).where(SignIn.at < now() - KEPT))
         elif seconds > 0:
             session.execute(known.values(outcome=SignInOutcome.PUT_OFF))
-        session.commit()
+
+    in_transaction(sessions, note_outcome)
     if isinstance(found, Person):
         return found.id
     if seconds > 0:
@@ -231,7 +243,8 @@ def _to_wait(session: Session, about: SignIn, limits: Limits) -> tuple[float, bo
         same = SignIn.class_id == about.class_id
     else:
         same = SignIn.unknown == about.unknown
-    before = SignIn.id < about.id
+    # Of two at once on two servers each may come before the other: then both count.
+    before = and_(or_(SignIn.id < about.id, SignIn.at < about.at), SignIn.id != about.id)
     came_with = select(SignIn.device).where(
         same, SignIn.device != "", SignIn.outcome == SignInOutcome.SUCCEEDED, before
     )

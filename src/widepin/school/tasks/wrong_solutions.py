@@ -10,6 +10,7 @@ from ...documents.reading import Unreadable
 from ...plane.steps import Step, check_steps
 from ..models import TaskSheet
 from ..refused import Refused
+from ..turns import locked
 
 MOST = 12
 """Wrong solutions of a task."""
@@ -29,7 +30,7 @@ def keep(session: Session, sheet: TaskSheet, documents: object) -> None:
         raise Unreadable("steps", _("are missing; draw a solution that is wrong"))
     check_steps([*read_steps(sheet.document["given"]), *steps])
     session.flush()
-    session.refresh(sheet, with_for_update=True)
+    locked(session, sheet)
     written = [write_step(step) for step in steps]
     if written in sheet.wrong:
         return
@@ -41,7 +42,7 @@ def keep(session: Session, sheet: TaskSheet, documents: object) -> None:
 def remove(session: Session, sheet: TaskSheet, place: int) -> None:
     """Keep one of them no longer. Raises Refused where there is none at this place."""
     session.flush()
-    session.refresh(sheet, with_for_update=True)
+    locked(session, sheet)
     if not 0 <= place < len(sheet.wrong):
         raise Refused(_("This wrong solution is removed already; load the page again."))
     sheet.wrong = [*sheet.wrong[:place], *sheet.wrong[place + 1 :]]

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 from datetime import timedelta
 from time import monotonic
 
-from sqlalchemy import delete, func, select, update
+from sqlalchemy import delete, func, or_, select, update
 from sqlalchemy.orm import Session, sessionmaker
 
 from ...documents.formats.construction import read_steps
@@ -77,6 +77,11 @@ def begin(session: Session, assignment: Assignment) -> None:
     session.merge(JudgingAgain(assignment_id=assignment.id, after=0, alive=now() - SILENCE))
 
 
+def left_undone(session: Session) -> list[int]:
+    """The assignments whose attempts nobody judges again any more, though not all of them are done."""
+    return list(session.scalars(select(JudgingAgain.assignment_id).where(JudgingAgain.alive < now() - SILENCE)))
+
+
 def stop(session: Session, assignment: Assignment) -> None:
     """Judge no more of them; what is judged stays."""
     session.execute(delete(JudgingAgain).where(JudgingAgain.assignment_id == assignment.id))
@@ -132,8 +137,11 @@ def judge_again(
     """
     task = task_of(assignment)
     every = select(HandIn).join(Work).where(Work.assignment_id == assignment.id)
+    # Of several servers one may have stored an attempt with a lower number a moment later: by the task as it was.
+    is_of_before = HandIn.sheet_id.is_distinct_from(assignment.sheet_id)
+    waiting = every.where(or_(HandIn.id > after, is_of_before))
     total = session.scalar(select(func.count()).select_from(every.subquery())) or 0
-    attempts = list(session.scalars(every.where(HandIn.id > after).order_by(HandIn.id).limit(AT_A_TIME)))
+    attempts = list(session.scalars(waiting.order_by(HandIn.id).limit(AT_A_TIME)))
     verdicts = (judging or judge_for)([submission(task, attempt) for attempt in attempts], seconds)
     for attempt, verdict in zip(attempts, verdicts, strict=False):
         attempt.outcome, attempt.moves = verdict.outcome, verdict.counts.moves
@@ -142,10 +150,10 @@ def judge_again(
         attempt.score = score_for(verdict, task.budget, table_of(assignment), off)  # an override stays
         if attempt.reasoned is not None:
             reasoning.set_score(attempt)
-        after = attempt.id
+        after = max(after, attempt.id)
     session.flush()
-    done = session.scalar(select(func.count()).select_from(every.where(HandIn.id <= after).subquery())) or 0
-    return Progress(done, total, after)
+    left = every.where(or_(HandIn.id > after, is_of_before))
+    return Progress(total - (session.scalar(select(func.count()).select_from(left.subquery())) or 0), total, after)
 
 
 def judge_for(works: list[tuple[Task, Submission]], seconds: float) -> list[Verdict]:

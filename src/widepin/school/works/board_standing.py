@@ -25,8 +25,9 @@ from .history import OperationRefused
 MAX_CLAIMS = 60
 
 _OPERATIONS = (
-    select(func.max(Operation.number))
-    .join(Work)
+    select(func.greatest(func.coalesce(func.max(Operation.number), 0), func.max(Work.packed_operations)))
+    .select_from(Work)
+    .outerjoin(Operation)
     .where(Work.assignment_id == bindparam("assignment"), Work.student_id == bindparam("student"))
 )
 

@@ -18,6 +18,7 @@ from ..models import (
     now,
 )
 from ..refused import Refused
+from ..turns import locked
 
 LONGEST_COMMENT, LONGEST_REASON, MAX_COMMENTS = 1000, 300, 200
 
@@ -30,7 +31,7 @@ def comment(
     ``key``: of this comment; where one with it is there already, nothing is written again.
     """
     if key is not None:
-        session.refresh(attempt, with_for_update=True)  # two that are sent at once come one after the other
+        locked(session, attempt)  # two that are sent at once come one after the other
         sent = select(Comment).where(Comment.hand_in_id == attempt.id, Comment.key == key)
         if known := session.scalar(sent.execution_options(**WITH_REMOVED)):
             return known

@@ -21,6 +21,7 @@ from ...documents.reading import JsonObject
 from ...judge.task import Task
 from ..models import Base, Work
 from .history import History
+from .packing import unpack
 
 MAX_OPERATIONS_KEPT = 30_000
 """Operations of all snapshots of a process together, about a kilobyte each: some hundred boards in mid-lesson."""
@@ -105,8 +106,14 @@ def opened(session: Session, assignment_id: int, student_id: int, task: Task) ->
 
 
 def caught_up(session: Session, work: Work, task: Task, found: Snapshot, rows: Sequence[Any]) -> Snapshot:
-    """A snapshot with the operations since; ``rows``: their numbers, keys and documents, from its own last one on."""
-    if found.number:
+    """A snapshot with the operations since; ``rows``: their numbers, keys and documents, from its own last one on.
+
+    A log that is packed is unpacked: something is to be added to it.
+    """
+    if work.packed_operations:
+        unpack(session, work)
+        found, rows = Snapshot(History(task)), _since(session, work, 0)
+    elif found.number:
         if not rows or tuple(rows[0][:2]) != (found.number, found.last_key):
             found, rows = Snapshot(History(task)), _since(session, work, 0)
         else:

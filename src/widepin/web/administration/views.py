@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import shutil
 from collections.abc import Callable
-from pathlib import Path
 from typing import Any
 
 from flask import current_app, flash, redirect, render_template, request, url_for
@@ -18,13 +17,13 @@ from ...documents.language import gettext as _
 from ...documents.language import marked
 from ...documents.reading import JsonObject
 from ...school import storage
-from ...school.database import newest_seen
 from ...school.models import Person, SchoolClass
 from ...school.people import accounts, audit, directory, naming, personal_data, signing_in, teaching
 from ...school.people import retention as keeping
 from ...school.refused import Refused
 from ...school.results import scale
 from ...school.states import Action, SignInOutcome
+from ...school.tables import newest_seen, work_with
 from ...school.tasks import sheets
 from ..access import administrators_only, any_class, any_teacher, me, shared_sheet
 from ..addresses import address_of
@@ -340,10 +339,10 @@ def status() -> str:
         "administration/status.html",
         version=version(),
         revision=newest_seen(session()),
-        expected=current_app.config["REVISION"],
+        works_with_tables=work_with(session(), current_app.config["REVISION"]),
         disk=shutil.disk_usage(data) if data else None,
         tables=storage.size_of_tables(session()),
-        backup=storage.last_backup(Path(data)) if data else None,
+        backup=storage.last_backup(session()),
         counts={
             _("Students"): counted.students,
             _("Classes"): counted.classes,

@@ -9,7 +9,7 @@ from flask import Response, abort, current_app, request
 from flask.typing import ResponseReturnValue
 from prometheus_client import CONTENT_TYPE_LATEST
 
-from ...school.database import NoDatabase, newest_seen
+from ...school.tables import NoDatabase, work_with
 from ..database import sessions
 from ..serving.metrics import collected
 
@@ -17,17 +17,25 @@ HERE = ("127.0.0.1", "::1")
 
 
 def alive() -> ResponseReturnValue:
-    """The process answers. Nothing else is looked at, and nothing is told."""
-    return Response("ok\n", mimetype="text/plain")
+    """The process answers, and nobody is about to stop it: else a proxy in front sends it nobody any more, while it
+    answers what it is asked all the same. Nothing else is looked at: where the database does not answer for a moment,
+    no server would be left.
+    """
+    return Response("ok\n", mimetype="text/plain") if is_staying() else Response("leaving\n", 503)
+
+
+def is_staying() -> bool:
+    """Whether nobody is about to stop the server."""
+    return not current_app.extensions["leaving"].exists()
 
 
 def ready() -> ResponseReturnValue:
-    """Whether the database answers and has the tables that this program expects."""
-    state = {"database": False, "migrations": False}
+    """Whether the database answers and has tables that this program works with, and the server stays."""
+    state = {"database": False, "migrations": False, "staying": is_staying()}
     try:
         with sessions()() as session:
-            seen = newest_seen(session)
-            state = {"database": True, "migrations": current_app.config["REVISION"] in (None, seen)}
+            state["migrations"] = work_with(session, current_app.config["REVISION"])
+            state["database"] = True
     except NoDatabase:
         pass
     return state, 200 if all(state.values()) else 503

@@ -17,6 +17,7 @@ import signal
 import threading
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
+from dataclasses import dataclass
 from multiprocessing.connection import Connection
 from multiprocessing.process import BaseProcess
 from pathlib import Path
@@ -43,6 +44,19 @@ class Busy(CoreError):
 
 class TooHeavy(CoreError):
     """A job took more time or memory than it may; nothing came of it. The message is for whoever asked."""
+
+
+@dataclass(frozen=True)
+class Limits:
+    """What a job may take."""
+
+    seconds: int
+    megabytes: int
+
+
+Failed = Callable[..., object]
+Begun = Callable[[float], object]
+"""Waits until a job that was started is done, for so many seconds at most."""
 
 
 _context = multiprocessing.get_context("forkserver")
@@ -78,15 +92,16 @@ def _limited(job: Callable[..., None], arguments: tuple[Any, ...], seconds: int,
 
 
 class JobQueue:
-    """Where the jobs of one kind are done: one at a time in each process of the server, and one at a time for a person.
+    """Where jobs are done: one at a time in each process of the server, and one at a time for a person.
 
-    ``folder``: for locks. ``waiting``: how many may wait in a process before no more are taken.
+    ``folder``: for locks. ``waiting``: how many may wait in a process before no more are taken; ``waiting_each``: for
+    one person. ``at_once``: how many are done at a time in a process.
     """
 
-    def __init__(self, folder: Path, seconds: int, megabytes: int, waiting: int, waiting_each: int):
+    def __init__(self, folder: Path, seconds: int, megabytes: int, waiting: int, waiting_each: int, at_once: int = 1):
         self.folder, self.seconds, self.megabytes = folder, seconds, megabytes
         self.waiting, self.waiting_each = waiting, waiting_each
-        self.free = threading.Lock()
+        self.free = threading.Semaphore(at_once)
         self.count: dict[int, int] = {}
         self.counting = threading.Lock()
 
@@ -94,12 +109,31 @@ class JobQueue:
         """What a function returns, from a process of its own; what it raises is raised. Raises Busy and TooHeavy."""
         until = monotonic() + self.seconds
         with self._in_line(whose), locked(self.folder / f"person-{whose}", until):
-            if not self.free.acquire(timeout=max(0.0, until - monotonic())):
-                raise Busy(_("Many works are being checked at the moment. Wait some seconds, then try again."))
-            try:
-                return self._done(function, arguments)
-            finally:
-                self.free.release()
+            return self.answer(until, function, arguments)
+
+    def answer(self, until: float, function: Callable[..., Result], arguments: tuple[Any, ...]) -> Result:
+        """What a function returns, once it is its turn in this process of the server, which must be before a time."""
+        if not self.free.acquire(timeout=max(0.0, until - monotonic())):
+            raise Busy(_("Many works are being checked at the moment. Wait some seconds, then try again."))
+        try:
+            return self._done(function, arguments)
+        finally:
+            self.free.release()
+
+    def start(self, function: Callable[..., None], arguments: tuple[Any, ...], limits: Limits, failed: Failed) -> Begun:
+        """Start a job that nobody has to wait for. ``failed``: called with its arguments where it is ended, by its
+        limits or by what was wrong with it, before it is done.
+        """
+        process = begin(function, arguments, limits.seconds, limits.megabytes)
+
+        def watch() -> None:
+            process.join()
+            if process.exitcode:
+                failed(*arguments)
+
+        thread = threading.Thread(target=watch, daemon=True)
+        thread.start()
+        return thread.join
 
     @contextmanager
     def _in_line(self, whose: int) -> Iterator[None]:

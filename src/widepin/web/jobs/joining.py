@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from datetime import datetime, timedelta
-from functools import partial
 from itertools import groupby
 
 from flask import current_app
@@ -29,7 +28,7 @@ NIGHTLY = timedelta(hours=20)
 
 def take_over_soon(course_id: int) -> None:
     """Take the list of a course over, in the background, if that was not done just now."""
-    begin(f"list {course_id}", partial(take_over, course_id, SOON))
+    begin(f"list {course_id}", take_over, course_id, SOON)
 
 
 def take_over_lists() -> None:

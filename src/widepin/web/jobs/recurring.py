@@ -9,7 +9,11 @@ from dataclasses import dataclass
 
 from flask import Flask
 
-from ...school.database import alone
+from ...school import long_work
+from ...school.leases import alone
+from ...school.works import packing
+from ..database import sessions
+from .background import judge_what_was_left
 from .joining import send_scores, take_over_nightly, tell_activity
 
 
@@ -22,10 +26,25 @@ class Recurring:
     work: Callable[[], None]
 
 
+def clear_away() -> None:
+    """Forget what came of long work that was fetched long ago."""
+    with sessions()() as session:
+        long_work.clear_away(session)
+        session.commit()
+
+
+def pack_logs() -> None:
+    """Pack the logs of some of the works that nobody has touched for long."""
+    packing.pack_old(sessions())
+
+
 EVERY = (
     Recurring("scores", 10, send_scores),
     Recurring("activity", 30, tell_activity),
     Recurring("lists", 1800, take_over_nightly),
+    Recurring("judging", 60, judge_what_was_left),
+    Recurring("results", 600, clear_away),
+    Recurring("packing", 600, pack_logs),
 )
 """What is done again and again; lists are looked through so often, and each taken over nightly."""
 

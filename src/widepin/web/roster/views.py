@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import timedelta
 from functools import partial
 from itertools import zip_longest
 from typing import Any
@@ -27,7 +28,9 @@ from ...documents.language import gettext as _
 from ...documents.language import ngettext
 from ...documents.reading import Unreadable
 from ...documents.wording import amounts
+from ...school.database import Sessions
 from ...school.joining import courses, scores
+from ...school.long_work import Tell
 from ...school.models import SchoolClass, class_code
 from ...school.moving import bringing_in, taking_out
 from ...school.people import audit, directory, personal_data, removing, roster, teaching
@@ -38,6 +41,7 @@ from ..access import led_class, me, on_clock_of, own_class, own_student, present
 from ..classes.views import show_classes
 from ..database import locked, session
 from ..downloads import download
+from ..jobs import results
 from ..made_from import joined_form
 from ..printed.printing import printed
 from ..reading import number_of
@@ -163,9 +167,24 @@ def class_data(class_id: int) -> ResponseReturnValue:
 def class_file(class_id: int) -> ResponseReturnValue:
     """A class with all that was done in it as one file, which can be brought in elsewhere."""
     school_class = own_class(class_id)
+    key = results.key_of("class file", class_id, me().id)
+    content = results.result_of(key, _class_file, (class_id, version()), FILE_IS_GOOD_FOR)
+    if content is None:
+        return results.being_made(school_class.name, key, "roster/file_being_made.html")
     audit.record(session(), me(), Action.EXPORTED, whole_class=school_class.id)
-    content = taking_out.class_file(session(), school_class, version())
+    results.fetched(key)
     return download(content, f"{school_class.name}.zip", "application/zip")
+
+
+FILE_IS_GOOD_FOR = timedelta(minutes=2)
+"""How old the file of a class may be that was made and not fetched at once."""
+
+
+def _class_file(sessions: Sessions, tell: Tell, about: tuple[int, str]) -> bytes:
+    class_id, of_program = about
+    tell(_("Reading the works"), 0, 0)
+    with sessions() as reading:
+        return taking_out.class_file(reading, reading.get_one(SchoolClass, class_id), of_program)
 
 
 @teachers_only
