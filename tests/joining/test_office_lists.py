@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import csv
 import io
+import random
 import zipfile
 from datetime import datetime
 
@@ -22,6 +23,7 @@ from widepin.judge.verdict import Outcome
 from widepin.running.mariadb import free_port
 from widepin.school.joining import office_lists
 from widepin.school.models import HandIn, Identity, Person, SchoolClass, Work
+from widepin.school.refused import Refused
 from widepin.school.results import entering
 from widepin.school.tasks.assigning import assign
 from widepin.school.tasks.library import LIBRARY
@@ -340,6 +342,20 @@ def test_an_administrator_looks_through_decides_and_takes_over(admin, school):
         assert {one.teacher.login for one in session.scalars(select(SchoolClass))} == {"maud"}
     status, page = admin("post", "", data={"file": (io.BytesIO(zipped(courses())), "lists.zip")})
     assert "Everything is as it is here already" in page
+
+
+def test_a_file_as_large_as_may_be_is_kept_whole(school):
+    """Larger than what the database takes in one statement."""
+    content = random.Random(1).randbytes(office_lists.LARGEST)
+    with school() as session:
+        by = session.scalars(select(Person)).first()
+        office_lists.keep(session, by, b"before")
+        office_lists.keep(session, by, content)
+        assert office_lists.kept(session, by) == content
+        with pytest.raises(Refused, match="larger than 15 MB"):
+            office_lists.keep(session, by, content + b"1")
+        office_lists.forget(session, by)
+        assert office_lists.kept(session, by) is None
 
 
 def test_large_lists_are_taken_and_wrong_files_are_refused_in_words(admin, school):

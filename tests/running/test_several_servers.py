@@ -234,8 +234,9 @@ def seen(url, revision, oldest):
 def as_before(url):
     """Tables as they were before there were several servers."""
     seen(url, "0028", "0028")
-    ask(url, "DROP TABLE job_part, job, turn, packed_log")
+    ask(url, "DROP TABLE job_part, job, turn, packed_log, pending_list_part")
     ask(url, "ALTER TABLE work DROP packed_operations")
+    ask(url, "ALTER TABLE pending_list ADD content MEDIUMBLOB NOT NULL")
 
 
 class TestUpgradesInTurn:
@@ -284,5 +285,5 @@ class TestUpgradesInTurn:
         assert ownership.begin_to_change(url, one.folder) is None
 
     def test_what_a_migration_says_of_older_programs_is_heeded(self):
-        assert oldest_working("0029") == "0030", "an older program would find boards of packed works empty"
+        assert oldest_working("0029") >= "0030", "an older program would find boards of packed works empty"
         assert oldest_working(newest_revision()) <= newest_revision()

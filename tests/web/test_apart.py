@@ -15,6 +15,7 @@ from widepin.documents.reading import Unreadable
 from widepin.school import long_work
 from widepin.school.database import in_transaction
 from widepin.school.models import Job, Person, now
+from widepin.school.parts import PART
 from widepin.school.tasks.library import LIBRARY
 from widepin.web.jobs import apart, results
 from widepin.web.jobs.apart import Busy, JobQueue, TooHeavy
@@ -279,13 +280,13 @@ def number_of(app, login):
 
 
 def test_what_is_large_is_kept_in_small_parts_and_comes_back_whole(app, nothing_else):
-    sessions, content = app.extensions["sessions"], os.urandom(long_work.PART * 2 + 12345)
+    sessions, content = app.extensions["sessions"], os.urandom(PART * 2 + 12345)
     begun(app, "large")
     long_work.do(sessions, "large", lambda tell: content)
     with sessions() as session:
         assert long_work.result(session, "large") == content
         sizes = [len(part.content) for part in session.get(Job, "large").parts]
-        assert len(sizes) == 3 and max(sizes) == long_work.PART
+        assert len(sizes) == 3 and max(sizes) == PART
 
 
 def test_a_paper_that_takes_too_much_is_told_and_can_be_tried_again(as_person, handout, monkeypatch):

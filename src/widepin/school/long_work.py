@@ -18,6 +18,7 @@ from sqlalchemy.orm import Session
 from ..documents.reading import JsonObject
 from .database import Sessions, in_transaction
 from .models import Job, JobPart, now
+from .parts import parts_of
 from .states import JobState
 
 SILENCE = timedelta(seconds=20)
@@ -28,9 +29,6 @@ MAX_TRIES = 3
 
 KEPT = timedelta(hours=1)
 """For how long what came of it is kept."""
-
-PART = 1 << 19
-"""Bytes of a part."""
 
 OFTEN = 0.5
 """Seconds between two notes of how far it is."""
@@ -134,8 +132,8 @@ def do(sessions: Sessions, key: str, work: Callable[[Tell], bytes]) -> None:
 
     try:
         content = work(tell)
-        for number, begin in enumerate(range(0, max(1, len(content)), PART)):
-            in_transaction(sessions, partial(_keep, key, number, content[begin : begin + PART]))
+        for number, part in enumerate(parts_of(content)):
+            in_transaction(sessions, partial(_keep, key, number, part))
     except Stopped:
         return
     in_transaction(sessions, lambda session: _end(session, key, JobState.DONE))

@@ -843,13 +843,22 @@ class ListedClass(Base):
 
 
 class PendingList(Base):
-    """Lists of the school's office that somebody looks through before they are taken over: the file as it was sent."""
+    """Lists of the school's office that somebody looks through before they are taken over."""
 
     __tablename__ = "pending_list"
 
     person_id: Mapped[int] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), primary_key=True)
-    content: Mapped[bytes] = mapped_column(MEDIUMBLOB, deferred=True)
     made: Mapped[datetime] = mapped_column(DateTime, default=now)
+
+
+class PendingListPart(Base):
+    """A part of the file with such lists, as it was sent."""
+
+    __tablename__ = "pending_list_part"
+
+    person_id: Mapped[int] = mapped_column(ForeignKey("pending_list.person_id", ondelete="CASCADE"), primary_key=True)
+    number: Mapped[int] = mapped_column(primary_key=True, autoincrement=False)
+    content: Mapped[bytes] = mapped_column(MEDIUMBLOB)
 
 
 class PlatformCourse(Base):

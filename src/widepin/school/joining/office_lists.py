@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
-from sqlalchemy import delete, or_, select
-from sqlalchemy.orm import Session, joinedload, selectinload, undefer
+from sqlalchemy import delete, insert, or_, select
+from sqlalchemy.orm import Session, joinedload, selectinload
 
 from ...documents.language import gettext as _
 from ...documents.reading import JsonObject
@@ -19,11 +19,13 @@ from ..models import (
     Identity,
     ListedClass,
     PendingList,
+    PendingListPart,
     Person,
     SchoolClass,
     Work,
     now,
 )
+from ..parts import parts_of
 from ..people import audit
 from ..people.accounts import free_name
 from ..people.passwords import as_login
@@ -238,14 +240,17 @@ def keep(session: Session, by: Person, content: bytes) -> None:
     """Keep a file of lists until they are taken over. Raises Refused."""
     if len(content) > LARGEST:
         raise Refused(_("The file is larger than %(most)s MB.", most=LARGEST // 1_000_000))
-    session.merge(PendingList(person_id=by.id, content=content, made=now()))
-    session.flush()
+    forget(session, by)
+    session.execute(insert(PendingList).values(person_id=by.id, made=now()))
+    for number, part in enumerate(parts_of(content)):
+        session.execute(insert(PendingListPart).values(person_id=by.id, number=number, content=part))
 
 
 def kept(session: Session, by: Person) -> bytes | None:
     """The file that somebody looks through."""
-    found = session.get(PendingList, by.id, options=[undefer(PendingList.content)])
-    return found.content if found is not None else None
+    wanted = select(PendingListPart.content).where(PendingListPart.person_id == by.id)
+    parts = session.scalars(wanted.order_by(PendingListPart.number)).all()
+    return b"".join(parts) if parts else None
 
 
 def forget(session: Session, by: Person) -> None:
