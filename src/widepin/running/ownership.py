@@ -132,7 +132,7 @@ class Serving:
             )
 
     def _take(self, session: Session) -> bool:
-        Lease.__table__.create(session.connection(), checkfirst=True)  # type: ignore[attr-defined]
+        _make_leases(session)
         found = leases.held(session, SERVED)
         others = [name for name, holder in found if holder != self.server]
         if others if not self.together else SERVED in others:
@@ -146,6 +146,11 @@ class Serving:
         self.engine.dispose()
 
 
+def _make_leases(session: Session) -> None:
+    """Make the table of leases, where it is older than its migration: servers hold one before they migrate."""
+    Lease.__table__.create(session.connection(), checkfirst=True)  # type: ignore[attr-defined]
+
+
 def begin_to_change(url: str, folder: Path) -> str | None:
     """Be the one that brings the tables up to date; who is at it instead, None where nobody is.
 
@@ -155,7 +160,7 @@ def begin_to_change(url: str, folder: Path) -> str | None:
     server = server_of(folder)
 
     def begin(session: Session) -> str | None:
-        Lease.__table__.create(session.connection(), checkfirst=True)  # type: ignore[attr-defined]
+        _make_leases(session)
         if leases.take(session, CHANGES_TABLES, server, UNTIL_TAKEN_BACK):
             return None
         return next((holder for _name, holder in leases.held(session, CHANGES_TABLES)), None)

@@ -102,7 +102,7 @@ def in_transaction(sessions: Sessions, work: Callable[[Session], Result]) -> Res
     return tried(sessions, transaction, lambda _error: None)
 
 
-def make_sessions(engine: Engine) -> sessionmaker[Session]:
+def make_sessions(engine: Engine) -> Sessions:
     """A factory of sessions. What was removed is in none of their queries, unless one says ``WITH_REMOVED``."""
     made = sessionmaker(engine, expire_on_commit=False)
     event.listen(made, "do_orm_execute", _leave_out_what_is_removed)

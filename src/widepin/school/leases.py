@@ -12,12 +12,12 @@ import threading
 from collections.abc import Iterator
 from contextlib import contextmanager, suppress
 
-from sqlalchemy import ColumnElement, delete, func, literal_column, select
+from sqlalchemy import ColumnElement, delete, func, literal_column, select, update
 from sqlalchemy.dialects.mysql import insert
 from sqlalchemy.exc import DBAPIError
-from sqlalchemy.orm import Session, sessionmaker
+from sqlalchemy.orm import Session
 
-from .database import in_transaction
+from .database import Sessions, in_transaction
 from .models import Lease
 
 SECONDS = 20
@@ -34,11 +34,7 @@ def take(session: Session, name: str, holder: str, seconds: float = SECONDS) -> 
     ).one()
     if found[0] != holder and found[1]:
         return False
-    session.execute(
-        Lease.__table__.update()  # type: ignore[attr-defined]
-        .where(Lease.name == name)
-        .values(holder=holder, until=until)
-    )
+    session.execute(update(Lease).where(Lease.name == name).values(holder=holder, until=until))
     return True
 
 
@@ -69,7 +65,7 @@ def _from_now(seconds: float) -> ColumnElement[object]:
 
 
 @contextmanager
-def alone(sessions: sessionmaker[Session], name: str, seconds: float = SECONDS) -> Iterator[bool]:
+def alone(sessions: Sessions, name: str, seconds: float = SECONDS) -> Iterator[bool]:
     """Hold a lease while something is done, however long that takes; whether it could be had at once."""
     holder = secrets.token_hex(8)
     if not in_transaction(sessions, lambda session: take(session, name, holder, seconds)):

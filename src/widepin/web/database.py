@@ -9,10 +9,10 @@ from typing import Any, TypeVar
 from flask import Flask, Response, current_app, g, request
 from flask import session as browser_session
 from sqlalchemy.exc import DBAPIError
-from sqlalchemy.orm import Session, sessionmaker
+from sqlalchemy.orm import Session
 
 from ..school import turns
-from ..school.database import make_engine, make_sessions, tried
+from ..school.database import Sessions, make_engine, make_sessions, tried
 from ..school.models import Base
 from ..school.replica import Replica
 
@@ -55,7 +55,7 @@ def in_a_transaction(app: Flask, dispatch: Callable[[], Any]) -> Callable[[], Re
     return until_it_is_stored
 
 
-def sessions() -> sessionmaker[Session]:
+def sessions() -> Sessions:
     """What makes sessions, for what is to be kept even where a request comes to nothing."""
     return current_app.extensions["sessions"]  # type: ignore[no-any-return]
 

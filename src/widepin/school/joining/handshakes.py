@@ -6,9 +6,10 @@ import secrets
 from datetime import timedelta
 
 from sqlalchemy import Select, delete, select
-from sqlalchemy.orm import Session, sessionmaker
+from sqlalchemy.orm import Session
 
 from ...documents.reading import JsonObject
+from ..database import Sessions
 from ..models import Handshake, now
 from ..people.accounts import digest
 from ..states import Question
@@ -49,7 +50,7 @@ def answer(session: Session, question: Question, secret: str) -> JsonObject | No
     return kept if gone.rowcount == 1 else None  # type: ignore[attr-defined]
 
 
-def answer_for_good(sessions: sessionmaker[Session], question: Question, secret: str) -> JsonObject | None:
+def answer_for_good(sessions: Sessions, question: Question, secret: str) -> JsonObject | None:
     """As ``answer``, whatever becomes of the request."""
     with sessions() as session:
         kept = answer(session, question, secret)

@@ -11,12 +11,13 @@ from dataclasses import dataclass
 from datetime import timedelta
 
 from sqlalchemy import event, func, inspect, or_, select, update
-from sqlalchemy.orm import Session, UOWTransaction, joinedload, selectinload, sessionmaker
+from sqlalchemy.orm import Session, UOWTransaction, joinedload, selectinload
 
 from ...documents.language import gettext as _
 from ...documents.reading import JsonObject
 from ...documents.wording.verdict_words import OUTCOME_WORDS
 from ...joining.lti.services import Score
+from ..database import Sessions
 from ..models import (
     Assignment,
     EnteredResult,
@@ -42,7 +43,7 @@ AT_ONCE = 200
 """Scores that are sent in one go."""
 
 
-def watch(sessions: sessionmaker[Session]) -> None:
+def watch(sessions: Sessions) -> None:
     """Note, with each change of a score, that the platform's may be another; in the same transaction."""
     event.listen(sessions, "after_flush", _note_changes)
 

@@ -8,7 +8,7 @@ from datetime import timedelta
 from time import monotonic
 
 from sqlalchemy import delete, func, or_, select, update
-from sqlalchemy.orm import Session, sessionmaker
+from sqlalchemy.orm import Session
 
 from ...documents.formats.construction import read_steps
 from ...documents.formats.verdict import write_verdict
@@ -18,6 +18,7 @@ from ...judge.task import Work as Submission
 from ...judge.task_check import is_solved
 from ...judge.verdict import Verdict
 from ...plane.steps import Step
+from ..database import Sessions
 from ..models import Assignment, HandIn, JudgingAgain, TaskSheet, Work, is_within, now
 from ..tasks import graded_series
 from ..tasks.assigning import check_finished
@@ -108,7 +109,7 @@ def going(session: Session, assignment: Assignment) -> Going:
     return Going(True, done, total, not is_within(found.alive, SILENCE))
 
 
-def go_on(sessions: sessionmaker[Session], assignment_id: int, seconds: float, judging: Judged) -> None:
+def go_on(sessions: Sessions, assignment_id: int, seconds: float, judging: Judged) -> None:
     """Judge until all is judged, or somebody says stop; each slice of so many seconds is committed."""
     while True:
         with sessions() as session:

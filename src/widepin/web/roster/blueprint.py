@@ -2,7 +2,7 @@
 
 from flask import Blueprint
 
-from . import views
+from . import moving, views
 
 blueprint = Blueprint("roster", __name__)
 
@@ -13,8 +13,8 @@ blueprint.add_url_rule("/classes/<int:class_id>/roster", "add", views.add, metho
 blueprint.add_url_rule("/classes/<int:class_id>/roster.csv", "as_csv", views.as_csv)
 blueprint.add_url_rule("/classes/<int:class_id>/name-cards.pdf", "name_cards", views.name_cards)
 blueprint.add_url_rule("/classes/<int:class_id>/data.json", "class_data", views.class_data)
-blueprint.add_url_rule("/classes/<int:class_id>/class.zip", "class_file", views.class_file)
-blueprint.add_url_rule("/classes/bring-in", "bring_in", views.bring_in, methods=["POST"])
+blueprint.add_url_rule("/classes/<int:class_id>/class.zip", "class_file", moving.class_file)
+blueprint.add_url_rule("/classes/bring-in", "bring_in", moving.bring_in, methods=["POST"])
 blueprint.add_url_rule("/classes/<int:class_id>/rename", "rename_class", views.rename_class, methods=["POST"])
 blueprint.add_url_rule("/classes/<int:class_id>/time-zone", "set_time_zone", views.set_time_zone, methods=["POST"])
 blueprint.add_url_rule("/classes/<int:class_id>/archive", "archive", views.archive, methods=["POST"])

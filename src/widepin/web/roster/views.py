@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from datetime import timedelta
 from functools import partial
 from itertools import zip_longest
 from typing import Any
@@ -11,7 +10,6 @@ from flask import current_app, flash, redirect, render_template, request, url_fo
 from flask.typing import ResponseReturnValue
 from werkzeug.wrappers import Response
 
-from ... import version
 from ...documents import clock
 from ...documents.formats.roster import (
     COLUMN_WORDS,
@@ -28,11 +26,8 @@ from ...documents.language import gettext as _
 from ...documents.language import ngettext
 from ...documents.reading import Unreadable
 from ...documents.wording import amounts
-from ...school.database import Sessions
 from ...school.joining import courses, scores
-from ...school.long_work import Tell
 from ...school.models import SchoolClass, class_code
-from ...school.moving import bringing_in, taking_out
 from ...school.people import audit, directory, personal_data, removing, roster, teaching
 from ...school.refused import Refused
 from ...school.states import Action
@@ -41,7 +36,6 @@ from ..access import led_class, me, on_clock_of, own_class, own_student, present
 from ..classes.views import show_classes
 from ..database import locked, session
 from ..downloads import download
-from ..jobs import results
 from ..made_from import joined_form
 from ..printed.printing import printed
 from ..reading import number_of
@@ -161,48 +155,6 @@ def class_data(class_id: int) -> ResponseReturnValue:
     school_class = own_class(class_id)
     audit.record(session(), me(), Action.EXPORTED, whole_class=school_class.id)
     return personal_data.of_class(session(), school_class)
-
-
-@teachers_only
-def class_file(class_id: int) -> ResponseReturnValue:
-    """A class with all that was done in it as one file, which can be brought in elsewhere."""
-    school_class = own_class(class_id)
-    key = results.key_of("class file", class_id, me().id)
-    content = results.result_of(key, _class_file, (class_id, version()), FILE_IS_GOOD_FOR)
-    if content is None:
-        return results.being_made(school_class.name, key, "roster/file_being_made.html")
-    audit.record(session(), me(), Action.EXPORTED, whole_class=school_class.id)
-    results.fetched(key)
-    return download(content, f"{school_class.name}.zip", "application/zip")
-
-
-FILE_IS_GOOD_FOR = timedelta(minutes=2)
-"""How old the file of a class may be that was made and not fetched at once."""
-
-
-def _class_file(sessions: Sessions, tell: Tell, about: tuple[int, str]) -> bytes:
-    class_id, of_program = about
-    tell(_("Reading the works"), 0, 0)
-    with sessions() as reading:
-        return taking_out.class_file(reading, reading.get_one(SchoolClass, class_id), of_program)
-
-
-@teachers_only
-def bring_in() -> ResponseReturnValue:
-    """A class from a file, as a new one of this teacher's."""
-    file = request.files.get("file")
-    content = file.read() if file else b""
-    try:
-        if not content:
-            raise Refused(_("Choose the file of a class."))
-        made = bringing_in.bring_in(session(), me(), content)
-    except (Refused, Unreadable) as wrong:
-        flash(_("The class was not brought in: %(why)s", why=wrong))
-        return redirect(url_for("classes.index"))
-    flash(
-        _("%(name)s is here, with all that was done in it. Print new cards: codes are not in the file.", name=made.name)
-    )
-    return redirect(url_for("classes.school_class", class_id=made.id))
 
 
 @teachers_only
