@@ -15,7 +15,7 @@ from widepin.running.migrate import migrate
 from widepin.school import leases
 from widepin.school.database import in_transaction, make_engine, make_sessions
 from widepin.school.demo.loading import load_demo
-from widepin.school.models import Assignment, Choice, Operation, Person, Turn, Work
+from widepin.school.models import Assignment, Choice, Operation, Person, Turn, Work, now
 from widepin.school.turns import locked
 from widepin.school.works import packing
 from widepin.school.works.autosave import StaleLog, save, work_of
@@ -156,22 +156,28 @@ def test_a_work_that_is_begun_through_both_nodes_is_one(both):
 
 
 def test_a_log_that_is_packed_while_somebody_saves_at_the_other_node_stays_whole(both):
+    """Somebody comes back to a work of long ago just when it is packed, again and again."""
     with both[0]() as session:
         counted = select(Operation.work_id).group_by(Operation.work_id).order_by(func.count().desc()).limit(1)
         work_id = session.scalar(counted)
 
-    def save_or_pack(sessions, number, turn):
-        def pack(session):
-            packing.pack(session, [session.get(Work, work_id, with_for_update=True)])
+    def grow_old(session):
+        session.get(Work, work_id).touched = now() - 2 * packing.UNTOUCHED
 
+    def save_or_pack(sessions, number, turn):
         def store(session):
             work = session.get(Work, work_id)
-            after = len(work.operations)
             operation = {"op": "move", "points": {"A": [turn, 1]}}
-            return save(session, work.assignment, work.student, f"meanwhile-{turn}", after, operation).number
+            key, after = f"meanwhile-{turn}", len(work.operations)
+            return save(session, work.assignment, work.student, key, after, operation).number
 
-        return in_transaction(sessions, pack if number else store)
+        if number:
+            return packing.pack_old(sessions, most=10_000)
+        saved = in_transaction(sessions, store)
+        in_transaction(sessions, grow_old)
+        return saved
 
+    in_transaction(both[0], grow_old)
     saved = at_once(both, save_or_pack, times=12)[0]
     assert saved == list(range(saved[0], saved[0] + 12))
     with both[1]() as session:

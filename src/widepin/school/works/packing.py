@@ -58,7 +58,8 @@ def pack(session: Session, works: Sequence[Work]) -> None:
     session.execute(insert(PackedLog), [{"work_id": work.id, "content": _packed(work)} for work in chosen])
     session.execute(delete(_LOG).where(_LOG.c.work_id.in_([work.id for work in chosen])))
     for work in chosen:
-        # Its row changes: whoever saves to the work on another server of a cluster meanwhile collides with this.
+        # Its row changes, as it does by a save, which touches what was not touched for long: where both come at once on
+        # two servers of a cluster, one of them is given up.
         work.packed_operations = len(work.operation_rows)
     _stored(session, *chosen)
 
